@@ -1,0 +1,84 @@
+"""The few checks that nouns and faces share. Each raises `InputError`; limits are written so that nan fails them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from vivid_anvil.errors import InputError, did_you_mean, listed
+
+FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.int64]
+
+
+def place(noun: object, field: str) -> str:
+    """Where a field stands, for an error: `SNCurve.slope`."""
+    return f"{type(noun).__name__}.{field}"
+
+
+def one_of(where: str, value: object, choices: Sequence[str]) -> None:
+    """InputError, with the nearest choice, unless `value` is one of `choices`."""
+    if value not in choices:
+        raise InputError(where, repr(value), f"one of {listed(choices)}", did_you_mean(str(value), choices))
+
+
+def positive_number(where: str, value: Any, what: str = "a number above 0") -> float:
+    """`value` as a float above 0 (inf allowed); otherwise InputError."""
+    number = real_number(where, value, what)
+    if not number > 0.0:
+        raise InputError(where, f"{number:g}", what)
+    return number
+
+
+def real_number(where: str, value: Any, what: str = "a number") -> float:
+    """`value` as a float that is not nan; text, true/false and the like are refused with InputError."""
+    if isinstance(value, bool | np.bool_) or not isinstance(value, int | float | np.integer | np.floating):
+        raise InputError(where, repr(value), what)
+    number = float(value)
+    if np.isnan(number):
+        raise InputError(where, "nan", what)
+    return number
+
+
+def text(where: str, value: object) -> None:
+    """InputError unless `value` is text with something in it."""
+    if not isinstance(value, str) or not value.strip():
+        raise InputError(where, repr(value), "a name")
+
+
+def finite_samples(values: ArrayLike, *, where: str, unit: str) -> FloatArray:
+    """`values` as a read-only contiguous float64 view, shape (n,), n >= 1, every one finite; otherwise InputError."""
+    raw = np.asarray(values)
+    if raw.dtype.kind not in "iuf":
+        raise InputError(
+            where, f"values of type {raw.dtype}", "real numbers", "Convert the values to float64 before."
+        )
+    samples = np.ascontiguousarray(raw, dtype=np.float64)
+    if samples.ndim != 1 or samples.size == 0:
+        raise InputError(
+            where, f"an array of shape {samples.shape}", "one row of samples, shape (n,)", "Choose one channel."
+        )
+    if not np.isfinite(samples).all():
+        bad = np.flatnonzero(~np.isfinite(samples))
+        raise InputError(
+            f"{where}, sample {bad[0]}",
+            f"{samples[bad[0]]} {unit}".rstrip(),
+            "a finite value",
+            f"{bad.size} of {samples.size} samples are not finite: cut them out or fill them before counting.",
+        )
+    return read_only(samples.reshape(-1))
+
+
+def read_only(array: NDArray[Any]) -> NDArray[Any]:
+    """A view of `array` that cannot be written to."""
+    view = array.view()
+    view.setflags(write=False)
+    return view
+
+
+def kept(array: NDArray[Any]) -> NDArray[Any]:
+    """A read-only array to keep: a copy, unless `array` is read-only already."""
+    return read_only(array.copy() if array.flags.writeable else array)

@@ -1,0 +1,140 @@
+"""What an expert would say about a growth result."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from vivid_anvil.findings import Finding, gravest_first
+from vivid_anvil.units import coherent, in_unit, number
+
+if TYPE_CHECKING:
+    from vivid_anvil.cracks.growth import GrowthResult
+
+NOT_CONVERGED = 1.0e-3
+SHORT_CRACK = 0.1
+R_DIFFERENCE = 0.15
+
+
+def growth_findings(result: GrowthResult) -> tuple[Finding, ...]:
+    """All findings on `result`, the gravest first."""
+    return gravest_first(finding for look in LOOKS for finding in look(result))
+
+
+def _already_critical(result: GrowthResult) -> Iterator[Finding]:
+    start, limit = result.crack.initial_size, result.critical.limiting
+    if start >= limit:
+        yield Finding(
+            "severe", "critical-at-start",
+            f"The initial size, {in_unit(start, 'length')}, is at or beyond the limiting size, {in_unit(limit, 'length')} "
+            f"({result.critical.governed_by}).",
+            "There is no life to calculate: check size, toughness and peak stress.",
+        )
+
+
+def _detection(result: GrowthResult) -> Iterator[Finding]:
+    size, interval = result.crack.detectable_size, result.interval_repeats
+    if size is None or interval is None:
+        return
+    if interval == 0.0:
+        yield Finding(
+            "severe", "found-too-late",
+            f"The detectable size, {in_unit(size, 'length')}, is at or beyond the limiting size, "
+            f"{in_unit(result.critical.limiting, 'length')}.",
+            "Inspection of this kind cannot prevent failure: use a finer method or a tougher design.",
+        )
+    elif interval < 1.0:
+        yield Finding(
+            "warning", "interval-short", f"The inspection interval is {number(interval)} of a {result.duty_cycle.repeat}.",
+            "It is shorter than one repeat of the duty cycle: choose a shorter repeat to resolve it.",
+        )
+
+
+def _convergence(result: GrowthResult) -> Iterator[Finding]:
+    if result.halving_change > NOT_CONVERGED:
+        yield Finding(
+            "severe", "not-converged", f"Halving every step would change the life by {result.halving_change:.2%}.",
+            "The growth rate jumps in a way that the steps do not resolve: report it with the study.",
+        )
+    if 0.0 < result.life_repeats < 20.0:
+        yield Finding(
+            "note", "few-repeats", f"The crack grows to its limit in {number(result.life_repeats)} {result.duty_cycle.repeat}s.",
+            "Growth is spread evenly over each repeat: choose a shorter repeat if the order within it matters.",
+        )
+
+
+def _law_and_load_r(result: GrowthResult) -> Iterator[Finding]:
+    law = result.crack.law
+    if law.r_ratio is None or math.isinf(result.life_repeats):
+        return
+    drive = result.drive
+    weights = drive.per_repeat * drive.ranges**law.slope
+    high = np.maximum(drive.maximum, 1e-12)
+    r_ratio = np.clip(drive.minimum, 0.0, None) / high if result.crack.counted_part == "tensile" else drive.minimum / high
+    load = float((weights * np.clip(r_ratio, -1.0, 1.0)).sum() / weights.sum())
+    if abs(load - law.r_ratio) > R_DIFFERENCE:
+        unsafe = load > law.r_ratio
+        yield Finding(
+            "warning" if unsafe else "note", "growth-r-differs",
+            f"The growth law holds for R = {law.r_ratio:g}; the cycles that grow the crack have R of about {number(load, 2)}.",
+            "Cracks grow faster at higher R: use constants for this R." if unsafe else "The law is on the safe side for R.",
+        )
+
+
+def _constants(result: GrowthResult) -> Iterator[Finding]:
+    law = result.crack.law
+    at = coherent("30 MPa√m", "stress intensity", "check")
+    rate = law.constant * at**law.slope
+    if not 1e-6 <= rate <= 1e-1:
+        yield Finding(
+            "warning", "growth-constants",
+            f"At ΔK = 30 MPa√m the law gives {number(rate)} mm per cycle; metals grow 1e-4 to 1e-2 there.",
+            "Are the units of the constant those of its source (m or mm per cycle, MPa√m or MPa√mm)?",
+        )
+
+
+def _sizes(result: GrowthResult) -> Iterator[Finding]:
+    start = result.crack.initial_size
+    if start < SHORT_CRACK:
+        yield Finding(
+            "warning", "short-crack", f"The initial size is {in_unit(start, 'length')}.",
+            "Below about 0.1 mm cracks grow faster than the law for long cracks says. Is the unit right?",
+        )
+    if math.isinf(result.life_repeats):
+        threshold = float(result.drive.threshold_range(result.crack.shape, result.crack.law, start))
+        yield Finding(
+            "note", "no-growth",
+            f"The largest range that counts, {in_unit(float(result.drive.ranges.max()), 'stress')}, is below the "
+            f"{in_unit(threshold, 'stress')} that reach the threshold at {in_unit(start, 'length')}.",
+            "A larger flaw or a single larger cycle would start it: see how far the size is from growing.",
+        )
+    if result.crack.hot_spot.notch_factor > 1.0:
+        yield Finding(
+            "note", "notch-left-out",
+            f"The crack is driven by the nominal stress; the notch factor {result.crack.hot_spot.notch_factor:g} is left out.",
+            "While the crack is shorter than the notch is deep, its stress intensity is higher.",
+        )
+
+
+def _why_limited(result: GrowthResult) -> Iterator[Finding]:
+    if result.critical.governed_by == "limit of the solution" and result.stopped_by != "no growth":
+        yield Finding(
+            "note", "solution-ends",
+            f"The stress intensity solution ends at {in_unit(result.critical.validity, 'length')}, before toughness or net "
+            "section is reached.",
+            "The life is counted to there; the true critical size is larger.",
+        )
+
+
+LOOKS: tuple[Callable[[GrowthResult], Iterator[Finding]], ...] = (
+    _already_critical,
+    _detection,
+    _convergence,
+    _law_and_load_r,
+    _constants,
+    _sizes,
+    _why_limited,
+)

@@ -1,0 +1,190 @@
+"""What an expert would say about a life result."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+
+import numpy as np
+
+from vivid_anvil.damage.life import LifeResult
+from vivid_anvil.damage.mean_stress import mean_stress_rule
+from vivid_anvil.findings import Finding, gravest_first
+from vivid_anvil.materials import ANY_R
+from vivid_anvil.units import in_unit, number
+
+FEW_SAMPLES = 10.0
+FEW_CYCLES = 5
+LOW_CYCLE = 1.0e3
+STRESS_SCALE = 20.0
+MEAN_DIFFERENCE = 0.15
+
+
+def life_findings(result: LifeResult) -> tuple[Finding, ...]:
+    """All findings on `result`, the gravest first."""
+    return gravest_first(finding for look in LOOKS for finding in look(result))
+
+
+def _peak_stress(result: LifeResult) -> Iterator[Finding]:
+    material = result.hot_spot.material
+    peak = max(result.peak_stress, -result.lowest_stress)
+    ultimate, yielding = material.ultimate_strength, material.yield_strength
+    if ultimate is not None and peak > STRESS_SCALE * ultimate:
+        yield Finding(
+            "severe", "stress-scale",
+            f"The largest stress, {in_unit(peak, 'stress')}, is {peak / ultimate:.0f} times the ultimate strength.",
+            "Is the load in N where the header says kN, or the stress per load in Pa?",
+        )
+    elif ultimate is not None and peak >= ultimate:
+        yield Finding(
+            "severe", "above-ultimate",
+            f"The largest local stress, {in_unit(peak, 'stress')}, is above the ultimate strength, {in_unit(ultimate, 'stress')}.",
+            "The part fails statically, or the elastic stress at the notch is far from real: check before using the life.",
+        )
+    elif yielding is not None and peak > yielding:
+        yield Finding(
+            "warning", "above-yield",
+            f"The largest local stress, {in_unit(peak, 'stress')}, is above the yield strength, {in_unit(yielding, 'stress')}.",
+            "Stress-life assumes elastic behaviour: confirm with a local-strain assessment, or lower the stress.",
+        )
+    if result.damage_per_repeat > 0.0 and ultimate is not None and peak < 1e-3 * ultimate:
+        yield Finding(
+            "warning", "stress-scale",
+            f"The largest stress, {in_unit(peak, 'stress')}, is below a thousandth of the ultimate strength.",
+            "Check the units of load and stress per load.",
+        )
+
+
+def _load_and_curve_r(result: LifeResult) -> Iterator[Finding]:
+    curve = result.curve
+    if curve.r_ratio == ANY_R or mean_stress_rule(result.hot_spot.mean_stress).needs is not None:
+        return
+    total = result.damage_per_repeat
+    if total == 0.0:
+        return
+    cycles = result.spectrum.cycles
+    used = result.damage > 0.0
+    load = float((result.damage[used] * cycles.mean[used] / (0.5 * cycles.range[used])).sum() / total)
+    of_curve = (1.0 + float(curve.r_ratio)) / (1.0 - float(curve.r_ratio))
+    if abs(load - of_curve) <= MEAN_DIFFERENCE:
+        return
+    r = (load - 1.0) / (load + 1.0) if load != -1.0 else -math.inf
+    unsafe = load > of_curve
+    yield Finding(
+        "warning" if unsafe else "note", "r-differs",
+        f"The curve was tested at {curve.at_r}; the damaging cycles have R of about {number(r, 2)}, and no mean-stress rule is set.",
+        "The life is on the unsafe side: set mean_stress, or use a curve for this R."
+        if unsafe
+        else "The life is on the safe side; a mean-stress rule would lengthen it.",
+    )
+
+
+def _compressive_means(result: LifeResult) -> Iterator[Finding]:
+    spot = result.hot_spot
+    if mean_stress_rule(spot.mean_stress).needs is None or spot.compressive_mean != "credited":
+        return
+    share = float(result.damage[result.spectrum.cycles.mean < 0.0].sum()) / (result.damage_per_repeat or 1.0)
+    if share > 0.01:
+        yield Finding(
+            "note", "compression-credited",
+            f"Cycles of compressive mean carry {share:.0%} of the damage, and their compression is credited.",
+            "Residual or assembly tension may cancel it: compare with compressive_mean = \"ignored\".",
+        )
+
+
+def _beyond_the_tests(result: LifeResult) -> Iterator[Finding]:
+    curve, total = result.curve, result.damage_per_repeat
+    if total == 0.0:
+        return
+    life = curve.life(result.equivalent_stress)
+    floor = max(curve.tested_from, LOW_CYCLE)
+    short = life < floor
+    if short.any():
+        share = float(result.damage[short].sum()) / total
+        yield Finding(
+            "warning", "curve-starts-later",
+            f"{number(float(result.spectrum.per_repeat[short].sum()))} cycles per {result.duty_cycle.repeat} lie above the "
+            f"tested part of the S-N curve (lives below {number(floor)} cycles); they carry {share:.1%} of the damage.",
+            "Below about 1000 cycles the material yields: use a local-strain method, or tests at this level.",
+        )
+    long = (life > curve.tested_to) & (result.damage > 0.0)
+    share = float(result.damage[long].sum()) / total
+    if share > 0.01:
+        yield Finding(
+            "note", "curve-ends-earlier",
+            f"{share:.1%} of the damage comes from stresses below the tested part of the S-N curve (lives above "
+            f"{number(curve.tested_to)} cycles).",
+            "The slope there is an assumption: state where it comes from.",
+        )
+
+
+def _few_cycles(result: LifeResult) -> Iterator[Finding]:
+    total = result.damage_per_repeat
+    if total == 0.0:
+        return
+    cycles = result.spectrum.cycles
+    single = (cycles.start >= 0) & (result.damage > 0.0)
+    order = np.argsort(-np.where(single, result.damage, 0.0))[:FEW_CYCLES]
+    share = float(result.damage[order][single[order]].sum()) / total
+    if share > 0.5:
+        names = sorted({result.duty_cycle.events[int(result.spectrum.event[i])].name for i in order})
+        yield Finding(
+            "note", "few-cycles",
+            f"The {len(order)} largest counted cycles (of {', '.join(names)}) carry {share:.0%} of the damage.",
+            "The life hangs on how well these few were measured, and on how often they really happen.",
+        )
+
+
+def _samples_per_cycle(result: LifeResult) -> Iterator[Finding]:
+    cycles = result.spectrum.cycles
+    for i, event in enumerate(result.duty_cycle.events):
+        of = (result.spectrum.event == i) & (cycles.start >= 0) & (cycles.end > cycles.start)
+        damage = float(result.damage[of].sum())
+        if damage <= 0.01 * result.damage_per_repeat or damage == 0.0:
+            continue
+        samples = 2.0 * float((result.damage[of] * (cycles.end[of] - cycles.start[of])).sum()) / damage
+        if samples < FEW_SAMPLES:
+            yield Finding(
+                "warning", "few-samples",
+                f"The damaging cycles of {event.name} have about {samples:.1f} samples each.",
+                f"Peaks are cut off below about {FEW_SAMPLES:.0f} samples per cycle: measure at a higher rate.",
+            )
+
+
+def _nothing_happens(result: LifeResult) -> Iterator[Finding]:
+    for share in result.events:
+        if share.largest_range == 0.0:
+            yield Finding(
+                "warning", "constant-load", f"The load of {share.name} never changes: it has no cycle.",
+                "Is it the right channel, and is the file complete?",
+            )
+    if result.damage_per_repeat == 0.0:
+        highest = float(result.equivalent_stress.max(initial=0.0))
+        yield Finding(
+            "note", "no-damage",
+            f"The largest equivalent stress {result.curve.stress}, {in_unit(highest, 'stress')}, is below the "
+            f"fatigue limit, {in_unit(result.curve.knee_stress, 'stress')}: no damage.",
+            "A fatigue limit fades under variable amplitude and corrosion: compare with a second slope below the knee.",
+        )
+
+
+def _units_of_time(result: LifeResult) -> Iterator[Finding]:
+    hours = result.duty_cycle.hours
+    if hours is not None and hours * result.duty_cycle.repeats_per_year > 8784.0:
+        yield Finding(
+            "severe", "more-than-a-year",
+            f"The events of a year take {number(hours * result.duty_cycle.repeats_per_year)} h; a year has 8766 h.",
+            "Check occurrences, repeats per year and the sample rate.",
+        )
+
+
+LOOKS: tuple[Callable[[LifeResult], Iterator[Finding]], ...] = (
+    _peak_stress,
+    _units_of_time,
+    _load_and_curve_r,
+    _beyond_the_tests,
+    _samples_per_cycle,
+    _compressive_means,
+    _few_cycles,
+    _nothing_happens,
+)

@@ -1,0 +1,45 @@
+"""Reserve factor on stress: the factor on all loads at which the target life is just met, found by solving."""
+
+from __future__ import annotations
+
+import math
+
+from scipy.optimize import brentq
+
+from vivid_anvil.damage.spectrum import Spectrum
+
+# Factors outside of these limits mean the same to a designer: no damage to speak of, or hopeless.
+LARGEST, SMALLEST = 1.0e6, 1.0e-6
+_FLOOR = 700.0  # a logarithm that stands for 0 or inf
+
+
+def reserve_on_stress(spectrum: Spectrum, target_repeats: float) -> float:
+    """Factor on all loads at which the damage of `target_repeats` just reaches the critical sum; inf where none does.
+
+    Solved (Brent, R. P. 1973, Algorithms for minimization without derivatives, ch. 4) in the logarithm of the factor,
+    as damage grows with every load factor; no slope is assumed. At a fatigue limit the damage jumps, and the factor is
+    the one below the jump.
+    """
+    allowed = spectrum.hot_spot.critical_sum / target_repeats
+
+    def excess(log_factor: float) -> float:
+        damage = float(spectrum.damage(math.exp(log_factor)).sum())
+        if damage == 0.0:
+            return -_FLOOR
+        return min(_FLOOR, math.log(damage / allowed)) if damage < math.inf else _FLOOR
+
+    low = high = 0.0
+    while excess(high) <= 0.0:
+        low, high = high, high + 1.0
+        if high > math.log(LARGEST):
+            return math.inf
+    while excess(low) > 0.0:
+        low, high = low - 1.0, low
+        if low < math.log(SMALLEST):
+            return 0.0
+    root = float(brentq(excess, low, high, xtol=1e-13, rtol=1e-13))
+    step = 1e-13
+    while excess(root) > 1e-9:  # at a jump the solver may stop on the failing side
+        root -= step
+        step *= 2.0
+    return math.exp(root)

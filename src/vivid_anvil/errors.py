@@ -1,0 +1,49 @@
+"""The one error for input that cannot be used, and the suggestion of what was perhaps meant."""
+
+from __future__ import annotations
+
+import contextlib
+import difflib
+from collections.abc import Iterable, Iterator
+
+
+class InputError(ValueError):
+    """Input that cannot be used: where it stands, what was found, what was expected, what to do.
+
+    The parts are kept for programs; `args` holds them all, so the error crosses a process pool.
+
+    >>> print(InputError("lap.csv, line 7", "'n/a'", "a number", "Cut the row out."))
+    lap.csv, line 7: found 'n/a', expected a number. Cut the row out.
+    """
+
+    def __init__(self, where: str, found: str, expected: str, remedy: str = "") -> None:
+        super().__init__(where, found, expected, remedy)
+        self.where, self.found, self.expected, self.remedy = where, found, expected, remedy
+
+    def __str__(self) -> str:
+        return f"{self.where}: found {self.found}, expected {self.expected}. {self.remedy}".rstrip()
+
+
+def did_you_mean(name: str, known: Iterable[str]) -> str:
+    """A sentence with the known name nearest to `name`; empty where none is near.
+
+    >>> did_you_mean("vertical force", ["vertical_force", "sway"])
+    "Did you mean 'vertical_force'?"
+    """
+    by_lower = {word.lower(): word for word in known}
+    near = difflib.get_close_matches(name.lower(), by_lower, n=1, cutoff=0.5)
+    return f"Did you mean {by_lower[near[0]]!r}?" if near else ""
+
+
+def listed(names: Iterable[str]) -> str:
+    """Names as they stand in an error: quoted, in their order, with commas."""
+    return ", ".join(repr(name) for name in names)
+
+
+@contextlib.contextmanager
+def placed(where: str) -> Iterator[None]:
+    """Put `where` before the place of any InputError raised inside."""
+    try:
+        yield
+    except InputError as error:
+        raise InputError(f"{where}, {error.where}", error.found, error.expected, error.remedy) from error

@@ -1,0 +1,21 @@
+"""What the part goes through: load histories and events, and their cycles."""
+
+from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.histories.events import ConstantAmplitude, DutyCycle, Event
+from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.histories.rainflow import RESIDUES, rainflow
+from vivid_anvil.histories.read_csv import read_csv
+from vivid_anvil.histories.turning_points import turning_points
+
+__all__ = [
+    "RESIDUES",
+    "Channel",
+    "ConstantAmplitude",
+    "Cycles",
+    "DutyCycle",
+    "Event",
+    "LoadHistory",
+    "rainflow",
+    "read_csv",
+    "turning_points",
+]

@@ -1,0 +1,105 @@
+"""The table of counted cycles: what every counting method gives, and what damage and growth take."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil import checks
+from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.errors import InputError
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class Cycles:
+    """Counted cycles, one entry each, shape (k,): range and mean in the coherent unit of `dimension`.
+
+    `count` is 1 for a full cycle, 0.5 for a half cycle, or a number of equal cycles. `start` and `end` are the samples
+    of the two turning points, -1 where the cycles come from no history. `sample_rate` in Hz, or None.
+
+    >>> Cycles(range=[120.0, 60.0], mean=[10.0, 0.0], count=[1.0, 0.5])
+    <Cycles: 1.5 cycles, largest range 120 MPa>
+    """
+
+    range: FloatArray
+    mean: FloatArray
+    count: FloatArray
+    start: IntArray = field(default=None)  # type: ignore[assignment]
+    end: IntArray = field(default=None)  # type: ignore[assignment]
+    dimension: str = "stress"
+    sample_rate: float | None = None
+
+    def __post_init__(self) -> None:
+        size = np.size(self.range)
+        for name in ("range", "mean", "count"):
+            values = np.asarray(getattr(self, name), dtype=np.float64)
+            if values.shape != (size,):
+                raise InputError(f"Cycles.{name}", f"shape {values.shape}", f"{size} values, as many as ranges")
+            low, high = (float(values.min()), float(values.max())) if size else (0.0, 0.0)  # nan if any is
+            if not (np.isfinite(low) and np.isfinite(high)) or (name != "mean" and low < 0.0):
+                expected = "finite values" if name == "mean" else "finite values of 0 or more"
+                raise InputError(f"Cycles.{name}", f"{low:g} to {high:g}", expected)
+            object.__setattr__(self, name, checks.kept(values))
+        for name in ("start", "end"):
+            given = getattr(self, name)
+            places = np.full(size, -1) if given is None else np.asarray(given, dtype=np.int64)
+            if places.shape != (size,):
+                raise InputError(f"Cycles.{name}", f"shape {places.shape}", f"{size} sample numbers")
+            object.__setattr__(self, name, checks.kept(places))
+
+    def __len__(self) -> int:
+        return int(self.range.size)
+
+    @property
+    def total(self) -> float:
+        """How many cycles, half cycles counting half."""
+        return float(self.count.sum())
+
+    @property
+    def maximum(self) -> FloatArray:
+        """Upper turning point of each cycle."""
+        return self.mean + 0.5 * self.range
+
+    @property
+    def minimum(self) -> FloatArray:
+        """Lower turning point of each cycle."""
+        return self.mean - 0.5 * self.range
+
+    def linear(self, factor: float, offset: float, dimension: str) -> Cycles:
+        """The cycles of factor * load + offset: as a linear relation keeps which turning points pair up."""
+        return Cycles(
+            range=abs(factor) * self.range,
+            mean=factor * self.mean + offset,
+            count=self.count,
+            start=self.start,
+            end=self.end,
+            dimension=dimension,
+            sample_rate=self.sample_rate,
+        )
+
+    def sorted_by_range(self) -> Cycles:
+        """The same cycles, the largest range first."""
+        return self.chosen(np.argsort(-self.range, kind="stable"))
+
+    def chosen(self, which: ArrayLike) -> Cycles:
+        """The cycles that `which` (indices or a mask) chooses."""
+        index = np.asarray(which)
+        return Cycles(
+            range=self.range[index],
+            mean=self.mean[index],
+            count=self.count[index],
+            start=self.start[index],
+            end=self.end[index],
+            dimension=self.dimension,
+            sample_rate=self.sample_rate,
+        )
+
+    def __repr__(self) -> str:
+        from vivid_anvil.units import DIMENSIONS, number
+
+        if not len(self):
+            return "<Cycles: none>"
+        unit = DIMENSIONS[self.dimension].coherent
+        return f"<Cycles: {self.total:g} cycles, largest range {number(float(self.range.max()))} {unit}>"

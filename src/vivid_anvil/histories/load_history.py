@@ -1,0 +1,114 @@
+"""A load history: channels sampled over time, each with a name and a unit."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil import checks
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.histories.rainflow import rainflow
+from vivid_anvil.units import DIMENSIONS, Coherent, dimension_of, factor
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class Channel:
+    """One measured quantity: `values`, shape (n,), in the coherent unit of `dimension`.
+
+    >>> Channel.in_unit("vertical force", [3.1, 4.2, 2.9], "kN")
+    <Channel vertical force: 3 samples, 2900 to 4200 N>
+    """
+
+    name: str
+    values: FloatArray
+    dimension: str
+
+    def __post_init__(self) -> None:
+        checks.text("Channel.name", self.name)
+        checks.one_of(f"channel {self.name}, dimension", self.dimension, tuple(DIMENSIONS))
+        unit = DIMENSIONS[self.dimension].coherent
+        checks.finite_samples(self.values, where=f"channel {self.name}", unit=unit)
+        object.__setattr__(self, "values", checks.kept(np.asarray(self.values, dtype=np.float64)))
+
+    @classmethod
+    def in_unit(cls, name: str, values: ArrayLike, unit: str) -> Channel:
+        """A channel from values in any unit of the trade."""
+        dimension = dimension_of(unit, f"channel {name}")
+        samples = checks.finite_samples(values, where=f"channel {name}", unit=unit)
+        scale = 1.0 if dimension.name == "number" else factor(unit, dimension, f"channel {name}")
+        return cls(name, checks.read_only(samples * scale), dimension.name)
+
+    def __len__(self) -> int:
+        return int(self.values.size)
+
+    def __array__(self, dtype: object = None, copy: bool | None = None) -> FloatArray:
+        return np.array(self.values, dtype=dtype, copy=copy)  # type: ignore[call-overload, no-any-return]
+
+    def __repr__(self) -> str:
+        unit = DIMENSIONS[self.dimension].coherent
+        return (
+            f"<Channel {self.name}: {len(self)} samples, {self.values.min():.4g} to {self.values.max():.4g} {unit}>"
+        )
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class LoadHistory:
+    """Channels of equal length, sampled at `sample_rate` (Hz, or text such as "100 Hz"), with a name.
+
+    >>> history = LoadHistory("lap", [Channel.in_unit("vertical force", [3.1, 4.2, 2.9], "kN")], "100 Hz")
+    >>> history["vertical force"].values
+    array([3100., 4200., 2900.])
+    """
+
+    name: str
+    channels: tuple[Channel, ...]
+    sample_rate: Coherent = Coherent("frequency", above=0.0)
+
+    def __post_init__(self) -> None:
+        checks.text("LoadHistory.name", self.name)
+        object.__setattr__(self, "channels", tuple(self.channels))
+        where = f"history {self.name}"
+        if not self.channels:
+            raise InputError(where, "no channel", "at least one channel")
+        names = [channel.name for channel in self.channels]
+        for name in names:
+            if names.count(name) > 1:
+                raise InputError(f"{where}, channel {name}", "the same name twice", "a different name for each channel")
+        lengths = {channel.name: len(channel) for channel in self.channels}
+        if len(set(lengths.values())) > 1:
+            raise InputError(where, f"channels of {lengths} samples", "channels of equal length")
+
+    def __getitem__(self, name: str) -> Channel:
+        for channel in self.channels:
+            if channel.name == name:
+                return channel
+        known = [channel.name for channel in self.channels]
+        raise InputError(
+            f"history {self.name}", f"no channel {name!r}", f"one of {listed(known)}", did_you_mean(name, known)
+        )
+
+    @property
+    def duration(self) -> float:
+        """Time from the first to the last sample, s."""
+        return float((len(self.channels[0]) - 1) / self.sample_rate)
+
+    @property
+    def time(self) -> FloatArray:
+        """Time of each sample from the start, s."""
+        return np.arange(len(self.channels[0])) / self.sample_rate
+
+    def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
+        """Rainflow cycles of one channel; see `rainflow`."""
+        chosen = self[channel]
+        return rainflow(
+            chosen.values, residue=residue, dimension=chosen.dimension, sample_rate=self.sample_rate
+        )
+
+    def __repr__(self) -> str:
+        names: Iterable[str] = (channel.name for channel in self.channels)
+        return f"<LoadHistory {self.name}: {self.duration:.4g} s at {self.sample_rate:.4g} Hz, {', '.join(names)}>"

@@ -1,0 +1,81 @@
+"""A hot spot: a place, the way a load becomes stress there, and the curve that holds there.
+
+stress = notch_factor * (stress_per_load * load + offset). The relation is linear, so cycles are counted on the load,
+once, and scaled. The offset is a stress that is there without load (preload, assembly, residual); no load factor moves it.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from vivid_anvil import checks
+from vivid_anvil.errors import InputError
+from vivid_anvil.histories import Cycles, DutyCycle, Event
+from vivid_anvil.materials import Material, SNCurve
+from vivid_anvil.units import Coherent, coherent_ratio
+
+
+@dataclass(frozen=True, kw_only=True, repr=False, eq=False)
+class HotSpot:
+    """A place where life is assessed.
+
+    Parameters
+    ----------
+    name, channel : str
+        The place, and the channel whose load acts on it.
+    stress_per_load : float or text
+        Nominal stress for a load of 1, such as "38 MPa/kN" (a float is MPa per coherent load unit); not 0.
+    offset : float or text, MPa
+        Nominal stress without load.
+    notch_factor : float
+        Kf, on the nominal stress and on the offset; at least 1.
+    material : Material
+    curve : SNCurve, optional
+        Needed for a life, not for crack growth.
+    mean_stress : str
+        Name of the mean-stress rule.
+    compressive_mean : str
+        What a compressive mean does: "ignored" counts it as 0, "credited" lets it help.
+    critical_sum : float
+        Damage sum at which the spot counts as failed.
+    """
+
+    name: str
+    channel: str
+    stress_per_load: float | str
+    material: Material
+    curve: SNCurve | None = None
+    offset: Coherent = Coherent("stress", default=0.0)
+    notch_factor: float = 1.0
+    mean_stress: str = "none"
+    compressive_mean: str = "ignored"
+    critical_sum: float = 1.0
+
+    def __post_init__(self) -> None:
+        where = f"hot spot {self.name}"
+        checks.text("HotSpot.name", self.name)
+        checks.text(f"{where}, channel", self.channel)
+        factor = checks.positive_number(f"{where}, notch_factor", self.notch_factor, "a notch factor Kf of at least 1")
+        if not 1.0 <= factor < float("inf"):
+            raise InputError(f"{where}, notch_factor", f"{factor:g}", "a notch factor Kf of at least 1")
+        checks.positive_number(f"{where}, critical_sum", self.critical_sum, "a damage sum above 0")
+
+    def nominal_factor(self, dimension: str) -> float:
+        """Nominal stress, MPa, for a coherent unit of a load of `dimension`; not 0."""
+        where = f"hot spot {self.name}, stress_per_load"
+        value = coherent_ratio(self.stress_per_load, "stress", dimension, where)
+        if value == 0.0:
+            raise InputError(where, "0", "a stress for the load", "Leave out a spot that feels no load.")
+        return value
+
+    def nominal_cycles(self, duty_cycle: DutyCycle, event: Event) -> Cycles:
+        """Nominal stress cycles, MPa, of one occurrence of `event`: without the notch factor."""
+        factor = self.nominal_factor(event.dimension_of_channel(self.channel))
+        return duty_cycle.cycles(event, self.channel).linear(factor, self.offset, "stress")
+
+    def cycles(self, duty_cycle: DutyCycle, event: Event) -> Cycles:
+        """Local stress cycles, MPa, of one occurrence of `event`: with the notch factor."""
+        return self.nominal_cycles(duty_cycle, event).linear(self.notch_factor, 0.0, "stress")
+
+    def __repr__(self) -> str:
+        curve = "no curve" if self.curve is None else self.curve.name
+        return f"<HotSpot {self.name}: {self.stress_per_load} on {self.channel}, Kf = {self.notch_factor:g}, {curve}>"

@@ -1,0 +1,66 @@
+"""Values on their way out, each with its unit, in the unit system the user asks for."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray, one_of
+from vivid_anvil.units.dimensions import DIMENSIONS
+from vivid_anvil.units.door import factor
+
+UnitSystem = Literal["metric", "us"]
+UNIT_SYSTEMS: tuple[UnitSystem, ...] = ("metric", "us")
+
+
+def display_unit(dimension: str, system: UnitSystem = "metric") -> str:
+    """The unit in which values of `dimension` are shown: MPa or ksi, mm or in, ...
+
+    >>> display_unit("stress intensity", "us")
+    'ksi√in'
+    """
+    one_of("units", system, UNIT_SYSTEMS)
+    return DIMENSIONS[dimension].metric if system == "metric" else DIMENSIONS[dimension].us
+
+
+def shown(value: float | FloatArray, dimension: str, system: UnitSystem = "metric") -> FloatArray:
+    """Coherent value(s) in the unit that `display_unit` names.
+
+    >>> float(shown(2529.822128134704, "stress intensity")).__round__(6)
+    80.0
+    """
+    return np.asarray(value, dtype=np.float64) / factor(display_unit(dimension, system), DIMENSIONS[dimension])
+
+
+def in_unit(value: float, dimension: str, system: UnitSystem = "metric", digits: int = 4) -> str:
+    """A coherent value as text with its unit, to `digits` significant digits.
+
+    >>> in_unit(185.0, "stress"), in_unit(185.0, "stress", "us")
+    ('185 MPa', '26.83 ksi')
+    """
+    unit = display_unit(dimension, system)
+    return f"{number(float(shown(value, dimension, system)), digits)}" + ("" if unit == "1" else f" {unit}")
+
+
+def number(value: float, digits: int = 4) -> str:
+    """A plain number to `digits` significant digits, without a tail of zeros; large whole numbers stay whole.
+
+    >>> number(12345.678), number(0.00012345), number(3.0), number(1.5e9)
+    ('12346', '0.0001234', '3', '1.5e9')
+    """
+    if not math.isfinite(value):
+        return "no limit" if value > 0 else str(value)
+    size = abs(value)
+    if size != 0.0 and not 1e-4 <= size < 1e7:
+        mantissa, exponent = f"{value:.{digits - 1}e}".split("e")
+        return f"{_trimmed(mantissa)}e{int(exponent)}"
+    if size >= 10.0 ** (digits - 1):
+        return f"{value:.0f}"
+    places = digits - 1 - (math.floor(math.log10(size)) if size else 0)
+    return _trimmed(f"{value:.{places}f}")
+
+
+def _trimmed(text: str) -> str:
+    return text.rstrip("0").rstrip(".") if "." in text else text
