@@ -1,0 +1,85 @@
+"""Fatigue life and crack growth from load histories, with every number open to a hand check.
+
+>>> import vivid_anvil
+>>> cycles = vivid_anvil.rainflow([0.0, 120.0, 20.0, 80.0, 0.0])
+>>> cycles
+<Cycles: 2 cycles, largest range 120 MPa>
+
+Names are loaded when they are first used, so that importing the package, and the command's help, answer at once.
+"""
+
+from __future__ import annotations
+
+import importlib
+from typing import TYPE_CHECKING, Any
+
+_HOMES = {
+    "vivid_anvil.errors": ["InputError"],
+    "vivid_anvil.findings": ["Finding"],
+    "vivid_anvil.working": ["Step", "Working"],
+    "vivid_anvil.histories": [
+        "Channel",
+        "ConstantAmplitude",
+        "Cycles",
+        "DutyCycle",
+        "Event",
+        "LoadHistory",
+        "rainflow",
+        "read_csv",
+        "turning_points",
+    ],
+    "vivid_anvil.materials": ["GrowthLaw", "Material", "SNCurve"],
+    "vivid_anvil.stress": ["HotSpot"],
+    "vivid_anvil.damage": ["LifeResult", "assess_life"],
+    "vivid_anvil.cracks": ["CentreCrack", "Crack", "EdgeCrack", "GrowthResult", "grow_crack"],
+    "vivid_anvil.study": ["Study", "StudyResult", "read_study", "run_study"],
+    "vivid_anvil.figures": ["plot", "save_figure"],
+}
+_HOME_OF = {name: home for home, names in _HOMES.items() for name in names}
+
+__all__ = ["explain", *_HOME_OF]
+
+
+def explain(result: Any) -> Any:
+    """The working of a result: its main number as numbered steps to redo by hand (a `Working`; print it).
+
+    `result` is a life, growth or study result.
+    """
+    return result.working()
+
+
+def __getattr__(name: str) -> Any:
+    if name not in _HOME_OF:
+        raise AttributeError(f"module 'vivid_anvil' has no attribute {name!r}")
+    value = getattr(importlib.import_module(_HOME_OF[name]), name)
+    globals()[name] = value
+    return value
+
+
+def __dir__() -> list[str]:
+    return sorted([*globals(), *_HOME_OF])
+
+
+if TYPE_CHECKING:
+    from vivid_anvil.cracks import CentreCrack, Crack, EdgeCrack, GrowthResult, grow_crack
+    from vivid_anvil.damage import LifeResult, assess_life
+    from vivid_anvil.errors import InputError
+    from vivid_anvil.figures.plot import plot
+    from vivid_anvil.figures.style import save_figure
+    from vivid_anvil.findings import Finding
+    from vivid_anvil.histories import (
+        Channel,
+        ConstantAmplitude,
+        Cycles,
+        DutyCycle,
+        Event,
+        LoadHistory,
+    )
+    from vivid_anvil.histories.rainflow import rainflow
+    from vivid_anvil.histories.read_csv import read_csv
+    from vivid_anvil.histories.turning_points import turning_points
+    from vivid_anvil.materials import GrowthLaw, Material, SNCurve
+    from vivid_anvil.stress import HotSpot
+    from vivid_anvil.study import Study, StudyResult, run_study
+    from vivid_anvil.study.read_study import read_study
+    from vivid_anvil.working import Step, Working

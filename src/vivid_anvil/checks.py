@@ -53,13 +53,14 @@ def finite_samples(values: ArrayLike, *, where: str, unit: str) -> FloatArray:
     """`values` as a read-only contiguous float64 view, shape (n,), n >= 1, every one finite; otherwise InputError."""
     raw = np.asarray(values)
     if raw.dtype.kind not in "iuf":
-        raise InputError(
-            where, f"values of type {raw.dtype}", "real numbers", "Convert the values to float64 before."
-        )
+        raise InputError(where, f"values of type {raw.dtype}", "real numbers", "Convert the values to float64 before.")
     samples = np.ascontiguousarray(raw, dtype=np.float64)
     if samples.ndim != 1 or samples.size == 0:
         raise InputError(
-            where, f"an array of shape {samples.shape}", "one row of samples, shape (n,)", "Choose one channel."
+            where,
+            f"an array of shape {samples.shape}",
+            "one row of samples, shape (n,)",
+            "Choose one channel.",
         )
     if not np.isfinite(samples).all():
         bad = np.flatnonzero(~np.isfinite(samples))

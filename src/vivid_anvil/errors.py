@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-import contextlib
 import difflib
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 
 
 class InputError(ValueError):
@@ -29,21 +28,15 @@ def did_you_mean(name: str, known: Iterable[str]) -> str:
 
     >>> did_you_mean("vertical force", ["vertical_force", "sway"])
     "Did you mean 'vertical_force'?"
+    >>> did_you_mean("weld", ["bore of the pin", "toe of the weld"])
+    "Did you mean 'toe of the weld'?"
     """
     by_lower = {word.lower(): word for word in known}
-    near = difflib.get_close_matches(name.lower(), by_lower, n=1, cutoff=0.5)
+    parts = [word for word in by_lower if len(name) > 2 and name.lower() in word]
+    near = parts or difflib.get_close_matches(name.lower(), by_lower, n=1, cutoff=0.5)
     return f"Did you mean {by_lower[near[0]]!r}?" if near else ""
 
 
 def listed(names: Iterable[str]) -> str:
     """Names as they stand in an error: quoted, in their order, with commas."""
     return ", ".join(repr(name) for name in names)
-
-
-@contextlib.contextmanager
-def placed(where: str) -> Iterator[None]:
-    """Put `where` before the place of any InputError raised inside."""
-    try:
-        yield
-    except InputError as error:
-        raise InputError(f"{where}, {error.where}", error.found, error.expected, error.remedy) from error

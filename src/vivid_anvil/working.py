@@ -5,6 +5,7 @@ A step holds the formula, the numbers put in with their units, the value that ca
 
 from __future__ import annotations
 
+import textwrap
 from dataclasses import dataclass, field
 
 from vivid_anvil.units import number
@@ -12,6 +13,7 @@ from vivid_anvil.units import number
 # Inputs are printed with more digits than values, so that redoing a line gives the printed value.
 INPUT_DIGITS = 7
 VALUE_DIGITS = 5
+WIDTH = 79
 
 
 def put_in(value: float) -> str:
@@ -44,11 +46,14 @@ class Step:
 
     def __str__(self) -> str:
         head, _, rest = self.formula.partition(" = ")
-        indent = " " * len(head)
-        lines = [f"    {head} = {rest}", f"    {indent} = {self.numbers}"]
-        lines.append(f"    {indent} = {number(self.value, VALUE_DIGITS)} {self.unit}".rstrip())
+        result = f"{number(self.value, VALUE_DIGITS)} {self.unit}".rstrip()
+        lines = [
+            _equals(head, rest),
+            _equals(" " * len(head), self.numbers),
+            _equals(" " * len(head), result),
+        ]
         source = [f"    ({self.source})"] if self.source else []
-        return "\n".join([self.title, *lines, *source])
+        return "\n".join([textwrap.fill(self.title, WIDTH), *lines, *source])
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,5 +67,19 @@ class Working:
 
     def __str__(self) -> str:
         numbered = [f"{i}. {step}" for i, step in enumerate(self.steps, start=1)]
-        parts = [self.title, "=" * len(self.title), self.opening, *numbered, self.closing]
-        return "\n\n".join(part for part in (f"{parts[0]}\n{parts[1]}", *parts[2:]) if part)
+        head = f"{self.title}\n{'=' * len(self.title)}"
+        parts = [head, textwrap.fill(self.opening, WIDTH), *numbered, textwrap.fill(self.closing, WIDTH)]
+        return "\n\n".join(part for part in parts if part)
+
+
+def _equals(left: str, right: str) -> str:
+    """A line of a step, folded at blanks where it is longer than the page."""
+    head = f"    {left} = "
+    return textwrap.fill(
+        right,
+        WIDTH,
+        initial_indent=head,
+        subsequent_indent=" " * (len(head) + 2),
+        break_long_words=False,
+        break_on_hyphens=False,
+    )

@@ -47,14 +47,17 @@ class Crack:
         factor = checks.real_number(f"{where}, inspection_factor", self.inspection_factor)
         if not 1.0 <= factor < float("inf"):
             raise InputError(
-                f"{where}, inspection_factor", f"{factor:g}", "at least 1: one inspection between detectable and critical"
+                f"{where}, inspection_factor",
+                f"{factor:g}",
+                "at least 1: one inspection between detectable and critical",
             )
         largest = self.shape.largest_size
         for field in ("initial_size", "detectable_size"):
             size = getattr(self, field)
             if size is not None and size >= largest:
                 raise InputError(
-                    f"{where}, {field}", f"{number(size)} mm",
+                    f"{where}, {field}",
+                    f"{number(size)} mm",
                     f"a size below {number(largest)} mm, the limit of the {self.shape.kind} crack in this plate",
                     f"It means the {self.shape.size_means}. Is the unit right?",
                 )

@@ -24,6 +24,9 @@ COUNTED_PARTS = {
 }
 
 
+_HALVINGS = 52  # of the interval of log size: to the last digit
+
+
 @dataclass(frozen=True, eq=False)
 class GrowthDrive:
     """Cycles of one repeat that count for a crack, the smallest range first.
@@ -75,6 +78,21 @@ def growth_per_repeat(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw) -> 
         return np.asarray(law.constant * scale**law.slope * from_here_on[first])
 
     return growth
+
+
+def threshold_sizes(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, start: float, end: float) -> FloatArray:
+    """Sizes, mm, between `start` and `end` at which one more range passes the threshold: the kinks of G(a).
+
+    K per stress must rise with the size between the two, as it does for the shapes here.
+    """
+    highest, lowest = drive.threshold_range(shape, law, np.array([start, end]))
+    ranges = np.unique(drive.ranges[(drive.ranges > lowest) & (drive.ranges < highest)])
+    low, high = np.full(ranges.shape, np.log(start)), np.full(ranges.shape, np.log(end))
+    for _ in range(_HALVINGS if ranges.size else 0):
+        middle = 0.5 * (low + high)
+        grows = drive.threshold_range(shape, law, np.exp(middle)) < ranges
+        low, high = np.where(grows, low, middle), np.where(grows, middle, high)
+    return np.asarray(np.exp(high[::-1]))
 
 
 def _scale(shape: CrackShape, size: ArrayLike) -> FloatArray:

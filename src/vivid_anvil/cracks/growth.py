@@ -12,7 +12,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, read_only
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes, critical_sizes
-from vivid_anvil.cracks.drive import GrowthDrive, growth_drive, growth_per_repeat
+from vivid_anvil.cracks.drive import GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
 from vivid_anvil.cracks.integrate import integrate_growth, size_after
 from vivid_anvil.cracks.shapes import stress_intensity
 from vivid_anvil.findings import Finding
@@ -93,10 +93,8 @@ class GrowthResult:
 
     def rows(self, number_of_rows: int = 12) -> list[dict[str, float]]:
         """The growth curve at sizes that rise evenly from start to stop: size, repeats, years, largest K and range of K."""
-        if self.sizes.size == 1:
-            sizes = self.sizes
-        else:
-            sizes = np.linspace(self.sizes[0], self.sizes[-1], number_of_rows)
+        at_once = self.sizes.size == 1
+        sizes = self.sizes if at_once else np.linspace(self.sizes[0], self.sizes[-1], number_of_rows)
         repeats = np.interp(np.log(sizes), np.log(self.sizes), self.repeats)
         shape, drive = self.crack.shape, self.drive
         return [
@@ -161,7 +159,9 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
     if start >= critical.limiting:
         life, stopped_by = 0.0, critical.governed_by
     elif float(growth(start)) > 0.0:
-        table = integrate_growth(growth, start, critical.limiting)
+        table = integrate_growth(
+            growth, start, critical.limiting, threshold_sizes(drive, shape, law, start, critical.limiting)
+        )
         sizes, repeats, change = table.sizes, table.repeats, table.halving_change
         life, stopped_by = float(repeats[-1]), critical.governed_by
         if target_repeats is not None and life > target_repeats:
@@ -197,4 +197,5 @@ def _inspection_interval(crack: Crack, critical: CriticalSizes, drive: GrowthDri
     growth = growth_per_repeat(drive, crack.shape, crack.law)
     if not float(growth(size)) > 0.0:
         return math.inf
-    return float(integrate_growth(growth, size, critical.limiting).repeats[-1]) / crack.inspection_factor
+    kinks = threshold_sizes(drive, crack.shape, crack.law, size, critical.limiting)
+    return float(integrate_growth(growth, size, critical.limiting, kinks).repeats[-1]) / crack.inspection_factor

@@ -28,7 +28,8 @@ def _already_critical(result: GrowthResult) -> Iterator[Finding]:
     start, limit = result.crack.initial_size, result.critical.limiting
     if start >= limit:
         yield Finding(
-            "severe", "critical-at-start",
+            "severe",
+            "critical-at-start",
             f"The initial size, {in_unit(start, 'length')}, is at or beyond the limiting size, {in_unit(limit, 'length')} "
             f"({result.critical.governed_by}).",
             "There is no life to calculate: check size, toughness and peak stress.",
@@ -41,14 +42,17 @@ def _detection(result: GrowthResult) -> Iterator[Finding]:
         return
     if interval == 0.0:
         yield Finding(
-            "severe", "found-too-late",
+            "severe",
+            "found-too-late",
             f"The detectable size, {in_unit(size, 'length')}, is at or beyond the limiting size, "
             f"{in_unit(result.critical.limiting, 'length')}.",
             "Inspection of this kind cannot prevent failure: use a finer method or a tougher design.",
         )
     elif interval < 1.0:
         yield Finding(
-            "warning", "interval-short", f"The inspection interval is {number(interval)} of a {result.duty_cycle.repeat}.",
+            "warning",
+            "interval-short",
+            f"The inspection interval is {number(interval)} of a {result.duty_cycle.repeat}.",
             "It is shorter than one repeat of the duty cycle: choose a shorter repeat to resolve it.",
         )
 
@@ -56,12 +60,16 @@ def _detection(result: GrowthResult) -> Iterator[Finding]:
 def _convergence(result: GrowthResult) -> Iterator[Finding]:
     if result.halving_change > NOT_CONVERGED:
         yield Finding(
-            "severe", "not-converged", f"Halving every step would change the life by {result.halving_change:.2%}.",
+            "severe",
+            "not-converged",
+            f"Halving every step would change the life by {result.halving_change:.2%}.",
             "The growth rate jumps in a way that the steps do not resolve: report it with the study.",
         )
     if 0.0 < result.life_repeats < 20.0:
         yield Finding(
-            "note", "few-repeats", f"The crack grows to its limit in {number(result.life_repeats)} {result.duty_cycle.repeat}s.",
+            "note",
+            "few-repeats",
+            f"The crack grows to its limit in {number(result.life_repeats)} {result.duty_cycle.repeat}s.",
             "Growth is spread evenly over each repeat: choose a shorter repeat if the order within it matters.",
         )
 
@@ -73,14 +81,19 @@ def _law_and_load_r(result: GrowthResult) -> Iterator[Finding]:
     drive = result.drive
     weights = drive.per_repeat * drive.ranges**law.slope
     high = np.maximum(drive.maximum, 1e-12)
-    r_ratio = np.clip(drive.minimum, 0.0, None) / high if result.crack.counted_part == "tensile" else drive.minimum / high
+    r_ratio = (
+        np.clip(drive.minimum, 0.0, None) / high if result.crack.counted_part == "tensile" else drive.minimum / high
+    )
     load = float((weights * np.clip(r_ratio, -1.0, 1.0)).sum() / weights.sum())
     if abs(load - law.r_ratio) > R_DIFFERENCE:
         unsafe = load > law.r_ratio
         yield Finding(
-            "warning" if unsafe else "note", "growth-r-differs",
+            "warning" if unsafe else "note",
+            "growth-r-differs",
             f"The growth law holds for R = {law.r_ratio:g}; the cycles that grow the crack have R of about {number(load, 2)}.",
-            "Cracks grow faster at higher R: use constants for this R." if unsafe else "The law is on the safe side for R.",
+            "Cracks grow faster at higher R: use constants for this R."
+            if unsafe
+            else "The law is on the safe side for R.",
         )
 
 
@@ -90,7 +103,8 @@ def _constants(result: GrowthResult) -> Iterator[Finding]:
     rate = law.constant * at**law.slope
     if not 1e-6 <= rate <= 1e-1:
         yield Finding(
-            "warning", "growth-constants",
+            "warning",
+            "growth-constants",
             f"At ΔK = 30 MPa√m the law gives {number(rate)} mm per cycle; metals grow 1e-4 to 1e-2 there.",
             "Are the units of the constant those of its source (m or mm per cycle, MPa√m or MPa√mm)?",
         )
@@ -100,20 +114,24 @@ def _sizes(result: GrowthResult) -> Iterator[Finding]:
     start = result.crack.initial_size
     if start < SHORT_CRACK:
         yield Finding(
-            "warning", "short-crack", f"The initial size is {in_unit(start, 'length')}.",
+            "warning",
+            "short-crack",
+            f"The initial size is {in_unit(start, 'length')}.",
             "Below about 0.1 mm cracks grow faster than the law for long cracks says. Is the unit right?",
         )
     if math.isinf(result.life_repeats):
         threshold = float(result.drive.threshold_range(result.crack.shape, result.crack.law, start))
         yield Finding(
-            "note", "no-growth",
+            "note",
+            "no-growth",
             f"The largest range that counts, {in_unit(float(result.drive.ranges.max()), 'stress')}, is below the "
             f"{in_unit(threshold, 'stress')} that reach the threshold at {in_unit(start, 'length')}.",
             "A larger flaw or a single larger cycle would start it: see how far the size is from growing.",
         )
     if result.crack.hot_spot.notch_factor > 1.0:
         yield Finding(
-            "note", "notch-left-out",
+            "note",
+            "notch-left-out",
             f"The crack is driven by the nominal stress; the notch factor {result.crack.hot_spot.notch_factor:g} is left out.",
             "While the crack is shorter than the notch is deep, its stress intensity is higher.",
         )
@@ -122,7 +140,8 @@ def _sizes(result: GrowthResult) -> Iterator[Finding]:
 def _why_limited(result: GrowthResult) -> Iterator[Finding]:
     if result.critical.governed_by == "limit of the solution" and result.stopped_by != "no growth":
         yield Finding(
-            "note", "solution-ends",
+            "note",
+            "solution-ends",
             f"The stress intensity solution ends at {in_unit(result.critical.validity, 'length')}, before toughness or net "
             "section is reached.",
             "The life is counted to there; the true critical size is larger.",

@@ -15,7 +15,7 @@ ROWS = 50
 def growth_record(result: GrowthResult) -> dict[str, Any]:
     """Everything the result says, in coherent units; inf is written as the text "inf"."""
     crack, law = result.crack, result.crack.law
-    return plain(
+    record: dict[str, Any] = plain(
         {
             "hot_spot": crack.hot_spot.name,
             "shape": crack.shape.kind,
@@ -50,3 +50,4 @@ def growth_record(result: GrowthResult) -> dict[str, Any]:
             "findings": finding_records(result.findings),
         }
     )
+    return record

@@ -8,7 +8,7 @@ import numpy as np
 
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.shapes import stress_intensity
-from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, in_unit, number
+from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, in_unit, number, rate_at_range
 from vivid_anvil.working import Step, Working, put_in
 
 STEP_SHARE = 0.01
@@ -56,7 +56,7 @@ def _opening(result: GrowthResult, units: _Units) -> str:
     hint = " (1 MPa√m = 31.6228 MPa√mm)" if units.system == "metric" else ""
     return (
         f"{crack.shape.kind.capitalize()} crack of {in_unit(crack.initial_size, 'length', units.system)} "
-        f"({crack.shape.size_means}), law {crack.law.name}, stated as {crack.law.rate}; counted part of each cycle: "
+        f"({crack.shape.size_means}), law {crack.law.name}; counted part of each cycle: "
         f"{crack.counted_part}. Nominal stress in {units.stress}, lengths in {units.length}, K in {units.k}{hint}."
     )
 
@@ -82,24 +82,41 @@ def _intensity_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -
     root = f"√(π × {put_in(size)} {units.length})"
     return [
         Step(
-            "Relative size", "x = a / W", f"{put_in(size)} {units.length} / {put_in(width)} {units.length}", size / width, ""
+            "Relative size",
+            "x = a / W",
+            f"{put_in(size)} {units.length} / {put_in(width)} {units.length}",
+            size / width,
+            "",
         ),
-        Step("Geometry factor", shape.factor_formula, shape.factor_numbers(crack.initial_size), y, "", shape.source),
+        Step(
+            "Geometry factor",
+            shape.factor_formula,
+            shape.factor_numbers(crack.initial_size),
+            y,
+            "",
+            shape.source,
+        ),
         Step(
             f"Range that reaches the threshold; {number(cycles, 6)} cycles per {result.duty_cycle.repeat} are above it",
             "ΔS_th = ΔK_th / (Y × √(π × a))",
             f"{put_in(law.threshold / units.one('stress intensity'))} {units.k} / ({put_in(y)} × {root})",
-            threshold, units.stress,
+            threshold,
+            units.stress,
         ),
         Step(
             "Range that grows the crack as much per cycle as these do on average",
             "ΔS_eq = (Σ n × ΔS^m / Σ n)^(1 / m)",
             f"({put_in(power)} / {put_in(cycles)})^(1 / {put_in(law.slope)})",
-            stress_range, units.stress,
+            stress_range,
+            units.stress,
         ),
         Step(
-            "Its range of stress intensity", "ΔK = Y × ΔS_eq × √(π × a)",
-            f"{put_in(y)} × {put_in(stress_range)} {units.stress} × {root}", delta_k, units.k, "Irwin 1957",
+            "Its range of stress intensity",
+            "ΔK = Y × ΔS_eq × √(π × a)",
+            f"{put_in(y)} × {put_in(stress_range)} {units.stress} × {root}",
+            delta_k,
+            units.k,
+            "Irwin 1957",
         ),
     ]
 
@@ -116,20 +133,47 @@ def _growth_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -> l
     at_end = result.growth_at(crack.initial_size * (1.0 + STEP_SHARE)) / length
     step = STEP_SHARE * crack.initial_size / length
     return [
+        *_constant_step(result, constant, units),
         Step(
-            "Growth per cycle", "da/dN = C × ΔK^m", f"{put_in(constant)} × {put_in(delta_k)}^{put_in(law.slope)}", rate,
-            f"{units.length}/cycle", "Paris and Erdogan 1963",
+            "Growth per cycle",
+            "da/dN = C × ΔK^m",
+            f"{put_in(constant)} × {put_in(delta_k)}^{put_in(law.slope)}",
+            rate,
+            f"{units.length}/cycle",
+            "Paris and Erdogan 1963",
         ),
         Step(
-            f"Growth in one {repeat}", "G = Σ n × da/dN", f"{put_in(cycles)} × {put_in(rate)} {units.length}/cycle",
-            at_start, f"{units.length} per {repeat}",
+            f"Growth in one {repeat}",
+            "G = Σ n × da/dN",
+            f"{put_in(cycles)} × {put_in(rate)} {units.length}/cycle",
+            at_start,
+            f"{units.length} per {repeat}",
         ),
         Step(
             f"{repeat.capitalize()}s for the first 1 % of growth, G taken halfway between its values at both ends",
             "n = Δa / ((G_1 + G_2) / 2)",
             f"{put_in(step)} {units.length} / (({put_in(at_start)} + {put_in(at_end)}) / 2)",
-            step / (0.5 * (at_start + at_end)), f"{repeat}s",
+            step / (0.5 * (at_start + at_end)),
+            f"{repeat}s",
         ),
+    ]
+
+
+def _constant_step(result: GrowthResult, constant: float, units: _Units) -> list[Step]:
+    """The constant of the law from the rate at a range that it is stated by; none where C itself is given."""
+    law = result.crack.law
+    if not isinstance(law.rate, str):
+        return []
+    rate, delta_k = rate_at_range(law.rate)
+    return [
+        Step(
+            f"Constant of the growth law, stated as {law.rate}",
+            "C = da/dN / ΔK^m",
+            f"{put_in(rate / units.one('length'))} {units.length}/cycle / "
+            f"({put_in(delta_k / units.one('stress intensity'))} {units.k})^{put_in(law.slope)}",
+            constant,
+            "",
+        )
     ]
 
 

@@ -143,7 +143,9 @@ def stress_intensity(shape: CrackShape, size: ArrayLike, stress: ArrayLike) -> F
     sizes = np.asarray(size, dtype=np.float64)
     if not ((sizes > 0.0) & (sizes <= shape.largest_size)).all():
         raise InputError(
-            f"{shape.kind} crack, size", f"{sizes.min():g} to {sizes.max():g} mm",
-            f"sizes above 0 and up to {shape.largest_size:g} mm", f"Beyond, the solution ({shape.source}) is not valid.",
+            f"{shape.kind} crack, size",
+            f"{sizes.min():g} to {sizes.max():g} mm",
+            f"sizes above 0 and up to {shape.largest_size:g} mm",
+            f"Beyond, the solution ({shape.source}) is not valid.",
         )
     return shape.geometry_factor(sizes) * np.asarray(stress, dtype=np.float64) * np.sqrt(np.pi * sizes)

@@ -60,8 +60,10 @@ def check_rule(hot_spot: HotSpot) -> None:
         return
     if hot_spot.curve is not None and hot_spot.curve.r_ratio == ANY_R:
         raise InputError(
-            f"{where}, mean_stress", f"{rule.name!r} with the curve {hot_spot.curve.name!r}, which holds for any R",
-            "'none', or a curve that states its R", "A curve for any R has the mean stress in it already.",
+            f"{where}, mean_stress",
+            f"{rule.name!r} with the curve {hot_spot.curve.name!r}, which holds for any R",
+            "'none', or a curve that states its R",
+            "A curve for any R has the mean stress in it already.",
         )
     hot_spot.material.needed(rule.needs, f"the mean-stress rule {rule.name} of {where}")
 

@@ -139,7 +139,13 @@ class LifeResult:
         cycles = np.bincount(place, weights=self.spectrum.per_repeat, minlength=size)
         damage = np.bincount(place, weights=self.damage, minlength=size)
         return tuple(
-            RangeClass(float(limits[i]), float(limits[i + 1]), float(cycles[i]), float(damage[i]), self._share(damage[i]))
+            RangeClass(
+                float(limits[i]),
+                float(limits[i + 1]),
+                float(cycles[i]),
+                float(damage[i]),
+                self._share(damage[i]),
+            )
             for i in range(size)
         )
 
@@ -182,4 +188,4 @@ def class_edges(largest: float, about: int = 10) -> FloatArray:
     rough = largest / about
     size = 10.0 ** math.floor(math.log10(rough))
     step = next(size * nice for nice in (1.0, 2.0, 2.5, 5.0, 10.0) if size * nice >= rough * 0.999)
-    return step * np.arange(math.floor(largest / step) + 2)
+    return np.asarray(step * np.arange(math.floor(largest / step) + 2), dtype=np.float64)

@@ -31,25 +31,30 @@ def _peak_stress(result: LifeResult) -> Iterator[Finding]:
     ultimate, yielding = material.ultimate_strength, material.yield_strength
     if ultimate is not None and peak > STRESS_SCALE * ultimate:
         yield Finding(
-            "severe", "stress-scale",
+            "severe",
+            "stress-scale",
             f"The largest stress, {in_unit(peak, 'stress')}, is {peak / ultimate:.0f} times the ultimate strength.",
             "Is the load in N where the header says kN, or the stress per load in Pa?",
         )
     elif ultimate is not None and peak >= ultimate:
         yield Finding(
-            "severe", "above-ultimate",
-            f"The largest local stress, {in_unit(peak, 'stress')}, is above the ultimate strength, {in_unit(ultimate, 'stress')}.",
+            "severe",
+            "above-ultimate",
+            f"The largest local stress, {in_unit(peak, 'stress')}, is above the ultimate strength, "
+            f"{in_unit(ultimate, 'stress')}.",
             "The part fails statically, or the elastic stress at the notch is far from real: check before using the life.",
         )
     elif yielding is not None and peak > yielding:
         yield Finding(
-            "warning", "above-yield",
+            "warning",
+            "above-yield",
             f"The largest local stress, {in_unit(peak, 'stress')}, is above the yield strength, {in_unit(yielding, 'stress')}.",
             "Stress-life assumes elastic behaviour: confirm with a local-strain assessment, or lower the stress.",
         )
     if result.damage_per_repeat > 0.0 and ultimate is not None and peak < 1e-3 * ultimate:
         yield Finding(
-            "warning", "stress-scale",
+            "warning",
+            "stress-scale",
             f"The largest stress, {in_unit(peak, 'stress')}, is below a thousandth of the ultimate strength.",
             "Check the units of load and stress per load.",
         )
@@ -71,8 +76,10 @@ def _load_and_curve_r(result: LifeResult) -> Iterator[Finding]:
     r = (load - 1.0) / (load + 1.0) if load != -1.0 else -math.inf
     unsafe = load > of_curve
     yield Finding(
-        "warning" if unsafe else "note", "r-differs",
-        f"The curve was tested at {curve.at_r}; the damaging cycles have R of about {number(r, 2)}, and no mean-stress rule is set.",
+        "warning" if unsafe else "note",
+        "r-differs",
+        f"The curve was tested at {curve.at_r}; the damaging cycles have R of about {number(r, 2)}, "
+        "and no mean-stress rule is set.",
         "The life is on the unsafe side: set mean_stress, or use a curve for this R."
         if unsafe
         else "The life is on the safe side; a mean-stress rule would lengthen it.",
@@ -86,9 +93,10 @@ def _compressive_means(result: LifeResult) -> Iterator[Finding]:
     share = float(result.damage[result.spectrum.cycles.mean < 0.0].sum()) / (result.damage_per_repeat or 1.0)
     if share > 0.01:
         yield Finding(
-            "note", "compression-credited",
+            "note",
+            "compression-credited",
             f"Cycles of compressive mean carry {share:.0%} of the damage, and their compression is credited.",
-            "Residual or assembly tension may cancel it: compare with compressive_mean = \"ignored\".",
+            'Residual or assembly tension may cancel it: compare with compressive_mean = "ignored".',
         )
 
 
@@ -102,7 +110,8 @@ def _beyond_the_tests(result: LifeResult) -> Iterator[Finding]:
     if short.any():
         share = float(result.damage[short].sum()) / total
         yield Finding(
-            "warning", "curve-starts-later",
+            "warning",
+            "curve-starts-later",
             f"{number(float(result.spectrum.per_repeat[short].sum()))} cycles per {result.duty_cycle.repeat} lie above the "
             f"tested part of the S-N curve (lives below {number(floor)} cycles); they carry {share:.1%} of the damage.",
             "Below about 1000 cycles the material yields: use a local-strain method, or tests at this level.",
@@ -111,7 +120,8 @@ def _beyond_the_tests(result: LifeResult) -> Iterator[Finding]:
     share = float(result.damage[long].sum()) / total
     if share > 0.01:
         yield Finding(
-            "note", "curve-ends-earlier",
+            "note",
+            "curve-ends-earlier",
             f"{share:.1%} of the damage comes from stresses below the tested part of the S-N curve (lives above "
             f"{number(curve.tested_to)} cycles).",
             "The slope there is an assumption: state where it comes from.",
@@ -129,7 +139,8 @@ def _few_cycles(result: LifeResult) -> Iterator[Finding]:
     if share > 0.5:
         names = sorted({result.duty_cycle.events[int(result.spectrum.event[i])].name for i in order})
         yield Finding(
-            "note", "few-cycles",
+            "note",
+            "few-cycles",
             f"The {len(order)} largest counted cycles (of {', '.join(names)}) carry {share:.0%} of the damage.",
             "The life hangs on how well these few were measured, and on how often they really happen.",
         )
@@ -145,7 +156,8 @@ def _samples_per_cycle(result: LifeResult) -> Iterator[Finding]:
         samples = 2.0 * float((result.damage[of] * (cycles.end[of] - cycles.start[of])).sum()) / damage
         if samples < FEW_SAMPLES:
             yield Finding(
-                "warning", "few-samples",
+                "warning",
+                "few-samples",
                 f"The damaging cycles of {event.name} have about {samples:.1f} samples each.",
                 f"Peaks are cut off below about {FEW_SAMPLES:.0f} samples per cycle: measure at a higher rate.",
             )
@@ -155,13 +167,16 @@ def _nothing_happens(result: LifeResult) -> Iterator[Finding]:
     for share in result.events:
         if share.largest_range == 0.0:
             yield Finding(
-                "warning", "constant-load", f"The load of {share.name} never changes: it has no cycle.",
+                "warning",
+                "constant-load",
+                f"The load of {share.name} never changes: it has no cycle.",
                 "Is it the right channel, and is the file complete?",
             )
     if result.damage_per_repeat == 0.0:
         highest = float(result.equivalent_stress.max(initial=0.0))
         yield Finding(
-            "note", "no-damage",
+            "note",
+            "no-damage",
             f"The largest equivalent stress {result.curve.stress}, {in_unit(highest, 'stress')}, is below the "
             f"fatigue limit, {in_unit(result.curve.knee_stress, 'stress')}: no damage.",
             "A fatigue limit fades under variable amplitude and corrosion: compare with a second slope below the knee.",
@@ -172,7 +187,8 @@ def _units_of_time(result: LifeResult) -> Iterator[Finding]:
     hours = result.duty_cycle.hours
     if hours is not None and hours * result.duty_cycle.repeats_per_year > 8784.0:
         yield Finding(
-            "severe", "more-than-a-year",
+            "severe",
+            "more-than-a-year",
             f"The events of a year take {number(hours * result.duty_cycle.repeats_per_year)} h; a year has 8766 h.",
             "Check occurrences, repeats per year and the sample rate.",
         )

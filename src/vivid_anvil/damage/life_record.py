@@ -13,7 +13,7 @@ if TYPE_CHECKING:
 def life_record(result: LifeResult) -> dict[str, Any]:
     """Everything the result says, in coherent units; inf is written as the text "inf"."""
     spot, curve, duty = result.hot_spot, result.curve, result.duty_cycle
-    return plain(
+    record: dict[str, Any] = plain(
         {
             "hot_spot": spot.name,
             "channel": spot.channel,
@@ -21,9 +21,13 @@ def life_record(result: LifeResult) -> dict[str, Any]:
             "offset_MPa": spot.offset,
             "notch_factor": spot.notch_factor,
             "sn_curve": {
-                "name": curve.name, "stress": curve.stress, "r_ratio": curve.r_ratio,
-                "knee_stress_MPa": curve.knee_stress, "knee_life_cycles": curve.knee_life,
-                "slope": curve.slope, "slope_below": curve.slope_below,
+                "name": curve.name,
+                "stress": curve.stress,
+                "r_ratio": curve.r_ratio,
+                "knee_stress_MPa": curve.knee_stress,
+                "knee_life_cycles": curve.knee_life,
+                "slope": curve.slope,
+                "slope_below": curve.slope_below,
             },
             "mean_stress": spot.mean_stress,
             "critical_sum": spot.critical_sum,
@@ -43,18 +47,26 @@ def life_record(result: LifeResult) -> dict[str, Any]:
             "verdict": result.verdict,
             "events": [
                 {
-                    "event": share.name, "occurrences_per_repeat": share.occurrences, "cycles_per_repeat": share.cycles,
-                    "largest_range_MPa": share.largest_range, "damage_per_repeat": share.damage, "share": share.share,
+                    "event": share.name,
+                    "occurrences_per_repeat": share.occurrences,
+                    "cycles_per_repeat": share.cycles,
+                    "largest_range_MPa": share.largest_range,
+                    "damage_per_repeat": share.damage,
+                    "share": share.share,
                 }
                 for share in result.events
             ],
             "range_classes": [
                 {
-                    "from_MPa": one.lower, "below_MPa": one.upper, "cycles_per_repeat": one.cycles,
-                    "damage_per_repeat": one.damage, "share": one.share,
+                    "from_MPa": one.lower,
+                    "below_MPa": one.upper,
+                    "cycles_per_repeat": one.cycles,
+                    "damage_per_repeat": one.damage,
+                    "share": one.share,
                 }
                 for one in result.range_classes()
             ],
             "findings": finding_records(result.findings),
         }
     )
+    return record

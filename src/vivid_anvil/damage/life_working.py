@@ -20,13 +20,11 @@ def life_working(result: LifeResult, system: UnitSystem = "metric") -> Working:
     classes = result.range_classes(edges)
     worst_class = int(np.argmax([one.damage for one in classes]))
     members = np.flatnonzero(result.class_of(edges) == worst_class)
-    per_cycle = result.damage[members] / result.spectrum.per_repeat[members]
-    cycle = int(members[int(np.argmax(per_cycle))])
-    chosen = classes[worst_class]
+    cycle = int(members[int(np.argmax(result.damage[members]))])
     steps = [
         *_stress_steps(result, cycle, system),
         *_curve_steps(result, cycle, system),
-        *_sum_steps(result, cycle, chosen.cycles, chosen.damage),
+        *_sum_steps(result, cycle, classes[worst_class].damage),
     ]
     return Working(title, _opening(result, cycle, worst_class, system), tuple(steps), _closing(result))
 
@@ -43,7 +41,7 @@ def _opening(result: LifeResult, cycle: int, worst_class: int, system: UnitSyste
     return (
         f"Most damage, {chosen.share:.1%}, is done by the {number(chosen.cycles)} cycles per {result.duty_cycle.repeat} "
         f"with a local stress range of {in_unit(chosen.lower, 'stress', system)} to {in_unit(chosen.upper, 'stress', system)}. "
-        f"The most damaging of them is in the event {event.name}{place}."
+        f"The one that does most is in the event {event.name}{place}."
     )
 
 
@@ -99,11 +97,15 @@ def _curve_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[Ste
                 f"Equally damaging fully reversed amplitude, rule {rule.name}{counted}",
                 "S_ar = S_a / (1 - S_m / R_m)",
                 f"{put_in(amplitude)} {unit} / (1 - {put_in(mean)} {unit} / {put_in(ultimate)} {unit})",
-                reversed_amplitude, unit, rule.source,
+                reversed_amplitude,
+                unit,
+                rule.source,
             )
         )
         r = float(curve.r_ratio)
-        amplitude = float(shown(result.equivalent_stress[cycle], "stress", system)) / (2.0 if curve.stress == "range" else 1.0)
+        amplitude = float(shown(result.equivalent_stress[cycle], "stress", system)) / (
+            2.0 if curve.stress == "range" else 1.0
+        )
         if r != -1.0:
             steps.append(
                 Step(
@@ -111,7 +113,8 @@ def _curve_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[Ste
                     "S_aR = S_ar / (1 + S_ar × (1 + R) / ((1 - R) × R_m))",
                     f"{put_in(reversed_amplitude)} {unit} / (1 + {put_in(reversed_amplitude)} {unit} × (1 + {put_in(r)}) "
                     f"/ ((1 - {put_in(r)}) × {put_in(ultimate)} {unit}))",
-                    amplitude, unit,
+                    amplitude,
+                    unit,
                 )
             )
     stress = float(shown(result.equivalent_stress[cycle], "stress", system))
@@ -126,36 +129,55 @@ def _curve_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[Ste
             f"Life on the S-N curve {curve.name}, {'above' if above else 'below'} its knee",
             f"N = N_k × ({symbol}_k / {symbol})^m",
             f"{put_in(curve.knee_life)} cycles × ({put_in(knee)} {unit} / {put_in(stress)} {unit})^{put_in(slope)}",
-            float(curve.life(result.equivalent_stress[cycle])), "cycles", "Basquin 1910",
+            float(curve.life(result.equivalent_stress[cycle])),
+            "cycles",
+            "Basquin 1910",
         )
     )
     return steps
 
 
-def _sum_steps(result: LifeResult, cycle: int, class_cycles: float, class_damage: float) -> list[Step]:
-    """Damage of the cycle, bound of its class, sum, life."""
+def _sum_steps(result: LifeResult, cycle: int, class_damage: float) -> list[Step]:
+    """Damage of the cycle, share of its class, sum, life."""
     spot, duty = result.hot_spot, result.duty_cycle
     life = float(result.curve.life(result.equivalent_stress[cycle]))
-    total = result.damage_per_repeat
+    total, often = result.damage_per_repeat, float(result.spectrum.per_repeat[cycle])
     return [
         Step(
-            "Damage of one such cycle", "d = 1 / N", f"1 / {put_in(life)}", 1.0 / life, "", "Palmgren 1924, Miner 1945"
+            "Damage of one such cycle",
+            "d = 1 / N",
+            f"1 / {put_in(life)}",
+            1.0 / life,
+            "",
+            "Palmgren 1924, Miner 1945",
         ),
         Step(
-            f"If all cycles of the class were like this one; the sum, cycle by cycle, is {number(class_damage, 5)}",
-            "D_class = n × d", f"{put_in(class_cycles)} × {put_in(1.0 / life)}", class_cycles / life, "",
+            f"Damage of this cycle in one {duty.repeat}, in which it happens {number(often, 6)} times",
+            "D_cycle = n × d",
+            f"{put_in(often)} × {put_in(1.0 / life)}",
+            often / life,
+            "",
         ),
         Step(
-            f"Share of the class in the damage of one {duty.repeat}", "p = D_class / D",
-            f"{put_in(class_damage)} / {put_in(total)}", class_damage / total, "",
+            f"The cycles of the class together, summed in the same way, as a share of the damage of one {duty.repeat}",
+            "p = D_class / D",
+            f"{put_in(class_damage)} / {put_in(total)}",
+            class_damage / total,
+            "",
         ),
         Step(
-            f"Life: the damage of all classes of one {duty.repeat} fills the critical sum", "L = D_c / D",
-            f"{put_in(spot.critical_sum)} / {put_in(total)}", result.life_repeats, f"{duty.repeat}s",
+            f"Life: the damage of all classes of one {duty.repeat} fills the critical sum",
+            "L = D_c / D",
+            f"{put_in(spot.critical_sum)} / {put_in(total)}",
+            result.life_repeats,
+            f"{duty.repeat}s",
         ),
         Step(
-            "In years", "L_years = L / repeats per year",
-            f"{put_in(result.life_repeats)} / {put_in(duty.repeats_per_year)}", result.life_years, "years",
+            "In years",
+            "L_years = L / repeats per year",
+            f"{put_in(result.life_repeats)} / {put_in(duty.repeats_per_year)}",
+            result.life_years,
+            "years",
         ),
     ]
 

@@ -69,12 +69,20 @@ MEAN_STRESS_RULES = {
     rule.name: rule
     for rule in (
         MeanStressRule(
-            "none", unchanged_reversed, unchanged_at, None,
-            "where the curve holds for the means that occur, such as welds as welded", "no correction",
+            "none",
+            unchanged_reversed,
+            unchanged_at,
+            None,
+            "where the curve holds for the means that occur, such as welds as welded",
+            "no correction",
         ),
         MeanStressRule(
-            "goodman", goodman_reversed, goodman_at, "ultimate_strength",
-            "mean below the ultimate strength; on the safe side for most ductile metals", "Goodman 1899",
+            "goodman",
+            goodman_reversed,
+            goodman_at,
+            "ultimate_strength",
+            "mean below the ultimate strength; on the safe side for most ductile metals",
+            "Goodman 1899",
         ),
     )
 }
@@ -88,14 +96,21 @@ COMPRESSIVE_MEANS = {
 def mean_stress_rule(name: str, where: str = "mean_stress") -> MeanStressRule:
     """The rule of that name; InputError with the nearest name otherwise."""
     if name not in MEAN_STRESS_RULES:
-        raise InputError(where, repr(name), f"one of {listed(MEAN_STRESS_RULES)}", did_you_mean(name, MEAN_STRESS_RULES))
+        raise InputError(
+            where, repr(name), f"one of {listed(MEAN_STRESS_RULES)}", did_you_mean(name, MEAN_STRESS_RULES)
+        )
     return MEAN_STRESS_RULES[name]
 
 
 def compressive_mean(mean: ArrayLike, choice: str, where: str = "compressive_mean") -> FloatArray:
     """The means that enter the rule: as they are, or with compressive ones at 0 (see `COMPRESSIVE_MEANS`)."""
     if choice not in COMPRESSIVE_MEANS:
-        raise InputError(where, repr(choice), f"one of {listed(COMPRESSIVE_MEANS)}", did_you_mean(choice, COMPRESSIVE_MEANS))
+        raise InputError(
+            where,
+            repr(choice),
+            f"one of {listed(COMPRESSIVE_MEANS)}",
+            did_you_mean(choice, COMPRESSIVE_MEANS),
+        )
     means = np.asarray(mean, dtype=np.float64)
     return np.maximum(means, 0.0) if choice == "ignored" else means
 
@@ -124,7 +139,8 @@ def equivalent_amplitude(
         place = int(np.flatnonzero(~np.isfinite(np.ravel(reversed_amplitude)))[0])
         worst = float(np.ravel(np.broadcast_to(means, reversed_amplitude.shape))[place])
         raise InputError(
-            f"mean-stress rule {rule}, cycle {place}", f"a mean of {worst:.4g} MPa",
+            f"mean-stress rule {rule}, cycle {place}",
+            f"a mean of {worst:.4g} MPa",
             f"a mean below the ultimate strength, {ultimate_strength:.4g} MPa",
             "The part would fail statically: check the units of load, stress per load and strength.",
         )

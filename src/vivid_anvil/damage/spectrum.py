@@ -52,7 +52,7 @@ class Spectrum:
     def damage(self, load_factor: float = 1.0) -> FloatArray:
         """Damage of each cycle per repeat, n / N, shape (k,)."""
         with np.errstate(divide="ignore"):
-            return self.per_repeat / self.hot_self.curve.life(self.equivalent_stress(load_factor))
+            return np.asarray(self.per_repeat / self.curve.life(self.equivalent_stress(load_factor)))
 
 
 def spectrum(hot_spot: HotSpot, duty_cycle: DutyCycle) -> Spectrum:

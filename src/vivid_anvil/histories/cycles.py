@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -26,8 +26,8 @@ class Cycles:
     range: FloatArray
     mean: FloatArray
     count: FloatArray
-    start: IntArray = field(default=None)  # type: ignore[assignment]
-    end: IntArray = field(default=None)  # type: ignore[assignment]
+    start: IntArray = None  # type: ignore[assignment]
+    end: IntArray = None  # type: ignore[assignment]
     dimension: str = "stress"
     sample_rate: float | None = None
 

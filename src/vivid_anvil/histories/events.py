@@ -6,7 +6,6 @@ In: histories and constant-amplitude blocks. Out: cycles of each event, counted 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -96,7 +95,9 @@ class ConstantAmplitude:
         checks.one_of("residue", residue, tuple(RESIDUES))
         if channel != self.channel:
             raise InputError(
-                f"constant amplitude of {self.channel}", f"no channel {channel!r}", repr(self.channel),
+                f"constant amplitude of {self.channel}",
+                f"no channel {channel!r}",
+                repr(self.channel),
                 did_you_mean(channel, [self.channel]),
             )
         extremes = np.array([self.maximum, self.minimum])
@@ -128,7 +129,9 @@ class Event:
         occurrences = checks.real_number(f"event {self.name}, occurrences", self.occurrences)
         if not 0.0 < occurrences < math.inf:
             raise InputError(
-                f"event {self.name}, occurrences", f"{occurrences:g}", "a number above 0",
+                f"event {self.name}, occurrences",
+                f"{occurrences:g}",
+                "a number above 0",
                 "Leave out an event that never happens.",
             )
 
@@ -203,7 +206,11 @@ class DutyCycle:
         """
         if not isinstance(value, str):
             return checks.positive_number(where, value, f"a number of {self.repeat}s above 0")
-        words = {"year": ("year", "years"), "hour": ("h", "hour", "hours"), "repeat": (self.repeat, self.repeat + "s")}
+        words = {
+            "year": ("year", "years"),
+            "hour": ("h", "hour", "hours"),
+            "repeat": (self.repeat, self.repeat + "s"),
+        }
         known = [word for kind in words.values() for word in kind]
         amount, unit = split(value, where, "30 years", "life")
         positive = checks.positive_number(where, amount, "a life above 0")
@@ -214,7 +221,9 @@ class DutyCycle:
         if unit in words["hour"]:
             if self.hours is None:
                 raise InputError(
-                    where, repr(value), "a life in years or repeats",
+                    where,
+                    repr(value),
+                    "a life in years or repeats",
                     "Hours need the frequency of every constant-amplitude event.",
                 )
             return positive / self.hours

@@ -51,9 +51,7 @@ class Channel:
 
     def __repr__(self) -> str:
         unit = DIMENSIONS[self.dimension].coherent
-        return (
-            f"<Channel {self.name}: {len(self)} samples, {self.values.min():.4g} to {self.values.max():.4g} {unit}>"
-        )
+        return f"<Channel {self.name}: {len(self)} samples, {self.values.min():.4g} to {self.values.max():.4g} {unit}>"
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -89,7 +87,10 @@ class LoadHistory:
                 return channel
         known = [channel.name for channel in self.channels]
         raise InputError(
-            f"history {self.name}", f"no channel {name!r}", f"one of {listed(known)}", did_you_mean(name, known)
+            f"history {self.name}",
+            f"no channel {name!r}",
+            f"one of {listed(known)}",
+            did_you_mean(name, known),
         )
 
     @property
@@ -105,9 +106,7 @@ class LoadHistory:
     def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """Rainflow cycles of one channel; see `rainflow`."""
         chosen = self[channel]
-        return rainflow(
-            chosen.values, residue=residue, dimension=chosen.dimension, sample_rate=self.sample_rate
-        )
+        return rainflow(chosen.values, residue=residue, dimension=chosen.dimension, sample_rate=self.sample_rate)
 
     def __repr__(self) -> str:
         names: Iterable[str] = (channel.name for channel in self.channels)

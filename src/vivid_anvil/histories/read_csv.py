@@ -1,8 +1,8 @@
 """Read a load history from a CSV file whose header names each channel with its unit.
 
-In: `time [s],vertical force [kN]` and rows of numbers, comma between columns, point in decimals. A time column of equal
-steps gives the sample rate, or the caller states it. Out: `LoadHistory`. Nothing is repaired: text in a number column, a
-gap, unequal steps, repeated or falling time are errors that name file, line and column.
+In: `time [s],vertical force [kN]` and rows of numbers, comma between columns, point in decimals. A time column of
+equal steps gives the sample rate, or the caller states it. Out: `LoadHistory`. Nothing is repaired: text in a number
+column, a gap, unequal steps, repeated or falling time are errors that name file, line and column.
 """
 
 from __future__ import annotations
@@ -19,7 +19,7 @@ from vivid_anvil.histories.load_history import Channel, LoadHistory
 from vivid_anvil.units import coherent, dimension_of, factor, number
 
 if TYPE_CHECKING:
-    import pandas as pd
+    pass
 
 _HEADER = re.compile(r"\s*(?P<name>[^\[\]]*?)\s*\[(?P<unit>[^\[\]]*)\]\s*")
 # Steps may differ by this share of a step: times are often written with few digits.
@@ -46,18 +46,20 @@ def read_csv(path: str | Path, *, sample_rate: float | str | None = None, name: 
         found = _rate_from_time(path, columns[time_columns[0]], units[time_columns[0]])
         if rate is not None and abs(found / rate - 1.0) > STEP_TOLERANCE:
             raise InputError(
-                f"{path.name}, column time", f"steps of {number(1 / found)} s ({number(found)} Hz)",
-                f"the stated sample rate of {number(rate)} Hz", "Correct the rate, or leave it out.",
+                f"{path.name}, column time",
+                f"steps of {number(1 / found)} s ({number(found)} Hz)",
+                f"the stated sample rate of {number(rate)} Hz",
+                "Correct the rate, or leave it out.",
             )
         rate = found if rate is None else rate
     if rate is None:
         raise InputError(
-            path.name, "no time column and no sample rate", "one of the two",
+            path.name,
+            "no time column and no sample rate",
+            "one of the two",
             "Head a column 'time [s]', or state the rate: sample_rate = \"100 Hz\".",
         )
-    channels = [
-        Channel.in_unit(names[i], columns[i], units[i]) for i in range(len(names)) if i not in time_columns
-    ]
+    channels = [Channel.in_unit(names[i], columns[i], units[i]) for i in range(len(names)) if i not in time_columns]
     if not channels:
         raise InputError(path.name, "only a time column", "at least one channel", "Add the load beside it.")
     return LoadHistory(name or path.stem, tuple(channels), rate)
@@ -75,14 +77,18 @@ def _header(path: Path) -> list[str]:
     except IsADirectoryError:
         raise InputError(str(path), "a folder", "a CSV file", "Name the file in it.") from None
     except UnicodeDecodeError:
-        raise InputError(str(path), "bytes that are not UTF-8 text", "a CSV file in UTF-8", "Save it as UTF-8.") from None
+        raise InputError(
+            str(path), "bytes that are not UTF-8 text", "a CSV file in UTF-8", "Save it as UTF-8."
+        ) from None
     except OSError as error:
         raise InputError(str(path), error.strerror or "no access", "a file that can be read") from None
     if not first.strip():
         raise InputError(path.name, "an empty first line", "a header such as 'time [s],vertical force [kN]'")
     if ";" in first and "," not in first:
         raise InputError(
-            f"{path.name}, line 1", "columns separated by ';'", "columns separated by ','",
+            f"{path.name}, line 1",
+            "columns separated by ';'",
+            "columns separated by ','",
             "Save the file with comma between columns and point in decimals (3.25, not 3,25).",
         )
     return [cell.strip().strip('"') for cell in first.rstrip("\r\n").split(",")]
@@ -96,8 +102,10 @@ def _names_and_units(path: Path, header: list[str]) -> tuple[list[str], list[str
         if match is None or not match["name"]:
             looks_like_data = re.fullmatch(r"\s*[-+.\d]+([eE][-+]?\d+)?\s*", cell) is not None
             raise InputError(
-                where, f"the number {cell!r}" if looks_like_data else f"the header {cell!r} without a unit",
-                "a name with its unit", "Head the column for instance 'vertical force [kN]', or 'time [s]'.",
+                where,
+                f"the number {cell!r}" if looks_like_data else f"the header {cell!r} without a unit",
+                "a name with its unit",
+                "Head the column for instance 'vertical force [kN]', or 'time [s]'.",
             )
         dimension_of(match["unit"], f"{where} ({match['name']})")
         names.append(match["name"])
@@ -113,8 +121,15 @@ def _numbers(path: Path, header: list[str]) -> list[FloatArray]:
 
     try:
         frame = pd.read_csv(
-            path, header=None, skiprows=1, dtype=np.float64, encoding="utf-8-sig", skip_blank_lines=False,
-            na_filter=True, index_col=False, names=None,
+            path,
+            header=None,
+            skiprows=1,
+            dtype=np.float64,
+            encoding="utf-8-sig",
+            skip_blank_lines=False,
+            na_filter=True,
+            index_col=False,
+            names=None,
         )
     except pd.errors.EmptyDataError:
         raise InputError(path.name, "a header and no rows", "at least two samples") from None
@@ -128,7 +143,10 @@ def _numbers(path: Path, header: list[str]) -> list[FloatArray]:
     if not np.isfinite(values).all():
         row, column = (int(place) for place in np.argwhere(~np.isfinite(values))[0])
         raise InputError(
-            f"{path.name}, line {row + 2}, column {header[column]!r}", f"{values[row, column]}", "a finite number", _GAP
+            f"{path.name}, line {row + 2}, column {header[column]!r}",
+            f"{values[row, column]}",
+            "a finite number",
+            _GAP,
         )
     return [np.ascontiguousarray(values[:, i]) for i in range(values.shape[1])]
 
@@ -143,10 +161,14 @@ def _bad_cell(path: Path, header: list[str]) -> InputError | None:
         for line, text in enumerate(file, start=2):
             cells = text.rstrip("\r\n").split(",")
             if len(cells) != len(header):
-                hint = "A decimal comma reads as two columns: write 3.25, not 3,25." if len(cells) > len(header) else _GAP
+                hint = (
+                    "A decimal comma reads as two columns: write 3.25, not 3,25." if len(cells) > len(header) else _GAP
+                )
                 return InputError(
-                    f"{path.name}, line {line}", f"{len(cells)} columns" if text.strip() else "an empty line",
-                    f"{len(header)} as in the header", hint,
+                    f"{path.name}, line {line}",
+                    f"{len(cells)} columns" if text.strip() else "an empty line",
+                    f"{len(header)} as in the header",
+                    hint,
                 )
             for cell, column in zip(cells, header, strict=True):
                 where = f"{path.name}, line {line}, column {column!r}"
@@ -169,7 +191,9 @@ def _rate_from_time(path: Path, time: FloatArray, unit: str) -> float:
         if bad.any():
             row = int(np.flatnonzero(bad)[0])
             raise InputError(
-                f"{where}, line {row + 3}", f"{found}, {time[row + 1]:.10g} {unit}", "time that rises",
+                f"{where}, line {row + 3}",
+                f"{found}, {time[row + 1]:.10g} {unit}",
+                "time that rises",
                 "Cut the file where the recording starts again.",
             )
     step = float((seconds[-1] - seconds[0]) / steps.size)
@@ -180,7 +204,7 @@ def _rate_from_time(path: Path, time: FloatArray, unit: str) -> float:
             f"{where}, line {row + 3}",
             f"a step of {number(float(steps[row]))} s where the mean is {number(step)} s",
             "equal steps",
-            f"{int(uneven.sum())} of {steps.size} steps differ by more than {STEP_TOLERANCE:.0%}: resample the history, "
+            f"{int(uneven.sum())} of {steps.size} steps differ by more than {STEP_TOLERANCE:.0%}: resample; "
             "or, if only the printed digits are too few, drop the time column and state the sample rate.",
         )
     rate = 1.0 / step

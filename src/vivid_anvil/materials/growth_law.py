@@ -58,4 +58,5 @@ class GrowthLaw:
         return np.where(ranges > self.threshold, self.constant * ranges**self.slope, 0.0)
 
     def __repr__(self) -> str:
-        return f"<GrowthLaw {self.name}: C = {self.constant:.4g}, m = {self.slope:g}, threshold {self.threshold:.4g} MPa√mm>"
+        law = f"C = {self.constant:.4g}, m = {self.slope:g}, threshold {self.threshold:.4g} MPa√mm"
+        return f"<GrowthLaw {self.name}: {law}>"

@@ -29,8 +29,10 @@ class Material:
         ultimate, yielding = self.ultimate_strength, self.yield_strength
         if ultimate is not None and yielding is not None and yielding > ultimate:
             raise InputError(
-                f"material {self.name}, yield_strength", f"{number(yielding)} MPa",
-                f"at most the ultimate strength, {number(ultimate)} MPa", "Are the two exchanged?",
+                f"material {self.name}, yield_strength",
+                f"{number(yielding)} MPa",
+                f"at most the ultimate strength, {number(ultimate)} MPa",
+                "Are the two exchanged?",
             )
 
     def needed(self, field: str, purpose: str) -> float:
@@ -38,6 +40,9 @@ class Material:
         value: float | None = getattr(self, field)
         if value is None:
             raise InputError(
-                f"material {self.name}", f"no {field}", f"a value, needed for {purpose}", f"Add {field} to the material."
+                f"material {self.name}",
+                f"no {field}",
+                f"a value, needed for {purpose}",
+                f"Add {field} to the material.",
             )
         return value

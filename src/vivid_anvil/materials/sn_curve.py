@@ -77,26 +77,34 @@ class SNCurve:
             value = checks.real_number(f"{where}, {field}", getattr(self, field))
             if field != "knee_life" and value < 0.0:
                 raise InputError(
-                    f"{where}, {field}", f"{value:g}", "a slope m above 0 (N S^m = constant)",
+                    f"{where}, {field}",
+                    f"{value:g}",
+                    "a slope m above 0 (N S^m = constant)",
                     f"If {value:g} is the exponent b of S = S_f' (2N)^b, the slope is {number(-1.0 / value)}.",
                 )
             if not value > 0.0 or (field != "slope_below" and math.isinf(value)):
                 raise InputError(f"{where}, {field}", f"{value:g} {unit}".strip(), "a finite value above 0")
         if 0.0 < self.slope < 1.0:
             raise InputError(
-                f"{where}, slope", f"{self.slope:g}", "a slope m of 1 or more (N S^m = constant)",
+                f"{where}, slope",
+                f"{self.slope:g}",
+                "a slope m of 1 or more (N S^m = constant)",
                 f"If {self.slope:g} is an exponent b without its sign, the slope is {number(1.0 / self.slope)}.",
             )
         if self.knee_life < 1.0:
             raise InputError(f"{where}, knee_life", f"{self.knee_life:g} cycles", "at least 1 cycle")
         if self.slope_below < self.slope:
             raise InputError(
-                f"{where}, slope_below", f"{self.slope_below:g}", f"at least the slope above the knee, {self.slope:g}",
+                f"{where}, slope_below",
+                f"{self.slope_below:g}",
+                f"at least the slope above the knee, {self.slope:g}",
                 "Below the knee the curve gets flatter: a larger m. For no damage there, write inf.",
             )
         if not 0.0 < self.tested_from < self.tested_to:
             raise InputError(
-                f"{where}, tested lives", f"{self.tested_from:g} to {self.tested_to:g} cycles", "a range that rises"
+                f"{where}, tested lives",
+                f"{self.tested_from:g} to {self.tested_to:g} cycles",
+                "a range that rises",
             )
         p = self.survival_probability
         if p is not None and not 0.0 < p < 1.0:
@@ -104,18 +112,33 @@ class SNCurve:
 
     @classmethod
     def straight(
-        cls, *, name: str, stress: Literal["range", "amplitude"], r_ratio: float | Literal["any"],
-        point_stress: float | str, point_life: float, slope: float, source: str = "not stated",
+        cls,
+        *,
+        name: str,
+        stress: Literal["range", "amplitude"],
+        r_ratio: float | Literal["any"],
+        point_stress: float | str,
+        point_life: float,
+        slope: float,
+        source: str = "not stated",
     ) -> SNCurve:
         """A curve of one slope through a point.
 
-        >>> line = SNCurve.straight(name="line", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
+        >>> line = SNCurve.straight(
+        ...     name="line", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3
+        ... )
         >>> float(line.life(150.0))
         432000.0
         """
         return cls(
-            name=name, stress=stress, r_ratio=r_ratio, knee_stress=point_stress, knee_life=point_life, slope=slope,
-            slope_below=slope, source=source,
+            name=name,
+            stress=stress,
+            r_ratio=r_ratio,
+            knee_stress=point_stress,
+            knee_life=point_life,
+            slope=slope,
+            slope_below=slope,
+            source=source,
         )
 
     @property

@@ -1,12 +1,14 @@
 """A hot spot: a place, the way a load becomes stress there, and the curve that holds there.
 
 stress = notch_factor * (stress_per_load * load + offset). The relation is linear, so cycles are counted on the load,
-once, and scaled. The offset is a stress that is there without load (preload, assembly, residual); no load factor moves it.
+once, and scaled. The offset is a stress that is there without load (preload, assembly, residual): no load factor
+moves it.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+
 from vivid_anvil import checks
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import Cycles, DutyCycle, Event

@@ -4,7 +4,7 @@ from vivid_anvil.units.dimensions import DIMENSIONS, Dimension
 from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, in_unit, number, shown
 from vivid_anvil.units.door import coherent, coherent_ratio, dimension_of, factor, split
 from vivid_anvil.units.fields import Coherent, OptionalCoherent
-from vivid_anvil.units.growth_constants import growth_constant
+from vivid_anvil.units.growth_constants import growth_constant, rate_at_range
 
 __all__ = [
     "DIMENSIONS",
@@ -21,6 +21,7 @@ __all__ = [
     "growth_constant",
     "in_unit",
     "number",
+    "rate_at_range",
     "shown",
     "split",
 ]

@@ -53,7 +53,7 @@ def number(value: float, digits: int = 4) -> str:
     if not math.isfinite(value):
         return "no limit" if value > 0 else str(value)
     size = abs(value)
-    if size != 0.0 and not 1e-4 <= size < 1e7:
+    if size != 0.0 and not 1e-4 <= size < 1e6:
         mantissa, exponent = f"{value:.{digits - 1}e}".split("e")
         return f"{_trimmed(mantissa)}e{int(exponent)}"
     if size >= 10.0 ** (digits - 1):

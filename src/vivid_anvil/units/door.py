@@ -61,13 +61,18 @@ def split(value: str, where: str, example: str, dimension: str) -> tuple[float, 
     """The number and the unit text of "185 MPa"; a bare number is refused unless `dimension` is "number"."""
     match = _NUMBER.fullmatch(value)
     if match is None:
-        raise InputError(where, repr(value), f"a number with its unit of {dimension}", f"Write for instance {example!r}.")
+        raise InputError(
+            where, repr(value), f"a number with its unit of {dimension}", f"Write for instance {example!r}."
+        )
     unit = match[2].strip()
     if unit.startswith(","):
         raise InputError(where, repr(value), "a decimal point, not a comma", f"Write for instance {example!r}.")
     if not unit and dimension != "number":
         raise InputError(
-            where, f"{value.strip()!r} without a unit", f"a number with its unit of {dimension}", f"Write for instance {example!r}."
+            where,
+            f"{value.strip()!r} without a unit",
+            f"a number with its unit of {dimension}",
+            f"Write for instance {example!r}.",
         )
     return float(match[1]), unit
 
@@ -97,7 +102,10 @@ def dimension_of(unit: str, where: str) -> Dimension:
         if dimension.name != "number" and found.is_compatible_with(_quantity(dimension.coherent, where, "")):
             return dimension
     raise InputError(
-        where, f"the unit {unit!r}", "a unit of " + ", ".join(DIMENSIONS), "Head the column for instance 'vertical force [kN]'."
+        where,
+        f"the unit {unit!r}",
+        "a unit of " + ", ".join(DIMENSIONS),
+        "Head the column for instance 'vertical force [kN]'.",
     )
 
 
@@ -106,7 +114,11 @@ def _ratio(dimension: Dimension, per: Dimension) -> Dimension:
     metric = dimension.metric if per.name == "number" else f"{dimension.metric}/({per.metric})"
     shown = metric.replace("(", "").replace(")", "") if "*" not in per.metric else metric
     return Dimension(
-        f"{dimension.name} per {per.name}", f"{dimension.coherent}/({per.coherent})", f"38 {shown}", shown, shown
+        f"{dimension.name} per {per.name}",
+        f"{dimension.coherent}/({per.coherent})",
+        f"38 {shown}",
+        shown,
+        shown,
     )
 
 
@@ -130,15 +142,15 @@ def _quantity(unit: str, where: str, example: str) -> Any:
     for name in _NAME.findall(expression):
         if name not in SYMBOLS and name not in LONG_NAMES:
             known = SLIPS.get(name) or did_you_mean(name, SYMBOLS)
-            raise InputError(
-                where, f"the unknown unit {unit!r}", "a unit such as that of " + repr(example), known
-            )
+            raise InputError(where, f"the unknown unit {unit!r}", "a unit such as that of " + repr(example), known)
     try:
         pint_expression = _NAME.sub(lambda match: SYMBOLS.get(match[0], match[0]), expression)
         units = "" if expression in _NO_UNIT else pint_expression
         result = _registry().Quantity(1.0, _registry().parse_units(units))
     except Exception as error:
-        raise InputError(where, f"the unit {unit!r}, which cannot be read", f"a unit such as that of {example!r}") from error
+        raise InputError(
+            where, f"the unit {unit!r}, which cannot be read", f"a unit such as that of {example!r}"
+        ) from error
     if not math.isfinite(result.magnitude):
         raise InputError(where, f"the unit {unit!r}", "a unit")
     return result

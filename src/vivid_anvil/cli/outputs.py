@@ -1,0 +1,91 @@
+"""Files that a command writes: JSON, CSV, figures. All or none: checked before, renamed into place after."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import re
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from vivid_anvil.errors import InputError
+
+Drawing = tuple[str, Callable[[], Any]]
+
+
+@dataclass(frozen=True)
+class Outputs:
+    """Where to write; None for what is not asked for."""
+
+    json_file: Path | None = None
+    csv_file: Path | None = None
+    figures: Path | None = None
+
+    def check(self) -> None:
+        """InputError, before anything is computed, for a place that cannot be written."""
+        for path in (self.json_file, self.csv_file):
+            if path is not None:
+                if path.is_dir():
+                    raise InputError(str(path), "a folder", "the name of a file to write")
+                _try_to_write(path.parent, path)
+        if self.figures is not None:
+            existing = next(place for place in (self.figures, *self.figures.absolute().parents) if place.exists())
+            _try_to_write(existing, self.figures)
+
+    def write(
+        self, record: dict[str, Any], rows: Sequence[dict[str, Any]], drawings: Sequence[Drawing] = ()
+    ) -> list[Path]:
+        """Write what is asked for; the files written."""
+        written = []
+        if self.json_file is not None:
+            text = json.dumps(record, indent=2, ensure_ascii=False, allow_nan=False)
+            written.append(_replace(self.json_file, text + "\n"))
+        if self.csv_file is not None:
+            written.append(_replace(self.csv_file, _csv_text(rows)))
+        if self.figures is not None:
+            from vivid_anvil.figures import save_figure
+
+            self.figures.mkdir(parents=True, exist_ok=True)
+            for name, draw in drawings:
+                written.append(save_figure(draw(), self.figures / f"{file_name(name)}.png"))
+        return written
+
+
+def file_name(text: str) -> str:
+    """A name for files from any text: 'weld toe at the grip head' -> 'weld-toe-at-the-grip-head'."""
+    return re.sub(r"[^\w.-]+", "-", text.strip().lower()).strip("-") or "figure"
+
+
+def _csv_text(rows: Sequence[dict[str, Any]]) -> str:
+    buffer = io.StringIO()
+    writer = csv.DictWriter(buffer, fieldnames=list(rows[0]) if rows else [], lineterminator="\n")
+    writer.writeheader()
+    writer.writerows(rows)
+    return buffer.getvalue()
+
+
+def _try_to_write(folder: Path, wanted: Path) -> None:
+    probe = folder / f".{wanted.name}.probe"
+    try:
+        probe.touch()
+        probe.unlink()
+    except OSError as error:
+        reason = error.strerror or "no access"
+        raise InputError(
+            str(wanted),
+            f"a place that cannot be written ({reason})",
+            "a folder that exists and can be written",
+        ) from None
+
+
+def _replace(path: Path, text: str) -> Path:
+    temporary = path.with_name(f".{path.name}.partial")
+    try:
+        temporary.write_text(text, encoding="utf-8")
+        temporary.replace(path)
+    finally:
+        temporary.unlink(missing_ok=True)
+    return path

@@ -1,0 +1,28 @@
+"""A progress bar on the error stream, for people only: nothing of it reaches a pipe or a file."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+
+
+@contextmanager
+def progress(first: str) -> Iterator[Callable[[str, int, int], None]]:
+    """Show how far the work is; yields the function to tell it: `watch(label, done, of)`."""
+    from rich.console import Console
+    from rich.progress import BarColumn, Progress, SpinnerColumn, TextColumn, TimeElapsedColumn
+
+    console = Console(stderr=True)
+    columns = (
+        SpinnerColumn(),
+        TextColumn("{task.description}"),
+        BarColumn(bar_width=24),
+        TimeElapsedColumn(),
+    )
+    with Progress(*columns, console=console, transient=True, disable=not console.is_terminal) as bar:
+        task = bar.add_task(first, total=None)
+
+        def watch(label: str, done: int, of: int) -> None:
+            bar.update(task, description=label, completed=done, total=max(of, 1))
+
+        yield watch

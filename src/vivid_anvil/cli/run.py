@@ -1,0 +1,300 @@
+"""What each command does: read, call, show, write."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import partial
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.cli.outputs import Drawing, Outputs
+from vivid_anvil.cli.progress import progress
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.units import UnitSystem, number
+
+
+def whole_study(path: Path, outputs: Outputs, units: UnitSystem) -> None:
+    """Lives and cracks of a study, all tables, all figures."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        from vivid_anvil.study import read_study, run_study
+
+        study = read_study(path, watch=watch)
+        result = run_study(study, watch=watch)
+        watch("figures", 0, 1)
+        drawings = [
+            *_history_drawings(study, units),
+            *_life_drawings(result.lives, units),
+            *_growth_drawings(result.growths, units),
+        ]
+        written = outputs.write(result.to_dict(), [_life_row(life) for life in result.lives], drawings)
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    _show_lives(out, study, result.lives, units)
+    for growth in result.growths:
+        out.print(tables.growth_details(growth, units))
+    out.print(f"\nStudy file: {path}")
+    _say_written(out, written)
+    out.print(
+        f"Next: change the study and run  vivid-anvil life {path}\nOr redo a number by hand:  vivid-anvil explain {path}"
+    )
+
+
+def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
+    """The study and what would be computed."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        from vivid_anvil.study import read_study
+
+        study = read_study(path, watch=watch)
+    from vivid_anvil.cli import tables
+
+    rows = [
+        {
+            "kind": "life",
+            "place": spot.name,
+            "with": f"S-N curve {spot.curve.name}, mean stress {spot.mean_stress}",
+        }
+        for spot in study.assessed
+        if spot.curve is not None
+    ] + [
+        {"kind": "crack", "place": crack.hot_spot.name, "with": f"{crack.shape.kind} crack, {crack.law.name}"}
+        for crack in study.cracks
+    ]
+    written = outputs.write({"title": study.title, "would_compute": rows}, rows)
+    out = tables.console()
+    out.print(tables.heading(study.title))
+    out.print(tables.study_lines(study))
+    out.print(tables.duty_cycle_table(study.duty_cycle, units))
+    out.print(tables.hot_spots_table(study))
+    if study.cracks:
+        out.print(tables.cracks_table(study, units))
+    lives, cracks = len(study.assessed), len(study.cracks)
+    out.print(
+        f"The study is sound. It would compute {_several(lives, 'life', 'lives')} and {_several(cracks, 'crack', 'cracks')}."
+    )
+    _say_written(out, written)
+
+
+def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
+    """The lives of a study."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        from vivid_anvil.study import assess_lives, read_study
+
+        study = read_study(path, watch=watch)
+        if not study.assessed:
+            raise InputError(path.name, "no hot spot with an S-N curve", "at least one", "Give a hot spot an sn_curve.")
+        lives = _chosen(assess_lives(study, watch=watch), [one.name for one in study.assessed], spot)
+        record = {"title": study.title, "lives": [one.to_dict() for one in lives]}
+        written = outputs.write(record, [_life_row(one) for one in lives], _life_drawings(lives, units))
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    _show_lives(out, study, lives, units)
+    _say_written(out, written)
+
+
+def grow(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
+    """The cracks of a study."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        from vivid_anvil.study import grow_cracks, read_study
+
+        study = read_study(path, watch=watch)
+        if not study.cracks:
+            raise InputError(path.name, "no crack", "at least one", "Add a table [[cracks]].")
+        growths = _chosen(grow_cracks(study, watch=watch), [one.hot_spot.name for one in study.cracks], spot)
+        record = {"title": study.title, "growths": [one.to_dict() for one in growths]}
+        rows = [{"hot_spot": one.crack.hot_spot.name, **row} for one in growths for row in one.rows(50)]
+        written = outputs.write(record, rows, _growth_drawings(growths, units))
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    out.print(tables.heading(study.title))
+    out.print(tables.study_lines(study))
+    for one in growths:
+        out.print(tables.growth_details(one, units))
+    _say_written(out, written)
+
+
+def explain(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
+    """The hand calculations of one hot spot and its crack."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        from vivid_anvil.cracks import growth_working
+        from vivid_anvil.damage import life_working
+        from vivid_anvil.study import read_study, run_study
+
+        result = run_study(read_study(path, watch=watch), watch=watch)
+    names = list(
+        dict.fromkeys(
+            [
+                *(one.hot_spot.name for one in result.lives),
+                *(one.crack.hot_spot.name for one in result.growths),
+            ]
+        )
+    )
+    worst = result.worst
+    name = spot or (worst.hot_spot.name if worst else names[0] if names else "")
+    if name not in names:
+        raise InputError("--spot", repr(name), f"one of {listed(names)}", did_you_mean(name, names))
+    workings = [life_working(one, units) for one in result.lives if one.hot_spot.name == name]
+    workings += [growth_working(one, units) for one in result.growths if one.crack.hot_spot.name == name]
+    rows = [
+        {
+            "working": working.title,
+            "step": i,
+            "what": step.title,
+            "formula": step.formula,
+            "numbers": step.numbers,
+            "value": step.value,
+            "unit": step.unit,
+            "source": step.source,
+        }
+        for working in workings
+        for i, step in enumerate(working.steps, start=1)
+    ]
+    written = outputs.write({"hot_spot": name, "steps": rows}, rows)
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    out.print("\n\n".join(str(working) for working in workings), markup=False, soft_wrap=True)
+    _say_written(out, written)
+
+
+def count(path: Path, channel: str | None, rate: str | None, residue: str, outputs: Outputs, units: UnitSystem) -> None:
+    """The cycles of one channel of a file."""
+    outputs.check()
+    with progress("reading the file") as watch:
+        from vivid_anvil.damage import class_edges
+        from vivid_anvil.histories import read_csv, turning_points
+
+        history = read_csv(path, sample_rate=rate)
+        name = channel or _only_channel(history, path)
+        watch("counting", 0, 1)
+        cycles = history.rainflow(name, residue=residue)
+        points = turning_points(history[name].values).size
+        edges = class_edges(float(cycles.range.max(initial=0.0)))
+        place = np.clip(np.searchsorted(edges, cycles.range, side="right") - 1, 0, edges.size - 2)
+        sums = np.bincount(place, weights=cycles.count, minlength=edges.size - 1)
+        classes = [
+            {"from": float(edges[i]), "below": float(edges[i + 1]), "cycles": float(sums[i])} for i in range(sums.size)
+        ]
+        rows = _cycle_rows(cycles)
+        record = {
+            "file": path.name,
+            "channel": name,
+            "samples": len(history[name]),
+            "duration_s": history.duration,
+            "turning_points": points,
+            "residue": residue,
+            "cycles": cycles.total,
+            "classes": classes,
+        }
+        written = outputs.write(record, rows, _count_drawings(history, name, cycles, units))
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    out.print(tables.heading(f"{path.name}, {name}"))
+    out.print(
+        f"{len(history[name])} samples, {number(history.duration)} s at {number(history.sample_rate)} Hz; {points} turning "
+        f"points; {number(cycles.total, 8)} cycles, residue as {residue}"
+    )
+    if not len(cycles):
+        out.print("The channel never changes: there is no cycle to count.")
+    else:
+        out.print(tables.count_tables(history, name, cycles, classes, units))
+    _say_written(out, written)
+
+
+def _only_channel(history: Any, path: Path) -> str:
+    names = [channel.name for channel in history.channels]
+    if len(names) > 1:
+        raise InputError(
+            path.name,
+            f"{len(names)} channels",
+            "the name of one",
+            f"Add --channel with one of {listed(names)}.",
+        )
+    return str(names[0])
+
+
+def _chosen(results: tuple[Any, ...], names: list[str], spot: str | None) -> tuple[Any, ...]:
+    if spot is None:
+        return results
+    if spot not in names:
+        raise InputError("--spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
+    return tuple(one for one, name in zip(results, names, strict=True) if name == spot)
+
+
+def _show_lives(out: Any, study: Any, lives: tuple[Any, ...], units: UnitSystem) -> None:
+    from vivid_anvil.cli import tables
+
+    out.print(tables.heading(study.title))
+    out.print(tables.study_lines(study))
+    if lives:
+        out.print(tables.lives_table(lives, units))
+    for one in lives:
+        out.print(tables.life_details(one, units))
+
+
+def _life_row(life: Any) -> dict[str, Any]:
+    """The scalars of a life result: one line of the CSV file."""
+    return {key: value for key, value in life.to_dict().items() if not isinstance(value, dict | list)}
+
+
+def _cycle_rows(cycles: Any) -> list[dict[str, Any]]:
+    from vivid_anvil.units import DIMENSIONS
+
+    unit = DIMENSIONS[cycles.dimension].coherent
+    columns = (cycles.range, cycles.mean, cycles.count, cycles.start, cycles.end)
+    names = (f"range [{unit}]", f"mean [{unit}]", "count", "start sample", "end sample")
+    return [dict(zip(names, row, strict=True)) for row in zip(*(column.tolist() for column in columns), strict=True)]
+
+
+def _history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
+    from vivid_anvil.figures import plot
+    from vivid_anvil.histories import LoadHistory
+
+    drawings: list[Drawing] = []
+    for event in study.duty_cycle.events:
+        if isinstance(event.load, LoadHistory):
+            drawings.append((f"history {event.name}", partial(plot, event.load, units=units)))
+            for channel in dict.fromkeys(spot.channel for spot in study.hot_spots):
+                cycles = study.duty_cycle.cycles(event, channel)
+                drawings.append((f"cycles {event.name} {channel}", partial(plot, cycles, units=units)))
+    return drawings
+
+
+def _count_drawings(history: Any, channel: str, cycles: Any, units: UnitSystem) -> list[Drawing]:
+    from vivid_anvil.figures import plot
+
+    drawings: list[Drawing] = [(f"history {history.name}", partial(plot, history, units=units))]
+    if len(cycles):
+        drawings.append((f"cycles {history.name} {channel}", partial(plot, cycles, units=units)))
+    return drawings
+
+
+def _life_drawings(lives: Sequence[Any], units: UnitSystem) -> list[Drawing]:
+    from vivid_anvil.figures import plot
+
+    return [(f"life {one.hot_spot.name}", partial(plot, one, units=units)) for one in lives]
+
+
+def _growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:
+    from vivid_anvil.figures import plot
+
+    return [(f"crack {one.crack.hot_spot.name}", partial(plot, one, units=units)) for one in growths]
+
+
+def _say_written(out: Any, written: list[Path]) -> None:
+    for path in written:
+        out.print(f"Written: {path}", soft_wrap=True)
+
+
+def _several(amount: int, one: str, many: str) -> str:
+    return f"{amount} {one if amount == 1 else many}"

@@ -1,0 +1,97 @@
+"""The Larkfell chairlift, made up: a seeded generator of what the hanger arm of a carrier feels.
+
+A lap takes eight minutes at 100 Hz: boarding in the lower terminal, twelve support towers, sway in the wind at about
+0.25 Hz, and alighting. An emergency stop makes the carrier bounce on the rope. Forces in kN, positive in tension.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray
+
+RATE = 100.0  # Hz
+LAP = 480.0  # s
+STOP = 60.0  # s
+SEED = 20260
+TOWERS = 55.0 + 31.5 * np.arange(12)  # s, when the grip runs over the first sheave of each tower
+EMPTY_WEIGHT = 1.62  # kN, carrier alone
+PASSENGERS = 2.35  # kN
+
+
+def loaded_lap(seed: int = SEED) -> FloatArray:
+    """Vertical force on the hanger arm during a lap with passengers, kN, shape (48000,)."""
+    return _lap(np.random.default_rng([seed, 1]), passengers=PASSENGERS, wind=0.16)
+
+
+def empty_lap(seed: int = SEED) -> FloatArray:
+    """The same without passengers."""
+    return _lap(np.random.default_rng([seed, 2]), passengers=0.0, wind=0.07)
+
+
+def emergency_stop(seed: int = SEED) -> FloatArray:
+    """Vertical force during a stop of the rope with passengers, kN, shape (6000,)."""
+    rng = np.random.default_rng([seed, 3])
+    time = np.arange(round(STOP * RATE)) / RATE
+    since = np.maximum(time - 8.0, 0.0)
+    bounce = 2.9 * np.exp(-since / 7.5) * np.sin(2.0 * np.pi * 0.42 * since)
+    return EMPTY_WEIGHT + PASSENGERS + bounce + _sway(time, rng, 0.12) + 0.015 * rng.standard_normal(time.size)
+
+
+def _lap(rng: np.random.Generator, *, passengers: float, wind: float) -> FloatArray:
+    time = np.arange(round(LAP * RATE)) / RATE
+    boarded = _ramp(time, 22.0, 1.2) - _ramp(time, 452.0, 1.6)
+    force = EMPTY_WEIGHT + passengers * boarded
+    weight = EMPTY_WEIGHT + passengers
+    for moment, sign in ((22.6, 1.0), (452.4, -1.0)):  # people sit down, and get up
+        since = np.maximum(time - moment, 0.0)
+        force = force + sign * 0.22 * passengers * np.exp(-since / 0.9) * np.sin(2.0 * np.pi * 1.6 * since)
+    for moment in TOWERS:
+        force = force + weight * _tower(time - moment, rng)
+    outside = _ramp(time, 38.0, 4.0) - _ramp(time, 440.0, 4.0)
+    return force + outside * _sway(time, rng, wind) + 0.012 * rng.standard_normal(time.size)
+
+
+def _tower(since: FloatArray, rng: np.random.Generator) -> FloatArray:
+    """Share of the weight: the arm is lifted over the sheaves, which rattle, then swings out."""
+    strength = 0.235 + 0.05 * rng.standard_normal()
+    on = np.maximum(since, 0.0)
+    under = (since > 0.0) & (since < 1.6)
+    sheaves = 0.06 * np.sin(2.0 * np.pi * 5.2 * on) * np.sin(np.pi * on / 1.6) * under
+    swing = strength * np.exp(-on / 1.7) * np.sin(2.0 * np.pi * 1.15 * on)
+    return np.asarray(sheaves + swing, dtype=np.float64)
+
+
+def _sway(time: FloatArray, rng: np.random.Generator, size: float) -> FloatArray:
+    """Swing at about 0.25 Hz whose size follows slow gusts."""
+    phase = 2.0 * np.pi * 0.25 * time + 0.8 * np.sin(2.0 * np.pi * 0.013 * time + rng.uniform(0.0, 2.0 * np.pi))
+    gusts = 1.0 + 0.6 * np.sin(2.0 * np.pi * 0.0071 * time + rng.uniform(0.0, 2.0 * np.pi))
+    return np.asarray(size * gusts * np.sin(phase + rng.uniform(0.0, 2.0 * np.pi)), dtype=np.float64)
+
+
+def _ramp(time: FloatArray, moment: float, width: float) -> FloatArray:
+    """A smooth step from 0 to 1 around `moment`, s."""
+    return np.asarray(0.5 * (1.0 + np.tanh((time - moment) / (0.5 * width))), dtype=np.float64)
+
+
+HISTORIES: dict[str, Callable[[], FloatArray]] = {
+    "loaded_lap": loaded_lap,
+    "empty_lap": empty_lap,
+    "emergency_stop": emergency_stop,
+}
+
+
+def write_histories(folder: Path) -> list[Path]:
+    """Write the three histories as CSV files into `folder`; the files that ship with the package are made by this."""
+    written = []
+    for name, make in HISTORIES.items():
+        force = make()
+        path = folder / f"{name}.csv"
+        with path.open("w", encoding="utf-8", newline="\n") as file:
+            file.write("time [s],vertical force [kN]\n")
+            file.writelines(f"{i / RATE:.2f},{value:.4f}\n" for i, value in enumerate(force))
+        written.append(path)
+    return written

@@ -1,0 +1,65 @@
+"""Counted cycles: range against mean, and how often each range is reached or passed."""
+
+from __future__ import annotations
+
+import numpy as np
+from matplotlib.figure import Figure
+
+from vivid_anvil.figures.style import BLUE, INK, ORANGE, new_figure, note
+from vivid_anvil.histories import Cycles
+from vivid_anvil.units import UnitSystem, display_unit, number, shown
+
+SMALLEST_SHOWN = 0.01  # of the largest range
+
+
+def cycles_figure(cycles: Cycles, units: UnitSystem = "metric", title: str = "Rainflow cycles") -> Figure:
+    """The figure of a table of cycles."""
+    unit = display_unit(cycles.dimension, units)
+    what = "stress " if cycles.dimension == "stress" else "load "
+    figure = new_figure(title)
+    left, right = figure.subplots(1, 2, width_ratios=(1.15, 1.0))
+    order = np.argsort(-cycles.range, kind="stable")
+    ranges, means = (shown(array[order], cycles.dimension, units) for array in (cycles.range, cycles.mean))
+    count = cycles.count[order]
+    full = count >= 1.0
+    left.plot(
+        means[full],
+        ranges[full],
+        ls="none",
+        marker="o",
+        ms=6,
+        mfc="none",
+        mec=BLUE,
+        label="Full cycles",
+        alpha=0.7,
+    )
+    if (~full).any():
+        left.plot(means[~full], ranges[~full], ls="none", marker="^", ms=7, mfc=ORANGE, mec=INK, label="Half cycles")
+    left.set_xlabel(f"Mean {what}[{unit}]")
+    left.set_ylabel(f"{what.capitalize()}range [{unit}]")
+    left.set_ylim(bottom=0.0)
+    left.set_title("Range against mean")
+    left.legend(loc="upper left")
+    _exceedance(right, ranges, count)
+    right.set_xlabel("Cycles that reach or pass the range")
+    right.set_ylabel(f"{what.capitalize()}range [{unit}]")
+    note(
+        right,
+        f"{number(cycles.total, 7)} cycles\nlargest range {number(float(ranges.max(initial=0.0)))} {unit}",
+    )
+    return figure
+
+
+def _exceedance(axes: object, ranges: np.ndarray, count: np.ndarray) -> None:
+    """Steps of range over the running number of cycles, the largest range first."""
+    passed = np.cumsum(count)
+    axes.step(  # type: ignore[attr-defined]
+        np.concatenate([[min(0.5, passed[0])], passed]),
+        np.concatenate([[ranges[0]], ranges]),
+        where="pre",
+        color=BLUE,
+        lw=2,
+    )
+    axes.set_xscale("log")  # type: ignore[attr-defined]
+    axes.set_ylim(bottom=0.0)  # type: ignore[attr-defined]
+    axes.set_title("Exceedance")  # type: ignore[attr-defined]

@@ -1,0 +1,87 @@
+"""A load history: each channel as a whole, and a zoom on its steepest swing with the turning points."""
+
+from __future__ import annotations
+
+import numpy as np
+from matplotlib.axes import Axes
+from matplotlib.figure import Figure
+
+from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, note, thinned
+from vivid_anvil.histories import Channel, LoadHistory, turning_points
+from vivid_anvil.units import UnitSystem, display_unit, number, shown
+
+ZOOM_SAMPLES = 1200
+
+
+def history_figure(history: LoadHistory, units: UnitSystem = "metric") -> Figure:
+    """The figure of a load history."""
+    figure = new_figure(f"{history.name}: {number(history.duration)} s at {number(history.sample_rate)} Hz")
+    one = len(history.channels) == 1
+    grid = figure.subplots(2, 1) if one else figure.subplots(len(history.channels), 2, width_ratios=(2, 1))
+    for row, channel in zip(np.atleast_2d(grid), history.channels, strict=True):
+        start, stop = _zoom(history, channel)
+        _whole(row[0], history, channel, (start, stop), units)
+        _near(row[1], history, channel, (start, stop), units)
+    return figure
+
+
+def _zoom(history: LoadHistory, channel: Channel) -> tuple[int, int]:
+    """Samples around the steepest swing between two turning points."""
+    points = turning_points(channel.values)
+    if points.size < 2:
+        return 0, len(channel)
+    swings = np.abs(np.diff(channel.values[points])) / np.sqrt(np.diff(points))
+    middle = int(points[int(np.argmax(swings))])
+    half = int(min(ZOOM_SAMPLES, max(200.0, 6.0 * history.sample_rate)) // 2)
+    return max(0, middle - half), min(len(channel), middle + half)
+
+
+def _label(axes: Axes, channel: Channel, units: UnitSystem) -> None:
+    unit = display_unit(channel.dimension, units)
+    axes.set_xlabel("Time [s]")
+    axes.set_ylabel(f"{channel.name.capitalize()} [{unit}]" if unit != "1" else channel.name.capitalize())
+
+
+def _whole(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, int], units: UnitSystem) -> None:
+    time, values = thinned(history.time, shown(channel.values, channel.dimension, units))
+    axes.axvspan(zoom[0] / history.sample_rate, zoom[1] / history.sample_rate, color=PALE, alpha=0.6, lw=0)
+    axes.plot(time, values, color=BLUE, lw=0.8)
+    axes.margins(x=0.005)
+    axes.set_title("Whole history; the shaded part is enlarged")
+    _label(axes, channel, units)
+
+
+def _near(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, int], units: UnitSystem) -> None:
+    values = shown(channel.values, channel.dimension, units)
+    points = turning_points(channel.values)
+    inside = points[(points >= zoom[0]) & (points < zoom[1])]
+    part = slice(*zoom)
+    axes.plot(history.time[part], values[part], color=BLUE, lw=1.0, marker=".", ms=3, label="Samples")
+    axes.plot(
+        history.time[inside],
+        values[inside],
+        ls="none",
+        marker="o",
+        ms=6,
+        mfc="none",
+        mec=RED,
+        label="Turning points",
+    )
+    extremes = [zoom[0] + int(np.argmax(values[part])), zoom[0] + int(np.argmin(values[part]))]
+    axes.plot(
+        history.time[extremes],
+        values[extremes],
+        ls="none",
+        marker="D",
+        ms=9,
+        mfc=ORANGE,
+        mec="black",
+        label="Highest and lowest",
+    )
+    axes.margins(x=0.01)
+    low, high = axes.get_ylim()
+    axes.set_ylim(low, high + 0.18 * (high - low))
+    axes.set_title("Enlarged")
+    axes.legend(loc="upper left", ncols=3)
+    note(axes, f"{points.size} turning points in all")
+    _label(axes, channel, units)

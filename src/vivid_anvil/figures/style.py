@@ -1,0 +1,105 @@
+"""One look for all figures: 1280x800, units on all axes, colours that differ in lightness as well as in hue."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+import matplotlib as mpl
+import numpy as np
+from matplotlib.axes import Axes
+from matplotlib.axis import Axis
+from matplotlib.figure import Figure
+from matplotlib.layout_engine import ConstrainedLayoutEngine
+from matplotlib.ticker import FuncFormatter, LogLocator, NullFormatter
+
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.errors import InputError
+
+# From dark to light, so that they stay apart in grey print and for the colour-blind.
+INK, BLUE, RED, ORANGE, PALE = "#1d2733", "#1f4e79", "#b3432b", "#e29a2d", "#b9cbdc"
+
+_RC: dict[Any, Any] = {
+    "figure.figsize": (12.8, 8.0),
+    "figure.dpi": 100,
+    "savefig.dpi": 100,
+    "font.size": 13,
+    "axes.titlesize": 14,
+    "axes.titleweight": "bold",
+    "axes.titlelocation": "left",
+    "axes.labelcolor": INK,
+    "axes.edgecolor": "#77808a",
+    "axes.spines.top": False,
+    "axes.spines.right": False,
+    "axes.grid": True,
+    "grid.color": "#e3e7eb",
+    "grid.linewidth": 0.8,
+    "axes.axisbelow": True,
+    "xtick.color": INK,
+    "ytick.color": INK,
+    "text.color": INK,
+    "legend.frameon": False,
+    "lines.linewidth": 1.6,
+}
+
+
+@contextmanager
+def styled() -> Iterator[None]:
+    """The settings of the house for what is drawn inside."""
+    with mpl.rc_context(_RC):
+        yield
+
+
+def new_figure(title: str) -> Figure:
+    """A figure of 1280x800 with a headline; made without pyplot, so that it needs no display."""
+    figure = Figure(layout=ConstrainedLayoutEngine(w_pad=0.12, h_pad=0.1))
+    figure.suptitle(title, x=0.012, ha="left", fontsize=17, fontweight="bold")
+    return figure
+
+
+def save_figure(figure: Figure, path: str | Path) -> Path:
+    """Write `figure` as PNG (or what the ending says), by way of a temporary name; returns the path."""
+    path = Path(path)
+    temporary = path.with_name(f".{path.stem}.partial{path.suffix}")
+    try:
+        figure.savefig(temporary)
+        temporary.replace(path)
+    except OSError as error:
+        raise InputError(str(path), error.strerror or "no access", "a file that can be written") from None
+    finally:
+        temporary.unlink(missing_ok=True)
+    return path
+
+
+def thinned(x: FloatArray, y: FloatArray, places: int = 3000) -> tuple[FloatArray, FloatArray]:
+    """Lowest and highest of `y` in each of `places` pieces: the same picture from fewer points."""
+    if x.size <= 4 * places:
+        return x, y
+    size = x.size // places
+    blocks = y[: size * places].reshape(places, size)
+    pick = np.sort(np.stack([blocks.argmin(axis=1), blocks.argmax(axis=1)], axis=1), axis=1)
+    index = np.concatenate([(pick + size * np.arange(places)[:, None]).ravel(), np.arange(size * places, x.size)])
+    return x[index], y[index]
+
+
+def plain_log_ticks(axis: Axis) -> None:
+    """Ticks at 1, 2 and 5 of each decade, written as plain numbers."""
+    axis.set_major_locator(LogLocator(subs=(1.0, 2.0, 5.0)))
+    axis.set_major_formatter(FuncFormatter(lambda value, _: f"{value:g}"))
+    axis.set_minor_formatter(NullFormatter())
+
+
+def note(axes: Axes, text: str, x: float = 0.99, y: float = 0.97) -> None:
+    """A remark in a corner of the axes, on a ground that keeps it readable."""
+    axes.text(
+        x,
+        y,
+        text,
+        transform=axes.transAxes,
+        ha="right",
+        va="top",
+        fontsize=12,
+        bbox={"facecolor": "white", "edgecolor": "none", "alpha": 0.85, "pad": 3.0},
+    )

@@ -1,0 +1,205 @@
+"""Read a study file: TOML, checked key by key; the files that it names are opened and checked as well."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any, TypeVar
+
+from pydantic import ValidationError
+
+from vivid_anvil.cracks import SHAPES, Crack
+from vivid_anvil.damage.assess import check_rule
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event, read_csv
+from vivid_anvil.materials import GrowthLaw, Material, SNCurve
+from vivid_anvil.stress import HotSpot
+from vivid_anvil.study.key_errors import as_input_error, key_path
+from vivid_anvil.study.models import (
+    FORMAT,
+    CrackSection,
+    EventSection,
+    HotSpotSection,
+    SNCurveSection,
+    StudyFile,
+)
+from vivid_anvil.study.study import Study, Watch
+
+T = TypeVar("T")
+
+
+def read_study(path: str | Path, *, watch: Watch | None = None) -> Study:
+    """The study in the TOML file `path`, with its histories read and all of it checked; nothing is computed.
+
+    Paths in the file are relative to it. `watch(label, done, of)` is told how far the reading is.
+
+    Raises InputError, with the file and the path of keys, for the first fault; further ones stand in its notes.
+    """
+    path = Path(path)
+    data = _toml(path)
+    if data.get("format", FORMAT) != FORMAT:
+        raise InputError(
+            f"{path.name}, format",
+            repr(data["format"]),
+            f"format = {FORMAT}",
+            "The file was written for another version.",
+        )
+    try:
+        file = StudyFile.model_validate(data)
+    except ValidationError as error:
+        raise as_input_error(path.name, data, error) from None
+    return _Builder(path, data).study(file, watch)
+
+
+def _toml(path: Path) -> dict[str, Any]:
+    try:
+        return tomllib.loads(path.read_text(encoding="utf-8"))
+    except FileNotFoundError:
+        raise InputError(
+            str(path),
+            "no such file",
+            "a study file",
+            "Write the demo study with 'vivid-anvil demo' and start from it.",
+        ) from None
+    except UnicodeDecodeError:
+        raise InputError(path.name, "bytes that are not UTF-8 text", "a TOML file in UTF-8") from None
+    except OSError as error:
+        raise InputError(str(path), error.strerror or "no access", "a study file that can be read") from None
+    except tomllib.TOMLDecodeError as error:
+        raise InputError(
+            path.name,
+            f"text that is not TOML: {error}",
+            "TOML",
+            'Text stands in quotes: "185 MPa"; a number has a point: 1.5.',
+        ) from None
+
+
+class _Builder:
+    """Turns the sections of one file into nouns; each fault names the file and the key."""
+
+    def __init__(self, path: Path, data: dict[str, Any]) -> None:
+        self.path, self.data = path, data
+
+    def study(self, file: StudyFile, watch: Watch | None) -> Study:
+        duty_cycle = self.duty_cycle(file, watch)
+        materials = {name: self.material(file, name) for name in file.materials}
+        curves = {name: self.curve(name, section) for name, section in file.sn_curves.items()}
+        laws = {name: self.law(file, name) for name in file.growth_laws}
+        spots: dict[str, HotSpot] = {}
+        for i, section in enumerate(file.hot_spots):
+            if section.name in spots:
+                raise self.fault(("hot_spots", i, "name"), "a name that another hot spot has", "a different name")
+            spots[section.name] = self.hot_spot(i, section, materials, curves, duty_cycle)
+        cracks = [self.crack(i, section, spots, laws) for i, section in enumerate(file.cracks)]
+        if file.target_life is not None:
+            with self.at(("target_life",)):
+                duty_cycle.repeats_in(file.target_life)
+        return Study(file.title, duty_cycle, tuple(spots.values()), tuple(cracks), file.target_life, self.path)
+
+    def duty_cycle(self, file: StudyFile, watch: Watch | None) -> DutyCycle:
+        section, events = file.duty_cycle, []
+        for i, event in enumerate(section.events):
+            if watch is not None:
+                watch(f"reading {event.name}", i, len(section.events))
+            with self.at(("duty_cycle", "events", i)):
+                events.append(self.event(event))
+        if watch is not None:
+            watch("histories", len(events), len(events))
+        with self.at(("duty_cycle",)):
+            return DutyCycle(section.repeat, tuple(events), section.repeats_per_year, section.residue)
+
+    def event(self, section: EventSection) -> Event:
+        if section.history is not None:
+            load: Any = read_csv(self.path.parent / section.history, sample_rate=section.sample_rate, name=section.name)
+            return Event(section.name, load, section.occurrences)
+        settings: dict[str, Any] = {
+            "r_ratio": section.r_ratio,
+            "cycles": section.cycles,
+            "frequency": section.frequency,
+        }
+        channel = section.channel or ""
+        if section.amplitude is not None:
+            load = ConstantAmplitude.from_amplitude(channel, section.amplitude, **settings)
+        else:
+            load = ConstantAmplitude.from_range(channel, section.range or "", **settings)
+        return Event(section.name, load, section.occurrences)
+
+    def material(self, file: StudyFile, name: str) -> Material:
+        with self.at(("materials", name)):
+            return Material(name=name, **file.materials[name].model_dump())
+
+    def curve(self, name: str, section: SNCurveSection) -> SNCurve:
+        with self.at(("sn_curves", name)):
+            values = {key: value for key, value in section.model_dump().items() if value is not None}
+            if section.point_stress is not None:
+                return SNCurve.straight(name=name, **values)
+            return SNCurve(name=name, **values)
+
+    def law(self, file: StudyFile, name: str) -> GrowthLaw:
+        with self.at(("growth_laws", name)):
+            return GrowthLaw(name=name, **file.growth_laws[name].model_dump())
+
+    def hot_spot(
+        self,
+        i: int,
+        section: HotSpotSection,
+        materials: dict[str, Material],
+        curves: dict[str, SNCurve],
+        duty_cycle: DutyCycle,
+    ) -> HotSpot:
+        values = section.model_dump(exclude={"material", "sn_curve"})
+        material = self.one_of(materials, section.material, ("hot_spots", i, "material"), "materials")
+        curve = None
+        if section.sn_curve is not None:
+            curve = self.one_of(curves, section.sn_curve, ("hot_spots", i, "sn_curve"), "sn_curves")
+        with self.at(("hot_spots", i)):
+            spot = HotSpot(**values, material=material, curve=curve)
+            check_rule(spot)
+            spot.nominal_factor(duty_cycle.dimension_of_channel(spot.channel))
+            return spot
+
+    def crack(self, i: int, section: CrackSection, spots: dict[str, HotSpot], laws: dict[str, GrowthLaw]) -> Crack:
+        spot = self.one_of(spots, section.hot_spot, ("cracks", i, "hot_spot"), "hot_spots")
+        law = self.one_of(laws, section.growth_law, ("cracks", i, "growth_law"), "growth_laws")
+        with self.at(("cracks", i)):
+            spot.material.needed("toughness", "the critical crack size")
+            spot.material.needed("yield_strength", "net-section yield")
+            return Crack(
+                hot_spot=spot,
+                shape=SHAPES[section.shape](section.plate_width),
+                initial_size=section.initial_size,
+                law=law,
+                counted_part=section.counted_part,
+                detectable_size=section.detectable_size,
+                inspection_factor=section.inspection_factor,
+            )
+
+    def one_of(self, known: dict[str, T], name: str, keys: tuple[int | str, ...], table: str) -> T:
+        if name in known:
+            return known[name]
+        names: Iterable[str] = known
+        raise self.fault(
+            keys,
+            repr(name),
+            f"a name under {table}: {listed(names) or 'none is there'}",
+            did_you_mean(name, known),
+        )
+
+    def fault(self, keys: tuple[int | str, ...], found: str, expected: str, remedy: str = "") -> InputError:
+        return InputError(f"{self.path.name}, {key_path(self.data, keys)}", found, expected, remedy)
+
+    @contextmanager
+    def at(self, keys: tuple[int | str, ...]) -> Iterator[None]:
+        """Put the file and the keys before the place of any InputError raised inside."""
+        try:
+            yield
+        except InputError as error:
+            own = error.where.rpartition(", ")[2].rpartition(".")[2]
+            where = f"{self.path.name}, {key_path(self.data, keys)}"
+            if error.where.lower().endswith(".csv") or ".csv," in error.where:
+                where += f": {error.where}"
+            elif own and own not in where:
+                where += f", {own}"
+            raise InputError(where, error.found, error.expected, error.remedy) from error
