@@ -1,0 +1,21 @@
+"""Shared by the tests: the demo, read and run once; hypothesis without deadlines (first calls compile)."""
+
+import pytest
+from hypothesis import HealthCheck, settings
+
+from vivid_anvil.demo import write_demo
+from vivid_anvil.study import read_study, run_study
+
+settings.register_profile("anvil", deadline=None, max_examples=60, suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("anvil")
+
+
+@pytest.fixture(scope="session")
+def demo_file(tmp_path_factory):
+    """The demo study in a folder of its own; not to be changed."""
+    return write_demo(tmp_path_factory.mktemp("larkfell"))
+
+
+@pytest.fixture(scope="session")
+def demo_result(demo_file):
+    return run_study(read_study(demo_file))

@@ -1,0 +1,138 @@
+"""Counting: invariants over any history, and the one-pass kernel against the rule applied by hand."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from hypothesis.extra.numpy import arrays
+
+from tests.reference_values import summed
+from vivid_anvil.errors import InputError
+from vivid_anvil.histories import Cycles, _kernels, rainflow, turning_points
+
+# Whole numbers give plateaus and ties; floats give neither.
+histories = st.one_of(
+    arrays(np.float64, st.integers(1, 80), elements=st.integers(-6, 6).map(float)),
+    arrays(np.float64, st.integers(1, 80), elements=st.floats(-1e3, 1e3).map(lambda value: round(value, 6))),
+)
+
+
+def three_point(values):
+    """ASTM E1049-85, 5.4.4, step by step on a list of turning points: rows of range, mean, count."""
+    left, rows = [], []
+    for value in values:
+        left.append(value)
+        while len(left) >= 3:
+            newest, before = abs(left[-1] - left[-2]), abs(left[-2] - left[-3])
+            if newest < before:
+                break
+            pair = (before, 0.5 * (left[-2] + left[-3]))
+            if len(left) == 3:
+                rows.append((*pair, 0.5))
+                left.pop(0)
+            else:
+                rows.append((*pair, 1.0))
+                del left[-3:-1]
+    rows += [(abs(b - a), 0.5 * (a + b), 0.5) for a, b in zip(left, left[1:], strict=False)]
+    return Cycles(*np.array(rows).T) if rows else Cycles([], [], [])
+
+
+def variation(values):
+    return float(np.abs(np.diff(values)).sum())
+
+
+@given(histories)
+def test_rainflow_is_the_three_point_rule_of_the_standard(history):
+    by_hand = three_point(history[turning_points(history)].tolist())
+    assert np.array(summed(rainflow(history))) == pytest.approx(np.array(summed(by_hand)))
+
+
+@given(histories)
+def test_each_counted_cycle_takes_twice_its_range_off_the_variation(history):
+    half, repeated = rainflow(history), rainflow(history, residue="repeated")
+    assert (2 * half.range * half.count).sum() == pytest.approx(variation(history), abs=1e-9)
+    assert (2 * repeated.range * repeated.count).sum() == pytest.approx(variation([*history, history[0]]), abs=1e-9)
+    assert repeated.range.max(initial=0.0) == pytest.approx(np.ptp(history), abs=1e-12)
+
+
+@given(histories, st.integers(0, 79))
+def test_a_repeated_history_may_start_anywhere(history, shift):
+    started_later = np.roll(history, shift)
+    assert summed(rainflow(started_later, residue="repeated")) == summed(rainflow(history, residue="repeated"))
+
+
+@given(histories, st.floats(0.1, 10.0), st.floats(-100.0, 100.0))
+def test_scaling_the_load_scales_the_cycles(history, factor, offset):
+    scaled = rainflow(factor * history + offset)
+    linear = rainflow(history).linear(factor, offset, "stress")
+    assert np.sort(scaled.range) == pytest.approx(np.sort(linear.range), abs=1e-6)
+    mirrored = rainflow(-history)
+    assert np.array(summed(mirrored.linear(-1.0, 0.0, "stress"))) == pytest.approx(np.array(summed(rainflow(history))))
+
+
+@given(histories)
+def test_start_and_end_are_the_samples_of_the_turning_points(history):
+    for residue in ("half cycles", "repeated"):
+        cycles = rainflow(history, residue=residue)
+        assert np.abs(history[cycles.start] - history[cycles.end]) == pytest.approx(cycles.range)
+        assert 0.5 * (history[cycles.start] + history[cycles.end]) == pytest.approx(cycles.mean)
+
+
+@given(histories)
+def test_turning_points_of_turning_points_are_the_same(history):
+    points = history[turning_points(history)]
+    assert points[turning_points(points)].tolist() == points.tolist()
+    assert variation(points) == pytest.approx(variation(history))
+
+
+@given(histories)
+def test_the_compiled_kernels_are_the_plain_ones(history):
+    def run(kernel):
+        size = history.size + 1
+        columns = [np.zeros(size), np.zeros(size), *(np.zeros(size, np.int64) for _ in range(3))]
+        return [*kernel(history, *columns), *(column.tolist() for column in columns)]
+
+    assert run(_kernels.rainflow) == run(_kernels.rainflow.py_func)
+    index = np.zeros((2, history.size), np.int64)
+    assert _kernels.turning_points(history, index[0]) == _kernels.turning_points.py_func(history, index[1])
+    assert index[0].tolist() == index[1].tolist()
+
+
+@pytest.mark.parametrize("history", [[5.0], [5.0, 5.0, 5.0]])
+def test_a_constant_history_has_no_cycle(history):
+    for residue in ("half cycles", "repeated"):
+        assert len(rainflow(history, residue=residue)) == 0
+
+
+@pytest.mark.parametrize(
+    ("samples", "found"),
+    [
+        ([1.0, np.nan, 2.0], "sample 1: found nan"),
+        ([1.0, np.inf], "sample 1: found inf"),
+        ([], "shape (0,)"),
+        ([[1.0, 2.0]], "shape (1, 2)"),
+        ([1 + 2j, 0], "complex"),
+        (["a", "b"], "type <U1"),
+    ],
+)
+def test_what_is_no_row_of_finite_numbers_is_refused(samples, found):
+    with pytest.raises(InputError) as caught:
+        rainflow(samples)
+    assert found in str(caught.value)
+
+
+def test_an_unknown_residue_names_the_known_ones():
+    with pytest.raises(InputError, match="Did you mean 'repeated'"):
+        rainflow([0.0, 1.0], residue="repeat")
+
+
+def test_cycles_keep_what_they_are_given_and_refuse_nonsense():
+    source = np.array([3.0, 1.0])
+    cycles = Cycles(range=source, mean=[0.0, 0.0], count=[1.0, 0.5])
+    source[0] = 99.0
+    assert cycles.range.tolist() == [3.0, 1.0]
+    with pytest.raises(ValueError, match="read-only"):
+        cycles.range[0] = 1.0
+    for bad in ({"range": [-1.0]}, {"count": [np.nan]}, {"mean": [np.inf]}, {"mean": [0.0, 1.0]}, {"start": [1, 2]}):
+        with pytest.raises(InputError, match="Cycles"):
+            Cycles(**({"range": [1.0], "mean": [0.0], "count": [1.0]} | bad))

@@ -1,0 +1,28 @@
+"""Every method against its reference cases."""
+
+import pytest
+
+from tests.reference_values import METHODS, RANDOM_SIGNALS, cases, compared, deviation
+
+PAIRS = [pytest.param(method, case, id=case["id"]) for method in METHODS for case in cases(method.cases)]
+
+
+@pytest.mark.parametrize(("method", "case"), PAIRS)
+def test_the_reference_case_is_met(method, case):
+    rows = compared(method, case)
+    assert rows
+    for name, wanted, got in rows:
+        assert deviation(wanted, got) <= max(case["rtol"], 1e-12), (name, wanted, got)
+
+
+@pytest.mark.parametrize("method", METHODS, ids=lambda method: method.name)
+def test_each_method_has_cases(method):
+    assert cases(method.cases)
+
+
+@pytest.mark.parametrize("case", cases(r"SL-A-random-\d+"), ids=lambda case: case["id"])
+def test_the_random_signals_are_those_of_the_cases(case):
+    signal = RANDOM_SIGNALS[100 + int(case["id"][-2:])]()
+    check = case["check_of_input"]
+    assert signal[:3].tolist() == check["first_three"]
+    assert signal.size == check["samples"]
