@@ -225,7 +225,12 @@ def _miner(inputs: Values) -> Values:
 
 def _duty(inputs: Values) -> Values:
     curve = SNCurve.straight(
-        name="case", stress="range", r_ratio="any", point_stress=1.0, point_life=inputs["A_range"], slope=inputs["slope_m"]
+        name="case",
+        stress="range",
+        r_ratio="any",
+        point_stress=1.0,
+        point_life=inputs["A_range"],
+        slope=inputs["slope_m"],
     )
     parts = [
         (event["name"], block_event(f"{event['name']} {i}", 0.5 * size, 0.0, count, event["occurrences"]))
@@ -236,7 +241,10 @@ def _duty(inputs: Values) -> Values:
         block_spot(curve, critical_sum=inputs["critical_sum"]), DutyCycle("lap", [part for _, part in parts], 1.0)
     )
     names = [name for name, _ in parts]
-    damage = [sum(one.damage for one, of in zip(life.events, names, strict=True) if of == name) for name in dict.fromkeys(names)]
+    damage = [
+        sum(one.damage for one, of in zip(life.events, names, strict=True) if of == name)
+        for name in dict.fromkeys(names)
+    ]
     return {
         "damage_per_event": damage,
         "share": [one / life.damage_per_repeat for one in damage],
@@ -268,7 +276,8 @@ def _reserve(inputs: Values) -> Values:
 def repeat_of(rows: list[list[float]]) -> RepeatCycles:
     """One repeat made of rows (cycles, largest, smallest stress)."""
     count, high, low = np.array(rows, dtype=float).T
-    return RepeatCycles(Cycles(range=high - low, mean=0.5 * (high + low), count=count), np.zeros(count.size, int), count)
+    cycles = Cycles(range=high - low, mean=0.5 * (high + low), count=count)
+    return RepeatCycles(cycles, np.zeros(count.size, int), count, low.min(), high.max())
 
 
 def law_of(inputs: Values) -> GrowthLaw:
@@ -333,7 +342,10 @@ def _edge_life(inputs: Values) -> Values:
     growth = growth_per_repeat(drive, shape, law)
     if float(growth(inputs["a0_mm"])) == 0.0:
         return {"dK_start_MPa_sqrt_mm": k, "grows": False, "N_cycles": None}
-    return {"dK_start_MPa_sqrt_mm": k, "N_cycles": integrate_growth(growth, inputs["a0_mm"], inputs["af_mm"]).repeats[-1]}
+    return {
+        "dK_start_MPa_sqrt_mm": k,
+        "N_cycles": integrate_growth(growth, inputs["a0_mm"], inputs["af_mm"]).repeats[-1],
+    }
 
 
 def _table(inputs: Values, repeat: RepeatCycles, start: float, end: float, part: str = "full") -> tuple[Any, Any]:
@@ -384,7 +396,10 @@ def _critical(inputs: Values) -> Values:
     found = critical_sizes(shape_of(inputs, kind), steel, inputs["Smax_MPa"])
     values = {"a_crit_mm": found.limiting}
     if "s_flow_MPa" in inputs:
-        values |= {"governed_by": found.governed_by.replace("-section yield", " section"), "a_net_section_mm": found.net_section}
+        values |= {
+            "governed_by": found.governed_by.replace("-section yield", " section"),
+            "a_net_section_mm": found.net_section,
+        }
         if found.toughness is not None:  # beyond the validity of the secant factor no size is given
             values["a_toughness_mm"] = found.toughness
     return values

@@ -1,5 +1,7 @@
 """Counting: invariants over any history, and the one-pass kernel against the rule applied by hand."""
 
+import itertools
+
 import numpy as np
 import pytest
 from hypothesis import given
@@ -33,7 +35,7 @@ def three_point(values):
             else:
                 rows.append((*pair, 1.0))
                 del left[-3:-1]
-    rows += [(abs(b - a), 0.5 * (a + b), 0.5) for a, b in zip(left, left[1:], strict=False)]
+    rows += [(abs(b - a), 0.5 * (a + b), 0.5) for a, b in itertools.pairwise(left)]
     return Cycles(*np.array(rows).T) if rows else Cycles([], [], [])
 
 

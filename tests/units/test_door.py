@@ -8,7 +8,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vivid_anvil.errors import InputError
-from vivid_anvil.units import DIMENSIONS, coherent, coherent_ratio, dimension_of, growth_constant, in_unit, number, shown
+from vivid_anvil.units import (
+    DIMENSIONS,
+    coherent,
+    coherent_ratio,
+    dimension_of,
+    growth_constant,
+    in_unit,
+    number,
+    shown,
+)
 
 # Exact by definition: inch 25.4 mm (1959), pound-force 4.4482216152605 N (0.45359237 kg at 9.80665 m/s²).
 POUND, INCH = 4.4482216152605, 25.4
@@ -100,7 +109,9 @@ def test_growth_constants_of_a_standard_agree_in_both_its_units():
     assert in_m == pytest.approx(in_mm, rel=2e-3)
 
 
-@pytest.mark.parametrize("text", ["1.65e-11 m/cycle", "1.65e-11 at 1 MPa√m", "1.65e-11 m/cycle at 1 MPa", "-1 m/cycle at 1 MPa√m"])
+@pytest.mark.parametrize(
+    "text", ["1.65e-11 m/cycle", "1.65e-11 at 1 MPa√m", "1.65e-11 m/cycle at 1 MPa", "-1 m/cycle at 1 MPa√m"]
+)
 def test_growth_constants_without_both_units_are_refused(text):
     with pytest.raises(InputError):
         growth_constant(text, 3.0, "law")
@@ -119,7 +130,9 @@ def test_numbers_are_printed_to_the_digits_asked_for(value, digits):
     assert float(number(value, digits)) == pytest.approx(value, rel=0.51 * 10 ** (1 - digits))
 
 
-@pytest.mark.parametrize(("unit", "name"), [("kN", "force"), ("N*m", "moment"), ("MPa", "stress"), ("-", "number"), ("g0", "acceleration")])
+@pytest.mark.parametrize(
+    ("unit", "name"), [("kN", "force"), ("N*m", "moment"), ("MPa", "stress"), ("-", "number"), ("g0", "acceleration")]
+)
 def test_a_channel_unit_tells_its_dimension(unit, name):
     assert dimension_of(unit, "test").name == name
 

@@ -32,7 +32,7 @@ class GrowthDrive:
     """Cycles of one repeat that count for a crack, the smallest range first.
 
     `ranges`, MPa, is the part that counts; `maximum` and `minimum`, MPa, are the nominal stress; `per_repeat` is how
-    often each happens, `event` which event it is of.
+    often each happens, `event` which event it is of; `peak_stress`, MPa, is the largest nominal stress.
     """
 
     ranges: FloatArray
@@ -40,11 +40,12 @@ class GrowthDrive:
     minimum: FloatArray
     per_repeat: FloatArray
     event: IntArray
+    peak_stress: float
 
     @property
-    def peak_stress(self) -> float:
-        """Largest nominal stress, MPa."""
-        return float(self.maximum.max())
+    def largest_range(self) -> float:
+        """Largest range that counts, MPa; 0 where there is no cycle."""
+        return float(self.ranges.max(initial=0.0))
 
     def threshold_range(self, shape: CrackShape, law: GrowthLaw, size: ArrayLike) -> FloatArray:
         """Range, MPa, above which a cycle grows a crack of `size`, mm."""
@@ -64,6 +65,7 @@ def growth_drive(repeat: RepeatCycles, counted_part: str = "tensile") -> GrowthD
         minimum=read_only(low[order]),
         per_repeat=read_only(repeat.per_repeat[order]),
         event=read_only(repeat.event[order]),
+        peak_stress=repeat.highest,
     )
 
 

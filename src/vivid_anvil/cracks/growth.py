@@ -69,7 +69,7 @@ class GrowthResult:
     @property
     def start_range_k(self) -> float:
         """Largest range of the stress intensity factor at the initial size, MPa√mm."""
-        return float(stress_intensity(self.crack.shape, self.crack.initial_size, self.drive.ranges.max()))
+        return float(stress_intensity(self.crack.shape, self.crack.initial_size, self.drive.largest_range))
 
     @property
     def start_peak_k(self) -> float:
@@ -103,7 +103,7 @@ class GrowthResult:
                 "repeats": float(at),
                 "years": float(at) / self.duty_cycle.repeats_per_year,
                 "largest_K_MPa_sqrt_mm": float(stress_intensity(shape, size, drive.peak_stress)),
-                "largest_K_range_MPa_sqrt_mm": float(stress_intensity(shape, size, drive.ranges.max())),
+                "largest_K_range_MPa_sqrt_mm": float(stress_intensity(shape, size, drive.largest_range)),
                 "growth_per_repeat_mm": self.growth_at(float(size)),
             }
             for size, at in zip(sizes, repeats, strict=True)

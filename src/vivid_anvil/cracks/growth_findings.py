@@ -101,7 +101,7 @@ def _constants(result: GrowthResult) -> Iterator[Finding]:
     law = result.crack.law
     at = coherent("30 MPa√m", "stress intensity", "check")
     rate = law.constant * at**law.slope
-    if not 1e-6 <= rate <= 1e-1:
+    if not 3e-5 <= rate <= 1e-1:
         yield Finding(
             "warning",
             "growth-constants",
@@ -124,7 +124,7 @@ def _sizes(result: GrowthResult) -> Iterator[Finding]:
         yield Finding(
             "note",
             "no-growth",
-            f"The largest range that counts, {in_unit(float(result.drive.ranges.max()), 'stress')}, is below the "
+            f"The largest range that counts, {in_unit(result.drive.largest_range, 'stress')}, is below the "
             f"{in_unit(threshold, 'stress')} that reach the threshold at {in_unit(start, 'length')}.",
             "A larger flaw or a single larger cycle would start it: see how far the size is from growing.",
         )

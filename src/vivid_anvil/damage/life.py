@@ -112,12 +112,12 @@ class LifeResult:
     @property
     def peak_stress(self) -> float:
         """Largest local elastic stress of the duty cycle, MPa."""
-        return float(self.spectrum.cycles.maximum.max())
+        return self.spectrum.highest
 
     @property
     def lowest_stress(self) -> float:
         """Smallest local elastic stress of the duty cycle, MPa."""
-        return float(self.spectrum.cycles.minimum.min())
+        return self.spectrum.lowest
 
     @property
     def events(self) -> tuple[EventShare, ...]:

@@ -7,9 +7,11 @@ from collections.abc import Callable, Iterator
 
 import numpy as np
 
+from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.mean_stress import mean_stress_rule
 from vivid_anvil.findings import Finding, gravest_first
+from vivid_anvil.histories import ConstantAmplitude, Cycles, turning_points
 from vivid_anvil.materials import ANY_R
 from vivid_anvil.units import in_unit, number
 
@@ -147,13 +149,13 @@ def _few_cycles(result: LifeResult) -> Iterator[Finding]:
 
 
 def _samples_per_cycle(result: LifeResult) -> Iterator[Finding]:
-    cycles = result.spectrum.cycles
     for i, event in enumerate(result.duty_cycle.events):
-        of = (result.spectrum.event == i) & (cycles.start >= 0) & (cycles.end > cycles.start)
-        damage = float(result.damage[of].sum())
-        if damage <= 0.01 * result.damage_per_repeat or damage == 0.0:
+        of = np.flatnonzero((result.spectrum.event == i) & (result.damage > 0.0))
+        damage = result.damage[of]
+        if isinstance(event.load, ConstantAmplitude) or damage.sum() <= 0.01 * result.damage_per_repeat:
             continue
-        samples = 2.0 * float((result.damage[of] * (cycles.end[of] - cycles.start[of])).sum()) / damage
+        values = event.load[result.hot_spot.channel].values
+        samples = samples_per_cycle(values, result.spectrum.cycles.chosen(of), damage)
         if samples < FEW_SAMPLES:
             yield Finding(
                 "warning",
@@ -161,6 +163,23 @@ def _samples_per_cycle(result: LifeResult) -> Iterator[Finding]:
                 f"The damaging cycles of {event.name} have about {samples:.1f} samples each.",
                 f"Peaks are cut off below about {FEW_SAMPLES:.0f} samples per cycle: measure at a higher rate.",
             )
+
+
+def samples_per_cycle(values: FloatArray, cycles: Cycles, damage: FloatArray) -> float:
+    """Samples in a sine whose peaks are as sharp as those of the damaging cycles; inf for a list of turning points.
+
+    From a peak to the samples beside it a sine of amplitude A with n samples a cycle drops by A (1 - cos(2π / n));
+    noise, which is small against a damaging cycle, hardly moves this.
+    """
+    ends = np.stack([cycles.start, cycles.end])
+    inner = ((ends > 0) & (ends < values.size - 1)).all(axis=0)
+    if not inner.any() or turning_points(values).size == values.size:
+        return np.inf
+    ends = ends[:, inner]
+    drops = 0.5 * (np.abs(values[ends] - values[ends - 1]) + np.abs(values[ends] - values[ends + 1]))
+    amplitude = 0.5 * np.abs(values[ends[0]] - values[ends[1]])
+    drop = float(np.average(drops.mean(axis=0) / amplitude, weights=damage[inner]))
+    return float(2.0 * np.pi / np.arccos(max(1.0 - drop, -1.0))) if drop > 0.0 else np.inf
 
 
 def _nothing_happens(result: LifeResult) -> Iterator[Finding]:

@@ -22,7 +22,7 @@ from vivid_anvil.stress import HotSpot, local_cycles
 class Spectrum:
     """Local stress cycles of every event of one repeat: `cycles` of one occurrence each, and which `event` they are of.
 
-    `per_repeat`, shape (k,), is how often each happens in one repeat.
+    `per_repeat`, shape (k,), is how often each happens in one repeat; `lowest` and `highest` are the local stress, MPa.
     """
 
     hot_spot: HotSpot
@@ -30,6 +30,8 @@ class Spectrum:
     cycles: Cycles
     event: IntArray
     per_repeat: FloatArray
+    lowest: float
+    highest: float
 
     def equivalent_stress(self, load_factor: float = 1.0) -> FloatArray:
         """Each cycle in the terms of the curve (range or amplitude, at its R), MPa, with all loads times `load_factor`.
@@ -61,4 +63,4 @@ def spectrum(hot_spot: HotSpot, duty_cycle: DutyCycle) -> Spectrum:
     if curve is None:
         raise InputError(f"hot spot {hot_spot.name}", "no S-N curve", "a curve, needed for a life", "Give it one.")
     found = local_cycles(hot_spot, duty_cycle)
-    return Spectrum(hot_spot, curve, found.cycles, found.event, found.per_repeat)
+    return Spectrum(hot_spot, curve, found.cycles, found.event, found.per_repeat, found.lowest, found.highest)

@@ -135,6 +135,13 @@ class Event:
                 "Leave out an event that never happens.",
             )
 
+    def extremes(self, channel: str) -> tuple[float, float]:
+        """Lowest and highest load of the channel, in its coherent unit."""
+        if isinstance(self.load, ConstantAmplitude):
+            return self.load.minimum, self.load.maximum
+        values = self.load[channel].values
+        return float(values.min()), float(values.max())
+
     def dimension_of_channel(self, channel: str) -> str:
         """The dimension of one of the event's channels; InputError where it has no such channel."""
         if isinstance(self.load, ConstantAmplitude):

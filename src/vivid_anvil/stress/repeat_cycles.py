@@ -13,24 +13,32 @@ from vivid_anvil.stress.hot_spot import HotSpot
 
 @dataclass(frozen=True, eq=False)
 class RepeatCycles:
-    """`cycles` of one occurrence of each event, MPa; the number of the `event`; how often each happens `per_repeat`."""
+    """All cycles of one repeat.
+
+    `cycles` of one occurrence of each event, MPa; the number of the `event`; how often each happens `per_repeat`.
+    `lowest` and `highest` stress, MPa, also where an event has no cycle.
+    """
 
     cycles: Cycles
     event: IntArray
     per_repeat: FloatArray
+    lowest: float
+    highest: float
 
 
 def local_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle) -> RepeatCycles:
     """Local stress cycles, with the notch factor: what an S-N curve is asked about."""
-    return _joined([hot_spot.cycles(duty_cycle, event) for event in duty_cycle.events], duty_cycle)
+    tables = [hot_spot.cycles(duty_cycle, event) for event in duty_cycle.events]
+    return _joined(tables, hot_spot, duty_cycle, hot_spot.notch_factor)
 
 
 def nominal_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle) -> RepeatCycles:
     """Nominal stress cycles, without the notch factor: what a crack that has left the notch is driven by."""
-    return _joined([hot_spot.nominal_cycles(duty_cycle, event) for event in duty_cycle.events], duty_cycle)
+    tables = [hot_spot.nominal_cycles(duty_cycle, event) for event in duty_cycle.events]
+    return _joined(tables, hot_spot, duty_cycle, 1.0)
 
 
-def _joined(tables: list[Cycles], duty_cycle: DutyCycle) -> RepeatCycles:
+def _joined(tables: list[Cycles], hot_spot: HotSpot, duty_cycle: DutyCycle, notch_factor: float) -> RepeatCycles:
     def column(name: str) -> FloatArray:
         return read_only(np.concatenate([getattr(table, name) for table in tables]))
 
@@ -43,8 +51,13 @@ def _joined(tables: list[Cycles], duty_cycle: DutyCycle) -> RepeatCycles:
     )
     sizes = [len(table) for table in tables]
     occurrences = np.array([event.occurrences for event in duty_cycle.events], dtype=np.float64)
+    loads = np.array([event.extremes(hot_spot.channel) for event in duty_cycle.events])
+    per_load = hot_spot.nominal_factor(duty_cycle.dimension_of_channel(hot_spot.channel))
+    stresses = notch_factor * (per_load * loads + hot_spot.offset)
     return RepeatCycles(
         cycles,
         read_only(np.repeat(np.arange(len(tables)), sizes)),
         read_only(cycles.count * np.repeat(occurrences, sizes)),
+        lowest=float(stresses.min()),
+        highest=float(stresses.max()),
     )
