@@ -1,16 +1,37 @@
-/* The yardstick: the same four-point rainflow, as one would write it in plain C. */
+/* The yardstick: the four-point rainflow as one would write it in plain C, from samples to the whole table of cycles,
+   with the residue as half cycles. The caller frees the table. */
 #include <math.h>
 #include <stdint.h>
 #include <stdlib.h>
 
-int64_t rainflow(const double *samples, int64_t n, int64_t *start, int64_t *end, int64_t *residue, int64_t *left)
+typedef struct { double *range, *mean, *count; int64_t *start, *end; int64_t cycles; } table;
+
+static void add(table *t, double one, double other, double count, int64_t start, int64_t end)
 {
-    double *stack = malloc((n + 1) * sizeof *stack);
-    int64_t cycles = 0, depth = 1, last = 0;
+    int64_t k = t->cycles++;
+    t->range[k] = fabs(one - other);
+    t->mean[k] = 0.5 * (one + other);
+    t->count[k] = count;
+    t->start[k] = start;
+    t->end[k] = end;
+}
+
+int64_t rainflow(const double *samples, int64_t n, table *t)
+{
+    size_t size = (size_t)n + 1;
+    double *stack = malloc(size * sizeof *stack);
+    int64_t *place = malloc(size * sizeof *place);
+    t->range = malloc(size * sizeof(double));
+    t->mean = malloc(size * sizeof(double));
+    t->count = malloc(size * sizeof(double));
+    t->start = malloc(size * sizeof(int64_t));
+    t->end = malloc(size * sizeof(int64_t));
+    t->cycles = 0;
+    int64_t depth = 1, last = 0;
     double level = samples[0];
     int rising = 0;
     stack[0] = level;
-    residue[0] = 0;
+    place[0] = 0;
     for (int64_t i = 1; i <= n; i++) {
         double value = level;
         int up = rising;
@@ -21,19 +42,24 @@ int64_t rainflow(const double *samples, int64_t n, int64_t *start, int64_t *end,
             if (last == 0 || up == rising) { last = i; level = value; rising = up; continue; }
         } else if (last == 0) break;
         stack[depth] = level;
-        residue[depth++] = last;
+        place[depth++] = last;
         while (depth >= 4) {
             double inner = fabs(stack[depth - 3] - stack[depth - 2]);
             if (inner > fabs(stack[depth - 2] - stack[depth - 1]) || inner > fabs(stack[depth - 4] - stack[depth - 3])) break;
-            start[cycles] = residue[depth - 3];
-            end[cycles++] = residue[depth - 2];
+            add(t, stack[depth - 3], stack[depth - 2], 1.0, place[depth - 3], place[depth - 2]);
             stack[depth - 3] = stack[depth - 1];
-            residue[depth - 3] = residue[depth - 1];
+            place[depth - 3] = place[depth - 1];
             depth -= 2;
         }
         last = i; level = value; rising = up;
     }
+    for (int64_t k = 1; k < depth; k++) add(t, stack[k - 1], stack[k], 0.5, place[k - 1], place[k]);
     free(stack);
-    *left = depth;
-    return cycles;
+    free(place);
+    return t->cycles;
+}
+
+void free_table(table *t)
+{
+    free(t->range); free(t->mean); free(t->count); free(t->start); free(t->end);
 }

@@ -57,10 +57,7 @@ def finite_samples(values: ArrayLike, *, where: str, unit: str) -> FloatArray:
     samples = np.ascontiguousarray(raw, dtype=np.float64)
     if samples.ndim != 1 or samples.size == 0:
         raise InputError(
-            where,
-            f"an array of shape {samples.shape}",
-            "one row of samples, shape (n,)",
-            "Choose one channel.",
+            where, f"an array of shape {samples.shape}", "one row of samples, shape (n,)", "Choose one channel."
         )
     if not np.isfinite(samples).all():
         bad = np.flatnonzero(~np.isfinite(samples))

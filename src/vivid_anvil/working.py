@@ -47,13 +47,9 @@ class Step:
     def __str__(self) -> str:
         head, _, rest = self.formula.partition(" = ")
         result = f"{number(self.value, VALUE_DIGITS)} {self.unit}".rstrip()
-        lines = [
-            _equals(head, rest),
-            _equals(" " * len(head), self.numbers),
-            _equals(" " * len(head), result),
-        ]
+        lines = [_equals(head, rest), _equals(" " * len(head), self.numbers), _equals(" " * len(head), result)]
         source = [f"    ({self.source})"] if self.source else []
-        return "\n".join([textwrap.fill(self.title, WIDTH), *lines, *source])
+        return "\n".join([textwrap.fill(self.title, WIDTH - len("10. ")), *lines, *source])
 
 
 @dataclass(frozen=True, slots=True)

@@ -22,8 +22,7 @@ def test_time_column_gives_the_rate_and_units_are_converted(tmp_path):
 
 
 @pytest.mark.parametrize(
-    ("header", "rate"),
-    [("time [ms]", 100_000.0), ("time [min]", 100.0 / 60.0), ("time [h]", 100.0 / 3600.0)],
+    ("header", "rate"), [("time [ms]", 100_000.0), ("time [min]", 100.0 / 60.0), ("time [h]", 100.0 / 3600.0)]
 )
 def test_time_may_be_in_any_unit_of_time(tmp_path, header, rate):
     assert read_csv(written(tmp_path, GOOD.replace("time [s]", header))).sample_rate == pytest.approx(rate)

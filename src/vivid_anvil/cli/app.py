@@ -108,8 +108,7 @@ def explain(
 @app.command()
 def count(
     file: Annotated[
-        Path,
-        typer.Argument(help="CSV; each header with its unit: 'vertical force [kN]'.", show_default=False),
+        Path, typer.Argument(help="CSV; each header with its unit: 'vertical force [kN]'.", show_default=False)
     ],
     channel: Annotated[str | None, typer.Option(help="Channel to count; needed where there are several.")] = None,
     rate: Annotated[

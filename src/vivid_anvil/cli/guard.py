@@ -3,6 +3,12 @@
 from __future__ import annotations
 
 import sys
+import textwrap
+
+
+def folded(message: str) -> str:
+    """A message in lines of 80, set in from the second on; names and values stay whole."""
+    return textwrap.fill(message, 80, subsequent_indent="  ", break_long_words=False, break_on_hyphens=False)
 
 
 def main() -> None:
@@ -16,9 +22,8 @@ def main() -> None:
     try:
         app()
     except InputError as error:
-        print(f"vivid-anvil: {error}", file=sys.stderr)
-        for note in getattr(error, "__notes__", ()):
-            print(f"  also: {note}", file=sys.stderr)
+        for line in (f"vivid-anvil: {error}", *(f"also: {note}" for note in getattr(error, "__notes__", ()))):
+            print(folded(line), file=sys.stderr)
         sys.exit(2)
     except BrokenPipeError:  # the reader of the pipe, such as head, has enough
         sys.stderr.close()

@@ -75,9 +75,7 @@ def _try_to_write(folder: Path, wanted: Path) -> None:
     except OSError as error:
         reason = error.strerror or "no access"
         raise InputError(
-            str(wanted),
-            f"a place that cannot be written ({reason})",
-            "a folder that exists and can be written",
+            str(wanted), f"a place that cannot be written ({reason})", "a folder that exists and can be written"
         ) from None
 
 

@@ -13,12 +13,7 @@ def progress(first: str) -> Iterator[Callable[[str, int, int], None]]:
     from rich.progress import BarColumn, Progress, SpinnerColumn, TextColumn, TimeElapsedColumn
 
     console = Console(stderr=True)
-    columns = (
-        SpinnerColumn(),
-        TextColumn("{task.description}"),
-        BarColumn(bar_width=24),
-        TimeElapsedColumn(),
-    )
+    columns = (SpinnerColumn(), TextColumn("{task.description}"), BarColumn(bar_width=24), TimeElapsedColumn())
     with Progress(*columns, console=console, transient=True, disable=not console.is_terminal) as bar:
         task = bar.add_task(first, total=None)
 

@@ -53,11 +53,7 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     from vivid_anvil.cli import tables
 
     rows = [
-        {
-            "kind": "life",
-            "place": spot.name,
-            "with": f"S-N curve {spot.curve.name}, mean stress {spot.mean_stress}",
-        }
+        {"kind": "life", "place": spot.name, "with": f"S-N curve {spot.curve.name}, mean stress {spot.mean_stress}"}
         for spot in study.assessed
         if spot.curve is not None
     ] + [
@@ -132,10 +128,7 @@ def explain(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -
         result = run_study(read_study(path, watch=watch), watch=watch)
     names = list(
         dict.fromkeys(
-            [
-                *(one.hot_spot.name for one in result.lives),
-                *(one.crack.hot_spot.name for one in result.growths),
-            ]
+            [*(one.hot_spot.name for one in result.lives), *(one.crack.hot_spot.name for one in result.growths)]
         )
     )
     worst = result.worst
@@ -215,10 +208,7 @@ def _only_channel(history: Any, path: Path) -> str:
     names = [channel.name for channel in history.channels]
     if len(names) > 1:
         raise InputError(
-            path.name,
-            f"{len(names)} channels",
-            "the name of one",
-            f"Add --channel with one of {listed(names)}.",
+            path.name, f"{len(names)} channels", "the name of one", f"Add --channel with one of {listed(names)}."
         )
     return str(names[0])
 

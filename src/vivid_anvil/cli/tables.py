@@ -17,15 +17,10 @@ from vivid_anvil.damage import LifeResult
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import ConstantAmplitude, Cycles, DutyCycle, LoadHistory
 from vivid_anvil.study import Study
-from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
+from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
 WIDTH = 80
-TARGET_WORDS = {
-    "meets the target": "met",
-    "fails the target": "missed",
-    "no damage": "met",
-    "no target": "none",
-}
+TARGET_WORDS = {"meets the target": "met", "fails the target": "missed", "no damage": "met", "no target": "none"}
 LARGEST_CYCLES = 10
 _COLOURS = {"note": "cyan", "warning": "yellow", "severe": "bold red"}
 
@@ -104,12 +99,7 @@ def hot_spots_table(study: Study) -> RenderableType:
     for spot in study.hot_spots:
         curve = "none" if spot.curve is None else spot.curve.name
         made.add_row(
-            spot.name,
-            spot.channel,
-            str(spot.stress_per_load),
-            number(spot.notch_factor),
-            curve,
-            spot.mean_stress,
+            spot.name, spot.channel, str(spot.stress_per_load), number(spot.notch_factor), curve, spot.mean_stress
         )
     return made
 
@@ -131,7 +121,7 @@ def cracks_table(study: Study, units: UnitSystem) -> RenderableType:
 
 def life_text(value: float) -> str:
     """A life in years or repeats, or 'no damage'."""
-    return "no damage" if math.isinf(value) else number(value)
+    return "no damage" if math.isinf(value) else fixed(value)
 
 
 def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableType:
@@ -139,23 +129,17 @@ def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableT
     repeat = lives[0].duty_cycle.repeat
     unit = display_unit("stress", units)
     made = table(
-        "Hot spot",
-        f"Peak\n[{unit}]",
-        f"Damage\na {repeat}",
-        "Life\n[years]",
-        "Reserve on\nstress",
-        "\nlife",
-        "Target",
+        "Hot spot", f"Peak\n[{unit}]", f"Damage\na {repeat}", "Life\n[years]", "Reserve on\nstress", "\nlife", "Target"
     )
     for life in lives:
         style = "red" if life.verdict == "fails the target" else ""
         made.add_row(
             life.hot_spot.name,
-            number(float(shown(life.peak_stress, "stress", units))),
-            number(life.damage_per_repeat) if life.damage_per_repeat else "0",
+            fixed(float(shown(life.peak_stress, "stress", units))),
+            fixed(life.damage_per_repeat),
             life_text(life.life_years),
-            "-" if life.reserve_on_stress is None else number(life.reserve_on_stress),
-            "-" if life.reserve_on_life is None else number(life.reserve_on_life),
+            "-" if life.reserve_on_stress is None else fixed(life.reserve_on_stress),
+            "-" if life.reserve_on_life is None else fixed(life.reserve_on_life),
             Text(TARGET_WORDS[life.verdict], style=style),
         )
     return made
@@ -178,8 +162,8 @@ def life_details(life: LifeResult, units: UnitSystem) -> RenderableType:
         events.add_row(
             one.name,
             number(one.cycles),
-            number(float(shown(one.largest_range, "stress", units))),
-            number(one.damage),
+            fixed(float(shown(one.largest_range, "stress", units))),
+            fixed(one.damage),
             f"{one.share:.1%}",
         )
     parts.append(events)
@@ -197,7 +181,7 @@ def _class_table(life: LifeResult, units: UnitSystem, least: float = 5e-4) -> Re
     for one in reversed(life.range_classes()):
         low, high = (number(float(shown(limit, "stress", units))) for limit in (one.lower, one.upper))
         if one.share >= least:
-            made.add_row(f"{low} to {high}", number(one.cycles), number(one.damage), f"{one.share:.1%}", bar(one.share))
+            made.add_row(f"{low} to {high}", number(one.cycles), fixed(one.damage), f"{one.share:.1%}", bar(one.share))
         else:
             rest_cycles, rest_damage, rest_share = (
                 rest_cycles + one.cycles,
@@ -205,7 +189,7 @@ def _class_table(life: LifeResult, units: UnitSystem, least: float = 5e-4) -> Re
                 rest_share + one.share,
             )
     if rest_cycles:
-        made.add_row("all other classes", number(rest_cycles), number(rest_damage), f"{rest_share:.1%}", "")
+        made.add_row("all other classes", number(rest_cycles), fixed(rest_damage), f"{rest_share:.1%}", "")
     return made
 
 
@@ -223,10 +207,7 @@ def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
 
     facts = Table.grid(padding=(0, 2))
     rows = [
-        (
-            "Shape",
-            f"{crack.shape.kind} crack, plate {length(crack.shape.width)} wide; size: {crack.shape.size_means}",
-        ),
+        ("Shape", f"{crack.shape.kind} crack, plate {length(crack.shape.width)} wide; size: {crack.shape.size_means}"),
         ("Initial size", length(crack.initial_size)),
         ("Toughness reached at", length(critical.toughness)),
         ("Net section yields at", length(critical.net_section)),
@@ -235,11 +216,8 @@ def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
         ("Life to limiting size", _growth_life(growth)),
         ("Stopped by", f"{growth.stopped_by}, at {length(growth.final_size)}"),
         ("Inspection", _inspection(growth, units)),
-        (
-            "Growth at the start by",
-            ", ".join(f"{name} {share:.0%}" for name, share in growth.event_shares().items()),
-        ),
-        ("Halving every step", f"changes the life by {growth.halving_change:.0e} of itself"),
+        ("Growth at the start by", ", ".join(f"{name} {share:.0%}" for name, share in growth.event_shares().items())),
+        ("Halving every step", _halving(growth.halving_change)),
     ]
     for name, value in rows:
         facts.add_row(f"  {name}", value)
@@ -248,6 +226,10 @@ def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
         parts.append(_growth_table(growth, units, repeat))
     parts.append(findings_list(growth.findings))
     return Group(*parts)
+
+
+def _halving(change: float) -> str:
+    return f"changes the life by {'less than 1e-9' if change < 1e-9 else f'{change:.0e}'} of itself"
 
 
 def _growth_life(growth: GrowthResult) -> str:
@@ -272,22 +254,22 @@ def _inspection(growth: GrowthResult, units: UnitSystem) -> str:
 def _growth_table(growth: GrowthResult, units: UnitSystem, repeat: str) -> RenderableType:
     size_unit, k_unit = display_unit("length", units), display_unit("stress intensity", units)
     made = table(
-        f"Size [{size_unit}]",
+        f"Size\n[{size_unit}]",
         f"{repeat.capitalize()}s",
         "Years",
-        f"Largest K [{k_unit}]",
-        f"Largest ΔK [{k_unit}]",
-        f"Growth [{size_unit} a {repeat}]",
+        f"Largest K\n[{k_unit}]",
+        f"Largest ΔK\n[{k_unit}]",
+        f"Growth\n[{size_unit} a {repeat}]",
     )
     made.columns[0].justify = "right"
     for row in growth.rows():
         made.add_row(
-            number(float(shown(row["size_mm"], "length", units))),
-            number(row["repeats"]),
-            number(row["years"]),
-            number(float(shown(row["largest_K_MPa_sqrt_mm"], "stress intensity", units))),
-            number(float(shown(row["largest_K_range_MPa_sqrt_mm"], "stress intensity", units))),
-            number(float(shown(row["growth_per_repeat_mm"], "length", units))),
+            fixed(float(shown(row["size_mm"], "length", units))),
+            fixed(row["repeats"]),
+            fixed(row["years"]),
+            fixed(float(shown(row["largest_K_MPa_sqrt_mm"], "stress intensity", units))),
+            fixed(float(shown(row["largest_K_range_MPa_sqrt_mm"], "stress intensity", units))),
+            fixed(float(shown(row["growth_per_repeat_mm"], "length", units))),
         )
     return made
 
@@ -301,7 +283,7 @@ def count_tables(
     top = cycles.sorted_by_range().chosen(np.arange(min(LARGEST_CYCLES, len(cycles))))
     for i in range(len(top)):
         times = [number(float(place[i]) / history.sample_rate, 6) for place in (top.start, top.end)]
-        values = [number(float(shown(value[i], cycles.dimension, units))) for value in (top.range, top.mean)]
+        values = [fixed(float(shown(value[i], cycles.dimension, units))) for value in (top.range, top.mean)]
         largest.add_row(str(i + 1), *values, number(float(top.count[i])), *times)
     by_class = table(f"Range [{unit}]", "Cycles", "At or above")
     above = 0.0

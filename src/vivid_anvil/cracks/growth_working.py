@@ -88,14 +88,7 @@ def _intensity_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -
             size / width,
             "",
         ),
-        Step(
-            "Geometry factor",
-            shape.factor_formula,
-            shape.factor_numbers(crack.initial_size),
-            y,
-            "",
-            shape.source,
-        ),
+        Step("Geometry factor", shape.factor_formula, shape.factor_numbers(crack.initial_size), y, "", shape.source),
         Step(
             f"Range that reaches the threshold; {number(cycles, 6)} cycles per {result.duty_cycle.repeat} are above it",
             "ΔS_th = ΔK_th / (Y × √(π × a))",

@@ -140,11 +140,7 @@ class LifeResult:
         damage = np.bincount(place, weights=self.damage, minlength=size)
         return tuple(
             RangeClass(
-                float(limits[i]),
-                float(limits[i + 1]),
-                float(cycles[i]),
-                float(damage[i]),
-                self._share(damage[i]),
+                float(limits[i]), float(limits[i + 1]), float(cycles[i]), float(damage[i]), self._share(damage[i])
             )
             for i in range(size)
         )

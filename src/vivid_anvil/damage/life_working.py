@@ -63,7 +63,7 @@ def _stress_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[St
         stresses.append(value)
         steps.append(
             Step(
-                f"Local stress at the cycle's {label}imum: notch factor on stress per load times load, plus offset",
+                f"Local stress at the cycle's {label}imum",
                 f"S_{label} = K_f × (s × F + S_0)",
                 f"{kf} × ({ratio} × {put_in(load)} {load_unit} + {offset} {unit})",
                 value,
@@ -144,12 +144,7 @@ def _sum_steps(result: LifeResult, cycle: int, class_damage: float) -> list[Step
     total, often = result.damage_per_repeat, float(result.spectrum.per_repeat[cycle])
     return [
         Step(
-            "Damage of one such cycle",
-            "d = 1 / N",
-            f"1 / {put_in(life)}",
-            1.0 / life,
-            "",
-            "Palmgren 1924, Miner 1945",
+            "Damage of one such cycle", "d = 1 / N", f"1 / {put_in(life)}", 1.0 / life, "", "Palmgren 1924, Miner 1945"
         ),
         Step(
             f"Damage of this cycle in one {duty.repeat}, in which it happens {number(often, 6)} times",

@@ -106,10 +106,7 @@ def compressive_mean(mean: ArrayLike, choice: str, where: str = "compressive_mea
     """The means that enter the rule: as they are, or with compressive ones at 0 (see `COMPRESSIVE_MEANS`)."""
     if choice not in COMPRESSIVE_MEANS:
         raise InputError(
-            where,
-            repr(choice),
-            f"one of {listed(COMPRESSIVE_MEANS)}",
-            did_you_mean(choice, COMPRESSIVE_MEANS),
+            where, repr(choice), f"one of {listed(COMPRESSIVE_MEANS)}", did_you_mean(choice, COMPRESSIVE_MEANS)
         )
     means = np.asarray(mean, dtype=np.float64)
     return np.maximum(means, 0.0) if choice == "ignored" else means

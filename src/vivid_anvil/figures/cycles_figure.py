@@ -23,15 +23,7 @@ def cycles_figure(cycles: Cycles, units: UnitSystem = "metric", title: str = "Ra
     count = cycles.count[order]
     full = count >= 1.0
     left.plot(
-        means[full],
-        ranges[full],
-        ls="none",
-        marker="o",
-        ms=6,
-        mfc="none",
-        mec=BLUE,
-        label="Full cycles",
-        alpha=0.7,
+        means[full], ranges[full], ls="none", marker="o", ms=6, mfc="none", mec=BLUE, label="Full cycles", alpha=0.7
     )
     if (~full).any():
         left.plot(means[~full], ranges[~full], ls="none", marker="^", ms=7, mfc=ORANGE, mec=INK, label="Half cycles")
@@ -43,10 +35,7 @@ def cycles_figure(cycles: Cycles, units: UnitSystem = "metric", title: str = "Ra
     _exceedance(right, ranges, count)
     right.set_xlabel("Cycles that reach or pass the range")
     right.set_ylabel(f"{what.capitalize()}range [{unit}]")
-    note(
-        right,
-        f"{number(cycles.total, 7)} cycles\nlargest range {number(float(ranges.max(initial=0.0)))} {unit}",
-    )
+    note(right, f"{number(cycles.total, 7)} cycles\nlargest range {number(float(ranges.max(initial=0.0)))} {unit}")
     return figure
 
 

@@ -56,21 +56,11 @@ def _limits(axes: Axes, result: GrowthResult, units: UnitSystem) -> None:
     """Horizontal lines for the limiting and the detectable size, each with its name at the left end."""
     crack = result.crack
     lines = [
-        (
-            result.critical.limiting,
-            RED,
-            "-",
-            f"limiting size {in_unit(result.critical.limiting, 'length', units)}",
-        )
+        (result.critical.limiting, RED, "-", f"limiting size {in_unit(result.critical.limiting, 'length', units)}")
     ]
     if crack.detectable_size is not None:
         lines.append(
-            (
-                crack.detectable_size,
-                ORANGE,
-                "--",
-                f"detectable {in_unit(crack.detectable_size, 'length', units)}",
-            )
+            (crack.detectable_size, ORANGE, "--", f"detectable {in_unit(crack.detectable_size, 'length', units)}")
         )
     for size, colour, style, name in lines:
         height = float(shown(size, "length", units))

@@ -58,14 +58,7 @@ def _near(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, i
     part = slice(*zoom)
     axes.plot(history.time[part], values[part], color=BLUE, lw=1.0, marker=".", ms=3, label="Samples")
     axes.plot(
-        history.time[inside],
-        values[inside],
-        ls="none",
-        marker="o",
-        ms=6,
-        mfc="none",
-        mec=RED,
-        label="Turning points",
+        history.time[inside], values[inside], ls="none", marker="o", ms=6, mfc="none", mec=RED, label="Turning points"
     )
     extremes = [zoom[0] + int(np.argmax(values[part])), zoom[0] + int(np.argmin(values[part]))]
     axes.plot(

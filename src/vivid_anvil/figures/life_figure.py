@@ -138,7 +138,7 @@ def _bars(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSystem)
         linewidth=1.2,
         color=[RED if i == worst else ORANGE for i in range(share.size)],
     )
-    for i in np.flatnonzero(share >= 0.5):
+    for i in np.flatnonzero(share >= 1.0):
         axes.annotate(
             f"{share[i]:.0f} %",
             (share[i], float(np.sqrt(low[i] * edges[i + 1]))),

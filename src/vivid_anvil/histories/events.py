@@ -213,11 +213,7 @@ class DutyCycle:
         """
         if not isinstance(value, str):
             return checks.positive_number(where, value, f"a number of {self.repeat}s above 0")
-        words = {
-            "year": ("year", "years"),
-            "hour": ("h", "hour", "hours"),
-            "repeat": (self.repeat, self.repeat + "s"),
-        }
+        words = {"year": ("year", "years"), "hour": ("h", "hour", "hours"), "repeat": (self.repeat, self.repeat + "s")}
         known = [word for kind in words.values() for word in kind]
         amount, unit = split(value, where, "30 years", "life")
         positive = checks.positive_number(where, amount, "a life above 0")

@@ -87,10 +87,7 @@ class LoadHistory:
                 return channel
         known = [channel.name for channel in self.channels]
         raise InputError(
-            f"history {self.name}",
-            f"no channel {name!r}",
-            f"one of {listed(known)}",
-            did_you_mean(name, known),
+            f"history {self.name}", f"no channel {name!r}", f"one of {listed(known)}", did_you_mean(name, known)
         )
 
     @property

@@ -23,11 +23,7 @@ RESIDUES = {
 
 
 def rainflow(
-    samples: ArrayLike,
-    *,
-    residue: str = "half cycles",
-    dimension: str = "stress",
-    sample_rate: float | None = None,
+    samples: ArrayLike, *, residue: str = "half cycles", dimension: str = "stress", sample_rate: float | None = None
 ) -> Cycles:
     """Rainflow cycles of `samples`, shape (n,), in the coherent unit of `dimension`.
 

@@ -143,10 +143,7 @@ def _numbers(path: Path, header: list[str]) -> list[FloatArray]:
     if not np.isfinite(values).all():
         row, column = (int(place) for place in np.argwhere(~np.isfinite(values))[0])
         raise InputError(
-            f"{path.name}, line {row + 2}, column {header[column]!r}",
-            f"{values[row, column]}",
-            "a finite number",
-            _GAP,
+            f"{path.name}, line {row + 2}, column {header[column]!r}", f"{values[row, column]}", "a finite number", _GAP
         )
     return [np.ascontiguousarray(values[:, i]) for i in range(values.shape[1])]
 

@@ -102,9 +102,7 @@ class SNCurve:
             )
         if not 0.0 < self.tested_from < self.tested_to:
             raise InputError(
-                f"{where}, tested lives",
-                f"{self.tested_from:g} to {self.tested_to:g} cycles",
-                "a range that rises",
+                f"{where}, tested lives", f"{self.tested_from:g} to {self.tested_to:g} cycles", "a range that rises"
             )
         p = self.survival_probability
         if p is not None and not 0.0 < p < 1.0:

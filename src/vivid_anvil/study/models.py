@@ -19,10 +19,7 @@ def _from_text(dimension: str) -> BeforeValidator:
     def convert(value: Any) -> float:
         if not isinstance(value, str):
             raise InputError(
-                "",
-                f"{value!r} without a unit",
-                f"text with a unit of {dimension}",
-                f"Write for instance {example!r}.",
+                "", f"{value!r} without a unit", f"text with a unit of {dimension}", f"Write for instance {example!r}."
             )
         return coherent(value, dimension, "")
 

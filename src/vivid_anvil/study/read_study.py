@@ -17,14 +17,7 @@ from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event, read_csv
 from vivid_anvil.materials import GrowthLaw, Material, SNCurve
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.key_errors import as_input_error, key_path
-from vivid_anvil.study.models import (
-    FORMAT,
-    CrackSection,
-    EventSection,
-    HotSpotSection,
-    SNCurveSection,
-    StudyFile,
-)
+from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, SNCurveSection, StudyFile
 from vivid_anvil.study.study import Study, Watch
 
 T = TypeVar("T")
@@ -58,10 +51,7 @@ def _toml(path: Path) -> dict[str, Any]:
         return tomllib.loads(path.read_text(encoding="utf-8"))
     except FileNotFoundError:
         raise InputError(
-            str(path),
-            "no such file",
-            "a study file",
-            "Write the demo study with 'vivid-anvil demo' and start from it.",
+            str(path), "no such file", "a study file", "Write the demo study with 'vivid-anvil demo' and start from it."
         ) from None
     except UnicodeDecodeError:
         raise InputError(path.name, "bytes that are not UTF-8 text", "a TOML file in UTF-8") from None
@@ -181,10 +171,7 @@ class _Builder:
             return known[name]
         names: Iterable[str] = known
         raise self.fault(
-            keys,
-            repr(name),
-            f"a name under {table}: {listed(names) or 'none is there'}",
-            did_you_mean(name, known),
+            keys, repr(name), f"a name under {table}: {listed(names) or 'none is there'}", did_you_mean(name, known)
         )
 
     def fault(self, keys: tuple[int | str, ...], found: str, expected: str, remedy: str = "") -> InputError:

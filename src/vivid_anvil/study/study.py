@@ -80,10 +80,7 @@ class StudyResult:
         }
 
     def __repr__(self) -> str:
-        lines = [
-            f"<StudyResult {self.study.title}",
-            *(f"  {result!r}" for result in (*self.lives, *self.growths)),
-        ]
+        lines = [f"<StudyResult {self.study.title}", *(f"  {result!r}" for result in (*self.lives, *self.growths))]
         return "\n".join(lines) + ">"
 
 

@@ -1,7 +1,7 @@
 """The one door for values with units, in and out."""
 
 from vivid_anvil.units.dimensions import DIMENSIONS, Dimension
-from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, in_unit, number, shown
+from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, fixed, in_unit, number, shown
 from vivid_anvil.units.door import coherent, coherent_ratio, dimension_of, factor, split
 from vivid_anvil.units.fields import Coherent, OptionalCoherent
 from vivid_anvil.units.growth_constants import growth_constant, rate_at_range
@@ -18,6 +18,7 @@ __all__ = [
     "dimension_of",
     "display_unit",
     "factor",
+    "fixed",
     "growth_constant",
     "in_unit",
     "number",

@@ -50,17 +50,25 @@ def number(value: float, digits: int = 4) -> str:
     >>> number(12345.678), number(0.00012345), number(3.0), number(1.5e9)
     ('12346', '0.0001234', '3', '1.5e9')
     """
+    mantissa, e, exponent = fixed(value, digits).partition("e")
+    trimmed = mantissa.rstrip("0").rstrip(".") if "." in mantissa else mantissa
+    return trimmed + e + exponent
+
+
+def fixed(value: float, digits: int = 4) -> str:
+    """The same with its zeros, as columns of a table want it; 0 stays '0'.
+
+    >>> fixed(12345.678), fixed(25.0), fixed(0.0), fixed(1.5e9)
+    ('12346', '25.00', '0', '1.500e9')
+    """
     if not math.isfinite(value):
         return "no limit" if value > 0 else str(value)
     size = abs(value)
-    if size != 0.0 and not 1e-4 <= size < 1e6:
+    if size == 0.0:
+        return "0"
+    if not 1e-4 <= size < 1e6:
         mantissa, exponent = f"{value:.{digits - 1}e}".split("e")
-        return f"{_trimmed(mantissa)}e{int(exponent)}"
+        return f"{mantissa}e{int(exponent)}"
     if size >= 10.0 ** (digits - 1):
         return f"{value:.0f}"
-    places = digits - 1 - (math.floor(math.log10(size)) if size else 0)
-    return _trimmed(f"{value:.{places}f}")
-
-
-def _trimmed(text: str) -> str:
-    return text.rstrip("0").rstrip(".") if "." in text else text
+    return f"{value:.{digits - 1 - math.floor(math.log10(size))}f}"

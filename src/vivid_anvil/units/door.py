@@ -114,11 +114,7 @@ def _ratio(dimension: Dimension, per: Dimension) -> Dimension:
     metric = dimension.metric if per.name == "number" else f"{dimension.metric}/({per.metric})"
     shown = metric.replace("(", "").replace(")", "") if "*" not in per.metric else metric
     return Dimension(
-        f"{dimension.name} per {per.name}",
-        f"{dimension.coherent}/({per.coherent})",
-        f"38 {shown}",
-        shown,
-        shown,
+        f"{dimension.name} per {per.name}", f"{dimension.coherent}/({per.coherent})", f"38 {shown}", shown, shown
     )
 
 

@@ -19,12 +19,7 @@ class Coherent:
     """A required or defaulted field of `dimension`; with `above` or `at_least` as limits in the coherent unit."""
 
     def __init__(
-        self,
-        dimension: str,
-        *,
-        above: float | None = None,
-        at_least: float | None = None,
-        default: Any = _REQUIRED,
+        self, dimension: str, *, above: float | None = None, at_least: float | None = None, default: Any = _REQUIRED
     ) -> None:
         self.dimension, self.above, self.at_least, self.default = dimension, above, at_least, default
 

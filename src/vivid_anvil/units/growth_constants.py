@@ -41,10 +41,7 @@ def rate_at_range(value: str, where: str = "growth constant") -> tuple[float, fl
     match = _RATE.fullmatch(value)
     if match is None:
         raise InputError(
-            where,
-            repr(value),
-            "a growth rate at a stress intensity range",
-            f"Write for instance {EXAMPLE!r}.",
+            where, repr(value), "a growth rate at a stress intensity range", f"Write for instance {EXAMPLE!r}."
         )
     rate = positive_number(where, coherent(match["rate"], "growth rate", where), "a growth rate above 0")
     delta_k = positive_number(where, coherent(match["range"], "stress intensity", where), "a range of K above 0")

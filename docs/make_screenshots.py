@@ -1,0 +1,73 @@
+"""Make the pictures in docs/screenshots from the demo: python docs/make_screenshots.py
+
+Figures are saved as the commands draw them; what a command prints is rendered as text, 1280x800.
+"""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from matplotlib.figure import Figure
+
+FOLDER = Path(__file__).parent / "screenshots"
+LINES = 38
+COMMANDS = {
+    "command-help": ["--help"],
+    "command-check": ["check", "larkfell.toml"],
+    "command-life": ["life", "larkfell.toml"],
+    "command-grow": ["grow", "larkfell.toml"],
+    "command-explain": ["explain", "larkfell.toml"],
+    "command-count": ["count", "loaded_lap.csv"],
+    "command-bad-input": ["life", "misspelt.toml"],
+}
+FIGURES = {
+    "figure-history": "history-loaded-lap",
+    "figure-cycles": "cycles-loaded-lap-vertical-force",
+    "figure-life-weld": "life-weld-toe-at-the-grip-head",
+    "figure-life-bore": "life-bore-of-the-suspension-pin",
+    "figure-life-no-damage": "life-bend-of-the-tube",
+    "figure-crack": "crack-weld-toe-at-the-grip-head",
+}
+
+
+def terminal(arguments: list[str], printed: str, path: Path) -> None:
+    """What a terminal of 80 columns shows, as a picture; `LINES` lines at most."""
+    lines = [f"$ vivid-anvil {' '.join(arguments)}", *printed.splitlines()]
+    shown = lines if len(lines) <= LINES else [*lines[: LINES - 1], f"... ({len(lines) - LINES + 1} more lines)"]
+    figure = Figure(figsize=(12.8, 8.0), dpi=100, facecolor="#12181f")
+    figure.text(
+        0.012,
+        0.985,
+        "\n".join(shown),
+        family="DejaVu Sans Mono",
+        fontsize=12.2,
+        color="#e8edf2",
+        va="top",
+        linespacing=1.18,
+        parse_math=False,
+    )
+    figure.savefig(path)
+
+
+def main() -> None:
+    """Run the demo and the commands in a folder that goes away; write the pictures."""
+    with tempfile.TemporaryDirectory() as folder:
+        command = [sys.executable, "-c", "from vivid_anvil.cli import main; main()"]
+        subprocess.run([*command, "demo", "."], cwd=folder, check=True, capture_output=True)
+        study = Path(folder) / "larkfell.toml"
+        misspelt = (
+            study.read_text().replace("notch_factor = 2.2", "notch_faktor = 2.2").replace('"355 MPa"', '"355 mPa"')
+        )
+        (Path(folder) / "misspelt.toml").write_text(misspelt)
+        for name, arguments in COMMANDS.items():
+            done = subprocess.run([*command, *arguments], cwd=folder, check=False, capture_output=True, text=True)
+            terminal(arguments, done.stdout + done.stderr, FOLDER / f"{name}.png")
+        for name, drawn in FIGURES.items():
+            (FOLDER / f"{name}.png").write_bytes((Path(folder) / "figures" / f"{drawn}.png").read_bytes())
+
+
+if __name__ == "__main__":
+    main()

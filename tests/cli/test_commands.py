@@ -1,0 +1,195 @@
+"""The command as people run it: what it prints, writes and returns."""
+
+import csv
+import json
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from vivid_anvil.cli import main
+
+
+def table(path):
+    """The rows of a CSV file."""
+    return list(csv.DictReader(path.read_text().splitlines()))
+
+
+@pytest.fixture
+def run(monkeypatch, capsys):
+    """A function: run the command in this process; exit code, output, errors."""
+
+    def call(*arguments):
+        monkeypatch.setattr(sys, "argv", ["vivid-anvil", *map(str, arguments)])
+        with pytest.raises(SystemExit) as ended:
+            main()
+        printed = capsys.readouterr()
+        return ended.value.code or 0, printed.out, printed.err
+
+    return call
+
+
+def test_the_demo_writes_runs_and_draws_everything(run, tmp_path):
+    code, out, _ = run("demo", tmp_path / "demo", "--json", tmp_path / "all.json", "--csv", tmp_path / "lives.csv")
+    assert code == 0
+    assert max(map(len, out.splitlines())) <= 80 or "Written" in out
+    for words in ("weld toe at the grip head", "missed", "No cycle does damage", "net-section yield", "every 1."):
+        assert words in out
+    figures = sorted(path.name for path in (tmp_path / "demo" / "figures").iterdir())
+    assert len(figures) == 10
+    assert "crack-weld-toe-at-the-grip-head.png" in figures
+    record = json.loads((tmp_path / "all.json").read_text())
+    assert [life["verdict"] for life in record["lives"]] == ["fails the target", "meets the target", "no damage"]
+    rows = table(tmp_path / "lives.csv")
+    assert float(rows[0]["life_years"]) == record["lives"][0]["life_years"]
+    again = run("demo", tmp_path / "demo")
+    assert again[0] == 0
+
+
+def test_a_changed_demo_is_never_overwritten(run, tmp_path):
+    (tmp_path / "larkfell.toml").write_text("mine")
+    code, _, err = run("demo", tmp_path)
+    assert code == 2
+    assert "It may hold your changes" in " ".join(err.split())
+    assert [path.name for path in tmp_path.iterdir()] == ["larkfell.toml"]
+
+
+def test_check_says_what_would_be_computed(run, demo_file):
+    code, out, _ = run("check", demo_file)
+    assert code == 0
+    assert "3 lives and 1 crack" in out
+    assert "24.5 MPa/kN" in out
+
+
+def test_life_of_one_spot_in_us_units(run, demo_file, tmp_path):
+    code, out, _ = run(
+        "life",
+        demo_file,
+        "--spot",
+        "bore of the suspension pin",
+        "--units",
+        "us",
+        "--figures",
+        tmp_path / "new" / "figures",
+    )
+    assert code == 0
+    assert "[ksi]" in out
+    assert "weld toe" not in out
+    assert [path.name for path in (tmp_path / "new" / "figures").iterdir()] == ["life-bore-of-the-suspension-pin.png"]
+
+
+def test_grow_writes_the_curve(run, demo_file, tmp_path):
+    code, out, _ = run("grow", demo_file, "--csv", tmp_path / "curve.csv", "--json", tmp_path / "curve.json")
+    assert code == 0
+    rows = table(tmp_path / "curve.csv")
+    record = json.loads((tmp_path / "curve.json").read_text())["growths"][0]
+    assert float(rows[-1]["size_mm"]) == pytest.approx(record["limiting_size_mm"])
+    assert float(rows[-1]["years"]) == pytest.approx(record["life_years"])
+    assert f"{record['life_years']:.2f}" in out
+
+
+def test_explain_prints_and_writes_the_steps(run, demo_file, tmp_path):
+    code, out, _ = run("explain", demo_file, "--csv", tmp_path / "steps.csv")
+    assert code == 0
+    assert "Life of weld toe at the grip head, worked by hand" in out
+    assert "Growth of the crack at weld toe at the grip head" in out
+    assert max(map(len, out.splitlines()[:-1])) <= 80
+    steps = table(tmp_path / "steps.csv")
+    assert {"formula", "numbers", "value", "unit", "source"} <= set(steps[0])
+
+
+def test_count_prints_the_largest_cycles_with_their_times(run, demo_file, tmp_path):
+    code, out, _ = run(
+        "count", demo_file.parent / "loaded_lap.csv", "--csv", tmp_path / "cycles.csv", "--figures", tmp_path
+    )
+    assert code == 0
+    assert "48000 samples, 480 s at 100 Hz" in out
+    rows = table(tmp_path / "cycles.csv")
+    assert f"{float(max(rows, key=lambda row: float(row['range [N]']))['range [N]']) / 1000:.3f}" in out
+    assert len(list(tmp_path.glob("*.png"))) == 2
+
+
+@pytest.mark.parametrize("values", ["1\n1\n1\n", "0\n2\n"])
+def test_count_of_short_and_constant_channels(run, tmp_path, values):
+    (tmp_path / "short.csv").write_text("force [kN]\n" + values)
+    code, out, _ = run("count", tmp_path / "short.csv", "--rate", "10 Hz", "--residue", "repeated")
+    assert code == 0
+    assert ("never changes" if values[0] == "1" else "1 cycles") in out
+
+
+BAD = {
+    "no study": (["life", "{tmp}/none.toml"], "no such file"),
+    "no history": (["count", "{tmp}/none.csv"], "no such file"),
+    "unknown spot": (["life", "{demo}", "--spot", "weld"], "Did you mean 'weld toe at the grip head'"),
+    "unknown crack": (["grow", "{demo}", "--spot", "bend"], "--spot"),
+    "unknown spot to explain": (["explain", "{demo}", "--spot", "bend of tube"], "Did you mean 'bend of the tube'"),
+    "unknown residue": (["count", "{lap}", "--residue", "half"], "Did you mean 'half cycles'"),
+    "unknown channel": (["count", "{lap}", "--channel", "sway"], "no channel 'sway'"),
+    "wrong rate": (["count", "{lap}", "--rate", "10 s"], "not one of frequency"),
+    "json into a folder": (["life", "{demo}", "--json", "{tmp}"], "a folder"),
+    "csv nowhere": (["life", "{demo}", "--csv", "{tmp}/none/life.csv"], "cannot be written"),
+    "figures into a file": (["life", "{demo}", "--figures", "{demo}/figures"], "cannot be written"),
+    "demo into a file": (["demo", "{demo}"], "larkfell.toml"),
+    "unknown command": (["fly"], "fly"),
+    "unknown units": (["life", "{demo}", "--units", "imperial"], "imperial"),
+}
+
+
+@pytest.mark.parametrize(("arguments", "message"), BAD.values(), ids=BAD)
+def test_bad_input_exits_2_with_a_message_and_writes_nothing(run, demo_file, tmp_path, arguments, message):
+    names = {"tmp": tmp_path, "demo": demo_file, "lap": demo_file.parent / "loaded_lap.csv"}
+    before = sorted(demo_file.parent.iterdir())
+    code, out, err = run(*(argument.format(**names) for argument in arguments))
+    assert code == 2
+    assert message in " ".join(err.replace("│", "").split())
+    assert "Traceback" not in err
+    assert out == ""
+    assert list(tmp_path.iterdir()) == []
+    assert sorted(demo_file.parent.iterdir()) == before
+
+
+def test_a_late_fault_leaves_no_file_behind(run, demo_file, tmp_path):
+    """A mean beyond the ultimate strength shows only in the calculation, after the outputs were checked."""
+    study = tmp_path / "study.toml"
+    text = demo_file.read_text().replace('stress_per_load = "41 MPa/kN"', 'stress_per_load = "410 MPa/kN"')
+    study.write_text(text.replace('history = "', f'history = "{demo_file.parent}/'))
+    code, _, err = run("life", study, "--json", tmp_path / "out.json", "--figures", tmp_path / "figures")
+    assert code == 2
+    assert "bore of the suspension pin, event" in " ".join(err.split())
+    assert [path.name for path in tmp_path.iterdir()] == ["study.toml"]
+
+
+def installed(*arguments, **environment):
+    return subprocess.run(
+        [sys.executable, "-c", "from vivid_anvil.cli import main; main()", *arguments],
+        capture_output=True,
+        env={**os.environ, **environment},
+        check=False,
+    )
+
+
+def test_help_loads_nothing_heavy():
+    done = subprocess.run(
+        [sys.executable, "-X", "importtime", "-c", "from vivid_anvil.cli import main; main()", "--help"],
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    assert done.returncode == 0
+    assert "Count the rainflow cycles" in done.stdout
+    for heavy in ("numpy", "numba", "scipy", "pandas", "matplotlib", "pint", "pydantic"):
+        assert f" {heavy}\n" not in done.stderr
+
+
+def test_a_pipe_that_knows_no_special_signs_still_gets_the_answer(demo_file):
+    done = installed("grow", str(demo_file), PYTHONIOENCODING="ascii")
+    assert done.returncode == 0
+    assert b"net-section yield" in done.stdout
+
+
+def test_the_version_is_that_of_the_project():
+    pyproject = (Path(__file__).parents[2] / "pyproject.toml").read_text()
+    version = installed("--version").stdout.decode().split()[1]
+    assert f'version = "{version}"' in pyproject

@@ -1,0 +1,33 @@
+"""The shipped data are what the seeded generator makes, and are as the demo says."""
+
+import numpy as np
+import pytest
+
+from vivid_anvil.demo import write_demo
+from vivid_anvil.demo.larkfell import HISTORIES, write_histories
+from vivid_anvil.errors import InputError
+from vivid_anvil.histories import read_csv
+
+
+def test_the_generator_makes_the_shipped_files(demo_file, tmp_path):
+    for made in write_histories(tmp_path):
+        ours, shipped = (read_csv(path)["vertical force"].values for path in (made, demo_file.parent / made.name))
+        assert ours == pytest.approx(shipped, abs=0.11)  # N: the last digit printed, should a sine differ by a bit
+
+
+def test_a_lap_is_as_described(demo_file):
+    lap = read_csv(demo_file.parent / "loaded_lap.csv")
+    force = lap["vertical force"].values / 1000.0
+    assert (lap.sample_rate, round(lap.duration)) == (100.0, 480)
+    riding = force[4000:44000]
+    assert 2.9 < riding.min() < riding.max() < 5.5
+    assert len(HISTORIES) == 3
+    spectrum = np.abs(np.fft.rfft(riding - riding.mean()))
+    peak = np.fft.rfftfreq(riding.size, 0.01)[1 + np.argmax(spectrum[1:])]
+    assert peak == pytest.approx(0.25, abs=0.02)
+
+
+def test_a_folder_that_cannot_be_made_is_named(tmp_path):
+    (tmp_path / "file").write_text("")
+    with pytest.raises(InputError, match="a folder that can be written"):
+        write_demo(tmp_path / "file" / "demo")

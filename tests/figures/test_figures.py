@@ -1,0 +1,70 @@
+"""Figures: everything that can be drawn is, 1280x800, with a unit on every axis that has a dimension."""
+
+import matplotlib.image
+import numpy as np
+import pytest
+
+import vivid_anvil as va
+from vivid_anvil.figures.style import thinned
+
+DRAWN = {
+    "history": lambda demo: demo.study.duty_cycle.events[0].load,
+    "two channels": lambda demo: va.LoadHistory(  # noqa: ARG005
+        "bench",
+        [
+            va.Channel.in_unit("force", np.sin(np.arange(500)), "kN"),
+            va.Channel.in_unit("sway", np.cos(np.arange(500)), "deg"),
+        ],
+        50.0,
+    ),
+    "constant": lambda demo: va.LoadHistory("flat", [va.Channel.in_unit("force", [1, 1, 1], "kN")], 1.0),  # noqa: ARG005
+    "cycles": lambda demo: demo.study.duty_cycle.events[2].load.rainflow("vertical force"),
+    "curve": lambda demo: demo.lives[1].curve,
+    "weld": lambda demo: demo.lives[0],
+    "bore": lambda demo: demo.lives[1],
+    "no damage": lambda demo: demo.lives[2],
+    "growth": lambda demo: demo.growths[0],
+}
+
+
+def overlapping(figure):
+    """Pairs of annotations and axis labels whose boxes overlap."""
+    figure.draw_without_rendering()
+    texts = [
+        text
+        for axes in figure.axes
+        for text in (*axes.texts, axes.title, axes.xaxis.label, axes.yaxis.label, axes._left_title)
+    ]
+    boxes = [(text.get_text(), text.get_window_extent()) for text in texts if text.get_text() and text.get_visible()]
+    return [(a[0], b[0]) for i, a in enumerate(boxes) for b in boxes[i + 1 :] if a[1].overlaps(b[1])]
+
+
+@pytest.mark.parametrize("units", ["metric", "us"])
+@pytest.mark.parametrize("thing", DRAWN.values(), ids=DRAWN)
+def test_a_figure_is_readable(demo_result, tmp_path, thing, units):
+    figure = va.plot(thing(demo_result), units=units)
+    assert overlapping(figure) == []
+    for axes in figure.axes:
+        assert axes.get_xlabel()
+        dimensional = [label for label in (axes.get_xlabel(), axes.get_ylabel()) if label and "ycles" not in label]
+        assert all("[" in label for label in dimensional), dimensional
+    if units == "us":
+        assert not any("MPa" in axes.get_ylabel() or "mm" in axes.get_ylabel() for axes in figure.axes)
+    path = va.save_figure(figure, tmp_path / "figure.png")
+    assert matplotlib.image.imread(path).shape[:2] == (800, 1280)
+    assert [item.name for item in tmp_path.iterdir()] == ["figure.png"]
+
+
+def test_thinning_keeps_every_extreme():
+    time, values = np.arange(100_000.0), np.random.default_rng(1).standard_normal(100_000)
+    x, y = thinned(time, values)
+    assert (y.max(), y.min()) == (values.max(), values.min())
+    assert x.size < 10_000
+    assert (np.diff(x) >= 0).all()
+
+
+def test_what_has_no_figure_is_refused(demo_result, tmp_path):
+    with pytest.raises(va.InputError, match="plot one of its lives"):
+        va.plot(demo_result)
+    with pytest.raises(va.InputError, match="can be written"):
+        va.save_figure(va.plot(demo_result.lives[1].curve), tmp_path / "none" / "figure.png")

@@ -1,0 +1,278 @@
+"""The study file: what it says is what is computed, and each fault is named by its keys."""
+
+import shutil
+
+import pytest
+
+from vivid_anvil.damage import assess_life
+from vivid_anvil.errors import InputError
+from vivid_anvil.study import read_study, run_study
+
+
+@pytest.fixture
+def study(demo_file, tmp_path):
+    """A function: the demo study with a text replaced, in a folder of its own; its path."""
+    for name in ("loaded_lap.csv", "empty_lap.csv", "emergency_stop.csv"):
+        shutil.copy(demo_file.parent / name, tmp_path)
+
+    def changed(*replacements):
+        text = demo_file.read_text()
+        for old, new in replacements:
+            assert old in text, old
+            text = text.replace(old, new, 1)
+        path = tmp_path / "study.toml"
+        path.write_text(text)
+        return path
+
+    return changed
+
+
+def test_the_demo_tells_its_story(demo_result):
+    weld, pin, bend = (
+        demo_result.life_of(name)
+        for name in ("weld toe at the grip head", "bore of the suspension pin", "bend of the tube")
+    )
+    assert weld.verdict == "fails the target"
+    assert 0.8 < weld.reserve_on_life < 1.0
+    assert pin.verdict == "meets the target"
+    assert 2.0 < pin.reserve_on_life < 20.0
+    assert bend.verdict == "no damage"
+    assert bend.reserve_on_stress > 1.3
+    growth = demo_result.growth_at("weld toe at the grip head")
+    assert 4.0 < growth.life_years < 20.0
+    assert growth.halving_change < 1e-3
+    assert growth.interval_years < growth.life_years
+    assert demo_result.worst is weld
+
+
+def test_a_study_read_from_elsewhere_finds_its_files(study, monkeypatch, tmp_path_factory):
+    path = study()
+    monkeypatch.chdir(tmp_path_factory.mktemp("elsewhere"))
+    assert len(read_study(path).duty_cycle.events) == 3
+
+
+def test_the_file_and_the_nouns_give_the_same(study):
+    result = read_study(study())
+    direct = assess_life(result.hot_spots[0], result.duty_cycle, target="30 years")
+    assert run_study(result).lives[0].life_repeats == direct.life_repeats
+
+
+BLOCK = """
+[[duty_cycle.events]]
+name = "acceptance test"
+channel = "vertical force"
+amplitude = "3 kN"
+r_ratio = 0.0
+cycles = 10
+frequency = "0.2 Hz"
+occurrences = 0.0833
+
+# ---- What it is made of"""
+
+
+def test_a_block_of_constant_amplitude_joins_the_histories(study):
+    result = run_study(read_study(study(("# ---- What it is made of", BLOCK))))
+    test = result.lives[0].events[-1]
+    assert test.largest_range == pytest.approx(24.5 * 6)
+    assert test.cycles == pytest.approx(0.833)
+    assert result.study.duty_cycle.hours == pytest.approx(389.0 + 0.0833 * 50 / 3600, rel=1e-4)
+
+
+def test_a_straight_curve_and_a_centre_crack_can_be_written(study):
+    path = study(
+        ('knee_stress = "52.3 MPa"', 'point_stress = "71 MPa"'),
+        ("knee_life = 5e6", "point_life = 2e6"),
+        ("slope_below = 5 ", "#"),
+        ('shape = "edge"', 'shape = "centre"'),
+    )
+    result = run_study(read_study(path))
+    assert result.lives[0].curve.slope_below == 3
+    assert result.growths[0].crack.shape.kind == "centre"
+
+
+WELD = "hot_spots, entry 1 (weld toe at the grip head)"
+FAULTS = {
+    "misspelt key": (
+        ("notch_factor = 1.0 ", "notch_faktor = 1.0 "),
+        f"{WELD}, notch_faktor",
+        "Did you mean 'notch_factor'",
+    ),
+    "misspelt table": (
+        ("[materials.pin_steel]", "[material.pin_steel]"),
+        "study.toml, material",
+        "Did you mean 'materials'",
+    ),
+    "misspelt top key": (("target_life", "target"), "study.toml, target", "Did you mean 'target_life'"),
+    "no title": (('title = "Larkfell chairlift, hanger arm"', ""), "study.toml, title", "the key 'title'"),
+    "old format": (("format = 1", "format = 9"), "study.toml, format", "format = 1"),
+    "bare number": (('"24.5 MPa/kN"', "24.5"), f"{WELD}, stress_per_load", "text in quotes"),
+    "no unit": (('"24.5 MPa/kN"', '"24.5"'), f"{WELD}, stress_per_load", "without a unit"),
+    "wrong dimension": (('"24.5 MPa/kN"', '"24.5 MPa/mm"'), f"{WELD}, stress_per_load", "stress per force"),
+    "bare strength": (
+        ('ultimate_strength = "510 MPa"', "ultimate_strength = 510"),
+        "plate_steel, ultimate_strength",
+        "510 without a unit",
+    ),
+    "toughness as stress": (
+        ('"75 MPa√m"', '"75 MPa"'),
+        "materials, plate_steel, toughness",
+        "not one of stress intensity",
+    ),
+    "yield above ultimate": (
+        ('yield_strength = "355 MPa"', 'yield_strength = "3550 MPa"'),
+        "plate_steel, yield_strength",
+        "exchanged",
+    ),
+    "offset in force": (('offset = "15 MPa"', 'offset = "15 kN"'), "bend of the tube), offset", "not one of stress"),
+    "text for a number": (("notch_factor = 2.2", 'notch_factor = "2.2"'), "suspension pin), notch_factor", "a number"),
+    "notch below one": (("notch_factor = 2.2", "notch_factor = 0.22"), "suspension pin), notch_factor", "at least 1"),
+    "unknown channel": (
+        ('channel = "vertical force"\nstress', 'channel = "vertical farce"\nstress'),
+        WELD,
+        "Did you mean 'vertical force'",
+    ),
+    "unknown curve": (
+        ('sn_curve = "fillet_weld"', 'sn_curve = "filet_weld"'),
+        f"{WELD}, sn_curve",
+        "Did you mean 'fillet_weld'",
+    ),
+    "unknown material": (
+        ('material = "pin_steel"', 'material = "pin"'),
+        "suspension pin), material",
+        "Did you mean 'pin_steel'",
+    ),
+    "unknown rule": (
+        ('mean_stress = "goodman"', 'mean_stress = "good man"'),
+        "suspension pin), mean_stress",
+        "Did you mean 'goodman'",
+    ),
+    "unknown compressive": (('"ignored" ', '"ignore" '), "suspension pin), compressive_mean", "Did you mean 'ignored'"),
+    "rule against curve": (
+        ('mean_stress = "none"', 'mean_stress = "goodman"'),
+        f"{WELD}, mean_stress",
+        "holds for any R",
+    ),
+    "range or amplitude": (
+        ('stress = "range"', 'stress = "ranges"'),
+        "sn_curves, fillet_weld, stress",
+        "'range', 'amplitude'",
+    ),
+    "R above one": (("r_ratio = -1 ", "r_ratio = 1.5 "), "sn_curves, pin_bore, r_ratio", "below 1"),
+    "exponent for slope": (("slope = 7", "slope = -0.143"), "sn_curves, pin_bore, slope", "the slope is 6.993"),
+    "half a curve": (("knee_life = 5e6", "#"), "sn_curves, fillet_weld", "the keys knee_stress, slope_below"),
+    "steeper below": (("slope_below = 13", "slope_below = 3"), "pin_bore, slope_below", "at least the slope"),
+    "life below a cycle": (("knee_life = 2e6", "knee_life = 0.2"), "sn_curves, tube, knee_life", "at least 1 cycle"),
+    "critical sum": (
+        ('mean_stress = "none"', 'mean_stress = "none"\ncritical_sum = 0'),
+        f"{WELD}, critical_sum",
+        "above 0",
+    ),
+    "missing file": (('"loaded_lap.csv" ', '"lap.csv" '), "duty_cycle, events, entry 1 (loaded lap)", "no such file"),
+    "no occurrences": (("occurrences = 1667", ""), "entry 1 (loaded lap), occurrences", "the key 'occurrences'"),
+    "zero occurrences": (
+        ("occurrences = 1667", "occurrences = 0"),
+        "entry 1 (loaded lap), occurrences",
+        "never happens",
+    ),
+    "no repeats": (("repeats_per_year = 12", "repeats_per_year = 0"), "duty_cycle, repeats_per_year", "above 0"),
+    "unknown residue": (('residue = "repeated"', 'residue = "closed"'), "duty_cycle, residue", "one of"),
+    "both kinds of event": (
+        ("occurrences = 1667", 'occurrences = 1667\nrange = "3 kN"'),
+        "entry 1 (loaded lap)",
+        "two events",
+    ),
+    "neither kind of event": (('history = "loaded_lap.csv" ', "#"), "entry 1 (loaded lap)", "history = "),
+    "target without unit": (('"30 years"', '"30"'), "study.toml, target_life", "without a unit"),
+    "target in days": (('"30 years"', '"30 days"'), "study.toml, target_life", "'year'"),
+    "target of zero": (('"30 years"', '"0 years"'), "study.toml, target_life", "above 0"),
+    "rate without range": (
+        ('"1.65e-11 m/cycle at 1 MPa√m"', '"1.65e-11 m/cycle"'),
+        "growth_laws, steel_in_air, rate",
+        "at 1 MPa√m",
+    ),
+    "threshold as stress": (('"2 MPa√m"', '"2 MPa"'), "growth_laws, steel_in_air, threshold", "stress intensity"),
+    "growth slope": (
+        ("slope = 3                              # m of da", "slope = -3 # m of da"),
+        "steel_in_air, slope",
+        "above 0",
+    ),
+    "crack nowhere": (
+        ('hot_spot = "weld toe at the grip head"', 'hot_spot = "weld"'),
+        "cracks, entry 1 (weld), hot_spot",
+        "Did you mean",
+    ),
+    "crack in force": (('initial_size = "1 mm"', 'initial_size = "1 N"'), "cracks, entry 1", "not one of length"),
+    "crack in metres": (
+        ('initial_size = "1 mm"', 'initial_size = "1 m"'),
+        "entry 1 (weld toe at the grip head), initial_size",
+        "below 54 mm",
+    ),
+    "crack of nothing": (('initial_size = "1 mm"', 'initial_size = "0 mm"'), "initial_size", "above 0"),
+    "detectable beyond": (
+        ('detectable_size = "3 mm"', 'detectable_size = "30 cm"'),
+        "detectable_size",
+        "Is the unit right",
+    ),
+    "plate of nothing": (('plate_width = "60 mm"', 'plate_width = "0 mm"'), "width", "above 0"),
+    "unknown shape": (
+        ('shape = "edge"', 'shape = "corner"'),
+        "cracks, entry 1 (weld toe at the grip head), shape",
+        "'edge'",
+    ),
+    "unknown law": (
+        ('growth_law = "steel_in_air"', 'growth_law = "steel"'),
+        "entry 1 (weld toe at the grip head), growth_law",
+        "Did you mean",
+    ),
+    "unknown part": (('counted_part = "tensile"', 'counted_part = "open"'), "counted_part", "'full'"),
+    "inspection factor": (("inspection_factor = 3", "inspection_factor = 0.3"), "inspection_factor", "at least 1"),
+    "no toughness": (('toughness = "75 MPa√m"', "#"), "cracks, entry 1", "no toughness"),
+    "same spot twice": (
+        ('name = "bend of the tube"', 'name = "weld toe at the grip head"'),
+        "entry 3",
+        "a different name",
+    ),
+    "same event twice": (('name = "empty lap"', 'name = "loaded lap"'), "duty_cycle", "the same name twice"),
+    "not TOML": (("format = 1", "format: 1"), "study.toml", "not TOML"),
+}
+
+
+@pytest.mark.parametrize(("replacement", "place", "message"), FAULTS.values(), ids=FAULTS)
+def test_a_fault_is_named_by_file_and_keys(study, replacement, place, message):
+    with pytest.raises(InputError) as caught:
+        read_study(study(replacement))
+    assert caught.value.where.startswith("study.toml")
+    assert place in caught.value.where
+    assert message in str(caught.value)
+
+
+def test_all_faults_of_the_keys_are_told_at_once(study):
+    with pytest.raises(InputError) as caught:
+        read_study(study(("title", "titel"), ("slope = 7", 'slope = "7"')))
+    told = [str(caught.value), *caught.value.__notes__]
+    assert len(told) == 3
+    assert any("pin_bore, slope" in line for line in told)
+
+
+def test_a_fault_in_a_history_names_study_and_file(study, tmp_path):
+    path = study()
+    lap = tmp_path / "empty_lap.csv"
+    lap.write_text(lap.read_text().replace("vertical force [kN]", "vertical force"))
+    with pytest.raises(InputError, match=r"study.toml, .*entry 2 \(empty lap\).*: empty_lap.csv, line 1, column 2"):
+        read_study(path)
+
+
+def test_missing_and_unreadable_studies_are_named(tmp_path):
+    (tmp_path / "latin.toml").write_bytes(b'title = "\xe4"')
+    for path, message in (
+        (tmp_path / "none.toml", "no such file"),
+        (tmp_path / "latin.toml", "UTF-8"),
+        (tmp_path, "directory"),
+    ):
+        with pytest.raises(InputError, match=message):
+            read_study(path)
+
+
+def test_an_unknown_spot_of_a_result_suggests_the_nearest(demo_result):
+    with pytest.raises(InputError, match="Did you mean 'bend of the tube'"):
+        demo_result.life_of("bend of tube")

@@ -1,0 +1,24 @@
+"""The examples run as they stand, in an empty folder, and print what they promise."""
+
+import runpy
+from pathlib import Path
+
+import pytest
+
+EXAMPLES = sorted((Path(__file__).parents[1] / "examples").glob("*.py"))
+PROMISED = {
+    "from_python": ["<LifeResult toe: life ", "Life of toe, worked by hand", "Reserve factor on life"],
+    "drawing_board": ["fully reversed, Kf = 1.0: ", "pulsating from zero, Kf = 1.4: life", "fails the target"],
+    "crack_in_a_plate": ["<GrowthResult plate: 2 to ", "look every "],
+}
+
+
+@pytest.mark.parametrize("example", EXAMPLES, ids=lambda path: path.stem)
+def test_the_example_runs(example, tmp_path, monkeypatch, capsys):
+    monkeypatch.chdir(tmp_path)
+    runpy.run_path(str(example), run_name="__main__")
+    printed = capsys.readouterr().out
+    for words in PROMISED[example.stem]:
+        assert words in printed
+    if example.stem == "from_python":
+        assert (tmp_path / "larkfell-demo" / "toe.png").stat().st_size > 10_000
