@@ -32,20 +32,12 @@ _HOMES = {
     "vivid_anvil.stress": ["HotSpot"],
     "vivid_anvil.damage": ["LifeResult", "assess_life"],
     "vivid_anvil.cracks": ["CentreCrack", "Crack", "EdgeCrack", "GrowthResult", "grow_crack"],
-    "vivid_anvil.study": ["Study", "StudyResult", "read_study", "run_study"],
+    "vivid_anvil.study": ["Study", "StudyResult", "explain", "read_study", "run_study"],
     "vivid_anvil.figures": ["plot", "save_figure"],
 }
 _HOME_OF = {name: home for home, names in _HOMES.items() for name in names}
 
-__all__ = ["explain", *_HOME_OF]
-
-
-def explain(result: Any) -> Any:
-    """The working of a result: its main number as numbered steps to redo by hand (a `Working`; print it).
-
-    `result` is a life, growth or study result.
-    """
-    return result.working()
+__all__ = [*_HOME_OF]
 
 
 def __getattr__(name: str) -> Any:
@@ -74,5 +66,6 @@ if TYPE_CHECKING:
     from vivid_anvil.materials import GrowthLaw, Material, SNCurve
     from vivid_anvil.stress import HotSpot
     from vivid_anvil.study import Study, StudyResult, run_study
+    from vivid_anvil.study.explain import explain
     from vivid_anvil.study.read_study import read_study
     from vivid_anvil.working import Step, Working

@@ -194,3 +194,48 @@ def test_the_first_step_worked_by_hand_is_a_step_of_the_growth_curve(demo_result
     first = growth_working(result).steps[-1].value
     at = np.interp(1.01, result.sizes, result.repeats)
     assert first == pytest.approx(at, rel=2e-2)  # the hand takes a trapezium over the kinks
+
+
+# ---- what must hold ------------------------------------------------------------------------------------------------
+
+
+@given(st.floats(1.05, 3.0), st.floats(2.0, 5.0))
+def test_without_threshold_life_falls_with_the_load_to_the_power_m(factor, slope):
+    law = GrowthLaw(name="power", rate=1e-12, slope=slope)
+    lives = []
+    for load in (50.0, 50.0 * factor):
+        growth = growth_per_repeat(growth_drive(repeat_of([[10.0, load, 0.0]])), EdgeCrack(60.0), law)
+        lives.append(integrate_growth(growth, 1.0, 15.0).repeats[-1])
+    assert lives[0] / lives[1] == pytest.approx(factor**slope, rel=1e-7)
+
+
+@given(st.floats(1.1, 9.0))
+def test_lives_of_two_parts_of_the_way_add_up(between):
+    growth = growth_per_repeat(growth_drive(repeat_of([[10.0, 120.0, 0.0]])), EdgeCrack(60.0), LAW)
+    whole = integrate_growth(growth, 1.0, 10.0).repeats[-1]
+    parts = integrate_growth(growth, 1.0, between).repeats[-1] + integrate_growth(growth, between, 10.0).repeats[-1]
+    assert parts == pytest.approx(whole, rel=1e-7)
+
+
+def test_growth_agrees_with_stepping_through_every_single_cycle():
+    """Cycle by cycle in plain Python: the size after each cycle feeds the next."""
+    rows, shape = [(150.0, 10.0), (90.0, 20.0), (200.0, -50.0)], EdgeCrack(60.0)
+    law = GrowthLaw(name="fast", rate=2e-12, slope=3.0, threshold=100.0)
+    size, repeats = 2.0, 0
+    while size < 6.0:
+        repeats += 1
+        for high, low in rows:
+            y = float(shape.geometry_factor(size))
+            k = y * (high - max(low, 0.0)) * math.sqrt(math.pi * size)
+            size += 2e-12 * k**3 if k > 100.0 else 0.0
+    drive = growth_drive(repeat_of([[1.0, *row] for row in rows]))
+    growth = growth_per_repeat(drive, shape, law)
+    table = integrate_growth(growth, 2.0, 30.0, threshold_sizes(drive, shape, law, 2.0, 30.0))
+    assert size_after(table, growth, repeats) == pytest.approx(size, rel=1e-3)
+
+
+def test_only_the_tensile_part_grows_a_crack_unless_all_counts():
+    tensile, full = (
+        grow_crack(crack(counted_part=part), loads(120.0, -120.0)).life_repeats for part in ("tensile", "full")
+    )
+    assert tensile / full == pytest.approx(8.0, rel=0.05)  # twice the range, slope 3; the threshold moves it a little

@@ -154,6 +154,8 @@ FINDINGS = [
     ("above-ultimate", spot(), one_block(300.0, 450.0)),
     ("stress-scale", spot(), one_block(3e5, 0.0)),
     ("stress-scale", spot(dataclasses.replace(CURVE, slope_below=6.0)), one_block(0.1, 0.0)),
+    ("curve-scale", spot(dataclasses.replace(CURVE, knee_stress="180 Pa")), one_block(100.0, 0.0)),
+    ("curve-scale", spot(dataclasses.replace(CURVE, knee_stress="180 GPa")), one_block(100.0, 0.0)),
     ("r-differs", spot(), one_block(100.0, 100.0)),
     ("curve-starts-later", spot(), one_block(660.0, 0.0)),
     ("curve-starts-later", spot(dataclasses.replace(CURVE, tested_from=1e5)), one_block(320.0, 0.0)),
@@ -210,3 +212,65 @@ def test_life_in_hours_follows_the_frequency():
     life = assess_life(spot(), DutyCycle("run", [Event("run", load)], 10.0))
     assert life.life_hours == pytest.approx(0.5 * life.life_repeats)
     assert assess_life(block_spot(CURVE), one_block(150.0, 0.0)).life_hours is None
+
+
+# ---- what must not matter ------------------------------------------------------------------------------------------
+
+
+def two_events(first, second):
+    return DutyCycle("block", [block_event("a", *first), block_event("b", *second)], 12.0)
+
+
+block = st.tuples(st.floats(5.0, 250.0), st.floats(-100.0, 200.0), st.floats(1.0, 1e5))
+
+
+@given(block, block, rules)
+def test_the_order_of_events_does_not_matter(first, second, rule):
+    there, back = (
+        assess_life(spot(mean_stress=rule), two_events(*pair)) for pair in ((first, second), (second, first))
+    )
+    assert there.life_repeats == pytest.approx(back.life_repeats, rel=1e-12)
+
+
+@given(block, st.integers(2, 50), rules)
+def test_many_occurrences_are_as_good_as_many_cycles(row, many, rule):
+    amplitude, mean, cycles = row
+    often = DutyCycle("block", [block_event("a", amplitude, mean, cycles, occurrences=many)], 12.0)
+    long = DutyCycle("block", [block_event("a", amplitude, mean, cycles * many)], 12.0)
+    lives = [assess_life(spot(mean_stress=rule), duty).life_repeats for duty in (often, long)]
+    assert lives[0] == pytest.approx(lives[1], rel=1e-12)
+
+
+@given(st.lists(st.floats(-200.0, 200.0).map(lambda value: round(value, 3)), min_size=2, max_size=40))
+def test_a_history_counts_as_the_blocks_of_its_cycles(values):
+    history = LoadHistory("run", [Channel.in_unit("stress", values, "MPa")], 10.0)
+    measured = DutyCycle("run", [Event("run", history)], 1.0)
+    table = history.rainflow("stress", residue="repeated")
+    rows = zip(table.range.tolist(), table.mean.tolist(), table.count.tolist(), strict=True)
+    blocks_of_it = [block_event(f"{i}", 0.5 * size, mean, count) for i, (size, mean, count) in enumerate(rows)]
+    damage = assess_life(spot(), measured).damage_per_repeat
+    if blocks_of_it:
+        as_blocks = assess_life(spot(), DutyCycle("run", blocks_of_it, 1.0)).damage_per_repeat
+        assert damage == pytest.approx(as_blocks, rel=1e-9)
+    else:
+        assert damage == 0.0
+
+
+@given(block, st.floats(1.0, 2.0))
+def test_a_higher_load_never_lives_longer(row, factor):
+    amplitude, mean, cycles = row
+    place = spot(mean_stress="goodman")
+    base = assess_life(place, one_block(amplitude, mean, cycles))
+    assert float(base.spectrum.damage(factor).sum()) >= base.damage_per_repeat * (1.0 - 1e-12)
+
+
+@pytest.mark.parametrize("unit", ["kN", "kip", "lbf"])
+def test_the_unit_of_the_record_does_not_matter(unit):
+    newton = {"kN": 1000.0, "kip": 4448.2216152605, "lbf": 4.4482216152605}[unit]
+    values = np.array([0.0, 12e3, 3e3, 9e3, 0.0])
+    history = LoadHistory("run", [Channel.in_unit("force", values / newton, unit)], 10.0)
+    place = spot(channel="force", stress_per_load="20 MPa/kN")
+    life = assess_life(place, DutyCycle("run", [Event("run", history)], 1.0))
+    assert life.peak_stress == pytest.approx(240.0, rel=1e-12)
+    by_definition = 1 / (2e6 * (180 / 120) ** 11) + 1 / (2e6 * (180 / 60) ** 11)
+    assert life.damage_per_repeat == pytest.approx(by_definition, rel=1e-9)

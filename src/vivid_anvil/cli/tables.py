@@ -153,10 +153,11 @@ def life_details(life: LifeResult, units: UnitSystem) -> RenderableType:
         parts.append(indented("No cycle does damage: life has no limit by this calculation."))
     else:
         hours = "" if life.life_hours is None else f" = {number(life.life_hours)} h"
-        used = "" if life.used_at_target is None else f"; used when the target is reached: {life.used_at_target:.1%}"
+        used = "" if life.used_at_target is None else f"; {number(100 * life.used_at_target)} % used at the target"
         parts.append(
             indented(f"Life {number(life.life_repeats)} {repeat}s{hours} = {number(life.life_years)} years{used}")
         )
+    parts.append(findings_list(life.findings))
     events = table("Event", f"Cycles a {repeat}", f"Largest range [{display_unit('stress', units)}]", "Damage", "Share")
     for one in life.events:
         events.add_row(
@@ -169,7 +170,6 @@ def life_details(life: LifeResult, units: UnitSystem) -> RenderableType:
     parts.append(events)
     if life.damage_per_repeat > 0.0:
         parts.append(_class_table(life, units))
-    parts.append(findings_list(life.findings))
     return Group(*parts)
 
 

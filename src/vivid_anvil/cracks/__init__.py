@@ -3,7 +3,8 @@
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes, critical_sizes
 from vivid_anvil.cracks.drive import COUNTED_PARTS, GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
-from vivid_anvil.cracks.growth import GrowthResult, grow_crack
+from vivid_anvil.cracks.grow import grow_crack
+from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.growth_working import growth_working
 from vivid_anvil.cracks.integrate import GrowthTable, integrate_growth, size_after
 from vivid_anvil.cracks.shapes import SHAPES, CentreCrack, CrackShape, EdgeCrack, stress_intensity

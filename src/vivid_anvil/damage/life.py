@@ -17,7 +17,7 @@ from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import number
 
 if TYPE_CHECKING:
-    from vivid_anvil.working import Working
+    pass
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,12 +148,6 @@ class LifeResult:
     def class_of(self, edges: FloatArray) -> IntArray:
         """Class number of each cycle for the given edges, MPa; a range on an edge belongs above it."""
         return np.clip(np.searchsorted(edges, self.spectrum.cycles.range, side="right") - 1, 0, edges.size - 2)
-
-    def working(self) -> Working:
-        """The hand calculation of the cycle class that does most damage."""
-        from vivid_anvil.damage.life_working import life_working
-
-        return life_working(self)
 
     def to_dict(self) -> dict[str, Any]:
         """The result as plain numbers and text, coherent units in the names; inf as the text 'inf'."""

@@ -62,6 +62,21 @@ def _peak_stress(result: LifeResult) -> Iterator[Finding]:
         )
 
 
+def _curve_scale(result: LifeResult) -> Iterator[Finding]:
+    ultimate, curve = result.hot_spot.material.ultimate_strength, result.curve
+    if ultimate is None:
+        return
+    amplitude = curve.knee_stress * (0.5 if curve.stress == "range" else 1.0)
+    if not 0.005 * ultimate <= amplitude <= ultimate:
+        yield Finding(
+            "warning",
+            "curve-scale",
+            f"The knee of the S-N curve, an amplitude of {in_unit(amplitude, 'stress')}, is {number(amplitude / ultimate)} "
+            "times the ultimate strength; 0.05 to 0.6 is usual.",
+            "Check the unit of the curve, and whether its stress is a range or an amplitude.",
+        )
+
+
 def _load_and_curve_r(result: LifeResult) -> Iterator[Finding]:
     curve = result.curve
     if curve.r_ratio == ANY_R or mean_stress_rule(result.hot_spot.mean_stress).needs is not None:
@@ -215,6 +230,7 @@ def _units_of_time(result: LifeResult) -> Iterator[Finding]:
 
 LOOKS: tuple[Callable[[LifeResult], Iterator[Finding]], ...] = (
     _peak_stress,
+    _curve_scale,
     _units_of_time,
     _load_and_curve_r,
     _beyond_the_tests,

@@ -8,8 +8,8 @@ from scipy.optimize import brentq
 
 from vivid_anvil.damage.spectrum import Spectrum
 
-# Factors outside of these limits mean the same to a designer: no damage to speak of, or hopeless.
-LARGEST, SMALLEST = 1.0e6, 1.0e-6
+# The search goes as far as this; a spot without damage at a load 1e15 times as high has no cycle at all.
+LARGEST, SMALLEST = 1.0e15, 1.0e-15
 _FLOOR = 700.0  # a logarithm that stands for 0 or inf
 
 
@@ -18,7 +18,7 @@ def reserve_on_stress(spectrum: Spectrum, target_repeats: float) -> float:
 
     Solved (Brent, R. P. 1973, Algorithms for minimization without derivatives, ch. 4) in the logarithm of the factor,
     as damage grows with every load factor; no slope is assumed. At a fatigue limit the damage jumps, and the factor is
-    the one below the jump.
+    the one below the jump. 0 where the offset alone is at or beyond the ultimate strength.
     """
     allowed = spectrum.hot_spot.critical_sum / target_repeats
 

@@ -26,7 +26,8 @@ _EXPECTED = {
 
 def as_input_error(file: str, data: dict[str, Any], error: ValidationError) -> InputError:
     """The first fault as an InputError; the others stand in its notes, one line each."""
-    found = [_one(file, data, details) for details in error.errors(include_url=False)]
+    faults = sorted(error.errors(include_url=False), key=lambda details: details["type"] != "extra_forbidden")
+    found = [_one(file, data, details) for details in faults]  # a misspelt key first: it is why another one is missing
     first = found[0]
     for other in found[1:]:
         first.add_note(str(other))
@@ -64,7 +65,7 @@ def _one(file: str, data: dict[str, Any], details: Any) -> InputError:
         known = _known_keys(path[:-1])
         return InputError(where, "an unknown key", f"one of {listed(known)}", did_you_mean(str(path[-1]), known))
     if kind == "missing":
-        return InputError(where, "nothing", f"the key {path[-1]!r}", "Add it.")
+        return InputError(where, "no such key", f"the key {path[-1]!r}", "Add it.")
     if kind == "literal_error":
         return InputError(where, repr(details["input"]), str(details["ctx"]["expected"]).replace(" or ", ", "))
     return InputError(where, repr(details["input"]), _EXPECTED.get(kind, details["msg"]))

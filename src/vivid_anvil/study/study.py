@@ -13,7 +13,6 @@ from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.working import Working
 
 Watch = Callable[[str, int, int], None]
 
@@ -64,12 +63,6 @@ class StudyResult:
     def growth_at(self, hot_spot: str) -> GrowthResult:
         """The growth of the crack at the hot spot of that name."""
         return self.growths[_place(hot_spot, [growth.crack.hot_spot.name for growth in self.growths])]
-
-    def working(self) -> Working:
-        """The hand calculation of the worst hot spot, or of the first crack where there is no life."""
-        if self.worst is not None:
-            return self.worst.working()
-        return self.growths[0].working()
 
     def to_dict(self) -> dict[str, Any]:
         """Everything as plain numbers and text."""
