@@ -1,8 +1,11 @@
 """Shared by the tests: the demo, read and run once; hypothesis without deadlines (first calls compile)."""
 
+import sys
+
 import pytest
 from hypothesis import HealthCheck, settings
 
+from vivid_anvil.cli import main
 from vivid_anvil.demo import write_demo
 from vivid_anvil.study import read_study, run_study
 
@@ -19,3 +22,17 @@ def demo_file(tmp_path_factory):
 @pytest.fixture(scope="session")
 def demo_result(demo_file):
     return run_study(read_study(demo_file))
+
+
+@pytest.fixture
+def run(monkeypatch, capsys):
+    """A function: run the command in this process; exit code, output, errors."""
+
+    def call(*arguments):
+        monkeypatch.setattr(sys, "argv", ["vivid-anvil", *map(str, arguments)])
+        with pytest.raises(SystemExit) as ended:
+            main()
+        printed = capsys.readouterr()
+        return ended.value.code or 0, printed.out, printed.err
+
+    return call

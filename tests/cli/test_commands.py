@@ -9,26 +9,10 @@ from pathlib import Path
 
 import pytest
 
-from vivid_anvil.cli import main
-
 
 def table(path):
     """The rows of a CSV file."""
     return list(csv.DictReader(path.read_text().splitlines()))
-
-
-@pytest.fixture
-def run(monkeypatch, capsys):
-    """A function: run the command in this process; exit code, output, errors."""
-
-    def call(*arguments):
-        monkeypatch.setattr(sys, "argv", ["vivid-anvil", *map(str, arguments)])
-        with pytest.raises(SystemExit) as ended:
-            main()
-        printed = capsys.readouterr()
-        return ended.value.code or 0, printed.out, printed.err
-
-    return call
 
 
 def test_the_demo_writes_runs_and_draws_everything(run, tmp_path):

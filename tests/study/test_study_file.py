@@ -7,6 +7,7 @@ import pytest
 from vivid_anvil.damage import assess_life
 from vivid_anvil.errors import InputError
 from vivid_anvil.study import read_study, run_study
+from vivid_anvil.study.models import StudyFile
 
 
 @pytest.fixture
@@ -91,6 +92,8 @@ def test_a_straight_curve_and_a_centre_crack_can_be_written(study):
 
 
 WELD = "hot_spots, entry 1 (weld toe at the grip head)"
+LAST = "# ---- What it is made of"
+FIRST = 'name = "loaded lap"\n'
 FAULTS = {
     "misspelt key": (
         ("notch_factor = 1.0 ", "notch_faktor = 1.0 "),
@@ -233,17 +236,94 @@ FAULTS = {
         "a different name",
     ),
     "same event twice": (('name = "empty lap"', 'name = "loaded lap"'), "duty_cycle", "the same name twice"),
+    "repeat without a name": (('repeat = "month"', 'repeat = ""'), "duty_cycle, repeat", "text with something in it"),
+    "event without a name": (('name = "empty lap"', 'name = ""'), "duty_cycle, events, entry 2, name", "text with"),
+    "rate in seconds": (
+        (FIRST, FIRST + 'sample_rate = "0.01 s"\n'),
+        "(loaded lap): loaded_lap.csv, sample rate",
+        "not one of frequency",
+    ),
+    "rate against time": (
+        (FIRST, FIRST + 'sample_rate = "50 Hz"\n'),
+        "(loaded lap): loaded_lap.csv",
+        "stated sample rate",
+    ),
+    "block in MPa": ((LAST, BLOCK.replace("3 kN", "3 MPa")), "hot_spots, entry 1", "different dimensions"),
+    "block without unit": (
+        (LAST, BLOCK.replace("3 kN", "3")),
+        "entry 4 (acceptance test), amplitude",
+        "without a unit",
+    ),
+    "block with both": (
+        (LAST, BLOCK.replace("cycles", 'range = "6 kN"\ncycles')),
+        "entry 4 (acceptance test)",
+        "one of range",
+    ),
+    "block without range": (
+        (LAST, BLOCK.replace("amplitude", "#")),
+        "entry 4 (acceptance test)",
+        "one of range and amp",
+    ),
+    "block of range 0": (
+        (LAST, BLOCK.replace("amplitude", "range").replace("3 kN", "0 kN")),
+        "acceptance test), range",
+        "above 0",
+    ),
+    "block at R = 1": ((LAST, BLOCK.replace("= 0.0\n", "= 1.0\n")), "acceptance test), r_ratio", "other than 1"),
+    "block without cycles": ((LAST, BLOCK.replace("cycles = 10", "cycles = 0")), "acceptance test), cycles", "above 0"),
+    "block in seconds": ((LAST, BLOCK.replace("0.2 Hz", "5 s")), "acceptance test), frequency", "not one of frequency"),
+    "block elsewhere": (
+        (LAST, BLOCK.replace("vertical force", "sway")),
+        "event acceptance test",
+        "what the load on this channel is",
+    ),
+    "source as number": (
+        ('source = "made up, in', "source = 5 # "),
+        "sn_curves, fillet_weld, source",
+        "text in quotes",
+    ),
+    "knee in force": (
+        ('knee_stress = "52.3 MPa"', 'knee_stress = "52.3 N"'),
+        "fillet_weld, knee_stress",
+        "not one of stress",
+    ),
+    "point as number": (("knee_life = 5e6", "point_stress = 71"), "fillet_weld, point_stress", "without a unit"),
+    "point life as text": (("knee_life = 5e6", 'point_life = "2e6"'), "fillet_weld, point_life", "a number"),
+    "tests upside down": (
+        ("knee_life = 5e6", "knee_life = 5e6\ntested_from = 1e6\ntested_to = 1e5"),
+        "tested",
+        "that rises",
+    ),
+    "survival in percent": (
+        ("knee_life = 5e6", "knee_life = 5e6\nsurvival_probability = 97.7"),
+        "survival_probab",
+        "between 0",
+    ),
+    "law at R = 1": (('threshold = "2 MPa√m"', "r_ratio = 1.0 #"), "growth_laws, steel_in_air, r_ratio", "below 1"),
     "not TOML": (("format = 1", "format: 1"), "study.toml", "not TOML"),
 }
 
 
 @pytest.mark.parametrize(("replacement", "place", "message"), FAULTS.values(), ids=FAULTS)
-def test_a_fault_is_named_by_file_and_keys(study, replacement, place, message):
+def test_a_fault_is_named_by_file_and_keys(study, run, tmp_path, replacement, place, message):
+    path = study(replacement)
     with pytest.raises(InputError) as caught:
-        read_study(study(replacement))
+        read_study(path)
     assert caught.value.where.startswith("study.toml")
     assert place in caught.value.where
     assert message in str(caught.value)
+    before = sorted(tmp_path.iterdir())
+    code, out, err = run("life", path, "--json", tmp_path / "life.json", "--figures", tmp_path / "figures")
+    assert (code, out) == (2, "")
+    assert message in " ".join(err.split())
+    assert sorted(tmp_path.iterdir()) == before
+
+
+def test_every_key_has_its_fault():
+    sections = StudyFile.model_json_schema()["$defs"].values()
+    keys = {key for section in sections for key in section["properties"]} - {"events"}
+    tested = " ".join(f"{place} {replacement}" for replacement, place, _ in FAULTS.values())
+    assert [key for key in sorted(keys) if key not in tested] == []
 
 
 def test_all_faults_of_the_keys_are_told_at_once(study):

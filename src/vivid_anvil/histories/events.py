@@ -108,10 +108,6 @@ class ConstantAmplitude:
             dimension=self.dimension,
         )
 
-    def dimension_of_channel(self, channel: str) -> str:
-        """The dimension of the load; InputError for another channel."""
-        return self.rainflow(channel).dimension
-
     def __repr__(self) -> str:
         return f"<ConstantAmplitude {self.channel}: {self.cycles:g} cycles, {self.minimum:g} to {self.maximum:g}>"
 
@@ -145,8 +141,17 @@ class Event:
     def dimension_of_channel(self, channel: str) -> str:
         """The dimension of one of the event's channels; InputError where it has no such channel."""
         if isinstance(self.load, ConstantAmplitude):
-            return self.load.dimension_of_channel(channel)
-        return self.load[channel].dimension
+            dimensions = {self.load.channel: self.load.dimension}
+        else:
+            dimensions = {one.name: one.dimension for one in self.load.channels}
+        if channel not in dimensions:
+            raise InputError(
+                f"event {self.name}",
+                f"no channel {channel!r}",
+                f"one of {listed(dimensions)}",
+                did_you_mean(channel, dimensions) or "Every event must say what the load on this channel is.",
+            )
+        return dimensions[channel]
 
 
 @dataclass(frozen=True, eq=False, repr=False)
