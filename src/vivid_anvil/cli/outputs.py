@@ -14,6 +14,7 @@ from typing import Any
 from vivid_anvil.errors import InputError
 
 Drawing = tuple[str, Callable[[], Any]]
+Watch = Callable[[str, int, int], None]
 
 
 @dataclass(frozen=True)
@@ -36,7 +37,11 @@ class Outputs:
             _try_to_write(existing, self.figures)
 
     def write(
-        self, record: dict[str, Any], rows: Sequence[dict[str, Any]], drawings: Sequence[Drawing] = ()
+        self,
+        record: dict[str, Any],
+        rows: Sequence[dict[str, Any]],
+        drawings: Sequence[Drawing] = (),
+        watch: Watch | None = None,
     ) -> list[Path]:
         """Write what is asked for; the files written."""
         written = []
@@ -49,7 +54,9 @@ class Outputs:
             from vivid_anvil.figures import save_figure
 
             self.figures.mkdir(parents=True, exist_ok=True)
-            for name, draw in drawings:
+            for i, (name, draw) in enumerate(drawings):
+                if watch is not None:
+                    watch(f"drawing {name}", i, len(drawings))
                 written.append(save_figure(draw(), self.figures / f"{file_name(name)}.png"))
         return written
 

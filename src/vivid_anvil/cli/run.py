@@ -23,13 +23,12 @@ def whole_study(path: Path, outputs: Outputs, units: UnitSystem) -> None:
 
         study = read_study(path, watch=watch)
         result = run_study(study, watch=watch)
-        watch("figures", 0, 1)
         drawings = [
             *_history_drawings(study, units),
             *_life_drawings(result.lives, units),
             *_growth_drawings(result.growths, units),
         ]
-        written = outputs.write(result.to_dict(), [_life_row(life) for life in result.lives], drawings)
+        written = outputs.write(result.to_dict(), [_life_row(life) for life in result.lives], drawings, watch)
     from vivid_anvil.cli import tables
 
     out = tables.console()
@@ -86,7 +85,7 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> N
             raise InputError(path.name, "no hot spot with an S-N curve", "at least one", "Give a hot spot an sn_curve.")
         lives = _chosen(assess_lives(study, watch=watch), [one.name for one in study.assessed], spot)
         record = {"title": study.title, "lives": [one.to_dict() for one in lives]}
-        written = outputs.write(record, [_life_row(one) for one in lives], _life_drawings(lives, units))
+        written = outputs.write(record, [_life_row(one) for one in lives], _life_drawings(lives, units), watch)
     from vivid_anvil.cli import tables
 
     out = tables.console()
@@ -106,7 +105,7 @@ def grow(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> N
         growths = _chosen(grow_cracks(study, watch=watch), [one.hot_spot.name for one in study.cracks], spot)
         record = {"title": study.title, "growths": [one.to_dict() for one in growths]}
         rows = [{"hot_spot": one.crack.hot_spot.name, **row} for one in growths for row in one.rows(50)]
-        written = outputs.write(record, rows, _growth_drawings(growths, units))
+        written = outputs.write(record, rows, _growth_drawings(growths, units), watch)
     from vivid_anvil.cli import tables
 
     out = tables.console()
@@ -188,7 +187,7 @@ def count(path: Path, channel: str | None, rate: str | None, residue: str, outpu
             "cycles": cycles.total,
             "classes": classes,
         }
-        written = outputs.write(record, rows, _count_drawings(history, name, cycles, units))
+        written = outputs.write(record, rows, _count_drawings(history, name, cycles, units), watch)
     from vivid_anvil.cli import tables
 
     out = tables.console()
@@ -247,38 +246,38 @@ def _cycle_rows(cycles: Any) -> list[dict[str, Any]]:
 
 
 def _history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
-    from vivid_anvil.figures import plot
     from vivid_anvil.histories import LoadHistory
 
     drawings: list[Drawing] = []
     for event in study.duty_cycle.events:
         if isinstance(event.load, LoadHistory):
-            drawings.append((f"history {event.name}", partial(plot, event.load, units=units)))
+            drawings.append((f"history {event.name}", partial(_draw, event.load, units)))
             for channel in dict.fromkeys(spot.channel for spot in study.hot_spots):
                 cycles = study.duty_cycle.cycles(event, channel)
-                drawings.append((f"cycles {event.name} {channel}", partial(plot, cycles, units=units)))
+                drawings.append((f"cycles {event.name} {channel}", partial(_draw, cycles, units)))
     return drawings
 
 
 def _count_drawings(history: Any, channel: str, cycles: Any, units: UnitSystem) -> list[Drawing]:
-    from vivid_anvil.figures import plot
-
-    drawings: list[Drawing] = [(f"history {history.name}", partial(plot, history, units=units))]
+    drawings: list[Drawing] = [(f"history {history.name}", partial(_draw, history, units))]
     if len(cycles):
-        drawings.append((f"cycles {history.name} {channel}", partial(plot, cycles, units=units)))
+        drawings.append((f"cycles {history.name} {channel}", partial(_draw, cycles, units)))
     return drawings
 
 
 def _life_drawings(lives: Sequence[Any], units: UnitSystem) -> list[Drawing]:
-    from vivid_anvil.figures import plot
-
-    return [(f"life {one.hot_spot.name}", partial(plot, one, units=units)) for one in lives]
+    return [(f"life {one.hot_spot.name}", partial(_draw, one, units)) for one in lives]
 
 
 def _growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:
+    return [(f"crack {one.crack.hot_spot.name}", partial(_draw, one, units)) for one in growths]
+
+
+def _draw(thing: Any, units: UnitSystem) -> Any:
+    """The figure; matplotlib is loaded only when one is drawn."""
     from vivid_anvil.figures import plot
 
-    return [(f"crack {one.crack.hot_spot.name}", partial(plot, one, units=units)) for one in growths]
+    return plot(thing, units=units)
 
 
 def _say_written(out: Any, written: list[Path]) -> None:

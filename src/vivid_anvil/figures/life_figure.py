@@ -8,7 +8,7 @@ from matplotlib.figure import Figure
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage import LifeResult, class_edges
-from vivid_anvil.figures.style import BLUE, INK, ORANGE, RED, new_figure, note, plain_log_ticks
+from vivid_anvil.figures.style import BLUE, INK, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 
@@ -94,14 +94,9 @@ def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSys
         span = "life" if np.isfinite(result.life_repeats) else "a year"
     order = np.argsort(-stress, kind="stable")
     passed = np.cumsum(result.spectrum.per_repeat[order]) * repeats
-    axes.step(
-        np.append(FEWEST_CYCLES, passed),
-        np.append(stress[order][0], stress[order]),
-        where="pre",
-        color=BLUE,
-        lw=2.2,
-        label=f"Exceedance in the {span}",
-    )
+    cycles, heights = np.append(FEWEST_CYCLES, passed), np.append(stress[order][0], stress[order])
+    axes.fill_between(cycles, heights, step="pre", color=PALE, alpha=0.45, lw=0)
+    axes.step(cycles, heights, where="pre", color=BLUE, lw=2.2, label=f"Exceedance in the {span}")
     axes.set_xlim(FEWEST_CYCLES, 10.0 ** np.ceil(np.log10(max(float(passed[-1]), 100.0 * result.curve.knee_life))))
     largest = in_unit(float(result.equivalent_stress.max()), "stress", units)
     axes.annotate(
