@@ -10,7 +10,16 @@ from hypothesis.extra.numpy import arrays
 
 from tests.reference_values import summed
 from vivid_anvil.errors import InputError
-from vivid_anvil.histories import Cycles, _kernels, rainflow, turning_points
+from vivid_anvil.histories import (
+    RESIDUES,
+    Cycles,
+    RainflowCounter,
+    _kernels,
+    four_point,
+    joined,
+    rainflow,
+    turning_points,
+)
 
 # Whole numbers give plateaus and ties; floats give neither.
 histories = st.one_of(
@@ -90,14 +99,34 @@ def test_turning_points_of_turning_points_are_the_same(history):
 @given(histories)
 def test_the_compiled_kernels_are_the_plain_ones(history):
     def run(kernel):
-        size = history.size + 1
-        columns = [np.zeros(size), np.zeros(size), *(np.zeros(size, np.int64) for _ in range(3))]
-        return [*kernel(history, *columns), *(column.tolist() for column in columns)]
+        size = history.size + 2
+        floats, places = np.zeros((3, size)), np.zeros((3, size), np.int64)
+        state = np.zeros(5, np.int64)
+        done = kernel(history, 7, 0.0, state, floats[0], places[0], floats[1], floats[2], places[1], places[2])
+        return [*done, state.tolist(), floats.tolist(), places.tolist()]
 
     assert run(_kernels.rainflow) == run(_kernels.rainflow.py_func)
     index = np.zeros((2, history.size), np.int64)
     assert _kernels.turning_points(history, index[0]) == _kernels.turning_points.py_func(history, index[1])
     assert index[0].tolist() == index[1].tolist()
+
+
+@given(histories, st.lists(st.integers(0, 80), max_size=6), st.sampled_from(sorted(RESIDUES)))
+def test_counting_in_chunks_is_counting_in_one_piece(history, cuts, residue):
+    whole = rainflow(history, residue=residue)
+    counter = RainflowCounter()
+    pieces = [piece for piece in np.split(history, sorted({min(cut, history.size) for cut in cuts})) if piece.size]
+    in_chunks = joined([*(counter.feed(piece) for piece in pieces), counter.finish(residue)])
+    for column in ("range", "mean", "count", "start", "end"):
+        assert getattr(in_chunks, column).tolist() == getattr(whole, column).tolist()
+
+
+@given(histories)
+def test_the_residue_apart_and_the_closed_cycles_make_the_half_cycle_count(history):
+    cycles, residue = four_point(history)
+    halves = np.abs(np.diff(residue.values))
+    assert history[residue.samples].tolist() == residue.values.tolist()
+    assert sorted([*cycles.range, *halves]) == pytest.approx(sorted(rainflow(history).range))
 
 
 @pytest.mark.parametrize("history", [[5.0], [5.0, 5.0, 5.0]])

@@ -3,8 +3,11 @@
 import numpy as np
 from numba import njit
 
+# Where the state of an unfinished count stands in its array of int64.
+DEPTH, LAST, RISING, STARTED, MOVED = range(5)
 
-@njit(cache=True)
+
+@njit(cache=True, nogil=True)
 def turning_points(samples, index):
     """Write the place of each turning point into `index` (int64, as long as `samples`); return how many there are."""
     index[0] = 0
@@ -25,42 +28,44 @@ def turning_points(samples, index):
     return count
 
 
-@njit(cache=True)
-def rainflow(samples, ranges, means, start, end, residue):
-    """Four-point rainflow in one pass over the samples.
+@njit(cache=True, nogil=True)
+def rainflow(samples, offset, level, state, stack, places, ranges, means, start, end):
+    """Four-point rainflow in one pass over a chunk of samples whose first is sample `offset` of the history.
 
-    Writes range and mean of each closed cycle into `ranges` and `means` (float64), its first and last sample into
-    `start` and `end` (int64), and the samples of the residue into `residue` (int64). Each has samples.size + 1 places,
-    of which only those are touched that are needed. Returns the number of cycles and the length of the residue.
+    `stack` and `places` hold values and samples of the open turning points, `level` the value we are on and `state` (see
+    the names above) the rest of what is carried from chunk to chunk. Writes range and mean of each closed cycle into
+    `ranges` and `means`, its first and last sample into `start` and `end`; each has samples.size + 2 places, of which
+    only those are touched that are needed. Returns the number of cycles and the new level.
     A closed cycle is the inner pair of four successive points whose range is not larger than either neighbour's;
     equality counts (otherwise ties would never close).
     """
-    stack = np.empty(samples.size + 1, np.float64)  # values of the open points; `residue` holds their samples
+    depth = state[DEPTH]
+    last = state[LAST]
+    rising = state[RISING] == 1
+    moved = state[MOVED] == 1  # whether the history has left its first level
     cycles = 0
-    depth = 1
-    level = samples[0]
-    stack[0] = level
-    residue[0] = 0
-    last = 0  # first sample of `level`
-    rising = False
-    for i in range(1, samples.size + 1):
-        value = level
-        up = rising
-        if i < samples.size:
-            value = samples[i]
-            if value == level:
-                continue
-            up = value > level
-            if last == 0 or up == rising:
-                last = i
-                level = value
-                rising = up
-                continue
-        elif last == 0:  # a constant history
-            break
+    first = 0
+    if state[STARTED] == 0:
+        level = samples[0]
+        stack[0] = level
+        places[0] = offset
+        depth = 1
+        last = offset
+        first = 1
+    for i in range(first, samples.size):
+        value = samples[i]
+        if value == level:
+            continue
+        up = value > level
+        if not moved or up == rising:
+            last = offset + i
+            level = value
+            rising = up
+            moved = True
+            continue
         # `level` is a turning point: put it on the stack and close what it closes
         stack[depth] = level
-        residue[depth] = last
+        places[depth] = last
         depth += 1
         while depth >= 4:
             inner = abs(stack[depth - 3] - stack[depth - 2])
@@ -68,13 +73,78 @@ def rainflow(samples, ranges, means, start, end, residue):
                 break
             ranges[cycles] = inner
             means[cycles] = 0.5 * (stack[depth - 3] + stack[depth - 2])
-            start[cycles] = residue[depth - 3]
-            end[cycles] = residue[depth - 2]
+            start[cycles] = places[depth - 3]
+            end[cycles] = places[depth - 2]
             cycles += 1
             stack[depth - 3] = stack[depth - 1]
-            residue[depth - 3] = residue[depth - 1]
+            places[depth - 3] = places[depth - 1]
             depth -= 2
-        last = i
+        last = offset + i
         level = value
         rising = up
-    return cycles, depth
+    state[DEPTH] = depth
+    state[LAST] = last
+    state[RISING] = 1 if rising else 0
+    state[STARTED] = 1
+    state[MOVED] = 1 if moved else 0
+    return cycles, level
+
+
+@njit(cache=True, nogil=True)
+def bin_two(first, second, count, first_start, first_step, second_start, second_step, matrix):
+    """Add `count` to the cell of each pair (first, second) of even classes; return how many lie outside of the matrix.
+
+    Bins are half-open, [edge, next edge).
+    """
+    outside = 0
+    for i in range(first.size):
+        row = int(np.floor((first[i] - first_start) / first_step))
+        column = int(np.floor((second[i] - second_start) / second_step))
+        if 0 <= row < matrix.shape[0] and 0 <= column < matrix.shape[1]:
+            matrix[row, column] += count[i]
+        else:
+            outside += 1
+    return outside
+
+
+@njit(cache=True, nogil=True)
+def nest(low, high, pick, flank_low, flank_high, flank_next):
+    """Put cycles, the largest first, into flanks that hold them: the order of turning points as a linked list.
+
+    Cycle 0 spans all others and gives the first two flanks. Flank f runs between `flank_low` and `flank_high`; even
+    flanks rise, odd ones fall; `flank_next` is the flank that follows. `pick` (0 to 1) chooses where the search begins.
+    Arrays of flanks have 2 * cycles places. Returns the first cycle that no flank holds, or -1.
+    """
+    flank_low[0] = low[0]
+    flank_high[0] = high[0]
+    flank_low[1] = low[0]
+    flank_high[1] = high[0]
+    flank_next[0] = 1
+    flank_next[1] = -1
+    flanks = 2
+    for k in range(1, low.size):
+        at = int(pick[k] * flanks)
+        tried = 0
+        while not (flank_low[at] <= low[k] and high[k] <= flank_high[at]):
+            at = at + 1 if at + 1 < flanks else 0
+            tried += 1
+            if tried == flanks:
+                return k
+        # a rising flank a -> b becomes a -> high, high -> low, low -> b; a falling one b -> low, low -> high, high -> a
+        back = flanks if at % 2 == 1 else flanks + 1
+        forth = flanks + 1 if at % 2 == 1 else flanks
+        flank_low[back] = low[k]
+        flank_high[back] = high[k]
+        if at % 2 == 0:
+            flank_low[forth] = low[k]
+            flank_high[forth] = flank_high[at]
+            flank_high[at] = high[k]
+        else:
+            flank_low[forth] = flank_low[at]
+            flank_high[forth] = high[k]
+            flank_low[at] = low[k]
+        flank_next[forth] = flank_next[at]
+        flank_next[back] = forth
+        flank_next[at] = back
+        flanks += 2
+    return -1

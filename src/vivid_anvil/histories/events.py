@@ -13,9 +13,9 @@ import numpy as np
 
 from vivid_anvil import checks
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.load_history import LoadHistory
-from vivid_anvil.histories.rainflow import RESIDUES
 from vivid_anvil.units import coherent, dimension_of, number, split
 
 HOUR = 3600.0
