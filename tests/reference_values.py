@@ -29,7 +29,20 @@ from vivid_anvil.cracks import (
 )
 from vivid_anvil.damage import assess_life, equivalent_amplitude
 from vivid_anvil.errors import InputError
-from vivid_anvil.histories import ConstantAmplitude, Cycles, DutyCycle, Event, rainflow, turning_points
+from vivid_anvil.histories import (
+    ConstantAmplitude,
+    Cycles,
+    DutyCycle,
+    Event,
+    cycle_matrix,
+    level_crossings,
+    peaks,
+    peaks_between_crossings,
+    rainflow,
+    range_pair,
+    simple_range,
+    turning_points,
+)
 from vivid_anvil.materials import GrowthLaw, Material, SNCurve
 from vivid_anvil.stress import HotSpot, RepeatCycles
 
@@ -146,6 +159,35 @@ def _invariants(inputs: Values) -> Values:
         "sum_2_range_count_repeated_MPa": (2.0 * repeated.range * repeated.count).sum(),
         "largest_range_MPa": repeated.range.max(),
     }
+
+
+def _simple_range(inputs: Values) -> Values:
+    return {"by_range_and_mean": summed(simple_range(inputs["signal_MPa"]))}
+
+
+def _range_pair(inputs: Values) -> Values:
+    return {"cycles_range_mean_count": summed(range_pair(inputs["signal_MPa"]))}
+
+
+def _peaks(method: Callable[..., Any]) -> Callable[[Values], Values]:
+    def values(inputs: Values) -> Values:
+        found = method(inputs["signal_MPa"], inputs["reference_MPa"])
+        return {"peaks_MPa": found.peaks, "valleys_MPa": found.valleys}
+
+    return values
+
+
+def _levels(inputs: Values) -> Values:
+    return {"counts": level_crossings(inputs["signal_MPa"], inputs["levels_MPa"], inputs["reference_MPa"])}
+
+
+def _matrix(inputs: Values) -> Values:
+    def counts(residue: str) -> Any:
+        cycles = rainflow(inputs["signal_MPa"], residue=residue)
+        edges = {"row_edges": inputs["range_edges_MPa"], "column_edges": inputs["mean_edges_MPa"]}
+        return cycle_matrix(cycles, "range-mean", **edges).counts
+
+    return {"counts_rows_range_columns_mean": counts("half cycles"), "counts_with_repeated_history": counts("repeated")}
 
 
 # ---- S-N curves, mean stress, damage -----------------------------------------------------------------------------
@@ -410,6 +452,12 @@ METHODS = (
     Method("Rainflow, half cycles and repeated history", r"SL-A-rainflow-\d+", _rainflow),
     Method("Rainflow of random signals", r"SL-A-random-\d+", _random),
     Method("Rainflow, invariants", r"SL-A-invariants-\d+", _invariants),
+    Method("Simple-range counting", r"SL-A-simple-range-\d+", _simple_range),
+    Method("Range-pair counting", r"SL-A-range-pair-\d+", _range_pair),
+    Method("Peak counting", r"SL-A-peaks-\d+", _peaks(peaks)),
+    Method("Peak counting between crossings", r"SL-A-peaks-crossing-\d+", _peaks(peaks_between_crossings)),
+    Method("Level-crossing counting", r"SL-A-levels-\d+", _levels),
+    Method("Range-mean matrix", r"SL-A-matrix-01", _matrix),
     Method("S-N curve, one slope", r"SL-B-single(-amplitude)?-\d+", _straight),
     Method("S-N curve with a knee", r"SL-B-knee-\d+", _knee),
     Method("Mean stress, Goodman", r"SL-C-goodman-01(-any-R)?|SL-C-undefined-0[12]", _goodman),

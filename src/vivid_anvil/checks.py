@@ -51,14 +51,7 @@ def text(where: str, value: object) -> None:
 
 def finite_samples(values: ArrayLike, *, where: str, unit: str) -> FloatArray:
     """`values` as a read-only contiguous float64 view, shape (n,), n >= 1, every one finite; otherwise InputError."""
-    raw = np.asarray(values)
-    if raw.dtype.kind not in "iuf":
-        raise InputError(where, f"values of type {raw.dtype}", "real numbers", "Convert the values to float64 before.")
-    samples = np.ascontiguousarray(raw, dtype=np.float64)
-    if samples.ndim != 1 or samples.size == 0:
-        raise InputError(
-            where, f"an array of shape {samples.shape}", "one row of samples, shape (n,)", "Choose one channel."
-        )
+    samples = one_row(values, where=where)
     if not np.isfinite(samples).all():
         bad = np.flatnonzero(~np.isfinite(samples))
         raise InputError(
@@ -66,6 +59,19 @@ def finite_samples(values: ArrayLike, *, where: str, unit: str) -> FloatArray:
             f"{samples[bad[0]]} {unit}".rstrip(),
             "a finite value",
             f"{bad.size} of {samples.size} samples are not finite: cut them out or fill them before counting.",
+        )
+    return samples
+
+
+def one_row(values: ArrayLike, *, where: str) -> FloatArray:
+    """`values` as a read-only contiguous float64 view, shape (n,), n >= 1; otherwise InputError."""
+    raw = np.asarray(values)
+    if raw.dtype.kind not in "iuf":
+        raise InputError(where, f"values of type {raw.dtype}", "real numbers", "Convert the values to float64 before.")
+    samples = np.ascontiguousarray(raw, dtype=np.float64)
+    if samples.ndim != 1 or samples.size == 0:
+        raise InputError(
+            where, f"an array of shape {samples.shape}", "one row of samples, shape (n,)", "Choose one channel."
         )
     return read_only(samples.reshape(-1))
 

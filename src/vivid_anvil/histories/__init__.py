@@ -3,25 +3,62 @@
 from vivid_anvil.histories.counter import RESIDUES, RainflowCounter, Residue
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.events import ConstantAmplitude, DutyCycle, Event
+from vivid_anvil.histories.exceedance import Exceedance, classes_of_exceedance, exceedance
+from vivid_anvil.histories.gate import Gated, gate
 from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.histories.matrix import (
+    CLASS_VALUES,
+    MATRICES,
+    CycleMatrix,
+    binning_effect,
+    binning_findings,
+    cycle_matrix,
+)
+from vivid_anvil.histories.other_counts import (
+    PeakCount,
+    level_crossings,
+    peaks,
+    peaks_between_crossings,
+    range_pair,
+    simple_range,
+    time_at_level,
+)
 from vivid_anvil.histories.rainflow import FourPointCount, four_point, joined, rainflow
 from vivid_anvil.histories.read_csv import read_csv
 from vivid_anvil.histories.turning_points import turning_points
 
 __all__ = [
+    "CLASS_VALUES",
+    "MATRICES",
     "RESIDUES",
     "Channel",
     "ConstantAmplitude",
+    "CycleMatrix",
     "Cycles",
     "DutyCycle",
     "Event",
+    "Exceedance",
     "FourPointCount",
+    "Gated",
     "LoadHistory",
+    "PeakCount",
     "RainflowCounter",
     "Residue",
+    "binning_effect",
+    "binning_findings",
+    "classes_of_exceedance",
+    "cycle_matrix",
+    "exceedance",
     "four_point",
+    "gate",
     "joined",
+    "level_crossings",
+    "peaks",
+    "peaks_between_crossings",
     "rainflow",
+    "range_pair",
     "read_csv",
+    "simple_range",
+    "time_at_level",
     "turning_points",
 ]

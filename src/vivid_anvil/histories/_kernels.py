@@ -35,7 +35,8 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
     `stack` and `places` hold values and samples of the open turning points, `level` the value we are on and `state` (see
     the names above) the rest of what is carried from chunk to chunk. Writes range and mean of each closed cycle into
     `ranges` and `means`, its first and last sample into `start` and `end`; each has samples.size + 2 places, of which
-    only those are touched that are needed. Returns the number of cycles and the new level.
+    only those are touched that are needed. Returns the number of cycles, the new level, and nan where a sample is not
+    finite (0 otherwise).
     A closed cycle is the inner pair of four successive points whose range is not larger than either neighbour's;
     equality counts (otherwise ties would never close).
     """
@@ -45,6 +46,7 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
     moved = state[MOVED] == 1  # whether the history has left its first level
     cycles = 0
     first = 0
+    check = 0.0  # becomes nan where a sample is not finite
     if state[STARTED] == 0:
         level = samples[0]
         stack[0] = level
@@ -52,8 +54,10 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
         depth = 1
         last = offset
         first = 1
+        check = level - level
     for i in range(first, samples.size):
         value = samples[i]
+        check += value - value
         if value == level:
             continue
         up = value > level
@@ -87,7 +91,30 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
     state[RISING] = 1 if rising else 0
     state[STARTED] = 1
     state[MOVED] = 1 if moved else 0
-    return cycles, level
+    return cycles, level, check
+
+
+@njit(cache=True, nogil=True)
+def range_pair(values, first, second, left):
+    """Pairs of places in `values` (turning points) that count as cycles in one pass, and the places `left` over.
+
+    Returns the number of pairs and the number of places left.
+    """
+    pairs = 0
+    depth = 0
+    for i in range(values.size):
+        left[depth] = i
+        depth += 1
+        while depth >= 3:
+            before = abs(values[left[depth - 2]] - values[left[depth - 3]])
+            if abs(values[left[depth - 1]] - values[left[depth - 2]]) < before:
+                break
+            first[pairs] = left[depth - 3]
+            second[pairs] = left[depth - 2]
+            pairs += 1
+            left[depth - 3] = left[depth - 1]
+            depth -= 2
+    return pairs, depth
 
 
 @njit(cache=True, nogil=True)

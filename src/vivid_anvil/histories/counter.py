@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil import checks
-from vivid_anvil.checks import FloatArray, IntArray, finite_samples
+from vivid_anvil.checks import FloatArray, IntArray, finite_samples, one_row
 from vivid_anvil.histories import _kernels
 from vivid_anvil.histories.cycles import Cycles
 
@@ -54,12 +54,12 @@ class RainflowCounter:
 
         Raises InputError for anything but one row of finite numbers.
         """
-        columns, used = self._count(finite_samples(samples, where=f"samples from {self.samples} on", unit=""))
+        columns, used = self._count(one_row(samples, where=f"samples from {self.samples} on"))
         return self._table(columns, used)
 
     def whole(self, samples: ArrayLike, residue: str) -> Cycles:
         """All cycles of a history in one piece: `feed` and `finish` in one table, without copying it."""
-        columns, used = self._count(finite_samples(samples, where="samples", unit=""))
+        columns, used = self._count(one_row(samples, where="samples"))
         rest = self._rest(residue)
         for column, more in zip(columns, rest, strict=True):
             column[used : used + more.size] = more
@@ -98,9 +98,11 @@ class RainflowCounter:
         stack[:depth], places[:depth] = self._stack[:depth], self._places[:depth]
         ranges, means, count = np.empty(size), np.empty(size), np.empty(size)
         start, end = np.empty(size, dtype=np.int64), np.empty(size, dtype=np.int64)
-        used, self._level = _kernels.rainflow(
+        used, self._level, check = _kernels.rainflow(
             samples, self.samples, self._level, self._state, stack, places, ranges, means, start, end
         )
+        if check != 0.0:
+            finite_samples(samples, where=f"samples from {self.samples} on", unit="")  # raises, with the place
         count[:used] = 1.0
         self.samples += samples.size
         depth = int(self._state[_kernels.DEPTH])
