@@ -36,6 +36,37 @@ def test_a_stated_rate_serves_where_there_is_no_time(tmp_path):
     assert history["stress"].values == pytest.approx([13.789514586, 27.579029173])
 
 
+FORMS = {
+    "semicolon and decimal comma": "time [s];vertical force [kN]\n0,00;1,5\n0,01;2,5\n0,02;-1\n",
+    "tab and decimal comma": "time [s]\tvertical force [kN]\n0,00\t1,5\n0,01\t2,5\n0,02\t-1\n",
+    "comments and blanks": "# recorded on the slope\n\n// by hand\n" + GOOD.replace(",", " , "),
+    "date-times": GOOD.replace("time [s]", "time").replace("0.0", "2026-03-01 08:00:00.0"),
+    "utf-16": ("\ufeff" + GOOD).encode("utf-16-le"),
+    "latin letters": GOOD.replace("time [s]", "# Lärkfäll\ntime [s]").encode("cp1252"),
+    "a quoted header": GOOD.replace("vertical force [kN]", '"vertical force [kN]"'),
+}
+
+
+@pytest.mark.parametrize("text", FORMS.values(), ids=FORMS)
+def test_the_form_of_the_file_is_detected(tmp_path, text):
+    history = read_csv(written(tmp_path, text))
+    assert history.sample_rate == 100.0
+    assert history["vertical force"].values.tolist() == [1500.0, 2500.0, -1000.0]
+
+
+def test_the_form_and_the_units_can_be_given(tmp_path):
+    text = "machine 7\ntime;vertical force\n0;1,5\n10;2,5\n20;-1\n"
+    settings = {"delimiter": "semicolon", "decimal": ",", "encoding": "ascii", "header_line": 2}
+    history = read_csv(written(tmp_path, text), units={"time": "ms", "vertical force": "kN"}, **settings)
+    assert history["vertical force"].values.tolist() == [1500.0, 2500.0, -1000.0]
+    with pytest.raises(InputError, match="'comma', 'semicolon', 'tab'"):
+        read_csv(tmp_path / "lap.csv", delimiter=";")
+    with pytest.raises(InputError, match="a header in line 9"):
+        read_csv(tmp_path / "lap.csv", header_line=9)
+    with pytest.raises(InputError, match="not ascii"):
+        read_csv(written(tmp_path, "time [s],f [µm]\n0,1\n"), encoding="ascii")
+
+
 def test_a_byte_order_mark_and_quotes_and_windows_lines_are_read(tmp_path):
     text = '\ufeff"time [s]","force [kN]"\r\n0,1\r\n0.5,2\r\n'
     assert read_csv(written(tmp_path, text)).sample_rate == 2.0
@@ -48,10 +79,10 @@ BAD = {
     "unit of nothing": (GOOD.replace("kN", "Hz/s"), "line 1, column 2", "Hz/s"),
     "text": (GOOD.replace("2.5", "n/a"), "line 3, column 'vertical force [kN]'", "'n/a'"),
     "gap": (GOOD.replace("2.5", ""), "line 3, column 'vertical force [kN]'", "an empty cell"),
+    "no date-time": (GOOD.replace("time [s]", "time"), "line 2, column 'time'", "a date and time"),
     "nan": (GOOD.replace("2.5", "nan"), "line 3, column 'vertical force [kN]'", "nan"),
     "infinite": (GOOD.replace("2.5", "inf"), "line 3, column 'vertical force [kN]'", "inf"),
     "decimal comma": (GOOD.replace("2.5", "2,5"), "line 3", "3 columns"),
-    "semicolons": (GOOD.replace(",", ";"), "line 1", "';'"),
     "short row": (GOOD.replace("0.01,2.5", "0.01"), "line 3", "1 columns"),
     "empty line": (GOOD.replace("0.01,2.5", ""), "line 3", "an empty line"),
     "same time": (GOOD.replace("0.01", "0.00"), "column time, line 3", "the same time twice"),
@@ -59,11 +90,11 @@ BAD = {
     "unequal steps": (GOOD.replace("0.02", "0.03"), "column time, line 3", "equal steps"),
     "one sample": ("time [s],force [kN]\n0,1\n", "lap.csv", "1 row"),
     "no rows": ("time [s],force [kN]\n", "lap.csv", "no rows"),
-    "empty file": ("", "lap.csv", "an empty first line"),
+    "empty file": ("", "lap.csv", "an empty file"),
     "only time": ("time [s]\n0\n1\n", "lap.csv", "only a time column"),
-    "twice the same name": (GOOD.replace("time [s]", "vertical force [N]"), "line 1", "two columns named"),
+    "twice the same name": (GOOD.replace("time [s]", "vertical force [N]"), "line 1", "a second column named"),
     "no time and no rate": (GOOD.replace("time [s]", "sway [deg]"), "lap.csv", "no sample rate"),
-    "not text": (b"\xff\xfe\x00\x01", "lap.csv", "not UTF-8"),
+    "not text": (b"\x00\x01\x02", "lap.csv", "no text"),
 }
 
 

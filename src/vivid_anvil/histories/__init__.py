@@ -25,11 +25,15 @@ from vivid_anvil.histories.other_counts import (
 )
 from vivid_anvil.histories.rainflow import FourPointCount, four_point, joined, rainflow
 from vivid_anvil.histories.read_csv import read_csv
+from vivid_anvil.histories.read_history import READERS, read_history
+from vivid_anvil.histories.read_tables import read_excel, read_hdf5, read_mdf, read_npy, read_parquet
 from vivid_anvil.histories.turning_points import turning_points
+from vivid_anvil.histories.write_history import write_history
 
 __all__ = [
     "CLASS_VALUES",
     "MATRICES",
+    "READERS",
     "RESIDUES",
     "Channel",
     "ConstantAmplitude",
@@ -58,7 +62,14 @@ __all__ = [
     "rainflow",
     "range_pair",
     "read_csv",
+    "read_excel",
+    "read_hdf5",
+    "read_history",
+    "read_mdf",
+    "read_npy",
+    "read_parquet",
     "simple_range",
     "time_at_level",
     "turning_points",
+    "write_history",
 ]

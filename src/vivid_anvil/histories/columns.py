@@ -1,0 +1,156 @@
+"""Columns of any file become a load history: names with units, time or a stated rate. Shared by all readers.
+
+In: headers such as `vertical force [kN]`, columns of numbers. Out: `LoadHistory`, or InputError that names the place.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.errors import InputError
+from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.units import coherent, dimension_of, factor, number
+
+_HEADER = re.compile(r"\s*(?P<name>[^\[\]]*?)\s*\[(?P<unit>[^\[\]]*)\]\s*")
+# Steps may differ by this share of a step: times are often written with few digits.
+STEP_TOLERANCE = 0.01
+DATE_TIME = "date-time"
+SHORT = "A single value is no history: describe it as an event of constant amplitude."
+
+Place = Callable[[int], str]
+
+
+@dataclass(frozen=True, slots=True)
+class Header:
+    """Name and unit of a column, and where it stands, for errors."""
+
+    name: str
+    unit: str
+    where: str
+
+    @property
+    def label(self) -> str:
+        """The header as it stands in the file."""
+        return self.name if self.unit == DATE_TIME else f"{self.name} [{self.unit}]"
+
+    @property
+    def is_time(self) -> bool:
+        """Whether the column holds the time."""
+        return self.name.lower() == "time"
+
+
+def headers(cells: Sequence[str], place: Place, units: Mapping[str, str] | None = None) -> list[Header]:
+    """Names and units from header cells; `units` gives those that a cell doesn't carry. `place(i)` names column i.
+
+    Raises InputError for a cell without a unit, an unknown unit, or the same name twice.
+    """
+    found: list[Header] = []
+    for i, cell in enumerate(cells):
+        match = _HEADER.fullmatch(cell)
+        name, unit = (match["name"], match["unit"]) if match else (cell.strip(), (units or {}).get(cell.strip(), ""))
+        if match is None and not unit and name.lower() == "time":
+            unit = DATE_TIME
+        if not name or (match is None and not unit):
+            is_number = re.fullmatch(r"\s*[-+.,\d]+([eE][-+]?\d+)?\s*", cell) is not None
+            raise InputError(
+                place(i),
+                f"the number {cell!r}" if is_number else f"the header {cell!r} without a unit",
+                "a name with its unit",
+                "Head the column for instance 'vertical force [kN]', or 'time [s]'.",
+            )
+        if unit != DATE_TIME:
+            dimension_of(unit, f"{place(i)} ({name})")
+        if name in [other.name for other in found]:
+            raise InputError(place(i), f"a second column named {name!r}", "a different name for each column")
+        found.append(Header(name, unit, place(i)))
+    return found
+
+
+def history_of(
+    name: str,
+    heads: Sequence[Header],
+    columns: Sequence[FloatArray],
+    rate: float | str | None,
+    where: str,
+    first_row: int,
+) -> LoadHistory:
+    """The load history of `columns`, one per header; `first_row` is the number of the first row of values in the file.
+
+    Raises InputError for fewer than two samples, values that are not finite, and time that does not rise evenly.
+    """
+    stated = None if rate is None else coherent(rate, "frequency", f"{where}, sample rate")
+    if not len(columns[0]) >= 2:
+        raise InputError(where, f"{len(columns[0])} row of values", "at least two samples", SHORT)
+    for head, column in zip(heads, columns, strict=True):
+        _refuse_gaps(head, column, where, first_row)
+    times = [i for i, head in enumerate(heads) if head.is_time]
+    if times:
+        found = rate_of(columns[times[0]], heads[times[0]].unit, f"{where}, column time", first_row)
+        if stated is not None and abs(found / stated - 1.0) > STEP_TOLERANCE:
+            raise InputError(
+                f"{where}, column time",
+                f"steps of {number(1 / found)} s ({number(found)} Hz)",
+                f"the stated sample rate of {number(stated)} Hz",
+                "Correct the rate, or leave it out.",
+            )
+        stated = found if stated is None else stated
+    if stated is None:
+        raise InputError(
+            where,
+            "no time column and no sample rate",
+            "one of the two",
+            "Head a column 'time [s]', or state the rate: sample_rate = \"100 Hz\".",
+        )
+    channels = [
+        Channel.in_unit(head.name, column, head.unit)
+        for head, column in zip(heads, columns, strict=True)
+        if not head.is_time
+    ]
+    if not channels:
+        raise InputError(where, "only a time column", "at least one channel", "Add the load beside it.")
+    return LoadHistory(name, tuple(channels), stated)
+
+
+def rate_of(time: FloatArray, unit: str, where: str, first_row: int) -> float:
+    """The sample rate, Hz, of a time column of equal steps; date-times come as microseconds."""
+    in_seconds = 1e-6 if unit == DATE_TIME else factor(unit, dimension_of("s", "time"), where)
+    seconds = (time - time[0]) * in_seconds
+    steps = np.diff(seconds)
+    for bad, found in ((steps == 0.0, "the same time twice"), (steps < 0.0, "a time before the one above")):
+        if bad.any():
+            row = int(np.flatnonzero(bad)[0])
+            raise InputError(
+                f"{where}, line {row + first_row + 1}",
+                f"{found}, {time[row + 1]:.10g} {unit}",
+                "time that rises",
+                "Cut the file where the recording starts again.",
+            )
+    step = float((seconds[-1] - seconds[0]) / steps.size)
+    uneven = np.abs(steps - step) > STEP_TOLERANCE * step
+    if uneven.any():
+        row = int(np.flatnonzero(uneven)[0])
+        raise InputError(
+            f"{where}, line {row + first_row + 1}",
+            f"a step of {number(float(steps[row]))} s where the mean is {number(step)} s",
+            "equal steps",
+            f"{int(uneven.sum())} of {steps.size} steps differ by more than {STEP_TOLERANCE:.0%}: resample; "
+            "or, if only the printed digits are too few, drop the time column and state the sample rate.",
+        )
+    # 0.01 s steps mean 100 Hz, not 99.99999999999: the last digits are those of the printed times.
+    return float(f"{1.0 / step:.9g}")
+
+
+def _refuse_gaps(head: Header, column: FloatArray, where: str, first_row: int) -> None:
+    if not np.isfinite(column.min() + column.max()):
+        row = int(np.flatnonzero(~np.isfinite(column))[0])
+        raise InputError(
+            f"{where}, line {row + first_row}, column {head.label!r}",
+            f"{column[row]}",
+            "a finite number",
+            "Cut the row out or fill it before, and keep a note of it: nothing is repaired here.",
+        )

@@ -1,0 +1,267 @@
+"""Read load histories from binary and workbook files: Excel, Parquet, HDF5, NumPy, MDF 4.
+
+Each needs units: in the headers (`force [kN]`), in the file's own unit fields, or given. Each error names file, sheet,
+row or channel.
+"""
+
+from __future__ import annotations
+
+import zipfile
+from collections.abc import Mapping, Sequence
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray, one_row
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.columns import DATE_TIME, Header, headers, history_of
+from vivid_anvil.histories.load_history import LoadHistory
+
+
+def read_excel(
+    path: str | Path,
+    *,
+    sheet: str | int = 0,
+    header_row: int = 1,
+    sample_rate: float | str | None = None,
+    name: str | None = None,
+    units: Mapping[str, str] | None = None,
+) -> LoadHistory:
+    """The load history on a sheet (by name, or number from 0) of an Excel workbook; `header_row` counts from 1."""
+    path = existing(path)
+    frame, where = workbook(path, sheet, header_row)
+    cells = [str(cell) for cell in frame.columns]
+    heads = headers(cells, lambda i: f"{where}, row {header_row}, column {i + 1}", units)
+    columns = [_excel_column(frame.iloc[:, i], head, where, header_row) for i, head in enumerate(heads)]
+    return history_of(name or path.stem, heads, columns, sample_rate, where, header_row + 1)
+
+
+def workbook(path: Path, sheet: str | int, header_row: int) -> tuple[Any, str]:
+    """A sheet as a data frame, and its place for errors."""
+    import pandas as pd
+
+    with path.open("rb") as file:
+        if file.read(4) == b"\xd0\xcf\x11\xe0":
+            raise InputError(
+                path.name,
+                "an encrypted or old (.xls) workbook",
+                "an open .xlsx workbook",
+                "Save it without a password as .xlsx.",
+            )
+    try:
+        book = pd.ExcelFile(path, engine="openpyxl")
+    except (zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
+        raise InputError(path.name, f"a file that is no workbook ({error})", "an .xlsx workbook") from None
+    with book:
+        names = [str(one) for one in book.sheet_names]
+        if (isinstance(sheet, str) and sheet not in names) or (isinstance(sheet, int) and not 0 <= sheet < len(names)):
+            raise InputError(
+                path.name, f"no sheet {sheet!r}", f"one of {listed(names)}", did_you_mean(str(sheet), names)
+            )
+        where = f"{path.name}, sheet {names[sheet] if isinstance(sheet, int) else sheet}"
+        frame = pd.read_excel(book, sheet_name=sheet, header=header_row - 1, keep_default_na=False, na_values=[""])
+        frame = frame.dropna(axis=1, how="all")
+    if not len(frame):
+        raise InputError(where, "no rows below the header", "at least two samples")
+    return frame, where
+
+
+def _excel_column(column: Any, head: Header, where: str, header_row: int) -> FloatArray:
+    import pandas as pd
+
+    if head.unit == DATE_TIME:
+        times = pd.to_datetime(column, errors="coerce")
+        bad = np.flatnonzero(times.isna().to_numpy())
+        values = ((times - pd.Timestamp(1970, 1, 1)) // pd.Timedelta(microseconds=1)).to_numpy(dtype=np.float64)
+    else:
+        numbers = pd.to_numeric(column, errors="coerce")
+        bad = np.flatnonzero(numbers.isna().to_numpy())
+        values = numbers.to_numpy(dtype=np.float64)
+    if bad.size:
+        cell = column.iloc[bad[0]]
+        raise InputError(
+            f"{where}, row {int(bad[0]) + header_row + 1}, column {head.name!r}",
+            "an empty cell" if pd.isna(cell) else repr(str(cell)),
+            "a date and time" if head.unit == DATE_TIME else "a number",
+            "Cut the row out or fill it before, and keep a note of it: nothing is repaired here.",
+        )
+    return np.asarray(values, dtype=np.float64)
+
+
+def read_parquet(
+    path: str | Path,
+    *,
+    sample_rate: float | str | None = None,
+    name: str | None = None,
+    units: Mapping[str, str] | None = None,
+    columns: Sequence[str] | None = None,
+) -> LoadHistory:
+    """The load history in a Parquet file whose columns are headed `force [kN]`; `columns` chooses some of them."""
+    path = existing(path)
+    file = parquet_file(path)
+    cells = _chosen(path, file.schema_arrow.names, columns)
+    heads = headers(cells, lambda i: f"{path.name}, column {cells[i]!r}", units)
+    table = file.read(columns=cells)
+    values = [_arrow_column(table.column(cell), cell, path) for cell in cells]
+    stated = (file.schema_arrow.metadata or {}).get(b"sample_rate", b"").decode() or None
+    rate = stated if sample_rate is None else sample_rate
+    return history_of(name or path.stem, heads, values, rate, path.name, 1)
+
+
+def parquet_file(path: Path) -> Any:
+    """The open Parquet file; InputError where it is none, or cut short."""
+    from pyarrow import ArrowInvalid
+    from pyarrow.parquet import ParquetFile
+
+    try:
+        return ParquetFile(path, memory_map=False)
+    except (ArrowInvalid, OSError) as error:
+        reason = str(error).splitlines()[0]
+        raise InputError(
+            path.name, f"a file that is not Parquet, or is cut short ({reason})", "a whole Parquet file"
+        ) from None
+
+
+def _arrow_column(column: Any, cell: str, path: Path) -> FloatArray:
+    from pyarrow import types
+
+    if not (types.is_floating(column.type) or types.is_integer(column.type)):
+        raise InputError(f"{path.name}, column {cell!r}", f"values of type {column.type}", "numbers")
+    if column.null_count:
+        raise InputError(
+            f"{path.name}, column {cell!r}", f"{column.null_count} missing values", "a number in every row"
+        )
+    return np.ascontiguousarray(column.to_numpy(), dtype=np.float64)
+
+
+def read_hdf5(
+    path: str | Path,
+    *,
+    dataset: str = "/",
+    sample_rate: float | str | None = None,
+    name: str | None = None,
+    units: Mapping[str, str] | None = None,
+) -> LoadHistory:
+    """The load history in an HDF5 file: a group of one-dimensional datasets, or one dataset, at the path `dataset`.
+
+    The unit of each is its attribute `unit`, in its name (`force [kN]`), or in `units`; the rate is the attribute
+    `sample_rate` of the group or dataset, a dataset `time`, or given.
+    """
+    import h5py
+
+    path = existing(path)
+    with hdf5_file(path) as file:
+        if dataset not in file:
+            known = list(file)
+            raise InputError(
+                path.name, f"no dataset {dataset!r}", f"one of {listed(known)}", did_you_mean(dataset, known)
+            )
+        found = file[dataset]
+        members = {found.name.rsplit("/", 1)[-1]: found} if isinstance(found, h5py.Dataset) else dict(found.items())
+        sets = {key: one for key, one in members.items() if isinstance(one, h5py.Dataset)}
+        where = f"{path.name}, {dataset}"
+        if not sets:
+            raise InputError(where, "no dataset", "one-dimensional datasets", f"In it: {listed(members)}.")
+        cells = [f"{key} [{one.attrs['unit']}]" if "unit" in one.attrs else key for key, one in sets.items()]
+        heads = headers(cells, lambda i: f"{where}, dataset {cells[i]!r}", units)
+        values = [one_row(one[()], where=f"{where}, dataset {key!r}") for key, one in sets.items()]
+        rate = sample_rate if sample_rate is not None else found.attrs.get("sample_rate")
+        rate = rate.item() if isinstance(rate, np.generic) else rate
+    if len({column.size for column in values}) > 1:
+        lengths = {head.name: column.size for head, column in zip(heads, values, strict=True)}
+        raise InputError(where, f"datasets of {lengths} samples", "datasets of equal length", "Name one: dataset=.")
+    return history_of(name or path.stem, heads, values, rate, where, 1)
+
+
+def hdf5_file(path: Path) -> Any:
+    """The open HDF5 file; InputError where it is none."""
+    import h5py
+
+    try:
+        return h5py.File(path, "r")
+    except OSError as error:
+        raise InputError(path.name, f"a file that is not HDF5, or is cut short ({error})", "an HDF5 file") from None
+
+
+def read_npy(
+    path: str | Path,
+    *,
+    unit: str | None = None,
+    sample_rate: float | str | None = None,
+    channel: str = "load",
+    name: str | None = None,
+) -> LoadHistory:
+    """The load history in a NumPy .npy file of one row; the unit and the sample rate must be stated."""
+    path = existing(path)
+    if unit is None:
+        raise InputError(path.name, "no unit", "the unit of the values", 'State it: unit="kN".')
+    try:
+        values = np.load(path, allow_pickle=False)
+    except (ValueError, EOFError, OSError) as error:
+        raise InputError(path.name, f"a file that is no array of numbers ({error})", "a .npy file of one row") from None
+    row = one_row(values, where=path.name)
+    heads = [Header(channel, unit, path.name)]
+    return history_of(name or path.stem, heads, [row], sample_rate, path.name, 1)
+
+
+def read_mdf(
+    path: str | Path,
+    *,
+    channels: Sequence[str] | None = None,
+    units: Mapping[str, str] | None = None,
+    name: str | None = None,
+) -> LoadHistory:
+    """The load history in a measurement file of the ASAM MDF 4 format; needs the extra `vivid-anvil[mdf]`.
+
+    `channels` chooses signals, which must share their time; all by default.
+    """
+    path = existing(path)
+    try:
+        from asammdf import MDF
+    except ImportError:
+        raise InputError(
+            path.name, "no reader for MDF", "the extra 'mdf'", "Install it: pip install 'vivid-anvil[mdf]'."
+        ) from None
+    try:
+        file = MDF(path)
+    except Exception as error:  # the reader raises errors of its own kind
+        raise InputError(path.name, f"a file that is not MDF ({error})", "an MDF 4 file") from None
+    with file:
+        known = [one for one in file.channels_db if one.lower() not in ("time", "t")]
+        signals = [file.get(one) for one in _chosen(path, known, channels)]
+    if not signals:
+        raise InputError(path.name, "no signal", "at least one signal")
+    time = np.asarray(signals[0].timestamps, dtype=np.float64)
+    for signal in signals[1:]:
+        if signal.timestamps.size != time.size or not np.array_equal(signal.timestamps, time):
+            raise InputError(
+                f"{path.name}, signal {signal.name!r}",
+                f"a time other than that of {signals[0].name!r}",
+                "signals of one rate",
+                "Choose those that belong together: channels=.",
+            )
+    cells = ["time [s]", *(f"{one.name} [{one.unit}]" if one.unit else one.name for one in signals)]
+    heads = headers(cells, lambda i: f"{path.name}, signal {cells[i]!r}", units)
+    columns = [time, *(np.asarray(one.samples, dtype=np.float64) for one in signals)]
+    return history_of(name or path.stem, heads, columns, None, path.name, 1)
+
+
+def existing(path: str | Path) -> Path:
+    """The path; InputError where there is no such file."""
+    found = Path(path)
+    if not found.is_file():
+        what = "a folder" if found.is_dir() else "no such file"
+        raise InputError(str(found), what, "a history file", "Check the folder and the spelling.")
+    return found
+
+
+def _chosen(path: Path, known: Sequence[str], wanted: Sequence[str] | None) -> list[str]:
+    """The columns wanted, by full header or by name; all by default."""
+    if wanted is None:
+        return list(known)
+    by_name = {cell.partition("[")[0].strip(): cell for cell in known} | {cell: cell for cell in known}
+    for one in wanted:
+        if one not in by_name:
+            raise InputError(path.name, f"no column {one!r}", f"one of {listed(known)}", did_you_mean(one, by_name))
+    return [by_name[one] for one in wanted]

@@ -1,0 +1,70 @@
+"""Write a load history so that it reads back equal: CSV, Parquet, HDF5."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+
+from vivid_anvil.errors import InputError, listed
+from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.units import DIMENSIONS
+
+
+def write_history(history: LoadHistory, path: str | Path) -> Path:
+    """Write `history` to `path`, by its ending .csv, .parquet or .h5, in coherent units; returns the path.
+
+    By way of a temporary name, so that no half-written file is left. Raises InputError for another ending and for a place
+    that cannot be written.
+    """
+    path = Path(path)
+    writer = WRITERS.get(path.suffix.lower())
+    if writer is None:
+        raise InputError(path.name, f"the ending {path.suffix!r}", f"one of {listed(WRITERS)}")
+    temporary = path.with_name(f".{path.stem}.partial{path.suffix}")
+    try:
+        writer(history, temporary)
+        temporary.replace(path)
+    except OSError as error:
+        raise InputError(str(path), error.strerror or "no access", "a file that can be written") from None
+    finally:
+        temporary.unlink(missing_ok=True)
+    return path
+
+
+def _heads(history: LoadHistory) -> list[str]:
+    return [f"{one.name} [{DIMENSIONS[one.dimension].coherent}]" for one in history.channels]
+
+
+def _write_csv(history: LoadHistory, path: Path) -> None:
+    import pandas as pd
+
+    time = {"time [s]": history.time}
+    columns = {head: one.values for head, one in zip(_heads(history), history.channels, strict=True)}
+    pd.DataFrame(time | columns).to_csv(path, index=False, lineterminator="\n")
+
+
+def _write_parquet(history: LoadHistory, path: Path) -> None:
+    import pyarrow as pa
+    from pyarrow import parquet
+
+    columns = [pa.array(one.values) for one in history.channels]
+    table = pa.table(columns, names=_heads(history))
+    parquet.write_table(table.replace_schema_metadata({"sample_rate": f"{history.sample_rate!r} Hz"}), path)
+
+
+def _write_hdf5(history: LoadHistory, path: Path) -> None:
+    import h5py
+
+    with h5py.File(path, "w") as file:
+        file.attrs["sample_rate"] = np.float64(history.sample_rate)
+        for one in history.channels:
+            file.create_dataset(one.name, data=one.values).attrs["unit"] = DIMENSIONS[one.dimension].coherent
+
+
+WRITERS: dict[str, Callable[[LoadHistory, Path], None]] = {
+    ".csv": _write_csv,
+    ".parquet": _write_parquet,
+    ".h5": _write_hdf5,
+}
