@@ -1,5 +1,6 @@
 """What the part goes through: load histories and events, and their cycles."""
 
+from vivid_anvil.histories.check_history import ChannelCheck, check_history
 from vivid_anvil.histories.counter import RESIDUES, RainflowCounter, Residue
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.events import ConstantAmplitude, DutyCycle, Event
@@ -27,6 +28,21 @@ from vivid_anvil.histories.rainflow import FourPointCount, four_point, joined, r
 from vivid_anvil.histories.read_csv import read_csv
 from vivid_anvil.histories.read_history import READERS, read_history
 from vivid_anvil.histories.read_tables import read_excel, read_hdf5, read_mdf, read_npy, read_parquet
+from vivid_anvil.histories.repairs import (
+    REPAIRS,
+    combine,
+    cut,
+    high_pass,
+    interpolate_spikes,
+    join,
+    low_pass,
+    remove_drift,
+    remove_offset,
+    repair_step,
+    resample,
+    scale,
+)
+from vivid_anvil.histories.rosette import ROSETTES, principal_strains, principal_stresses
 from vivid_anvil.histories.turning_points import turning_points
 from vivid_anvil.histories.write_history import write_history
 
@@ -34,8 +50,11 @@ __all__ = [
     "CLASS_VALUES",
     "MATRICES",
     "READERS",
+    "REPAIRS",
     "RESIDUES",
+    "ROSETTES",
     "Channel",
+    "ChannelCheck",
     "ConstantAmplitude",
     "CycleMatrix",
     "Cycles",
@@ -50,15 +69,24 @@ __all__ = [
     "Residue",
     "binning_effect",
     "binning_findings",
+    "check_history",
     "classes_of_exceedance",
+    "combine",
+    "cut",
     "cycle_matrix",
     "exceedance",
     "four_point",
     "gate",
+    "high_pass",
+    "interpolate_spikes",
+    "join",
     "joined",
     "level_crossings",
+    "low_pass",
     "peaks",
     "peaks_between_crossings",
+    "principal_strains",
+    "principal_stresses",
     "rainflow",
     "range_pair",
     "read_csv",
@@ -68,6 +96,11 @@ __all__ = [
     "read_mdf",
     "read_npy",
     "read_parquet",
+    "remove_drift",
+    "remove_offset",
+    "repair_step",
+    "resample",
+    "scale",
     "simple_range",
     "time_at_level",
     "turning_points",

@@ -88,9 +88,13 @@ def history_of(
         raise InputError(where, f"{len(columns[0])} row of values", "at least two samples", SHORT)
     for head, column in zip(heads, columns, strict=True):
         _refuse_gaps(head, column, where, first_row)
+    jitter = 0.0
     times = [i for i, head in enumerate(heads) if head.is_time]
     if times:
-        found = rate_of(columns[times[0]], heads[times[0]].unit, f"{where}, column time", first_row)
+        time = columns[times[0]]
+        found = rate_of(time, heads[times[0]].unit, f"{where}, column time", first_row)
+        steps = np.diff(time)
+        jitter = float(np.abs(steps / steps.mean() - 1.0).max())
         if stated is not None and abs(found / stated - 1.0) > STEP_TOLERANCE:
             raise InputError(
                 f"{where}, column time",
@@ -113,7 +117,7 @@ def history_of(
     ]
     if not channels:
         raise InputError(where, "only a time column", "at least one channel", "Add the load beside it.")
-    return LoadHistory(name, tuple(channels), stated)
+    return LoadHistory(name, tuple(channels), stated, jitter=jitter)
 
 
 def rate_of(time: FloatArray, unit: str, where: str, first_row: int) -> float:

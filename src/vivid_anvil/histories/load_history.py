@@ -58,6 +58,9 @@ class Channel:
 class LoadHistory:
     """Channels of equal length, sampled at `sample_rate` (Hz, or text such as "100 Hz"), with a name.
 
+    `repairs` says in words what was done to it since it was read; `jitter` is the largest deviation of a step of its time
+    column from the mean step, as a share of it.
+
     >>> history = LoadHistory("lap", [Channel.in_unit("vertical force", [3.1, 4.2, 2.9], "kN")], "100 Hz")
     >>> history["vertical force"].values
     array([3100., 4200., 2900.])
@@ -66,6 +69,8 @@ class LoadHistory:
     name: str
     channels: tuple[Channel, ...]
     sample_rate: Coherent = Coherent("frequency", above=0.0)
+    repairs: tuple[str, ...] = ()
+    jitter: float = 0.0
 
     def __post_init__(self) -> None:
         checks.text("LoadHistory.name", self.name)

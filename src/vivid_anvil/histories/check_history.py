@@ -1,0 +1,218 @@
+"""Look at a history before counting: its numbers, and what an expert would see in them. Nothing is repaired here.
+
+In: `LoadHistory`. Out: a `ChannelCheck` per channel, with findings.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.findings import Finding, gravest_first
+from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.histories.turning_points import turning_points
+from vivid_anvil.units import in_unit, number
+
+FEW_SAMPLES = 10.0
+CLIPPED_RUN = 3
+FLAT_SECONDS, FLAT_SAMPLES = 1.0, 20
+SPIKE_SIGMAS, SPIKE_SHARE = 8.0, 0.1
+DRIFT_SHARE = 0.2
+JITTER = 1e-3
+_LISTED = 5
+
+
+@dataclass(frozen=True, eq=False)
+class ChannelCheck:
+    """What one channel looks like; values in the coherent unit of `dimension`, times in s, rates in Hz.
+
+    `crest_factor` is the largest deviation from the mean over the rms deviation. `clipped` and `flat` are stretches as rows
+    of first and last sample; `spikes` are sample numbers. `drift` is what a straight line through the history rises by.
+    """
+
+    channel: str
+    dimension: str
+    duration: float
+    sample_rate: float
+    jitter: float
+    minimum: float
+    maximum: float
+    mean: float
+    rms: float
+    crest_factor: float
+    turning_points_per_second: float
+    dominant_frequency: float
+    samples_per_cycle: float
+    clipped: IntArray
+    flat: IntArray
+    spikes: IntArray
+    drift: float
+    findings: tuple[Finding, ...]
+
+
+def check_history(history: LoadHistory) -> tuple[ChannelCheck, ...]:
+    """Check every channel of `history`.
+
+    >>> wave = np.sin(2.0 * np.pi * 2.0 * np.arange(1000) / 100.0)
+    >>> check = check_history(LoadHistory("run", (Channel("force", wave, "force"),), 100.0))[0]
+    >>> round(check.dominant_frequency, 2), round(check.samples_per_cycle), check.findings
+    (2.0, 50, ())
+    """
+    return tuple(_check(history, channel) for channel in history.channels)
+
+
+def clipped_stretches(values: FloatArray) -> IntArray:
+    """Stretches of at least 3 equal samples at the highest or lowest value that are entered by a jump: rows (first, last).
+
+    A rounded peak of few digits also has equal samples, but is entered by a small step.
+    """
+    first, last = _runs(values, CLIPPED_RUN)
+    span = float(np.ptp(values))
+    at_end = (values[first] == values.max()) | (values[first] == values.min())
+    before, after = values[np.maximum(first - 1, 0)], values[np.minimum(last + 1, values.size - 1)]
+    jump = np.maximum(np.abs(values[first] - before), np.abs(values[last] - after)) > 0.01 * span
+    chosen = at_end & jump if span > 0.0 else np.zeros(first.size, dtype=bool)
+    return np.stack([first[chosen], last[chosen]], axis=1)
+
+
+def flat_stretches(values: FloatArray, sample_rate: float) -> IntArray:
+    """Stretches of equal samples of at least 1 s and 20 samples: rows (first, last)."""
+    first, last = _runs(values, max(FLAT_SAMPLES, round(FLAT_SECONDS * sample_rate)))
+    return np.stack([first, last], axis=1)
+
+
+def spikes(values: FloatArray) -> IntArray:
+    """Samples that stand out from the median of the five around them, by 8 robust standard deviations and a tenth of the span.
+
+    The standard deviation is 1.4826 times the median absolute deviation, which the spikes themselves hardly move.
+    """
+    from scipy.ndimage import median_filter
+
+    if values.size < 5:
+        return np.empty(0, dtype=np.int64)
+    off = np.abs(values - median_filter(values, size=5, mode="nearest"))
+    sigma = 1.4826 * float(np.median(off))
+    low, high = np.quantile(values, [0.001, 0.999])
+    return np.flatnonzero(off > max(SPIKE_SIGMAS * sigma, SPIKE_SHARE * float(high - low), np.finfo(float).tiny))
+
+
+def _check(history: LoadHistory, channel: Channel) -> ChannelCheck:
+    values, rate = channel.values, history.sample_rate
+    mean = float(values.mean())
+    deviation = float(values.std())
+    frequency = dominant_frequency(values, rate)
+    time = np.arange(values.size) - 0.5 * (values.size - 1)
+    slope = float((time * (values - mean)).sum() / (time**2).sum())
+    seen = {
+        "clipped": clipped_stretches(values),
+        "flat": flat_stretches(values, rate),
+        "spikes": spikes(values),
+        "drift": slope * (values.size - 1),
+    }
+    numbers = {
+        "channel": channel.name,
+        "dimension": channel.dimension,
+        "duration": history.duration,
+        "sample_rate": rate,
+        "jitter": history.jitter,
+        "minimum": float(values.min()),
+        "maximum": float(values.max()),
+        "mean": mean,
+        "rms": float(np.sqrt((values**2).mean())),
+        "crest_factor": float(np.abs(values - mean).max()) / deviation if deviation > 0.0 else 0.0,
+        "turning_points_per_second": turning_points(values).size / max(history.duration, 1.0 / rate),
+        "dominant_frequency": frequency,
+        "samples_per_cycle": rate / frequency if frequency > 0.0 else np.inf,
+    }
+    check = ChannelCheck(**numbers, **seen, findings=())  # type: ignore[arg-type]
+    return ChannelCheck(**numbers, **seen, findings=_findings(check))  # type: ignore[arg-type]
+
+
+def dominant_frequency(values: FloatArray, sample_rate: float) -> float:
+    """Frequency, Hz, of the highest line of the power spectrum (Welch's method), 0 for a constant channel."""
+    from scipy.signal import detrend, welch
+
+    if values.size < 8 or np.ptp(values) == 0.0:
+        return 0.0
+    frequency, power = welch(detrend(values), sample_rate, nperseg=min(values.size, 4096), detrend=False)
+    return float(frequency[1:][np.argmax(power[1:])])
+
+
+def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
+    found = []
+    name, span = check.channel, check.maximum - check.minimum
+    if span == 0.0:
+        found.append(
+            Finding("warning", "constant", f"{name} never changes.", "Is it the right channel, is the sensor on?")
+        )
+    if check.clipped.size:
+        found.append(
+            Finding(
+                "severe",
+                "clipped",
+                f"{name} is cut off at its highest or lowest value in {len(check.clipped)} stretches, first at "
+                f"sample {check.clipped[0, 0]}.",
+                "The real peaks are higher: measure again with a larger range; no repair brings them back.",
+            )
+        )
+    if check.flat.size and span > 0.0:
+        found.append(
+            Finding(
+                "warning",
+                "flat",
+                f"{name} stands still in {len(check.flat)} stretches, first from sample {check.flat[0, 0]} to "
+                f"{check.flat[0, 1]}.",
+                "Did the sensor drop out? Cut the stretch out if it is no rest of the part.",
+            )
+        )
+    if check.spikes.size:
+        places = ", ".join(str(place) for place in check.spikes[:_LISTED]) + (
+            " ..." if check.spikes.size > _LISTED else ""
+        )
+        found.append(
+            Finding(
+                "warning",
+                "spikes",
+                f"{name} has {check.spikes.size} samples that stand out alone: {places}.",
+                "Look at them; interpolate over those that are electrical.",
+            )
+        )
+    if span > 0.0 and abs(check.drift) > DRIFT_SHARE * span and check.dominant_frequency * check.duration > 3.0:
+        found.append(
+            Finding(
+                "note",
+                "drift",
+                f"{name} drifts by {in_unit(check.drift, check.dimension)} over the history.",
+                "If the load cannot do that, remove the drift; if it can, leave it.",
+            )
+        )
+    if check.samples_per_cycle < FEW_SAMPLES:
+        found.append(
+            Finding(
+                "warning",
+                "few-samples",
+                f"{name} has about {check.samples_per_cycle:.1f} samples per cycle at its dominant "
+                f"{number(check.dominant_frequency)} Hz.",
+                "Peaks are cut off below about 10: measure at a higher rate, or resample.",
+            )
+        )
+    if check.jitter > JITTER:
+        found.append(
+            Finding(
+                "note",
+                "jitter",
+                f"The steps of time differ by up to {check.jitter:.2%}.",
+                "Are they rounded, or was a sample lost?",
+            )
+        )
+    return gravest_first(found)
+
+
+def _runs(values: FloatArray, least: int) -> tuple[IntArray, IntArray]:
+    """First and last sample of runs of at least `least` equal samples."""
+    edges = np.flatnonzero(np.diff(values) != 0.0) + 1
+    first, last = np.concatenate([[0], edges]), np.concatenate([edges, [values.size]]) - 1
+    long = last - first + 1 >= least
+    return first[long], last[long]

@@ -1,0 +1,232 @@
+"""Repairs of a history, each a function of its own that says in the history what it did; never done silently.
+
+In: `LoadHistory`. Out: a new one, whose `repairs` has one sentence more. Frequencies Hz, times s, or text with units.
+"""
+
+from __future__ import annotations
+
+import dataclasses
+import inspect
+import math
+from collections.abc import Callable, Mapping, Sequence
+from fractions import Fraction
+from typing import Any, Literal
+
+import numpy as np
+
+from vivid_anvil import checks
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.check_history import spikes
+from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.units import DIMENSIONS, coherent, coherent_ratio, dimension_of, number
+
+
+def cut(history: LoadHistory, *, start: float | str = 0.0, end: float | str) -> LoadHistory:
+    """The part of `history` from `start` to `end`, s: the first and the last sample in it.
+
+    >>> whole = LoadHistory("run", (Channel("force", np.arange(11.0), "force"),), 10.0)
+    >>> cut(whole, start="0.2 s", end="0.5 s")["force"].values
+    array([2., 3., 4., 5.])
+    """
+    first, last = (coherent(value, "time", "cut") for value in (start, end))
+    if not 0.0 <= first < last <= history.duration + 0.5 / history.sample_rate:
+        raise InputError(
+            "cut",
+            f"{number(first)} to {number(last)} s",
+            f"a window that rises, within 0 to {number(history.duration)} s",
+        )
+    part = slice(math.ceil(first * history.sample_rate - 1e-6), math.floor(last * history.sample_rate + 1e-6) + 1)
+    channels = [Channel(one.name, one.values[part], one.dimension) for one in history.channels]
+    return _repaired(history, f"cut to {number(first)} s to {number(last)} s", channels=tuple(channels))
+
+
+def remove_offset(history: LoadHistory, *, channel: str, offset: str | None = None) -> LoadHistory:
+    """`channel` without `offset` (text with unit), or without its mean where none is given."""
+    one = history[channel]
+    value = (
+        float(one.values.mean()) if offset is None else coherent(offset, one.dimension, f"channel {channel}, offset")
+    )
+    unit = DIMENSIONS[one.dimension].coherent
+    return _changed(history, channel, one.values - value, f"{channel}: offset of {number(value)} {unit} removed")
+
+
+def remove_drift(history: LoadHistory, *, channel: str) -> LoadHistory:
+    """`channel` without its straight-line trend; the mean stays."""
+    from scipy.signal import detrend
+
+    one = history[channel]
+    straight = detrend(one.values, type="linear") + one.values.mean()
+    return _changed(history, channel, straight, f"{channel}: straight-line drift removed")
+
+
+def interpolate_spikes(history: LoadHistory, *, channel: str, samples: Sequence[int] | None = None) -> LoadHistory:
+    """`channel` with straight lines over `samples`, or over the spikes that `check_history` marks where none are given."""
+    one = history[channel]
+    marked = np.unique(spikes(one.values) if samples is None else np.asarray(samples, dtype=np.int64))
+    if marked.size and not (marked[0] >= 0 and marked[-1] < len(one)):
+        raise InputError(
+            f"channel {channel}, samples", f"{marked[0]} to {marked[-1]}", f"numbers from 0 to {len(one) - 1}"
+        )
+    stays = np.setdiff1d(np.arange(len(one)), marked)
+    if not stays.size:
+        raise InputError(f"channel {channel}, samples", "all samples", "some that stay")
+    values = np.interp(np.arange(len(one)), stays, one.values[stays])
+    return _changed(history, channel, values, f"{channel}: {marked.size} samples interpolated")
+
+
+def low_pass(history: LoadHistory, *, channel: str, frequency: float | str, order: int = 4) -> LoadHistory:
+    """`channel` without what is faster than `frequency`, Hz: Butterworth, forwards and backwards, so without delay."""
+    return _filtered(history, channel, frequency, order, "lowpass", "above")
+
+
+def high_pass(history: LoadHistory, *, channel: str, frequency: float | str, order: int = 4) -> LoadHistory:
+    """`channel` without what is slower than `frequency`, Hz, the mean included; without delay."""
+    return _filtered(history, channel, frequency, order, "highpass", "below")
+
+
+def resample(history: LoadHistory, *, sample_rate: float | str) -> LoadHistory:
+    """All channels at another `sample_rate`, Hz, by a polyphase filter; the ratio is taken as a fraction of whole numbers."""
+    from scipy.signal import resample_poly
+
+    rate = checks.positive_number("resample, sample_rate", coherent(sample_rate, "frequency", "resample, sample_rate"))
+    ratio = Fraction(rate / history.sample_rate).limit_denominator(10_000)
+    if abs(float(ratio) * history.sample_rate / rate - 1.0) > 1e-9:
+        raise InputError(
+            "resample, sample_rate",
+            f"{number(rate)} Hz",
+            f"a simple ratio to {number(history.sample_rate)} Hz",
+            "Such as 2 or 3/5.",
+        )
+    channels = [
+        Channel(one.name, resample_poly(one.values, ratio.numerator, ratio.denominator, padtype="line"), one.dimension)
+        for one in history.channels
+    ]
+    done = f"resampled from {number(history.sample_rate)} Hz to {number(rate)} Hz"
+    return _repaired(history, done, channels=tuple(channels), sample_rate=rate)
+
+
+def join(histories: Sequence[LoadHistory], *, name: str) -> LoadHistory:
+    """Histories of the same channels and rate, end to end, in the order given."""
+    if not histories:
+        raise InputError("join", "no history", "at least one")
+    first = histories[0]
+    for other in histories[1:]:
+        if other.sample_rate != first.sample_rate:
+            raise InputError(
+                f"join, history {other.name}",
+                f"a rate of {number(other.sample_rate)} Hz",
+                f"{number(first.sample_rate)} Hz as {first.name}",
+                "Resample it.",
+            )
+    channels = tuple(
+        Channel(one.name, np.concatenate([_same(other, one) for other in histories]), one.dimension)
+        for one in first.channels
+    )
+    before = tuple(f"{one.name}: {done}" for one in histories for done in one.repairs)
+    return LoadHistory(
+        name, channels, first.sample_rate, (*before, f"joined of {listed(one.name for one in histories)}")
+    )
+
+
+def scale(history: LoadHistory, *, channel: str, factor: float) -> LoadHistory:
+    """`channel` times `factor`, which has no unit."""
+    one = history[channel]
+    times = checks.real_number(f"channel {channel}, factor", factor)
+    return _changed(history, channel, times * one.values, f"{channel}: times {number(times)}")
+
+
+def combine(history: LoadHistory, *, name: str, unit: str, factors: Mapping[str, str | float]) -> LoadHistory:
+    """A new channel `name` in `unit`: the sum of channels times `factors` ("0.8 kN/(mm/mm)"; bridge factors, unit loads).
+
+    >>> two = [Channel("front", np.array([1.0, 2.0]), "force"), Channel("rear", np.array([3.0, 5.0]), "force")]
+    >>> combine(LoadHistory("run", two, 1.0), name="both", unit="N", factors={"front": 1.0, "rear": 0.5})["both"].values
+    array([2.5, 4.5])
+    """
+    dimension = dimension_of(unit, f"combination {name}").name
+    if not factors:
+        raise InputError(f"combination {name}, factors", "none", "a factor for at least one channel")
+    total = np.zeros(len(history.channels[0]))
+    for channel, given in factors.items():
+        one = history[channel]
+        where = f"combination {name}, factor of {channel}"
+        total = total + coherent_ratio(str(given), dimension, one.dimension, where) * one.values
+    parts = " + ".join(f"{given} × {channel}" for channel, given in factors.items())
+    return _repaired(history, f"{name} = {parts}", channels=(*history.channels, Channel(name, total, dimension)))
+
+
+def _filtered(
+    history: LoadHistory,
+    channel: str,
+    frequency: float | str,
+    order: int,
+    kind: Literal["lowpass", "highpass"],
+    side: str,
+) -> LoadHistory:
+    from scipy.signal import butter, sosfiltfilt
+
+    one, limit = history[channel], coherent(frequency, "frequency", f"{kind}, frequency")
+    if not 0.0 < limit < 0.5 * history.sample_rate:
+        raise InputError(
+            f"{kind}, frequency",
+            f"{number(limit)} Hz",
+            f"above 0 and below half the sample rate, {number(0.5 * history.sample_rate)} Hz",
+        )
+    if not 1 <= order <= 12:
+        raise InputError(f"{kind}, order", str(order), "1 to 12")
+    sections = butter(order, limit, btype=kind, fs=history.sample_rate, output="sos")
+    padding = min(len(one) - 1, int(3 * history.sample_rate / limit))
+    values = np.asarray(sosfiltfilt(sections, one.values, padlen=padding), dtype=np.float64)
+    return _changed(
+        history, channel, values, f"{channel}: filtered, {side} {number(limit)} Hz taken out (order {order}, no delay)"
+    )
+
+
+def _changed(history: LoadHistory, channel: str, values: FloatArray, done: str) -> LoadHistory:
+    channels = tuple(
+        Channel(one.name, values, one.dimension) if one.name == channel else one for one in history.channels
+    )
+    return _repaired(history, done, channels=channels)
+
+
+def _repaired(history: LoadHistory, done: str, **changes: Any) -> LoadHistory:
+    return dataclasses.replace(history, repairs=(*history.repairs, done), **changes)
+
+
+def _same(other: LoadHistory, one: Channel) -> FloatArray:
+    found = other[one.name]
+    if found.dimension != one.dimension:
+        raise InputError(
+            f"join, history {other.name}, channel {one.name}", f"a {found.dimension}", f"a {one.dimension}"
+        )
+    return found.values
+
+
+# Repairs that a study may name as steps.
+REPAIRS: dict[str, Callable[..., LoadHistory]] = {
+    repair.__name__: repair
+    for repair in (cut, remove_offset, remove_drift, interpolate_spikes, low_pass, high_pass, resample, scale, combine)
+}
+
+
+def repair_step(history: LoadHistory, step: Mapping[str, Any]) -> LoadHistory:
+    """One repair by name, as a study writes it: {"step": "cut", "end": "40 s"}; InputError for what it doesn't know.
+
+    >>> whole = LoadHistory("run", (Channel("force", np.arange(11.0), "force"),), 10.0)
+    >>> repair_step(whole, {"step": "cut", "start": "0.2 s", "end": "0.5 s"}).repairs
+    ('cut to 0.2 s to 0.5 s',)
+    """
+    settings = dict(step)
+    name = str(settings.pop("step", ""))
+    if name not in REPAIRS:
+        raise InputError("repairs, step", repr(name), f"one of {listed(REPAIRS)}", did_you_mean(name, REPAIRS))
+    known = [key for key in inspect.signature(REPAIRS[name]).parameters if key != "history"]
+    for key in settings:
+        if key not in known:
+            raise InputError(
+                f"repairs, {name}, {key}", "an unknown key", f"one of {listed(known)}", did_you_mean(key, known)
+            )
+    for key, parameter in inspect.signature(REPAIRS[name]).parameters.items():
+        if key != "history" and parameter.default is inspect.Parameter.empty and key not in settings:
+            raise InputError(f"repairs, {name}", "no such key", f"the key {key!r}", "Add it.")
+    return REPAIRS[name](history, **settings)
