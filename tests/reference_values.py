@@ -42,6 +42,7 @@ from vivid_anvil.histories import (
     range_pair,
     simple_range,
     turning_points,
+    worst_case_pairs,
 )
 from vivid_anvil.materials import GrowthLaw, Material, SNCurve
 from vivid_anvil.stress import HotSpot, RepeatCycles
@@ -295,6 +296,12 @@ def _duty(inputs: Values) -> Values:
     }
 
 
+def _pairs(inputs: Values) -> Values:
+    rows = worst_case_pairs([tuple(row) for row in inputs["events_max_MPa_min_MPa_occurrences"]])
+    found = [[high, low, high - low, *rest] for high, low, *rest in rows]
+    return {"cycles_max_min_range_count_event-of-max_event-of-min": found}
+
+
 def _reserve(inputs: Values) -> Values:
     """A fatigue limit turns 'the amplitude reaches the allowable' into 'the first damage'."""
     curve = SNCurve(
@@ -463,6 +470,7 @@ METHODS = (
     Method("Mean stress, Goodman", r"SL-C-goodman-01(-any-R)?|SL-C-undefined-0[12]", _goodman),
     Method("Linear damage of a block programme", r"SL-D-miner-.*", _miner),
     Method("Linear damage of a duty cycle", r"SL-D-duty-\d+", _duty),
+    Method("Events in unknown order, worst case", r"SL-D-events-\d+", _pairs),
     Method("Reserve factor on stress, solved", r"SL-C-reserve-01", _reserve),
     Method("Stress intensity, centre crack", r"A-centre-feddersen-1", _intensity(CentreCrack)),
     Method("Stress intensity, edge crack", r"A-edge-tension-tada-1", _intensity(EdgeCrack)),

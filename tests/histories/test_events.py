@@ -47,7 +47,7 @@ def test_a_duty_cycle_knows_its_hours_and_repeats():
     assert duty.repeats_in("3 years") == 300
     assert duty.repeats_in("12 h") == pytest.approx(4.0)
     assert duty.repeats_in("5 shifts") == duty.repeats_in("5 shift") == duty.repeats_in(5) == 5
-    assert duty.cycles(duty.events[1], "force") is duty.cycles(duty.events[1], "force")
+    assert duty.sources("force") is duty.sources("force")
 
 
 def test_hours_need_the_frequency_of_every_event():

@@ -246,14 +246,12 @@ def _cycle_rows(cycles: Any) -> list[dict[str, Any]]:
 
 
 def _history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
-    from vivid_anvil.histories import LoadHistory
-
     drawings: list[Drawing] = []
-    for event in study.duty_cycle.events:
-        if isinstance(event.load, LoadHistory):
+    for i, (event, _) in enumerate(study.duty_cycle.flat()):
+        if hasattr(event.load, "channels"):
             drawings.append((f"history {event.name}", partial(_draw, event.load, units)))
             for channel in dict.fromkeys(spot.channel for spot in study.hot_spots):
-                cycles = study.duty_cycle.cycles(event, channel)
+                cycles = study.duty_cycle.sources(channel)[i].cycles
                 drawings.append((f"cycles {event.name} {channel}", partial(_draw, cycles, units)))
     return drawings
 

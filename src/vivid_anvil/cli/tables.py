@@ -15,7 +15,7 @@ from rich.text import Text
 from vivid_anvil.cracks import GrowthResult
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.findings import Finding
-from vivid_anvil.histories import ConstantAmplitude, Cycles, DutyCycle, LoadHistory
+from vivid_anvil.histories import Cycles, DutyCycle, LoadHistory
 from vivid_anvil.study import Study
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
@@ -65,19 +65,14 @@ def findings_list(findings: Iterable[Finding]) -> RenderableType:
 def duty_cycle_table(duty: DutyCycle, units: UnitSystem) -> RenderableType:
     """Events with occurrences, duration and limits of each channel."""
     made = table("Event", f"Times a {duty.repeat}", "Duration [s]", "Channel", "Lowest", "Highest")
-    for event in duty.events:
+    for event, _ in duty.flat():
         load = event.load
         duration = "not stated" if load.duration is None else number(load.duration)
-        for i, (name, low, high, dimension) in enumerate(_limits(load)):
+        for i, (name, dimension) in enumerate(load.dimensions.items()):
+            low, high = load.extremes(name)
             first = (event.name, number(event.occurrences), duration) if i == 0 else ("", "", "")
             made.add_row(*first, name, in_unit(low, dimension, units), in_unit(high, dimension, units))
     return made
-
-
-def _limits(load: LoadHistory | ConstantAmplitude) -> list[tuple[str, float, float, str]]:
-    if isinstance(load, ConstantAmplitude):
-        return [(load.channel, load.minimum, load.maximum, load.dimension)]
-    return [(one.name, float(one.values.min()), float(one.values.max()), one.dimension) for one in load.channels]
 
 
 def study_lines(study: Study) -> RenderableType:

@@ -84,8 +84,8 @@ class GrowthResult:
         growth = self.drive.per_repeat * self.crack.law.growth(delta_k)
         total = float(growth.sum())
         return {
-            event.name: float(growth[self.drive.event == i].sum()) / total if total > 0.0 else 0.0
-            for i, event in enumerate(self.duty_cycle.events)
+            source.name: float(growth[self.drive.event == i].sum()) / total if total > 0.0 else 0.0
+            for i, source in enumerate(self.duty_cycle.sources(self.crack.hot_spot.channel))
         }
 
     def rows(self, number_of_rows: int = 12) -> list[dict[str, float]]:

@@ -38,7 +38,7 @@ def assess_life(hot_spot: HotSpot, duty_cycle: DutyCycle, *, target: float | str
     target_repeats = None if target is None else duty_cycle.repeats_in(target)
     cycles = spectrum(hot_spot, duty_cycle)
     equivalent = cycles.equivalent_stress()
-    _refuse_means_beyond_ultimate(cycles, equivalent, duty_cycle)
+    _refuse_means_beyond_ultimate(cycles, equivalent)
     result = LifeResult(
         hot_spot=hot_spot,
         duty_cycle=duty_cycle,
@@ -68,13 +68,13 @@ def check_rule(hot_spot: HotSpot) -> None:
     hot_spot.material.needed(rule.needs, f"the mean-stress rule {rule.name} of {where}")
 
 
-def _refuse_means_beyond_ultimate(cycles: Spectrum, equivalent: np.ndarray, duty_cycle: DutyCycle) -> None:
+def _refuse_means_beyond_ultimate(cycles: Spectrum, equivalent: np.ndarray) -> None:
     beyond = np.flatnonzero(~np.isfinite(equivalent))
     if not beyond.size:
         return
     worst = int(beyond[0])
     spot = cycles.hot_spot
-    event = duty_cycle.events[int(cycles.event[worst])].name
+    event = cycles.sources[int(cycles.event[worst])].name
     start = int(cycles.cycles.start[worst])
     place = "" if start < 0 else f", the cycle that starts at sample {start}"
     raise InputError(

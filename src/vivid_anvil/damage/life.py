@@ -123,12 +123,12 @@ class LifeResult:
     def events(self) -> tuple[EventShare, ...]:
         """What each event does."""
         shares = []
-        for i, event in enumerate(self.duty_cycle.events):
+        for i, source in enumerate(self.spectrum.sources):
             of = self.spectrum.event == i
             damage = float(self.damage[of].sum())
             largest = float(self.spectrum.cycles.range[of].max(initial=0.0))
             cycles = float(self.spectrum.per_repeat[of].sum())
-            shares.append(EventShare(event.name, event.occurrences, cycles, largest, damage, self._share(damage)))
+            shares.append(EventShare(source.name, source.occurrences, cycles, largest, damage, self._share(damage)))
         return tuple(shares)
 
     def range_classes(self, edges: FloatArray | None = None) -> tuple[RangeClass, ...]:

@@ -11,7 +11,7 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.mean_stress import mean_stress_rule
 from vivid_anvil.findings import Finding, gravest_first
-from vivid_anvil.histories import ConstantAmplitude, Cycles, turning_points
+from vivid_anvil.histories import BETWEEN, Cycles, turning_points
 from vivid_anvil.materials import ANY_R
 from vivid_anvil.units import in_unit, number
 
@@ -154,7 +154,7 @@ def _few_cycles(result: LifeResult) -> Iterator[Finding]:
     order = np.argsort(-np.where(single, result.damage, 0.0))[:FEW_CYCLES]
     share = float(result.damage[order][single[order]].sum()) / total
     if share > 0.5:
-        names = sorted({result.duty_cycle.events[int(result.spectrum.event[i])].name for i in order})
+        names = sorted({result.spectrum.sources[int(result.spectrum.event[i])].name for i in order})
         yield Finding(
             "note",
             "few-cycles",
@@ -164,19 +164,33 @@ def _few_cycles(result: LifeResult) -> Iterator[Finding]:
 
 
 def _samples_per_cycle(result: LifeResult) -> Iterator[Finding]:
-    for i, event in enumerate(result.duty_cycle.events):
+    for i, source in enumerate(result.spectrum.sources):
         of = np.flatnonzero((result.spectrum.event == i) & (result.damage > 0.0))
         damage = result.damage[of]
-        if isinstance(event.load, ConstantAmplitude) or damage.sum() <= 0.01 * result.damage_per_repeat:
+        if source.history is None or damage.sum() <= 0.01 * result.damage_per_repeat:
             continue
-        values = event.load[result.hot_spot.channel].values
+        values = source.history[result.hot_spot.channel].values
         samples = samples_per_cycle(values, result.spectrum.cycles.chosen(of), damage)
         if samples < FEW_SAMPLES:
             yield Finding(
                 "warning",
                 "few-samples",
-                f"The damaging cycles of {event.name} have about {samples:.1f} samples each.",
+                f"The damaging cycles of {source.name} have about {samples:.1f} samples each.",
                 f"Peaks are cut off below about {FEW_SAMPLES:.0f} samples per cycle: measure at a higher rate.",
+            )
+
+
+def _gates(result: LifeResult) -> Iterator[Finding]:
+    for source in result.spectrum.sources:
+        if source.gated is not None:
+            curve = result.curve
+            share = source.gated.share_removed(curve.slope if curve.has_limit else curve.slope_below)
+            yield Finding(
+                "warning" if share > 0.01 else "note",
+                "gate",
+                f"The gate took {number(source.gated.removed.total)} small cycles out of each {source.name}; on the slope "
+                f"below the knee they would do {share:.2%} of its damage.",
+                "Choose a smaller gate." if share > 0.01 else "They do not matter.",
             )
 
 
@@ -199,7 +213,7 @@ def samples_per_cycle(values: FloatArray, cycles: Cycles, damage: FloatArray) ->
 
 def _nothing_happens(result: LifeResult) -> Iterator[Finding]:
     for share in result.events:
-        if share.largest_range == 0.0:
+        if share.largest_range == 0.0 and share.name != BETWEEN:
             yield Finding(
                 "warning",
                 "constant-load",
@@ -238,4 +252,5 @@ LOOKS: tuple[Callable[[LifeResult], Iterator[Finding]], ...] = (
     _compressive_means,
     _few_cycles,
     _nothing_happens,
+    _gates,
 )

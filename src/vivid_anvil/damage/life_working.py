@@ -32,16 +32,16 @@ def life_working(result: LifeResult, system: UnitSystem = "metric") -> Working:
 def _opening(result: LifeResult, cycle: int, worst_class: int, system: UnitSystem) -> str:
     chosen = result.range_classes()[worst_class]
     cycles = result.spectrum.cycles
-    event = result.duty_cycle.events[int(result.spectrum.event[cycle])]
+    source = result.spectrum.sources[int(result.spectrum.event[cycle])]
     place = ""
-    rate = getattr(event.load, "sample_rate", None)
+    rate = source.cycles.sample_rate
     if cycles.start[cycle] >= 0 and rate:
         times = " and ".join(f"{number(sample / rate, 6)} s" for sample in (cycles.start[cycle], cycles.end[cycle]))
         place = f", with its turning points at {times} (samples {cycles.start[cycle]} and {cycles.end[cycle]})"
     return (
         f"Most damage, {chosen.share:.1%}, is done by the {number(chosen.cycles)} cycles per {result.duty_cycle.repeat} "
         f"with a local stress range of {in_unit(chosen.lower, 'stress', system)} to {in_unit(chosen.upper, 'stress', system)}. "
-        f"The one that does most is in the event {event.name}{place}."
+        f"The one that does most is in the event {source.name}{place}."
     )
 
 

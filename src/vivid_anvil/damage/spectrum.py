@@ -13,7 +13,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.damage.mean_stress import compressive_mean, mean_stress_rule
 from vivid_anvil.errors import InputError
-from vivid_anvil.histories import Cycles, DutyCycle
+from vivid_anvil.histories import Cycles, DutyCycle, Source
 from vivid_anvil.materials import ANY_R, SNCurve
 from vivid_anvil.stress import HotSpot, local_cycles
 
@@ -32,6 +32,7 @@ class Spectrum:
     per_repeat: FloatArray
     lowest: float
     highest: float
+    sources: tuple[Source, ...]
 
     def equivalent_stress(self, load_factor: float = 1.0) -> FloatArray:
         """Each cycle in the terms of the curve (range or amplitude, at its R), MPa, with all loads times `load_factor`.
@@ -63,4 +64,6 @@ def spectrum(hot_spot: HotSpot, duty_cycle: DutyCycle) -> Spectrum:
     if curve is None:
         raise InputError(f"hot spot {hot_spot.name}", "no S-N curve", "a curve, needed for a life", "Give it one.")
     found = local_cycles(hot_spot, duty_cycle)
-    return Spectrum(hot_spot, curve, found.cycles, found.event, found.per_repeat, found.lowest, found.highest)
+    return Spectrum(
+        hot_spot, curve, found.cycles, found.event, found.per_repeat, found.lowest, found.highest, found.sources
+    )

@@ -1,11 +1,13 @@
 """What the part goes through: load histories and events, and their cycles."""
 
+from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, LoadSequence, Source, worst_case_pairs
 from vivid_anvil.histories.check_history import ChannelCheck, check_history
+from vivid_anvil.histories.constant_amplitude import ConstantAmplitude
 from vivid_anvil.histories.counter import RESIDUES, RainflowCounter, Residue
 from vivid_anvil.histories.cycles import Cycles
-from vivid_anvil.histories.events import ConstantAmplitude, DutyCycle, Event
+from vivid_anvil.histories.events import DutyCycle, Event
 from vivid_anvil.histories.exceedance import Exceedance, classes_of_exceedance, exceedance
-from vivid_anvil.histories.gate import Gated, gate
+from vivid_anvil.histories.gate import Gated, GatedHistory, gate
 from vivid_anvil.histories.load_history import Channel, LoadHistory
 from vivid_anvil.histories.matrix import (
     CLASS_VALUES,
@@ -23,6 +25,14 @@ from vivid_anvil.histories.other_counts import (
     range_pair,
     simple_range,
     time_at_level,
+)
+from vivid_anvil.histories.programmes import (
+    BlockProgramme,
+    LoadSpectrum,
+    block_programme,
+    load_spectrum,
+    read_programme,
+    read_spectrum,
 )
 from vivid_anvil.histories.rainflow import FourPointCount, four_point, joined, rainflow
 from vivid_anvil.histories.read_csv import read_csv
@@ -47,12 +57,15 @@ from vivid_anvil.histories.turning_points import turning_points
 from vivid_anvil.histories.write_history import write_history
 
 __all__ = [
+    "BETWEEN",
+    "BETWEEN_EVENTS",
     "CLASS_VALUES",
     "MATRICES",
     "READERS",
     "REPAIRS",
     "RESIDUES",
     "ROSETTES",
+    "BlockProgramme",
     "Channel",
     "ChannelCheck",
     "ConstantAmplitude",
@@ -63,12 +76,17 @@ __all__ = [
     "Exceedance",
     "FourPointCount",
     "Gated",
+    "GatedHistory",
     "LoadHistory",
+    "LoadSequence",
+    "LoadSpectrum",
     "PeakCount",
     "RainflowCounter",
     "Residue",
+    "Source",
     "binning_effect",
     "binning_findings",
+    "block_programme",
     "check_history",
     "classes_of_exceedance",
     "combine",
@@ -82,6 +100,7 @@ __all__ = [
     "join",
     "joined",
     "level_crossings",
+    "load_spectrum",
     "low_pass",
     "peaks",
     "peaks_between_crossings",
@@ -96,6 +115,8 @@ __all__ = [
     "read_mdf",
     "read_npy",
     "read_parquet",
+    "read_programme",
+    "read_spectrum",
     "remove_drift",
     "remove_offset",
     "repair_step",
@@ -104,5 +125,6 @@ __all__ = [
     "simple_range",
     "time_at_level",
     "turning_points",
+    "worst_case_pairs",
     "write_history",
 ]

@@ -1,123 +1,54 @@
 """What the part goes through: events, how often each happens in one repeat, and repeats per year.
 
-In: histories and constant-amplitude blocks. Out: cycles of each event, counted once per channel.
+In: loads (histories, constant amplitudes, block programmes, spectra, duty cycles of their own). Out: cycles of each
+event, counted once per channel, and of what happens between events.
 """
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
-from typing import Any
-
-import numpy as np
+from typing import Any, Protocol, cast
 
 from vivid_anvil import checks
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.between import BETWEEN_EVENTS, LoadSequence, Source, in_order, worst_case
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.histories.gate import GatedHistory
 from vivid_anvil.histories.load_history import LoadHistory
-from vivid_anvil.units import coherent, dimension_of, number, split
+from vivid_anvil.units import number, split
 
 HOUR = 3600.0
 
 
-@dataclass(frozen=True, repr=False)
-class ConstantAmplitude:
-    """`cycles` equal cycles of a load between `minimum` and `maximum`, in the coherent unit of `dimension`.
+class Load(Protocol):
+    """What an event may hold: a history, a constant amplitude, a block programme, a spectrum."""
 
-    Made by `from_amplitude` or `from_range`, so that the two cannot be mixed up.
-    """
-
-    channel: str
-    maximum: float
-    minimum: float
-    cycles: float
-    dimension: str
-    frequency: float | None = None
-
-    def __post_init__(self) -> None:
-        where = f"constant amplitude of {self.channel}"
-        checks.text("ConstantAmplitude.channel", self.channel)
-        checks.positive_number(f"{where}, cycles", self.cycles)
-        if not (math.isfinite(self.maximum) and math.isfinite(self.minimum) and self.maximum >= self.minimum):
-            raise InputError(where, f"maximum {self.maximum}, minimum {self.minimum}", "finite limits, maximum above")
-        if self.frequency is not None:
-            checks.positive_number(f"{where}, frequency", self.frequency)
-
-    @classmethod
-    def from_amplitude(
-        cls,
-        channel: str,
-        amplitude: str | tuple[float, str],
-        *,
-        r_ratio: float = -1.0,
-        cycles: float = 1.0,
-        frequency: float | str | None = None,
-    ) -> ConstantAmplitude:
-        """Cycles of an amplitude (half of the range): text with unit such as "1.2 kN", or a pair (1.2, "kN").
-
-        `r_ratio` = minimum / maximum: -1 is fully reversed, 0 pulsates from zero. It must be below 1.
-
-        >>> event = ConstantAmplitude.from_amplitude("vertical force", "1.5 kN", r_ratio=0.0, cycles=100)
-        >>> event.maximum, event.minimum
-        (3000.0, 0.0)
-        """
-        where = f"constant amplitude of {channel}"
-        value, dimension = _with_unit(amplitude, f"{where}, amplitude")
-        return cls(channel, *_limits(value, r_ratio, where), cycles, dimension, _hertz(frequency, where))
-
-    @classmethod
-    def from_range(
-        cls,
-        channel: str,
-        range: str | tuple[float, str],  # the trade's word
-        *,
-        r_ratio: float = -1.0,
-        cycles: float = 1.0,
-        frequency: float | str | None = None,
-    ) -> ConstantAmplitude:
-        """Cycles of a range (maximum - minimum): text with unit such as "2.4 kN", or a pair (2.4, "kN").
-
-        >>> ConstantAmplitude.from_range("stress", "90 MPa", r_ratio=0.1, cycles=2e6).maximum
-        100.0
-        """
-        where = f"constant amplitude of {channel}"
-        value, dimension = _with_unit(range, f"{where}, range")
-        return cls(channel, *_limits(0.5 * value, r_ratio, where), cycles, dimension, _hertz(frequency, where))
+    @property
+    def dimensions(self) -> dict[str, str]:
+        """Names and dimensions of the channels."""
 
     @property
     def duration(self) -> float | None:
-        """Time that the cycles take, s; None where no frequency is stated."""
-        return None if self.frequency is None else self.cycles / self.frequency
+        """Time that one occurrence takes, s; None where it is not known."""
 
-    def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
-        """The cycles as a table of one entry; the residue is that of any whole number of equal cycles: none."""
-        checks.one_of("residue", residue, tuple(RESIDUES))
-        if channel != self.channel:
-            raise InputError(
-                f"constant amplitude of {self.channel}",
-                f"no channel {channel!r}",
-                repr(self.channel),
-                did_you_mean(channel, [self.channel]),
-            )
-        extremes = np.array([self.maximum, self.minimum])
-        return Cycles(
-            range=np.array([extremes[0] - extremes[1]]),
-            mean=np.array([0.5 * extremes.sum()]),
-            count=np.array([float(self.cycles)]),
-            dimension=self.dimension,
-        )
+    def extremes(self, channel: str) -> tuple[float, float]:
+        """Lowest and highest load."""
 
-    def __repr__(self) -> str:
-        return f"<ConstantAmplitude {self.channel}: {self.cycles:g} cycles, {self.minimum:g} to {self.maximum:g}>"
+    def rainflow(self, channel: str, *, residue: str) -> Cycles:
+        """Cycles of one occurrence."""
+
+    def sequence(self, channel: str) -> LoadSequence:
+        """The order of one occurrence; InputError where the load has none."""
 
 
 @dataclass(frozen=True, eq=False)
 class Event:
-    """Something that happens: a name, its load, and how many times per repeat of the duty cycle."""
+    """Something that happens: a name, its load, and how many times per repeat. A duty cycle may be the load: a day of laps."""
 
     name: str
-    load: LoadHistory | ConstantAmplitude
+    load: Load | DutyCycle
     occurrences: float = 1.0
 
     def __post_init__(self) -> None:
@@ -133,17 +64,11 @@ class Event:
 
     def extremes(self, channel: str) -> tuple[float, float]:
         """Lowest and highest load of the channel, in its coherent unit."""
-        if isinstance(self.load, ConstantAmplitude):
-            return self.load.minimum, self.load.maximum
-        values = self.load[channel].values
-        return float(values.min()), float(values.max())
+        return self.load.extremes(channel)
 
     def dimension_of_channel(self, channel: str) -> str:
         """The dimension of one of the event's channels; InputError where it has no such channel."""
-        if isinstance(self.load, ConstantAmplitude):
-            dimensions = {self.load.channel: self.load.dimension}
-        else:
-            dimensions = {one.name: one.dimension for one in self.load.channels}
+        dimensions = self.load.dimensions
         if channel not in dimensions:
             raise InputError(
                 f"event {self.name}",
@@ -158,19 +83,24 @@ class Event:
 class DutyCycle:
     """One repeat of the use: events with occurrences. The user names the repeat ("lap", "flight", "month").
 
-    Each event is counted by itself; `residue` says how its residue counts (see `RESIDUES`). As events come again and
-    again, the default closes it.
+    `residue` says how the residue of an event counts (see `RESIDUES`); as events come again and again, the default closes
+    it. `between` says what happens between events (see `BETWEEN_EVENTS`).
 
+    >>> from vivid_anvil.histories import ConstantAmplitude
     >>> test = ConstantAmplitude.from_range("force", "2 kN", r_ratio=0.0, cycles=60, frequency="1 Hz")
-    >>> DutyCycle("shift", [Event("press stroke", test, 480)], repeats_per_year=600)
+    >>> shift = DutyCycle("shift", [Event("press stroke", test, 480)], repeats_per_year=600)
+    >>> shift
     <DutyCycle: 1 event per shift, 8 h, 600 shifts per year>
+    >>> DutyCycle("week", [Event("a shift", shift, 12)], repeats_per_year=50).hours
+    96.0
     """
 
     repeat: str
     events: tuple[Event, ...]
     repeats_per_year: float
     residue: str = "repeated"
-    _counted: dict[tuple[int, str], Cycles] = field(default_factory=dict, init=False, repr=False)
+    between: str = "each by itself"
+    _counted: dict[str, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
 
     def __post_init__(self) -> None:
         checks.text("DutyCycle.repeat", self.repeat)
@@ -183,35 +113,88 @@ class DutyCycle:
                 raise InputError(f"DutyCycle.events, {name}", "the same name twice", "a different name for each event")
         checks.positive_number("DutyCycle.repeats_per_year", self.repeats_per_year)
         checks.one_of("DutyCycle.residue", self.residue, tuple(RESIDUES))
+        checks.one_of("DutyCycle.between", self.between, tuple(BETWEEN_EVENTS))
 
-    def cycles(self, event: Event, channel: str) -> Cycles:
-        """Cycles of one occurrence of `event` in the unit of the load; each event and channel is counted once."""
-        key = (self.events.index(event), channel)
-        if key not in self._counted:
-            self._counted[key] = event.load.rainflow(channel, residue=self.residue)
-        return self._counted[key]
+    def sources(self, channel: str) -> tuple[Source, ...]:
+        """Where cycles come from: each event, and what happens between events; counted once per channel.
 
-    def dimension_of_channel(self, channel: str) -> str:
-        """The dimension that `channel` has in every event; InputError where events differ or lack it."""
-        found = {event.name: event.dimension_of_channel(channel) for event in self.events}
-        if len(set(found.values())) > 1:
-            raise InputError(f"channel {channel}", f"different dimensions: {found}", "the same in every event")
-        return next(iter(found.values()))
+        Raises InputError for a channel that an event lacks, and for "in the order given" where an event has no order or
+        does not happen a whole number of times.
+        """
+        if channel not in self._counted:
+            self.dimension_of_channel(channel)
+            if self.between == "in the order given":
+                found = in_order(self, channel, self.residue)
+            else:
+                found = tuple(self._by_itself(channel))
+                if self.between == "worst case":
+                    found = worst_case(
+                        found, [one.extremes(channel) for one, _ in self.flat()], self.dimension_of_channel(channel)
+                    )
+            self._counted[channel] = found
+        return self._counted[channel]
+
+    def _by_itself(self, channel: str) -> list[Source]:
+        sources = []
+        for event, times in self.flat():
+            load = cast(Load, event.load)  # flat: no duty cycle is left
+            gated = load.gated(channel) if isinstance(load, GatedHistory) else None
+            history = (
+                load.history if isinstance(load, GatedHistory) else load if isinstance(load, LoadHistory) else None
+            )
+            sources.append(Source(event.name, times, load.rainflow(channel, residue=self.residue), history, gated))
+        return sources
+
+    def flat(self) -> list[tuple[Event, float]]:
+        """The events that hold no duty cycle of their own, those of inner ones too, with occurrences per repeat."""
+        found = []
+        for event in self.events:
+            if isinstance(event.load, DutyCycle):
+                inner = event.load.flat()
+                found += [
+                    (Event(f"{event.name}: {one.name}", one.load), times * event.occurrences) for one, times in inner
+                ]
+            else:
+                found.append((event, float(event.occurrences)))
+        return found
+
+    @property
+    def dimensions(self) -> dict[str, str]:
+        """Channels that every event has, with their dimensions."""
+        first, *others = [event.load.dimensions for event in self.events]
+        return {name: one for name, one in first.items() if all(other.get(name) == one for other in others)}
+
+    @property
+    def duration(self) -> float | None:
+        """Time that one repeat takes, s; None where an event doesn't know its own."""
+        durations = [event.load.duration for event in self.events]
+        if any(duration is None for duration in durations):
+            return None
+        return sum(
+            event.occurrences * duration for event, duration in zip(self.events, durations, strict=True) if duration
+        )
 
     @property
     def hours(self) -> float | None:
         """Duration of one repeat, h; None where an event of constant amplitude states no frequency."""
-        durations = [event.load.duration for event in self.events]
-        if any(duration is None for duration in durations):
-            return None
-        seconds = sum(
-            event.occurrences * duration for event, duration in zip(self.events, durations, strict=True) if duration
-        )
-        return seconds / HOUR
+        return None if self.duration is None else self.duration / HOUR
+
+    def extremes(self, channel: str) -> tuple[float, float]:
+        """Lowest and highest load of all events."""
+        lows, highs = zip(*(event.extremes(channel) for event in self.events), strict=True)
+        return min(lows), max(highs)
+
+    def dimension_of_channel(self, channel: str) -> str:
+        """The dimension that `channel` has in every event; InputError where events differ or lack it."""
+        found = {event.name: event.dimension_of_channel(channel) for event, _ in self.flat()}
+        if len(set(found.values())) > 1:
+            raise InputError(f"channel {channel}", f"different dimensions: {found}", "the same in every event")
+        return next(iter(found.values()))
 
     def repeats_in(self, value: Any, where: str = "target life") -> float:
         """The repeats in "30 years", "20000 h" or "1.2e6 laps"; a plain number is repeats already.
 
+        >>> from vivid_anvil.histories import ConstantAmplitude
         >>> test = ConstantAmplitude.from_range("force", "2 kN", cycles=60, frequency="1 Hz")
         >>> DutyCycle("shift", [Event("stroke", test, 480)], repeats_per_year=600).repeats_in("2 years")
         1200.0
@@ -244,24 +227,3 @@ class DutyCycle:
             f"<DutyCycle: {len(self.events)} event{plural} per {self.repeat}{hours}, "
             f"{number(self.repeats_per_year)} {self.repeat}s per year>"
         )
-
-
-def _with_unit(value: Any, where: str) -> tuple[float, str]:
-    """Value in the coherent unit, and its dimension, from text or a pair (number, unit)."""
-    amount, unit = value if isinstance(value, tuple) else split(str(value), where, "1.2 kN", "load")
-    dimension = dimension_of(unit, where)
-    found = coherent(f"{amount!r} {unit}", dimension.name, where)
-    return checks.positive_number(where, found), dimension.name
-
-
-def _limits(amplitude: float, r_ratio: float, where: str) -> tuple[float, float]:
-    """Maximum and minimum from amplitude and R; R above 1 (both negative) is meaningful, 1 is not."""
-    r = checks.real_number(f"{where}, r_ratio", r_ratio)
-    if r == 1.0 or not math.isfinite(r):
-        raise InputError(f"{where}, r_ratio", f"{r:g}", "minimum / maximum, other than 1")
-    maximum = 2.0 * amplitude / (1.0 - r)
-    return maximum, maximum - 2.0 * amplitude
-
-
-def _hertz(frequency: float | str | None, where: str) -> float | None:
-    return None if frequency is None else coherent(frequency, "frequency", f"{where}, frequency")

@@ -11,8 +11,9 @@ from numpy.typing import ArrayLike
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.between import LoadSequence
 from vivid_anvil.histories.cycles import Cycles
-from vivid_anvil.histories.rainflow import rainflow
+from vivid_anvil.histories.rainflow import four_point, rainflow
 from vivid_anvil.units import DIMENSIONS, Coherent, dimension_of, factor
 
 
@@ -104,6 +105,22 @@ class LoadHistory:
     def time(self) -> FloatArray:
         """Time of each sample from the start, s."""
         return np.arange(len(self.channels[0])) / self.sample_rate
+
+    @property
+    def dimensions(self) -> dict[str, str]:
+        """Names and dimensions of the channels."""
+        return {channel.name: channel.dimension for channel in self.channels}
+
+    def extremes(self, channel: str) -> tuple[float, float]:
+        """Lowest and highest value of one channel."""
+        values = self[channel].values
+        return float(values.min()), float(values.max())
+
+    def sequence(self, channel: str) -> LoadSequence:
+        """The closed cycles of one channel, and its residue as the one step."""
+        chosen = self[channel]
+        count = four_point(chosen.values, dimension=chosen.dimension, sample_rate=self.sample_rate)
+        return LoadSequence(count.cycles, ((count.residue.values, 1.0),))
 
     def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """Rainflow cycles of one channel; see `rainflow`."""

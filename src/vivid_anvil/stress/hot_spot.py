@@ -11,7 +11,6 @@ from dataclasses import dataclass
 
 from vivid_anvil import checks
 from vivid_anvil.errors import InputError
-from vivid_anvil.histories import Cycles, DutyCycle, Event
 from vivid_anvil.materials import Material, SNCurve
 from vivid_anvil.units import Coherent, coherent_ratio
 
@@ -68,15 +67,6 @@ class HotSpot:
         if value == 0.0:
             raise InputError(where, "0", "a stress for the load", "Leave out a spot that feels no load.")
         return value
-
-    def nominal_cycles(self, duty_cycle: DutyCycle, event: Event) -> Cycles:
-        """Nominal stress cycles, MPa, of one occurrence of `event`: without the notch factor."""
-        factor = self.nominal_factor(event.dimension_of_channel(self.channel))
-        return duty_cycle.cycles(event, self.channel).linear(factor, self.offset, "stress")
-
-    def cycles(self, duty_cycle: DutyCycle, event: Event) -> Cycles:
-        """Local stress cycles, MPa, of one occurrence of `event`: with the notch factor."""
-        return self.nominal_cycles(duty_cycle, event).linear(self.notch_factor, 0.0, "stress")
 
     def __repr__(self) -> str:
         curve = "no curve" if self.curve is None else self.curve.name

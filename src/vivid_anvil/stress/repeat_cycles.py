@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.checks import FloatArray, IntArray, read_only
-from vivid_anvil.histories import Cycles, DutyCycle
+from vivid_anvil.histories import Cycles, DutyCycle, Source
 from vivid_anvil.stress.hot_spot import HotSpot
 
 
@@ -15,8 +15,9 @@ from vivid_anvil.stress.hot_spot import HotSpot
 class RepeatCycles:
     """All cycles of one repeat.
 
-    `cycles` of one occurrence of each event, MPa; the number of the `event`; how often each happens `per_repeat`.
-    `lowest` and `highest` stress, MPa, also where an event has no cycle.
+    `cycles` of one occurrence of each source, MPa; the number of the source (`event`); how often each happens `per_repeat`.
+    `lowest` and `highest` stress, MPa, also where an event has no cycle. `sources` names them: the events, and what happens
+    between them.
     """
 
     cycles: Cycles
@@ -24,21 +25,25 @@ class RepeatCycles:
     per_repeat: FloatArray
     lowest: float
     highest: float
+    sources: tuple[Source, ...] = ()
 
 
 def local_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle) -> RepeatCycles:
     """Local stress cycles, with the notch factor: what an S-N curve is asked about."""
-    tables = [hot_spot.cycles(duty_cycle, event) for event in duty_cycle.events]
-    return _joined(tables, hot_spot, duty_cycle, hot_spot.notch_factor)
+    return _stress_cycles(hot_spot, duty_cycle, hot_spot.notch_factor)
 
 
 def nominal_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle) -> RepeatCycles:
     """Nominal stress cycles, without the notch factor: what a crack that has left the notch is driven by."""
-    tables = [hot_spot.nominal_cycles(duty_cycle, event) for event in duty_cycle.events]
-    return _joined(tables, hot_spot, duty_cycle, 1.0)
+    return _stress_cycles(hot_spot, duty_cycle, 1.0)
 
 
-def _joined(tables: list[Cycles], hot_spot: HotSpot, duty_cycle: DutyCycle, notch_factor: float) -> RepeatCycles:
+def _stress_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle, notch_factor: float) -> RepeatCycles:
+    sources = duty_cycle.sources(hot_spot.channel)
+    per_load = notch_factor * hot_spot.nominal_factor(duty_cycle.dimension_of_channel(hot_spot.channel))
+    offset = notch_factor * hot_spot.offset
+    tables = [source.cycles.linear(per_load, offset, "stress") for source in sources]
+
     def column(name: str) -> FloatArray:
         return read_only(np.concatenate([getattr(table, name) for table in tables]))
 
@@ -50,14 +55,13 @@ def _joined(tables: list[Cycles], hot_spot: HotSpot, duty_cycle: DutyCycle, notc
         end=column("end").astype(np.int64),
     )
     sizes = [len(table) for table in tables]
-    occurrences = np.array([event.occurrences for event in duty_cycle.events], dtype=np.float64)
-    loads = np.array([event.extremes(hot_spot.channel) for event in duty_cycle.events])
-    per_load = hot_spot.nominal_factor(duty_cycle.dimension_of_channel(hot_spot.channel))
-    stresses = notch_factor * (per_load * loads + hot_spot.offset)
+    occurrences = np.array([source.occurrences for source in sources], dtype=np.float64)
+    extremes = per_load * np.array(duty_cycle.extremes(hot_spot.channel)) + offset
     return RepeatCycles(
         cycles,
         read_only(np.repeat(np.arange(len(tables)), sizes)),
         read_only(cycles.count * np.repeat(occurrences, sizes)),
-        lowest=float(stresses.min()),
-        highest=float(stresses.max()),
+        lowest=float(extremes.min()),
+        highest=float(extremes.max()),
+        sources=sources,
     )

@@ -1,0 +1,142 @@
+"""An event of constant amplitude: equal cycles of a load, given by amplitude or by range."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil import checks
+from vivid_anvil.errors import InputError, did_you_mean
+from vivid_anvil.histories.between import LoadSequence
+from vivid_anvil.histories.counter import RESIDUES
+from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.units import coherent, dimension_of, split
+
+
+@dataclass(frozen=True, repr=False)
+class ConstantAmplitude:
+    """`cycles` equal cycles of a load between `minimum` and `maximum`, in the coherent unit of `dimension`.
+
+    Made by `from_amplitude` or `from_range`, so that the two cannot be mixed up.
+    """
+
+    channel: str
+    maximum: float
+    minimum: float
+    cycles: float
+    dimension: str
+    frequency: float | None = None
+
+    def __post_init__(self) -> None:
+        where = f"constant amplitude of {self.channel}"
+        checks.text("ConstantAmplitude.channel", self.channel)
+        checks.positive_number(f"{where}, cycles", self.cycles)
+        if not (math.isfinite(self.maximum) and math.isfinite(self.minimum) and self.maximum >= self.minimum):
+            raise InputError(where, f"maximum {self.maximum}, minimum {self.minimum}", "finite limits, maximum above")
+        if self.frequency is not None:
+            checks.positive_number(f"{where}, frequency", self.frequency)
+
+    @classmethod
+    def from_amplitude(
+        cls,
+        channel: str,
+        amplitude: str | tuple[float, str],
+        *,
+        r_ratio: float = -1.0,
+        cycles: float = 1.0,
+        frequency: float | str | None = None,
+    ) -> ConstantAmplitude:
+        """Cycles of an amplitude (half of the range): text with unit such as "1.2 kN", or a pair (1.2, "kN").
+
+        `r_ratio` = minimum / maximum: -1 is fully reversed, 0 pulsates from zero. It must be below 1.
+
+        >>> event = ConstantAmplitude.from_amplitude("vertical force", "1.5 kN", r_ratio=0.0, cycles=100)
+        >>> event.maximum, event.minimum
+        (3000.0, 0.0)
+        """
+        where = f"constant amplitude of {channel}"
+        value, dimension = with_unit(amplitude, f"{where}, amplitude")
+        return cls(channel, *limits(value, r_ratio, where), cycles, dimension, _hertz(frequency, where))
+
+    @classmethod
+    def from_range(
+        cls,
+        channel: str,
+        range: str | tuple[float, str],  # the trade's word
+        *,
+        r_ratio: float = -1.0,
+        cycles: float = 1.0,
+        frequency: float | str | None = None,
+    ) -> ConstantAmplitude:
+        """Cycles of a range (maximum - minimum): text with unit such as "2.4 kN", or a pair (2.4, "kN").
+
+        >>> ConstantAmplitude.from_range("stress", "90 MPa", r_ratio=0.1, cycles=2e6).maximum
+        100.0
+        """
+        where = f"constant amplitude of {channel}"
+        value, dimension = with_unit(range, f"{where}, range")
+        return cls(channel, *limits(0.5 * value, r_ratio, where), cycles, dimension, _hertz(frequency, where))
+
+    @property
+    def duration(self) -> float | None:
+        """Time that the cycles take, s; None where no frequency is stated."""
+        return None if self.frequency is None else self.cycles / self.frequency
+
+    @property
+    def dimensions(self) -> dict[str, str]:
+        """The channel and its dimension."""
+        return {self.channel: self.dimension}
+
+    def extremes(self, channel: str) -> tuple[float, float]:  # noqa: ARG002 (there is one channel)
+        """Lowest and highest load."""
+        return self.minimum, self.maximum
+
+    def sequence(self, channel: str) -> LoadSequence:
+        """From the minimum to the maximum and back, as often as there are cycles."""
+        none = self.rainflow(channel).chosen(np.zeros(1, dtype=bool))
+        return LoadSequence(none, ((np.array([self.minimum, self.maximum, self.minimum]), self.cycles),))
+
+    def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
+        """The cycles as a table of one entry; the residue is that of any whole number of equal cycles: none."""
+        checks.one_of("residue", residue, tuple(RESIDUES))
+        if channel != self.channel:
+            raise InputError(
+                f"constant amplitude of {self.channel}",
+                f"no channel {channel!r}",
+                repr(self.channel),
+                did_you_mean(channel, [self.channel]),
+            )
+        extremes = np.array([self.maximum, self.minimum])
+        return Cycles(
+            range=np.array([extremes[0] - extremes[1]]),
+            mean=np.array([0.5 * extremes.sum()]),
+            count=np.array([float(self.cycles)]),
+            dimension=self.dimension,
+        )
+
+    def __repr__(self) -> str:
+        return f"<ConstantAmplitude {self.channel}: {self.cycles:g} cycles, {self.minimum:g} to {self.maximum:g}>"
+
+
+def with_unit(value: Any, where: str) -> tuple[float, str]:
+    """Value in the coherent unit, and its dimension, from text or a pair (number, unit)."""
+    amount, unit = value if isinstance(value, tuple) else split(str(value), where, "1.2 kN", "load")
+    dimension = dimension_of(unit, where)
+    found = coherent(f"{amount!r} {unit}", dimension.name, where)
+    return checks.positive_number(where, found), dimension.name
+
+
+def limits(amplitude: float, r_ratio: float, where: str) -> tuple[float, float]:
+    """Maximum and minimum from amplitude and R; R above 1 (both negative) is meaningful, 1 is not."""
+    r = checks.real_number(f"{where}, r_ratio", r_ratio)
+    if r == 1.0 or not math.isfinite(r):
+        raise InputError(f"{where}, r_ratio", f"{r:g}", "minimum / maximum, other than 1")
+    maximum = 2.0 * amplitude / (1.0 - r)
+    return maximum, maximum - 2.0 * amplitude
+
+
+def _hertz(frequency: float | str | None, where: str) -> float | None:
+    return None if frequency is None else coherent(frequency, "frequency", f"{where}, frequency")
