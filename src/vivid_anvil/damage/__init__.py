@@ -6,6 +6,7 @@ from vivid_anvil.damage.life_working import life_working
 from vivid_anvil.damage.mean_stress import COMPRESSIVE_MEANS, MEAN_STRESS_RULES, equivalent_amplitude
 from vivid_anvil.damage.reserve import reserve_on_stress
 from vivid_anvil.damage.spectrum import Spectrum, spectrum
+from vivid_anvil.damage.stream import damage_of_chunks, damage_of_samples
 
 __all__ = [
     "COMPRESSIVE_MEANS",
@@ -16,6 +17,8 @@ __all__ = [
     "Spectrum",
     "assess_life",
     "class_edges",
+    "damage_of_chunks",
+    "damage_of_samples",
     "equivalent_amplitude",
     "life_working",
     "reserve_on_stress",

@@ -38,6 +38,7 @@ from vivid_anvil.histories.rainflow import FourPointCount, four_point, joined, r
 from vivid_anvil.histories.read_csv import read_csv
 from vivid_anvil.histories.read_history import READERS, read_history
 from vivid_anvil.histories.read_tables import read_excel, read_hdf5, read_mdf, read_npy, read_parquet
+from vivid_anvil.histories.reconstruct import ORDERS, reconstruct
 from vivid_anvil.histories.repairs import (
     REPAIRS,
     combine,
@@ -53,6 +54,8 @@ from vivid_anvil.histories.repairs import (
     scale,
 )
 from vivid_anvil.histories.rosette import ROSETTES, principal_strains, principal_stresses
+from vivid_anvil.histories.stream import FileCount, count_chunks, count_file, stream_channel
+from vivid_anvil.histories.tail import TAILS, TailFit, fit_tail, repeated_times
 from vivid_anvil.histories.turning_points import turning_points
 from vivid_anvil.histories.write_history import write_history
 
@@ -61,10 +64,12 @@ __all__ = [
     "BETWEEN_EVENTS",
     "CLASS_VALUES",
     "MATRICES",
+    "ORDERS",
     "READERS",
     "REPAIRS",
     "RESIDUES",
     "ROSETTES",
+    "TAILS",
     "BlockProgramme",
     "Channel",
     "ChannelCheck",
@@ -74,6 +79,7 @@ __all__ = [
     "DutyCycle",
     "Event",
     "Exceedance",
+    "FileCount",
     "FourPointCount",
     "Gated",
     "GatedHistory",
@@ -84,15 +90,19 @@ __all__ = [
     "RainflowCounter",
     "Residue",
     "Source",
+    "TailFit",
     "binning_effect",
     "binning_findings",
     "block_programme",
     "check_history",
     "classes_of_exceedance",
     "combine",
+    "count_chunks",
+    "count_file",
     "cut",
     "cycle_matrix",
     "exceedance",
+    "fit_tail",
     "four_point",
     "gate",
     "high_pass",
@@ -117,12 +127,15 @@ __all__ = [
     "read_parquet",
     "read_programme",
     "read_spectrum",
+    "reconstruct",
     "remove_drift",
     "remove_offset",
     "repair_step",
+    "repeated_times",
     "resample",
     "scale",
     "simple_range",
+    "stream_channel",
     "time_at_level",
     "turning_points",
     "worst_case_pairs",

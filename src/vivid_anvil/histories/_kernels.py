@@ -175,3 +175,16 @@ def nest(low, high, pick, flank_low, flank_high, flank_next):
         flank_next[at] = back
         flanks += 2
     return -1
+
+
+@njit(cache=True, nogil=True)
+def walk(flank_low, flank_high, flank_next, values):
+    """Write the turning points along the flanks into `values`, one more than there are flanks; return how many."""
+    values[0] = flank_low[0]
+    count = 1
+    at = 0
+    while at >= 0:
+        values[count] = flank_high[at] if at % 2 == 0 else flank_low[at]
+        count += 1
+        at = flank_next[at]
+    return count

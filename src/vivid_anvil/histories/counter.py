@@ -90,14 +90,22 @@ class RainflowCounter:
         columns = (np.abs(one - other), 0.5 * (one + other), count, left.samples[first], left.samples[last])
         return tuple(np.concatenate(pair) for pair in zip(closed, columns, strict=True))
 
-    def _count(self, samples: FloatArray) -> tuple[Columns, int]:
+    def count_into(self, samples: FloatArray, scratch: Columns | None) -> tuple[Columns, int]:
+        """Like `feed`, but for loops over many small pieces: columns that are used again, and how many places are filled.
+
+        `scratch` is what the last call gave, or None. `samples` must be one row of float64.
+        """
+        return self._count(samples, scratch)
+
+    def _count(self, samples: FloatArray, scratch: Columns | None = None) -> tuple[Columns, int]:
         """Columns with room for all cycles of `samples` and of the residue, and how many places are used."""
         depth = int(self._state[_kernels.DEPTH])
         size = samples.size + depth + 2
         stack, places = np.empty(size), np.empty(size, dtype=np.int64)
         stack[:depth], places[:depth] = self._stack[:depth], self._places[:depth]
-        ranges, means, count = np.empty(size), np.empty(size), np.empty(size)
-        start, end = np.empty(size, dtype=np.int64), np.empty(size, dtype=np.int64)
+        if scratch is None or scratch[0].size < size:
+            scratch = (*np.empty((3, size)), *np.empty((2, size), dtype=np.int64))
+        ranges, means, count, start, end = scratch
         used, self._level, check = _kernels.rainflow(
             samples, self.samples, self._level, self._state, stack, places, ranges, means, start, end
         )
@@ -107,7 +115,7 @@ class RainflowCounter:
         self.samples += samples.size
         depth = int(self._state[_kernels.DEPTH])
         self._stack, self._places = stack[: depth + 2].copy(), places[: depth + 2].copy()
-        return (ranges, means, count, start, end), used
+        return scratch, used
 
     def _table(self, columns: Columns, used: int) -> Cycles:
         ranges, means, count, start, end = (checks.read_only(column[:used]) for column in columns)

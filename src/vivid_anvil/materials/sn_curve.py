@@ -152,6 +152,17 @@ class SNCurve:
             below = np.full_like(ratio, np.inf) if self.has_limit else self.knee_life * ratio**-self.slope_below
         return np.where(ratio >= 1.0, above, below)
 
+    def damage_of(self, ranges: FloatArray, count: FloatArray | None = None) -> float:
+        """Σ n / N of stress ranges, MPa, at the curve's R; each counts once where no `count` is given."""
+        ratio = ranges * ((1.0 if self.stress == "range" else 0.5) / self.knee_stress)
+        exponent: float | FloatArray = self.slope
+        if self.slope_below != self.slope:
+            exponent = np.where(ratio >= 1.0, self.slope, 0.0 if self.has_limit else self.slope_below)
+        share = ratio**exponent
+        if self.has_limit:
+            share[ratio < 1.0] = 0.0
+        return float(share.sum() if count is None else share @ count) / self.knee_life
+
     def stress_at(self, life: ArrayLike) -> FloatArray:
         """Stress, MPa, in the curve's own terms, at which `life`, cycles, is reached: the inverse of `life`."""
         ratio = np.asarray(life, dtype=np.float64) / self.knee_life

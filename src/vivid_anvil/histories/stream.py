@@ -1,0 +1,235 @@
+"""Files larger than memory: counting in chunks, into a matrix, with the residue carried over.
+
+In: CSV, Parquet, HDF5 or .npy files. Out: samples chunk by chunk; a matrix of the whole file. Nothing but the chunk, the
+open turning points and the matrix is kept.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray, finite_samples
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.columns import Header, headers
+from vivid_anvil.histories.counter import RainflowCounter
+from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.histories.matrix import CycleMatrix, cycle_matrix
+from vivid_anvil.histories.read_csv import text_form
+from vivid_anvil.histories.read_history import kind_of
+from vivid_anvil.histories.read_tables import existing, hdf5_file, parquet_file
+from vivid_anvil.units import dimension_of, factor
+
+CHUNK = 1 << 20
+Watch = Callable[[str, int, int], None]
+
+
+def stream_channel(
+    path: str | Path,
+    channel: str,
+    *,
+    chunk: int = CHUNK,
+    unit: str | None = None,
+    units: Mapping[str, str] | None = None,
+) -> Iterator[FloatArray]:
+    """The samples of one channel of a file, about `chunk` at a time, in its coherent unit.
+
+    `unit` is needed for .npy; the channel of HDF5 is the path of its dataset. Raises InputError as the readers do.
+    """
+    found = existing(path)
+    kind = kind_of(found)
+    if kind not in STREAMS:
+        raise InputError(found.name, f"{kind} data", f"a file of {listed(STREAMS)}", "Write it as Parquet or HDF5.")
+    names = dict(units or {}) | ({channel: unit} if unit else {})
+    start = 0
+    for raw, head in STREAMS[kind](found, channel, chunk, names):
+        samples = finite_samples(raw, where=f"{found.name}, {channel}, from sample {start} on", unit=head.unit)
+        dimension = dimension_of(head.unit, head.where)
+        scale = 1.0 if dimension.name == "number" else factor(head.unit, dimension, head.where)
+        start += samples.size
+        yield samples if scale == 1.0 else samples * scale
+
+
+def dimension_in_file(path: str | Path, channel: str, *, unit: str | None = None) -> str:
+    """The dimension of a channel of a file."""
+    found = existing(path)
+    _, head = next(iter(STREAMS[kind_of(found)](found, channel, 2, {channel: unit} if unit else {})))
+    return dimension_of(head.unit, head.where).name
+
+
+@dataclass(frozen=True, eq=False)
+class FileCount:
+    """What a whole file counts to: number of samples, their limits, the matrix of its cycles."""
+
+    samples: int
+    minimum: float
+    maximum: float
+    matrix: CycleMatrix
+
+
+def count_file(
+    path: str | Path,
+    channel: str,
+    *,
+    kind: str = "range-mean",
+    classes: int = 64,
+    residue: str = "half cycles",
+    chunk: int = CHUNK,
+    unit: str | None = None,
+    watch: Watch | None = None,
+) -> FileCount:
+    """The matrix of the rainflow cycles of one channel of a file of any size.
+
+    Two passes: one for the limits of the classes, one that counts. `kind` is "range-mean" or "maximum-minimum".
+    """
+    size, low, high = 0, np.inf, -np.inf
+    for samples in stream_channel(path, channel, chunk=chunk, unit=unit):
+        size, low, high = size + samples.size, min(low, float(samples.min())), max(high, float(samples.max()))
+        _tell(watch, "reading the limits", size, 0)
+    if not high > low:
+        raise InputError(f"{path}, {channel}", "a constant channel" if size else "no samples", "a load that changes")
+    dimension = dimension_in_file(path, channel, unit=unit)
+    counted = count_chunks(
+        _watched(stream_channel(path, channel, chunk=chunk, unit=unit), size, watch),
+        low,
+        high,
+        kind=kind,
+        classes=classes,
+        residue=residue,
+        dimension=dimension,
+    )
+    return FileCount(size, low, high, counted)
+
+
+def count_chunks(
+    chunks: Iterable[FloatArray],
+    minimum: float,
+    maximum: float,
+    *,
+    kind: str = "range-mean",
+    classes: int = 64,
+    residue: str = "half cycles",
+    dimension: str = "stress",
+) -> CycleMatrix:
+    """The matrix of the rainflow cycles of a history that comes in `chunks`, all within `minimum` and `maximum`.
+
+    >>> history = np.sin(np.arange(1000.0))
+    >>> count_chunks(np.array_split(history, 7), -1.0, 1.0, classes=8).total == count_chunks([history], -1.0, 1.0).total
+    True
+    """
+    span = (maximum - minimum) * (1.0 + 1e-12)
+    steps = np.arange(classes + 1) / classes
+    values = minimum + span * steps
+    edges: dict[str, Any] = {"row_edges": span * steps if kind == "range-mean" else values, "column_edges": values}
+    counter = RainflowCounter(dimension=dimension)
+    total: FloatArray | None = None
+    for samples in chunks:
+        total = _added(total, counter.feed(samples), kind, edges)
+    total = _added(total, counter.finish(residue), kind, edges)
+    if total is None:
+        raise InputError("counting", "no cycle", "a load that changes")
+    return CycleMatrix(kind, edges["row_edges"], edges["column_edges"], total, dimension)
+
+
+def _added(total: FloatArray | None, cycles: Cycles, kind: str, edges: dict[str, Any]) -> FloatArray | None:
+    if not len(cycles):
+        return total
+    counts = cycle_matrix(cycles, kind, **edges).counts
+    return counts if total is None else total + counts
+
+
+def _watched(chunks: Iterator[FloatArray], size: int, watch: Watch | None) -> Iterator[FloatArray]:
+    done = 0
+    for samples in chunks:
+        done += samples.size
+        _tell(watch, "counting", done, size)
+        yield samples
+
+
+def _tell(watch: Watch | None, label: str, done: int, of: int) -> None:
+    if watch is not None:
+        watch(label, done, of)
+
+
+Pieces = Iterator[tuple[FloatArray, Header]]
+
+
+def _csv(path: Path, channel: str, chunk: int, units: Mapping[str, str]) -> Pieces:
+    from pyarrow import ArrowInvalid, csv, float64
+
+    form = text_form(path, delimiter=None, decimal=None, encoding=None, header_line=None)
+    heads = headers(form.cells, lambda i: f"{path.name}, line {form.header_line}, column {i + 1}", units)
+    head = _head(heads, channel, path)
+    names = [str(i) for i in range(len(heads))]
+    wanted = names[heads.index(head)]
+    try:
+        with csv.open_csv(
+            path,
+            read_options=csv.ReadOptions(
+                column_names=names,
+                skip_rows=form.header_line,
+                encoding=form.encoding.removesuffix("-sig"),
+                block_size=16 * chunk,
+            ),
+            parse_options=csv.ParseOptions(delimiter=form.delimiter),
+            convert_options=csv.ConvertOptions(
+                column_types={wanted: float64()}, include_columns=[wanted], decimal_point=form.decimal
+            ),
+        ) as reader:
+            for batch in reader:
+                yield batch.column(0).to_numpy(zero_copy_only=False), head
+    except ArrowInvalid as error:
+        raise InputError(
+            path.name, str(error).splitlines()[0], "rows of numbers", "Read a part of it to find the place."
+        ) from None
+
+
+def _parquet(path: Path, channel: str, chunk: int, units: Mapping[str, str]) -> Pieces:
+    file = parquet_file(path)
+    cells = file.schema_arrow.names
+    heads = headers(cells, lambda i: f"{path.name}, column {cells[i]!r}", units)
+    head = _head(heads, channel, path)
+    for batch in file.iter_batches(batch_size=chunk, columns=[cells[heads.index(head)]]):
+        yield np.asarray(batch.column(0).to_numpy(zero_copy_only=False), dtype=np.float64), head
+
+
+def _hdf5(path: Path, channel: str, chunk: int, units: Mapping[str, str]) -> Pieces:
+    with hdf5_file(path) as file:
+        if channel not in file:
+            raise InputError(
+                path.name, f"no dataset {channel!r}", f"one of {listed(file)}", did_you_mean(channel, file)
+            )
+        found = file[channel]
+        name = found.name.rsplit("/", 1)[-1]
+        cell = f"{name} [{found.attrs['unit']}]" if "unit" in found.attrs else name
+        head = headers([cell], lambda _: f"{path.name}, dataset {channel!r}", {name: units.get(channel, "")})[0]
+        for start in range(0, found.shape[0], chunk):
+            yield found[start : start + chunk], head
+
+
+def _npy(path: Path, channel: str, chunk: int, units: Mapping[str, str]) -> Pieces:
+    if channel not in units:
+        raise InputError(path.name, "no unit", "the unit of the values", 'State it: unit="kN".')
+    values = np.load(path, mmap_mode="r", allow_pickle=False)
+    head = Header(channel, units[channel], path.name)
+    for start in range(0, values.shape[0], chunk):
+        yield np.array(values[start : start + chunk]), head
+
+
+def _head(heads: list[Header], channel: str, path: Path) -> Header:
+    names = [head.name for head in heads]
+    if channel not in names:
+        raise InputError(path.name, f"no channel {channel!r}", f"one of {listed(names)}", did_you_mean(channel, names))
+    return heads[names.index(channel)]
+
+
+STREAMS: dict[str, Callable[[Path, str, int, Mapping[str, str]], Pieces]] = {
+    "text": _csv,
+    "Parquet": _parquet,
+    "HDF5": _hdf5,
+    "NumPy": _npy,
+}
