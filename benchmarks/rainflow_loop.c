@@ -59,6 +59,53 @@ int64_t rainflow(const double *samples, int64_t n, table *t)
     return t->cycles;
 }
 
+/* The same count, with only a sum of damage kept: N = knee_life (knee / range)^slope, two slopes. */
+double damage(const double *samples, int64_t n, double knee, double knee_life, double above, double below)
+{
+    size_t size = (size_t)n + 1;
+    double *stack = malloc(size * sizeof *stack), total = 0.0, level = samples[0];
+    int64_t depth = 1, last = 0;
+    int rising = 0;
+    stack[0] = level;
+    for (int64_t i = 1; i <= n; i++) {
+        double value = level;
+        int up = rising;
+        if (i < n) {
+            value = samples[i];
+            if (value == level) continue;
+            up = value > level;
+            if (last == 0 || up == rising) { last = i; level = value; rising = up; continue; }
+        } else if (last == 0) break;
+        stack[depth++] = level;
+        while (depth >= 4) {
+            double inner = fabs(stack[depth - 3] - stack[depth - 2]);
+            if (inner > fabs(stack[depth - 2] - stack[depth - 1]) || inner > fabs(stack[depth - 4] - stack[depth - 3])) break;
+            total += pow(inner / knee, inner >= knee ? above : below);
+            stack[depth - 3] = stack[depth - 1];
+            depth -= 2;
+        }
+        last = i; level = value; rising = up;
+    }
+    for (int64_t k = 1; k < depth; k++) {
+        double range = fabs(stack[k] - stack[k - 1]);
+        total += 0.5 * pow(range / knee, range >= knee ? above : below);
+    }
+    free(stack);
+    return total / knee_life;
+}
+
+/* The same count into a matrix of range and mean with even classes. */
+void matrix(const double *samples, int64_t n, double low, double span, int64_t classes, double *cells)
+{
+    table t;
+    int64_t cycles = rainflow(samples, n, &t);
+    for (int64_t k = 0; k < cycles; k++) {
+        int64_t row = (int64_t)(t.range[k] / span * classes), column = (int64_t)((t.mean[k] - low) / span * classes);
+        cells[row * classes + column] += t.count[k];
+    }
+    free(t.range); free(t.mean); free(t.count); free(t.start); free(t.end);
+}
+
 void free_table(table *t)
 {
     free(t->range); free(t->mean); free(t->count); free(t->start); free(t->end);

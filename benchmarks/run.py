@@ -1,7 +1,10 @@
-"""Counting against a plain C loop, as ratios measured in the same run: python benchmarks/run.py [samples]
+"""Counting against plain C loops and one reader against another, as ratios measured in the same run.
 
-Each pair is timed in turn, several times, after a first call of both; the ratio is that of the medians. Both give the
-same whole table of cycles (range, mean, count, start, end). The C loop is compiled on the spot with cc -O3.
+python benchmarks/run.py [samples]          the ratios
+python benchmarks/run.py --memory [samples] peak memory of counting a file larger than that (HDF5 and Parquet)
+
+Each pair is timed in turn, several times, after a first call of both; the ratio is that of the medians. Both sides give
+the same answer, which is checked. The C loops are compiled on the spot with cc -O3.
 """
 
 from __future__ import annotations
@@ -17,10 +20,14 @@ from pathlib import Path
 
 import numpy as np
 
-from vivid_anvil import rainflow
+from vivid_anvil.damage import damage_of_samples
+from vivid_anvil.histories import Channel, LoadHistory, count_chunks, count_file, rainflow, read_csv
+from vivid_anvil.materials import SNCurve
 
 ROUNDS = 7
+CLASSES = 64
 SOURCE = Path(__file__).with_name("rainflow_loop.c")
+CURVE = SNCurve(name="-", stress="range", r_ratio="any", knee_stress=2.0, knee_life=5e6, slope=3.0, slope_below=5.0)
 
 
 class Table(ctypes.Structure):
@@ -32,22 +39,39 @@ class Table(ctypes.Structure):
     ]
 
 
-def c_loop(folder: str) -> Callable[[np.ndarray], int]:
-    """Compile the C loop; a function from samples to the number of rows of its table."""
-    library = Path(folder) / "rainflow_loop.so"
-    subprocess.run(["cc", "-O3", "-shared", "-fPIC", "-o", library, SOURCE, "-lm"], check=True)
-    loaded = ctypes.CDLL(str(library))
-    loaded.rainflow.restype = ctypes.c_int64
+class Loops:
+    """The C loops, compiled."""
 
-    def count(samples: np.ndarray) -> int:
+    def __init__(self, folder: str) -> None:
+        library = Path(folder) / "rainflow_loop.so"
+        subprocess.run(["cc", "-O3", "-shared", "-fPIC", "-o", library, SOURCE, "-lm"], check=True)
+        self.library = ctypes.CDLL(str(library))
+        self.library.rainflow.restype = ctypes.c_int64
+        self.library.damage.restype = ctypes.c_double
+
+    def table(self, samples: np.ndarray) -> int:
         table = Table()
-        rows = loaded.rainflow(
-            samples.ctypes.data_as(ctypes.c_void_p), ctypes.c_int64(samples.size), ctypes.byref(table)
-        )
-        loaded.free_table(ctypes.byref(table))
+        rows = self.library.rainflow(_pointer(samples), ctypes.c_int64(samples.size), ctypes.byref(table))
+        self.library.free_table(ctypes.byref(table))
         return int(rows)
 
-    return count
+    def damage(self, samples: np.ndarray) -> float:
+        values = [ctypes.c_double(one) for one in (CURVE.knee_stress, CURVE.knee_life, CURVE.slope, CURVE.slope_below)]
+        return float(self.library.damage(_pointer(samples), ctypes.c_int64(samples.size), *values))
+
+    def matrix(self, samples: np.ndarray) -> np.ndarray:
+        cells = np.zeros((CLASSES, CLASSES))
+        low, high = float(samples.min()), float(samples.max())
+        span = ctypes.c_double((high - low) * (1.0 + 1e-12))
+        size = ctypes.c_int64(samples.size)
+        self.library.matrix(
+            _pointer(samples), size, ctypes.c_double(low), span, ctypes.c_int64(CLASSES), _pointer(cells)
+        )
+        return cells
+
+
+def _pointer(array: np.ndarray) -> ctypes.c_void_p:
+    return array.ctypes.data_as(ctypes.c_void_p)
 
 
 def white_noise(size: int) -> np.ndarray:
@@ -61,11 +85,11 @@ def narrow_band(size: int) -> np.ndarray:
     return np.sin(phase) * (1.0 + 0.4 * np.sin(0.013 * time_s))
 
 
-def in_turn(ours: Callable[[], object], theirs: Callable[[], object]) -> tuple[float, float]:
+def in_turn(ours: Callable[[], object], theirs: Callable[[], object], rounds: int = ROUNDS) -> tuple[float, float]:
     """Median seconds of each, timed alternately after one call of both."""
     ours(), theirs()
     seconds: tuple[list[float], list[float]] = ([], [])
-    for _ in range(ROUNDS):
+    for _ in range(rounds):
         for call, into in zip((ours, theirs), seconds, strict=True):
             begun = time.perf_counter()
             call()
@@ -73,18 +97,134 @@ def in_turn(ours: Callable[[], object], theirs: Callable[[], object]) -> tuple[f
     return statistics.median(seconds[0]), statistics.median(seconds[1])
 
 
-def main() -> None:
-    size = int(float(sys.argv[1])) if len(sys.argv) > 1 else 10_000_000
+def report(what: str, ours: float, theirs: float, aim: str) -> None:
+    print(f"{what:<44}{ours:>10.4f}{theirs:>10.4f}{ours / theirs:>8.2f}   {aim}", flush=True)
+
+
+def pieces(samples: np.ndarray, size: int = 1 << 18) -> list[np.ndarray]:
+    return [samples[i : i + size] for i in range(0, samples.size, size)]
+
+
+def main(size: int) -> None:
+    print(f"{size:.0e} samples, median of {ROUNDS} rounds in turn, seconds")
+    print(f"{'':<44}{'ours':>10}{'other':>10}{'ratio':>8}   aim")
     with tempfile.TemporaryDirectory() as folder:
-        loop = c_loop(folder)
-        print(f"{size:.0e} samples, median of {ROUNDS} rounds in turn")
-        print(f"{'signal':<14}{'cycles':>12}{'ours [s]':>12}{'C -O3 [s]':>12}{'ratio':>8}   aim 1.2 or less")
+        loops = Loops(folder)
         for name, signal in (("white noise", white_noise(size)), ("narrow band", narrow_band(size))):
-            cycles = rainflow(signal)
-            assert len(cycles) == loop(signal), "the two do not count alike"
-            ours, theirs = in_turn(lambda s=signal: rainflow(s), lambda s=signal: loop(s))
-            print(f"{name:<14}{cycles.total:>12.0f}{ours:>12.4f}{theirs:>12.4f}{ours / theirs:>8.2f}")
+            assert len(rainflow(signal)) == loops.table(signal)
+            report(
+                f"{name}: table of cycles / C",
+                *in_turn(lambda s=signal: rainflow(s), lambda s=signal: loops.table(s)),
+                "1.2",
+            )
+            assert np.isclose(damage_of_samples(signal, CURVE), loops.damage(signal), rtol=1e-9)
+            pair = in_turn(lambda s=signal: damage_of_samples(s, CURVE), lambda s=signal: loops.damage(s))
+            report(f"{name}: damage in one pass / C", *pair, "1.0")
+
+            def binned(s: np.ndarray = signal) -> np.ndarray:
+                return count_chunks(pieces(s), float(s.min()), float(s.max()), classes=CLASSES).counts
+
+            assert np.array_equal(binned(), loops.matrix(signal))
+            report(
+                f"{name}: {CLASSES} x {CLASSES} matrix / C", *in_turn(binned, lambda s=signal: loops.matrix(s)), "1.3"
+            )
+        channels(size // 4)
+        reading(folder, size)
+
+
+def channels(size: int) -> None:
+    """Eight channels side by side on two threads, against one after the other."""
+    rng = np.random.default_rng(3)
+    history = LoadHistory("eight", [Channel(f"c{i}", rng.standard_normal(size), "force") for i in range(8)], 100.0)
+    pair = in_turn(lambda: history.rainflow_all(threads=2), lambda: history.rainflow_all(threads=1))
+    report(f"8 channels of {size:.0e}: 2 threads / 1", *pair, f"faster by {pair[1] / pair[0]:.2f}, aim 1.7")
+
+
+def reading(folder: str, size: int) -> None:
+    """A CSV file against the plain data-frame reader with its default engine; memory against the size of the file."""
+    import pandas as pd
+
+    path = Path(folder) / "large.csv"
+    values = white_noise(size)
+    with path.open("w") as file:
+        file.write("time [s],force [kN]\n")
+        for start in range(0, size, 100_000):
+            rows = enumerate(values[start : start + 100_000], start=start)
+            file.write("".join(f"{i / 100:.2f},{value:.5f}\n" for i, value in rows))
+    report(
+        f"CSV of {size:.0e} rows: read_csv / pandas",
+        *in_turn(lambda: read_csv(path), lambda: pd.read_csv(path), 3),
+        "1.0",
+    )
+    code = (
+        f"from vivid_anvil.histories import read_csv; read_csv({str(path)!r}); print(open('/proc/self/status').read())"
+    )
+    peak = peak_memory(subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout)
+    mega = path.stat().st_size
+    print(
+        f"{'   peak memory of the process / size of the file':<44}{peak / 1e6:>8.0f}MB{mega / 1e6:>8.0f}MB{peak / mega:>8.2f}   3.0"
+    )
+
+
+def peak_memory(status: str) -> float:
+    """Peak resident memory, bytes, from the status of a process (Linux)."""
+    return 1024.0 * float(status.split("VmHWM:")[1].split()[0])
+
+
+def memory(size: int) -> None:
+    """Peak resident memory of counting a file of `size` samples into a matrix."""
+    with tempfile.TemporaryDirectory() as folder:
+        for ending in ("h5", "parquet"):
+            path = Path(folder) / f"large.{ending}"
+            child = subprocess.run([sys.executable, __file__, "--write", str(path), str(size)], check=True)
+            assert child.returncode == 0
+            code = f"import sys; sys.argv = ['', '--count', {str(path)!r}]; exec(open({__file__!r}).read())"
+            done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+            print(
+                f"{ending}: {size:.0e} samples, {path.stat().st_size / 1e9:.1f} GB; {done.stdout.strip()}", flush=True
+            )
+            path.unlink()
+
+
+def write(path: Path, size: int) -> None:
+    """Write `size` samples of white noise piece by piece."""
+    import h5py
+    import pyarrow as pa
+    from pyarrow import parquet
+
+    rng, step = np.random.default_rng(4), 10_000_000
+    sizes = [min(step, size - start) for start in range(0, size, step)]
+    if path.suffix == ".h5":
+        with h5py.File(path, "w") as file:
+            data = file.create_dataset("force", (size,), dtype="f8", chunks=(1 << 20,))
+            data.attrs["unit"] = "N"
+            start = 0
+            for one in sizes:
+                data[start : start + one] = rng.standard_normal(one)
+                start += one
+        return
+    schema = pa.schema([("force [N]", pa.float64())])
+    with parquet.ParquetWriter(path, schema, use_dictionary=False, compression="none") as file:
+        for one in sizes:
+            file.write_table(pa.table({"force [N]": rng.standard_normal(one)}, schema=schema), row_group_size=1 << 20)
+
+
+def count(path: Path) -> None:
+    begun = time.perf_counter()
+    found = count_file(path, "force")
+    peak = peak_memory(Path("/proc/self/status").read_text()) / 1e6
+    print(
+        f"{found.matrix.total:.0f} cycles in {time.perf_counter() - begun:.0f} s (two passes), peak memory {peak:.0f} MB (aim 400)"
+    )
 
 
 if __name__ == "__main__":
-    main()
+    words = sys.argv[1:]
+    if words[:1] == ["--memory"]:
+        memory(int(float(words[1])) if len(words) > 1 else 100_000_000)
+    elif words[:1] == ["--write"]:
+        write(Path(words[1]), int(words[2]))
+    elif words[:1] == ["--count"]:
+        count(Path(words[1]))
+    else:
+        main(int(float(words[0])) if words else 10_000_000)

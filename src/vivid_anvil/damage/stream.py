@@ -11,10 +11,10 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import finite_samples, read_only
-from vivid_anvil.histories import RainflowCounter
+from vivid_anvil.histories import RANGES_ONLY, RainflowCounter
 from vivid_anvil.materials import SNCurve
 
-PIECE = 1 << 15  # samples: its cycles stay in the cache of the processor
+PIECE = 1 << 17  # samples: its cycles stay in the cache of the processor
 
 
 def damage_of_samples(samples: ArrayLike, curve: SNCurve, *, residue: str = "half cycles") -> float:
@@ -34,7 +34,7 @@ def damage_of_samples(samples: ArrayLike, curve: SNCurve, *, residue: str = "hal
 
 def damage_of_chunks(chunks: Iterable[ArrayLike], curve: SNCurve, *, residue: str = "half cycles") -> float:
     """Damage of a stress history, MPa, that comes in `chunks`, on `curve`."""
-    counter, total, scratch = RainflowCounter(), 0.0, None
+    counter, total, scratch = RainflowCounter(), 0.0, RANGES_ONLY
     for chunk in chunks:
         values = read_only(np.ascontiguousarray(chunk, dtype=np.float64))
         for start in range(0, values.size, PIECE):

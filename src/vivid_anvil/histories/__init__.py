@@ -3,7 +3,7 @@
 from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, LoadSequence, Source, worst_case_pairs
 from vivid_anvil.histories.check_history import ChannelCheck, check_history
 from vivid_anvil.histories.constant_amplitude import ConstantAmplitude
-from vivid_anvil.histories.counter import RESIDUES, RainflowCounter, Residue
+from vivid_anvil.histories.counter import RANGES_AND_MEANS, RANGES_ONLY, RESIDUES, RainflowCounter, Residue
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.events import DutyCycle, Event
 from vivid_anvil.histories.exceedance import Exceedance, classes_of_exceedance, exceedance
@@ -65,6 +65,8 @@ __all__ = [
     "CLASS_VALUES",
     "MATRICES",
     "ORDERS",
+    "RANGES_AND_MEANS",
+    "RANGES_ONLY",
     "READERS",
     "REPAIRS",
     "RESIDUES",

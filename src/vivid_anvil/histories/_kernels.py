@@ -35,8 +35,8 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
     `stack` and `places` hold values and samples of the open turning points, `level` the value we are on and `state` (see
     the names above) the rest of what is carried from chunk to chunk. Writes range and mean of each closed cycle into
     `ranges` and `means`, its first and last sample into `start` and `end`; each has samples.size + 2 places, of which
-    only those are touched that are needed. Returns the number of cycles, the new level, and nan where a sample is not
-    finite (0 otherwise).
+    only those are touched that are needed; `means`, or `start` and `end`, may be empty and are not written then. Returns
+    the number of cycles, the new level, and nan where a sample is not finite (0 otherwise).
     A closed cycle is the inner pair of four successive points whose range is not larger than either neighbour's;
     equality counts (otherwise ties would never close).
     """
@@ -44,6 +44,8 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
     last = state[LAST]
     rising = state[RISING] == 1
     moved = state[MOVED] == 1  # whether the history has left its first level
+    with_means = means.size > 0
+    with_places = start.size > 0
     cycles = 0
     first = 0
     check = 0.0  # becomes nan where a sample is not finite
@@ -76,9 +78,11 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
             if inner > abs(stack[depth - 2] - stack[depth - 1]) or inner > abs(stack[depth - 4] - stack[depth - 3]):
                 break
             ranges[cycles] = inner
-            means[cycles] = 0.5 * (stack[depth - 3] + stack[depth - 2])
-            start[cycles] = places[depth - 3]
-            end[cycles] = places[depth - 2]
+            if with_means:
+                means[cycles] = 0.5 * (stack[depth - 3] + stack[depth - 2])
+            if with_places:
+                start[cycles] = places[depth - 3]
+                end[cycles] = places[depth - 2]
             cycles += 1
             stack[depth - 3] = stack[depth - 1]
             places[depth - 3] = places[depth - 1]

@@ -20,6 +20,7 @@ _HEADER = re.compile(r"\s*(?P<name>[^\[\]]*?)\s*\[(?P<unit>[^\[\]]*)\]\s*")
 # Steps may differ by this share of a step: times are often written with few digits.
 STEP_TOLERANCE = 0.01
 DATE_TIME = "date-time"
+_PIECE = 1 << 18
 SHORT = "A single value is no history: describe it as an event of constant amplitude."
 
 Place = Callable[[int], str]
@@ -92,9 +93,7 @@ def history_of(
     times = [i for i, head in enumerate(heads) if head.is_time]
     if times:
         time = columns[times[0]]
-        found = rate_of(time, heads[times[0]].unit, f"{where}, column time", first_row)
-        steps = np.diff(time)
-        jitter = float(np.abs(steps / steps.mean() - 1.0).max())
+        found, jitter = rate_of(time, heads[times[0]].unit, f"{where}, column time", first_row)
         if stated is not None and abs(found / stated - 1.0) > STEP_TOLERANCE:
             raise InputError(
                 f"{where}, column time",
@@ -120,33 +119,40 @@ def history_of(
     return LoadHistory(name, tuple(channels), stated, jitter=jitter)
 
 
-def rate_of(time: FloatArray, unit: str, where: str, first_row: int) -> float:
-    """The sample rate, Hz, of a time column of equal steps; date-times come as microseconds."""
+def rate_of(time: FloatArray, unit: str, where: str, first_row: int) -> tuple[float, float]:
+    """Sample rate, Hz, and jitter (share of a step) of a time column of equal steps; date-times come as microseconds."""
     in_seconds = 1e-6 if unit == DATE_TIME else factor(unit, dimension_of("s", "time"), where)
-    seconds = (time - time[0]) * in_seconds
-    steps = np.diff(seconds)
-    for bad, found in ((steps == 0.0, "the same time twice"), (steps < 0.0, "a time before the one above")):
-        if bad.any():
-            row = int(np.flatnonzero(bad)[0])
+    step = float(time[-1] - time[0]) / (time.size - 1)
+    worst, uneven = 0.0, 0
+    first_uneven: tuple[int, float] | None = None
+    for start in range(0, time.size - 1, _PIECE):  # by pieces: a long time column stands in memory once
+        steps = np.diff(time[start : start + _PIECE + 1])
+        if not steps.min() > 0.0:
+            row = start + int(np.flatnonzero(~(steps > 0.0))[0])
+            found = "the same time twice" if time[row + 1] == time[row] else "a time before the one above"
             raise InputError(
                 f"{where}, line {row + first_row + 1}",
                 f"{found}, {time[row + 1]:.10g} {unit}",
                 "time that rises",
                 "Cut the file where the recording starts again.",
             )
-    step = float((seconds[-1] - seconds[0]) / steps.size)
-    uneven = np.abs(steps - step) > STEP_TOLERANCE * step
-    if uneven.any():
-        row = int(np.flatnonzero(uneven)[0])
+        off = max(float(steps.max()) - step, step - float(steps.min()))
+        worst = max(worst, off / step)
+        if off > STEP_TOLERANCE * step:
+            bad = np.flatnonzero(np.abs(steps - step) > STEP_TOLERANCE * step)
+            uneven += bad.size
+            first_uneven = first_uneven or (start + int(bad[0]), float(steps[bad[0]]))
+    if first_uneven is not None:
+        row, found_step = first_uneven
         raise InputError(
             f"{where}, line {row + first_row + 1}",
-            f"a step of {number(float(steps[row]))} s where the mean is {number(step)} s",
+            f"a step of {number(found_step * in_seconds)} s where the mean is {number(step * in_seconds)} s",
             "equal steps",
-            f"{int(uneven.sum())} of {steps.size} steps differ by more than {STEP_TOLERANCE:.0%}: resample; "
+            f"{uneven} of {time.size - 1} steps differ by more than {STEP_TOLERANCE:.0%}: resample; "
             "or, if only the printed digits are too few, drop the time column and state the sample rate.",
         )
     # 0.01 s steps mean 100 Hz, not 99.99999999999: the last digits are those of the printed times.
-    return float(f"{1.0 / step:.9g}")
+    return float(f"{1.0 / (step * in_seconds):.9g}"), worst
 
 
 def _refuse_gaps(head: Header, column: FloatArray, where: str, first_row: int) -> None:

@@ -32,6 +32,11 @@ class Residue(NamedTuple):
     samples: IntArray
 
 
+_NOTHING, _NOWHERE = np.empty(0), np.empty(0, dtype=np.int64)
+RANGES_ONLY: Columns = (np.empty(0), _NOTHING, _NOTHING, _NOWHERE, _NOWHERE)
+RANGES_AND_MEANS: Columns = (np.empty(1), np.empty(1), _NOTHING, _NOWHERE, _NOWHERE)
+
+
 class RainflowCounter:
     """Counts a history piece by piece.
 
@@ -90,10 +95,10 @@ class RainflowCounter:
         columns = (np.abs(one - other), 0.5 * (one + other), count, left.samples[first], left.samples[last])
         return tuple(np.concatenate(pair) for pair in zip(closed, columns, strict=True))
 
-    def count_into(self, samples: FloatArray, scratch: Columns | None) -> tuple[Columns, int]:
+    def count_into(self, samples: FloatArray, scratch: Columns) -> tuple[Columns, int]:
         """Like `feed`, but for loops over many small pieces: columns that are used again, and how many places are filled.
 
-        `scratch` is what the last call gave, or None. `samples` must be one row of float64.
+        `scratch` is what the last call gave, or `RANGES_ONLY` or `RANGES_AND_MEANS` at first. `samples` must be one row.
         """
         return self._count(samples, scratch)
 
@@ -103,15 +108,17 @@ class RainflowCounter:
         size = samples.size + depth + 2
         stack, places = np.empty(size), np.empty(size, dtype=np.int64)
         stack[:depth], places[:depth] = self._stack[:depth], self._places[:depth]
-        if scratch is None or scratch[0].size < size:
+        if scratch is None:
             scratch = (*np.empty((3, size)), *np.empty((2, size), dtype=np.int64))
+        elif scratch[0].size < size:
+            scratch = (np.empty(2 * size), np.empty(2 * size * bool(scratch[1].size)), *scratch[2:])
         ranges, means, count, start, end = scratch
         used, self._level, check = _kernels.rainflow(
             samples, self.samples, self._level, self._state, stack, places, ranges, means, start, end
         )
         if check != 0.0:
             finite_samples(samples, where=f"samples from {self.samples} on", unit="")  # raises, with the place
-        count[:used] = 1.0
+        count[: used if start.size else 0] = 1.0
         self.samples += samples.size
         depth = int(self._state[_kernels.DEPTH])
         self._stack, self._places = stack[: depth + 2].copy(), places[: depth + 2].copy()
