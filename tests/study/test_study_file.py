@@ -79,6 +79,52 @@ def test_a_block_of_constant_amplitude_joins_the_histories(study):
     assert result.study.duty_cycle.hours == pytest.approx(389.0 + 0.0833 * 50 / 3600, rel=1e-4)
 
 
+FEATURES = """
+[[duty_cycle.events]]
+name = "rows"
+occurrences = 2
+channel = "vertical force"
+programme = { unit = "kN", maximum = [3.0, 2.0], minimum = [0.0, 1.0], cycles = [10, 500] }
+
+[[duty_cycle.events]]
+name = "classes"
+occurrences = 1
+channel = "vertical force"
+spectrum = { unit = "kN", range = [3.0, 1.0], exceedance = [10, 1000], r_ratio = [0.0, 0.5] }
+
+[[duty_cycle.events]]
+name = "day of laps"
+occurrences = 20
+events = [{ name = "lap", history = "empty_lap.csv", occurrences = 7 }]
+
+# ---- What it is made of"""
+
+
+def test_programmes_spectra_inner_duty_cycles_repairs_and_gates_are_written_in_the_study(study):
+    changed = (
+        FIRST + 'gate = { "vertical force" = "0.1 kN" }\nrepairs = [{ step = "cut", start = "10 s", end = "470 s" }]\n'
+    )
+    path = study((FIRST, changed), (LAST, FEATURES), (REPEATED, REPEATED + 'between = "worst case"\n'))
+    result = run_study(read_study(path))
+    names = [share.name for share in result.lives[0].events]
+    assert names[3:] == ["rows", "classes", "day of laps: lap", "between the events"]
+    shares = {share.name: share for share in result.lives[0].events}
+    assert shares["rows"].cycles == pytest.approx(2 * 510 - 2)
+    assert shares["classes"].cycles == pytest.approx(999)
+    assert shares["day of laps: lap"].occurrences == 140
+    assert "gate" in [finding.code for finding in result.lives[0].findings]
+    lap = result.study.duty_cycle.events[0].load.history
+    assert lap.repairs == ("cut to 10 s to 470 s",)
+
+
+def test_the_order_given_and_each_by_itself_differ(study):
+    lives = []
+    for between in ("each by itself", "in the order given", "worst case"):
+        path = study((REPEATED, REPEATED + f'between = "{between}"\n'))
+        lives.append(run_study(read_study(path)).lives[0].life_repeats)
+    assert lives[0] > lives[1] > lives[2]
+
+
 def test_a_straight_curve_and_a_centre_crack_can_be_written(study):
     path = study(
         ('knee_stress = "52.3 MPa"', 'point_stress = "71 MPa"'),
@@ -94,6 +140,19 @@ def test_a_straight_curve_and_a_centre_crack_can_be_written(study):
 WELD = "hot_spots, entry 1 (weld toe at the grip head)"
 LAST = "# ---- What it is made of"
 FIRST = 'name = "loaded lap"\n'
+REPEATED = "repeats_per_year = 12\n"
+ORDERED = 'between = "in the order given"\n[[duty_cycle.events]]\nname = "half"\nhistory = "loaded_lap.csv"\n'
+ROWS = """
+[[duty_cycle.events]]
+name = "rows"
+occurrences = 1
+channel = "vertical force"
+{}
+
+# ---- What it is made of"""
+UPSIDE_DOWN = 'programme = { unit = "kN", maximum = [1.0], minimum = [2.0], cycles = [1] }'
+RISING = 'spectrum = { unit = "kN", range = [1.0, 2.0], exceedance = [1, 2] }'
+INNER = 'events = [{ name = "lap", occurrences = 2, history = 3 }]'
 FAULTS = {
     "misspelt key": (
         ("notch_factor = 1.0 ", "notch_faktor = 1.0 "),
@@ -182,9 +241,9 @@ FAULTS = {
     "both kinds of event": (
         ("occurrences = 1667", 'occurrences = 1667\nrange = "3 kN"'),
         "entry 1 (loaded lap)",
-        "two events",
+        "exactly one of history",
     ),
-    "neither kind of event": (('history = "loaded_lap.csv" ', "#"), "entry 1 (loaded lap)", "history = "),
+    "neither kind of event": (('history = "loaded_lap.csv" ', "#"), "entry 1 (loaded lap)", "exactly one of history"),
     "target without unit": (('"30 years"', '"30"'), "study.toml, target_life", "without a unit"),
     "target in days": (('"30 years"', '"30 days"'), "study.toml, target_life", "'year'"),
     "target of zero": (('"30 years"', '"0 years"'), "study.toml, target_life", "above 0"),
@@ -257,12 +316,12 @@ FAULTS = {
     "block with both": (
         (LAST, BLOCK.replace("cycles", 'range = "6 kN"\ncycles')),
         "entry 4 (acceptance test)",
-        "one of range",
+        "exactly one of history",
     ),
     "block without range": (
         (LAST, BLOCK.replace("amplitude", "#")),
         "entry 4 (acceptance test)",
-        "one of range and amp",
+        "exactly one of history",
     ),
     "block of range 0": (
         (LAST, BLOCK.replace("amplitude", "range").replace("3 kN", "0 kN")),
@@ -300,6 +359,58 @@ FAULTS = {
         "between 0",
     ),
     "law at R = 1": (('threshold = "2 MPa√m"', "r_ratio = 1.0 #"), "growth_laws, steel_in_air, r_ratio", "below 1"),
+    "unknown order of events": (
+        (REPEATED, REPEATED + 'between = "in order"\n'),
+        "duty_cycle, between",
+        "'in the order given'",
+    ),
+    "order of part events": ((REPEATED, REPEATED + ORDERED + "occurrences = 0.5\n#"), "duty_cycle", "a whole number"),
+    "history with cycles": ((FIRST, FIRST + "cycles = 3\n"), "(loaded lap)", "history together with cycles"),
+    "reader without setting": (
+        (FIRST, FIRST + 'read = { sheet = "a" }\n'),
+        "(loaded lap): loaded_lap.csv",
+        "text files do not have",
+    ),
+    "repair unknown": ((FIRST, FIRST + 'repairs = [{ step = "smooth" }]\n'), "(loaded lap), step", "one of 'cut'"),
+    "repair misspelt": (
+        (FIRST, FIRST + 'repairs = [{ step = "cut", ende = "3 s" }]\n'),
+        "(loaded lap), ende",
+        "Did you mean 'end'",
+    ),
+    "gate without unit": (
+        (FIRST, FIRST + 'gate = { "vertical force" = "0.05" }\n'),
+        "(loaded lap), vertical force",
+        "without a unit",
+    ),
+    "gate elsewhere": ((FIRST, FIRST + 'gate = { "sway" = "0.05 kN" }\n'), "(loaded lap)", "no channel 'sway'"),
+    "programme nowhere": ((LAST, ROWS.format('programme = "none.csv"')), "(rows): ", "no such file"),
+    "programme without unit": (
+        (LAST, ROWS.format("programme = { level = [3.0], cycles = [1] }")),
+        "(rows), unit",
+        'unit = "kN"',
+    ),
+    "programme upside down": ((LAST, ROWS.format(UPSIDE_DOWN)), "(rows), row 1", "a maximum below the minimum"),
+    "spectrum out of order": ((LAST, ROWS.format(RISING)), "(rows), row 2", "ranges that fall"),
+    "spectrum of gaps": (
+        (LAST, ROWS.format('spectrum = { unit = "kN", range = [3.0] }')),
+        "(rows)",
+        "a column 'cycles'",
+    ),
+    "programme without channel": (
+        (LAST, ROWS.replace("channel", "#").format('programme = "x.csv"')),
+        "(rows)",
+        "without channel",
+    ),
+    "an empty inner duty cycle": (
+        (LAST, ROWS.replace("channel", "#").format("events = []")),
+        "entry 4 (rows)",
+        "exactly one of",
+    ),
+    "a fault in an inner event": (
+        (LAST, ROWS.replace("channel", "#").format(INNER)),
+        "events, entry 1 (lap), history",
+        "text in quotes",
+    ),
     "not TOML": (("format = 1", "format: 1"), "study.toml", "not TOML"),
 }
 

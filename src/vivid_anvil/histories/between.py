@@ -11,6 +11,7 @@ In: the events of a duty cycle. Out: `Source`s of cycles, among them one "betwee
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any, NamedTuple
@@ -98,15 +99,7 @@ def worst_case(
             largest = int(np.argmax(cycles.range))
             count = cycles.count.copy()
             count[largest] = max(count[largest] - 1.0, 0.0)
-            cycles = Cycles(
-                range=cycles.range,
-                mean=cycles.mean,
-                count=count,
-                start=cycles.start,
-                end=cycles.end,
-                dimension=cycles.dimension,
-                sample_rate=cycles.sample_rate,
-            )
+            cycles = dataclasses.replace(cycles, count=count).chosen(count > 0.0)
         smaller.append(Source(source.name, source.occurrences, cycles, source.history, source.gated))
     rows = worst_case_pairs(
         [(high, low, source.occurrences) for source, (low, high) in zip(sources, extremes, strict=True)]
@@ -146,12 +139,12 @@ def _pass(duty_cycle: DutyCycle, channel: str) -> Unit:
     """One repeat as a unit: what closes between its events when it follows the open turning points given."""
     units: list[tuple[Unit, int]] = []
     for event in duty_cycle.events:
-        times = _whole(event.name, event.occurrences)
+        times = whole(event.name, event.occurrences)
         if hasattr(event.load, "events"):
             units.append((_pass(event.load, channel), times))  # type: ignore[arg-type]
         else:
             steps = event.load.sequence(channel).steps
-            units.append((_steps([(values, _whole(event.name, n)) for values, n in steps]), times))
+            units.append((_steps([(values, whole(event.name, n)) for values, n in steps]), times))
     return _in_turn(units)
 
 
@@ -186,7 +179,8 @@ def _in_turn(units: list[tuple[Unit, int]]) -> Unit:
     return unit
 
 
-def _whole(name: str, times: Any) -> int:
+def whole(name: str, times: Any) -> int:
+    """The occurrences as a whole number; InputError where they are none."""
     if times != round(times):
         raise InputError(
             f"event {name}, occurrences",

@@ -12,7 +12,7 @@ from typing import Any, Protocol, cast
 
 from vivid_anvil import checks
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories.between import BETWEEN_EVENTS, LoadSequence, Source, in_order, worst_case
+from vivid_anvil.histories.between import BETWEEN_EVENTS, LoadSequence, Source, in_order, whole, worst_case
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.gate import GatedHistory
@@ -114,6 +114,9 @@ class DutyCycle:
         checks.positive_number("DutyCycle.repeats_per_year", self.repeats_per_year)
         checks.one_of("DutyCycle.residue", self.residue, tuple(RESIDUES))
         checks.one_of("DutyCycle.between", self.between, tuple(BETWEEN_EVENTS))
+        if self.between == "in the order given":
+            for event in self.events:
+                whole(event.name, event.occurrences)
 
     def sources(self, channel: str) -> tuple[Source, ...]:
         """Where cycles come from: each event, and what happens between events; counted once per channel.

@@ -40,12 +40,18 @@ class Section(BaseModel):
 
 
 class EventSection(Section):
-    """An event: a history in a file, or cycles of constant amplitude."""
+    """An event: a history in a file, cycles of constant amplitude, a block programme, a spectrum, or events of its own."""
 
     name: Text
     occurrences: float
     history: Text | None = None
+    read: dict[str, Any] = Field(default_factory=dict)
     sample_rate: Text | None = None
+    repairs: list[dict[str, Any]] = Field(default_factory=list)
+    gate: dict[str, Text] = Field(default_factory=dict)
+    programme: Text | dict[str, Any] | None = None
+    spectrum: Text | dict[str, Any] | None = None
+    events: list[EventSection] | None = None
     channel: Text | None = None
     range: Text | None = None
     amplitude: Text | None = None
@@ -55,29 +61,47 @@ class EventSection(Section):
 
     @model_validator(mode="after")
     def _one_kind(self) -> EventSection:
-        block = {
-            "channel": self.channel,
-            "range": self.range,
-            "amplitude": self.amplitude,
-            "cycles": self.cycles,
-            "r_ratio": self.r_ratio,
-            "frequency": self.frequency,
-        }
-        given = [key for key, value in block.items() if value is not None]
-        if self.history is not None:
-            if given:
-                raise InputError(
-                    "",
-                    f"history together with {', '.join(given)}",
-                    "either a history or a constant amplitude",
-                    "Make two events of it.",
-                )
-            return self
-        missing = [key for key in ("channel", "cycles", "r_ratio") if block[key] is None]
-        if missing or (self.range is None) == (self.amplitude is None):
-            wanted = 'history = "file.csv"; or channel, cycles, r_ratio and one of range and amplitude'
-            raise InputError("", f"the keys {', '.join(['name', 'occurrences', *given])}", wanted)
+        given = [key for key in type(self).model_fields if getattr(self, key) not in (None, [], {})]
+        kinds = [key for key in EVENT_KINDS if key in given]
+        amplitude = [key for key in ("range", "amplitude") if key in given]
+        if len(kinds) + len(amplitude) != 1:
+            raise InputError(
+                "",
+                f"the keys {', '.join(given)}",
+                "exactly one of " + ", ".join((*EVENT_KINDS, "range", "amplitude")),
+                "Make an event of each.",
+            )
+        kind = kinds[0] if kinds else "range"
+        allowed = {"name", "occurrences", kind, *amplitude, *_KEYS_OF[kind]}
+        odd = [key for key in given if key not in allowed]
+        missing = [key for key in _NEEDED_BY[kind] if key not in given and getattr(self, key) is None]
+        if odd or missing:
+            raise InputError(
+                "",
+                f"{amplitude[0] if amplitude else kind} "
+                + (f"together with {', '.join(odd)}" if odd else f"without {', '.join(missing)}"),
+                f"with it only {', '.join(_KEYS_OF[kind])}" if odd else f"the keys {', '.join(_NEEDED_BY[kind])}",
+                "Make two events of it." if odd else "Add them.",
+            )
         return self
+
+
+# What an event may be, and the keys that go with each.
+EVENT_KINDS = ("history", "programme", "spectrum", "events")
+_KEYS_OF = {
+    "history": ("read", "sample_rate", "repairs", "gate"),
+    "programme": ("channel", "frequency"),
+    "spectrum": ("channel",),
+    "events": (),
+    "range": ("channel", "r_ratio", "cycles", "frequency"),
+}
+_NEEDED_BY: dict[str, tuple[str, ...]] = {
+    "history": (),
+    "programme": ("channel",),
+    "spectrum": ("channel",),
+    "events": (),
+    "range": ("channel", "r_ratio", "cycles"),
+}
 
 
 class DutyCycleSection(Section):
@@ -86,6 +110,7 @@ class DutyCycleSection(Section):
     repeat: Text
     repeats_per_year: float
     residue: str = "repeated"
+    between: str = "each by itself"
     events: list[EventSection] = Field(min_length=1)
 
 

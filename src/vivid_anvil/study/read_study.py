@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import tomllib
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
@@ -13,12 +14,27 @@ from pydantic import ValidationError
 from vivid_anvil.cracks import SHAPES, Crack
 from vivid_anvil.damage.assess import check_rule
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event, read_csv
+from vivid_anvil.histories import (
+    BlockProgramme,
+    ConstantAmplitude,
+    DutyCycle,
+    Event,
+    GatedHistory,
+    LoadHistory,
+    LoadSpectrum,
+    block_programme,
+    load_spectrum,
+    read_history,
+    read_programme,
+    read_spectrum,
+    repair_step,
+)
 from vivid_anvil.materials import GrowthLaw, Material, SNCurve
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.key_errors import as_input_error, key_path
 from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, SNCurveSection, StudyFile
 from vivid_anvil.study.study import Study, Watch
+from vivid_anvil.units import coherent
 
 T = TypeVar("T")
 
@@ -98,23 +114,55 @@ class _Builder:
         if watch is not None:
             watch("histories", len(events), len(events))
         with self.at(("duty_cycle",)):
-            return DutyCycle(section.repeat, tuple(events), section.repeats_per_year, section.residue)
+            return DutyCycle(section.repeat, tuple(events), section.repeats_per_year, section.residue, section.between)
 
     def event(self, section: EventSection) -> Event:
         if section.history is not None:
-            load: Any = read_csv(self.path.parent / section.history, sample_rate=section.sample_rate, name=section.name)
-            return Event(section.name, load, section.occurrences)
-        settings: dict[str, Any] = {
-            "r_ratio": section.r_ratio,
-            "cycles": section.cycles,
-            "frequency": section.frequency,
-        }
-        channel = section.channel or ""
-        if section.amplitude is not None:
-            load = ConstantAmplitude.from_amplitude(channel, section.amplitude, **settings)
+            load: Any = self.history(section)
+        elif section.events is not None:
+            load = DutyCycle(section.name, tuple(self.event(one) for one in section.events), 1.0)
+        elif section.programme is not None or section.spectrum is not None:
+            load = self.table_of_rows(section)
         else:
-            load = ConstantAmplitude.from_range(channel, section.range or "", **settings)
+            settings: dict[str, Any] = {
+                "r_ratio": section.r_ratio,
+                "cycles": section.cycles,
+                "frequency": section.frequency,
+            }
+            make = ConstantAmplitude.from_amplitude if section.amplitude else ConstantAmplitude.from_range
+            load = make(section.channel or "", section.amplitude or section.range or "", **settings)
         return Event(section.name, load, section.occurrences)
+
+    def history(self, section: EventSection) -> LoadHistory | GatedHistory:
+        """The history of an event, read, repaired step by step, and gated."""
+        rate = {} if section.sample_rate is None else {"sample_rate": section.sample_rate}
+        history = read_history(self.path.parent / str(section.history), name=section.name, **rate, **section.read)
+        for step in section.repairs:
+            history = repair_step(history, step)
+        if not section.gate:
+            return history
+        gates = {
+            channel: coherent(size, history[channel].dimension, f"gate, {channel}")
+            for channel, size in section.gate.items()
+        }
+        return GatedHistory(history, gates)
+
+    def table_of_rows(self, section: EventSection) -> BlockProgramme | LoadSpectrum:
+        """A block programme or a spectrum, from a file or from columns written in the study."""
+        channel, rows = section.channel or "", section.programme if section.programme is not None else section.spectrum
+        frequency = None if section.frequency is None else coherent(section.frequency, "frequency", "frequency")
+        if isinstance(rows, str):
+            path = self.path.parent / rows
+            if section.programme is not None:
+                return read_programme(path, channel=channel, frequency=frequency)
+            return read_spectrum(path, channel=channel)
+        columns = dict(rows or {})
+        unit = columns.pop("unit", None)
+        if not isinstance(unit, str):
+            raise InputError("unit", repr(unit), "the unit of the loads in the rows", 'Write for instance unit = "kN".')
+        if section.programme is not None:
+            return block_programme(channel, columns, unit, frequency=frequency)
+        return load_spectrum(channel, columns, unit)
 
     def material(self, file: StudyFile, name: str) -> Material:
         with self.at(("materials", name)):
@@ -185,7 +233,9 @@ class _Builder:
         except InputError as error:
             own = error.where.rpartition(", ")[2].rpartition(".")[2]
             where = f"{self.path.name}, {key_path(self.data, keys)}"
-            if error.where.lower().endswith(".csv") or ".csv," in error.where:
+            if re.search(
+                r"\.(csv|tsv|txt|asc|dat|xls[xm]|parquet|pq|h5|hdf5?|npy|mf4|mdf)(,|$)", error.where
+            ) and not error.where.startswith(self.path.name):
                 where += f": {error.where}"
             elif own and own not in where:
                 where += f", {own}"
