@@ -161,9 +161,8 @@ def reading(folder: str, size: int) -> None:
     )
     peak = peak_memory(subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout)
     mega = path.stat().st_size
-    print(
-        f"{'   peak memory of the process / size of the file':<44}{peak / 1e6:>8.0f}MB{mega / 1e6:>8.0f}MB{peak / mega:>8.2f}   3.0"
-    )
+    what = "   peak memory of the process / size of the file"
+    print(f"{what:<44}{peak / 1e6:>8.0f}MB{mega / 1e6:>8.0f}MB{peak / mega:>8.2f}   3.0")
 
 
 def peak_memory(status: str) -> float:
@@ -178,7 +177,6 @@ def memory(size: int) -> None:
             path = Path(folder) / f"large.{ending}"
             child = subprocess.run([sys.executable, __file__, "--write", str(path), str(size)], check=True)
             assert child.returncode == 0
-            code = f"import sys; sys.argv = ['', '--count', {str(path)!r}]; exec(open({__file__!r}).read())"
             done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
             print(
                 f"{ending}: {size:.0e} samples, {path.stat().st_size / 1e9:.1f} GB; {done.stdout.strip()}", flush=True
@@ -213,9 +211,8 @@ def count(path: Path) -> None:
     begun = time.perf_counter()
     found = count_file(path, "force")
     peak = peak_memory(Path("/proc/self/status").read_text()) / 1e6
-    print(
-        f"{found.matrix.total:.0f} cycles in {time.perf_counter() - begun:.0f} s (two passes), peak memory {peak:.0f} MB (aim 400)"
-    )
+    seconds = time.perf_counter() - begun
+    print(f"{found.matrix.total:.0f} cycles in {seconds:.0f} s (two passes), peak memory {peak:.0f} MB (aim 400)")
 
 
 if __name__ == "__main__":

@@ -9,6 +9,13 @@ EXAMPLES = sorted((Path(__file__).parents[1] / "examples").glob("*.py"))
 PROMISED = {
     "from_python": ["<LifeResult toe: life ", "Life of toe, worked by hand", "Reserve factor on life"],
     "drawing_board": ["fully reversed, Kf = 1.0: ", "pulsating from zero, Kf = 1.4: life", "fails the target"],
+    "from_measurement_to_service_life": [
+        "gate of 0.1 kN: 149",
+        "rig history: ",
+        "never-measured",
+        "between the events: ",
+        "principal stresses [105.   0.] MPa",
+    ],
     "crack_in_a_plate": ["<GrowthResult plate: 2 to ", "look every "],
 }
 

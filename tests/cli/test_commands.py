@@ -7,7 +7,9 @@ import subprocess
 import sys
 from pathlib import Path
 
+import numpy as np
 import pytest
+from pyarrow import parquet
 
 
 def table(path):
@@ -103,6 +105,54 @@ def test_count_of_short_and_constant_channels(run, tmp_path, values):
     assert ("never changes" if values[0] == "1" else "1 cycles") in out
 
 
+def test_count_checks_gates_bins_and_writes(run, demo_file, tmp_path):
+    lap = demo_file.parent / "loaded_lap.csv"
+    settings = ["--gate", "0.1 kN", "--matrix", "from-to", "--classes", "24", "--residue", "repeated", "--units", "us"]
+    code, out, _ = run(
+        "count",
+        lap,
+        *settings,
+        "--json",
+        tmp_path / "a.json",
+        "--parquet",
+        tmp_path / "a.parquet",
+        "--figures",
+        tmp_path,
+    )
+    assert code == 0
+    assert "crest factor" in out
+    record = json.loads((tmp_path / "a.json").read_text())
+    assert f"took out {record['removed_by_gate']:.0f}" in " ".join(out.split())
+    cycles = parquet.read_table(tmp_path / "a.parquet")
+    assert sum(cycles["count"].to_pylist()) == record["cycles"] == sum(map(sum, record["matrix"]["counts"]))
+    assert len(list(tmp_path.glob("*.png"))) == 3
+
+
+@pytest.mark.parametrize("method", ["range-pair", "simple-range"])
+def test_count_by_other_methods(run, demo_file, method):
+    code, out, _ = run("count", demo_file.parent / "emergency_stop.csv", "--method", method)
+    assert code == 0
+    assert f"cycles by {method} counting" in out
+
+
+def test_count_in_chunks_gives_the_matrix_of_the_whole(run, demo_file, tmp_path):
+    lap = demo_file.parent / "loaded_lap.csv"
+    code, out, _ = run(
+        "count", lap, "--chunked", "--channel", "vertical force", "--json", tmp_path / "c.json", "--figures", tmp_path
+    )
+    assert code == 0
+    assert "48000 samples; 15144 cycles" in out
+    assert sum(map(sum, json.loads((tmp_path / "c.json").read_text())["matrix"]["counts"])) == 15144
+    assert len(list(tmp_path.glob("*.png"))) == 1
+
+
+def test_count_reads_any_file_with_its_settings(run, tmp_path):
+    np.save(tmp_path / "run.npy", np.array([0.0, 3.0, 1.0, 2.0, 0.0]))
+    code, out, _ = run("count", tmp_path / "run.npy", "--read", "unit=kN", "--rate", "10 Hz")
+    assert code == 0
+    assert "2 cycles by rainflow counting" in out
+
+
 BAD = {
     "no study": (["life", "{tmp}/none.toml"], "no such file"),
     "no history": (["count", "{tmp}/none.csv"], "no such file"),
@@ -112,6 +162,16 @@ BAD = {
     "unknown residue": (["count", "{lap}", "--residue", "half"], "Did you mean 'half cycles'"),
     "unknown channel": (["count", "{lap}", "--channel", "sway"], "no channel 'sway'"),
     "wrong rate": (["count", "{lap}", "--rate", "10 s"], "not one of frequency"),
+    "unknown method": (["count", "{lap}", "--method", "rain"], "Did you mean 'rainflow'"),
+    "unknown matrix": (["count", "{lap}", "--matrix", "range"], "Did you mean 'range-mean'"),
+    "no classes": (["count", "{lap}", "--matrix", "range-mean", "--classes", "0"], "1 or more"),
+    "gate without unit": (["count", "{lap}", "--gate", "0.1"], "without a unit"),
+    "gate with pairs": (["count", "{lap}", "--gate", "0.1 kN", "--method", "range-pair"], "rainflow counting"),
+    "setting without value": (["count", "{lap}", "--read", "sheet"], "a key and a value"),
+    "setting of another reader": (["count", "{lap}", "--read", "sheet=a"], "text files do not have"),
+    "chunks of no channel": (["count", "{lap}", "--chunked"], "Add --channel"),
+    "chunks of a wrong channel": (["count", "{lap}", "--chunked", "--channel", "farce"], "no channel 'farce'"),
+    "parquet nowhere": (["count", "{lap}", "--parquet", "{tmp}/none/c.parquet"], "cannot be written"),
     "json into a folder": (["life", "{demo}", "--json", "{tmp}"], "a folder"),
     "csv nowhere": (["life", "{demo}", "--csv", "{tmp}/none/life.csv"], "cannot be written"),
     "figures into a file": (["life", "{demo}", "--figures", "{demo}/figures"], "cannot be written"),
@@ -162,7 +222,7 @@ def test_help_loads_nothing_heavy():
         check=False,
     )
     assert done.returncode == 0
-    assert "Count the rainflow cycles" in done.stdout
+    assert "Check one channel of a file" in done.stdout
     for heavy in ("numpy", "numba", "scipy", "pandas", "matplotlib", "pint", "pydantic"):
         assert f" {heavy}\n" not in done.stderr
 

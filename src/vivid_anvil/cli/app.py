@@ -108,19 +108,34 @@ def explain(
 @app.command()
 def count(
     file: Annotated[
-        Path, typer.Argument(help="CSV; each header with its unit: 'vertical force [kN]'.", show_default=False)
+        Path, typer.Argument(help="History file; headers with units: 'vertical force [kN]'.", show_default=False)
     ],
     channel: Annotated[str | None, typer.Option(help="Channel to count; needed where there are several.")] = None,
     rate: Annotated[
         str | None, typer.Option(help="Sample rate, such as '100 Hz', where there is no time column.")
     ] = None,
+    read: Annotated[
+        list[str] | None, typer.Option(help="Setting of the reader: sheet=measured, unit=kN, ... Repeatable.")
+    ] = None,
+    method: Annotated[str, typer.Option(help="rainflow, range-pair or simple-range.")] = "rainflow",
     residue: Annotated[str, typer.Option(help="'half cycles' or 'repeated'.")] = "half cycles",
+    gate: Annotated[
+        str | None, typer.Option(help="Take out closed cycles smaller than this, such as '0.05 kN'.")
+    ] = None,
+    matrix: Annotated[str | None, typer.Option(help="Also a matrix: range-mean, maximum-minimum or from-to.")] = None,
+    classes: Annotated[int, typer.Option(help="Classes of the matrix along each side.")] = 64,
+    chunked: Annotated[bool, typer.Option("--chunked", help="For files larger than memory: only the matrix.")] = False,
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
+    parquet_file: Annotated[
+        Path | None, typer.Option("--parquet", help="Also write the cycles to this Parquet file.")
+    ] = None,
     figures: FiguresFolder = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Count the rainflow cycles of one channel of a file."""
-    from vivid_anvil.cli import run
+    """Check one channel of a file, and count its cycles."""
+    from vivid_anvil.cli import run_count
 
-    run.count(file, channel, rate, residue, Outputs(json_file, csv_file, figures), units.value)
+    how = run_count.How(channel, rate, tuple(read or ()), method, residue, gate, matrix, classes)
+    command = run_count.in_chunks if chunked else run_count.whole
+    command(file, how, Outputs(json_file, csv_file, figures, parquet_file), units.value)

@@ -24,10 +24,11 @@ class Outputs:
     json_file: Path | None = None
     csv_file: Path | None = None
     figures: Path | None = None
+    parquet_file: Path | None = None
 
     def check(self) -> None:
         """InputError, before anything is computed, for a place that cannot be written."""
-        for path in (self.json_file, self.csv_file):
+        for path in (self.json_file, self.csv_file, self.parquet_file):
             if path is not None:
                 if path.is_dir():
                     raise InputError(str(path), "a folder", "the name of a file to write")
@@ -50,6 +51,8 @@ class Outputs:
             written.append(_replace(self.json_file, text + "\n"))
         if self.csv_file is not None:
             written.append(_replace(self.csv_file, _csv_text(rows)))
+        if self.parquet_file is not None:
+            written.append(_replace_parquet(self.parquet_file, rows))
         if self.figures is not None:
             from vivid_anvil.figures import save_figure
 
@@ -59,6 +62,19 @@ class Outputs:
                     watch(f"drawing {name}", i, len(drawings))
                 written.append(save_figure(draw(), self.figures / f"{file_name(name)}.png"))
         return written
+
+
+def _replace_parquet(path: Path, rows: Sequence[dict[str, Any]]) -> Path:
+    import pyarrow as pa
+    from pyarrow import parquet
+
+    temporary = path.with_name(f".{path.name}.partial")
+    try:
+        parquet.write_table(pa.Table.from_pylist(list(rows)), temporary)
+        temporary.replace(path)
+    finally:
+        temporary.unlink(missing_ok=True)
+    return path
 
 
 def file_name(text: str) -> str:

@@ -7,12 +7,10 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
-import numpy as np
-
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.units import UnitSystem, number
+from vivid_anvil.units import UnitSystem
 
 
 def whole_study(path: Path, outputs: Outputs, units: UnitSystem) -> None:
@@ -36,7 +34,7 @@ def whole_study(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     for growth in result.growths:
         out.print(tables.growth_details(growth, units))
     out.print(f"\nStudy file: {path}")
-    _say_written(out, written)
+    say_written(out, written)
     out.print(
         f"Next: change the study and run  vivid-anvil life {path}\nOr redo a number by hand:  vivid-anvil explain {path}"
     )
@@ -71,7 +69,7 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     out.print(
         f"The study is sound. It would compute {_several(lives, 'life', 'lives')} and {_several(cracks, 'crack', 'cracks')}."
     )
-    _say_written(out, written)
+    say_written(out, written)
 
 
 def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
@@ -90,7 +88,7 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> N
 
     out = tables.console()
     _show_lives(out, study, lives, units)
-    _say_written(out, written)
+    say_written(out, written)
 
 
 def grow(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
@@ -113,7 +111,7 @@ def grow(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> N
     out.print(tables.study_lines(study))
     for one in growths:
         out.print(tables.growth_details(one, units))
-    _say_written(out, written)
+    say_written(out, written)
 
 
 def explain(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
@@ -155,61 +153,7 @@ def explain(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -
 
     out = tables.console()
     out.print("\n\n".join(str(working) for working in workings), markup=False, soft_wrap=True)
-    _say_written(out, written)
-
-
-def count(path: Path, channel: str | None, rate: str | None, residue: str, outputs: Outputs, units: UnitSystem) -> None:
-    """The cycles of one channel of a file."""
-    outputs.check()
-    with progress("reading the file") as watch:
-        from vivid_anvil.damage import class_edges
-        from vivid_anvil.histories import read_csv, turning_points
-
-        history = read_csv(path, sample_rate=rate)
-        name = channel or _only_channel(history, path)
-        watch("counting", 0, 1)
-        cycles = history.rainflow(name, residue=residue)
-        points = turning_points(history[name].values).size
-        edges = class_edges(float(cycles.range.max(initial=0.0)))
-        place = np.clip(np.searchsorted(edges, cycles.range, side="right") - 1, 0, edges.size - 2)
-        sums = np.bincount(place, weights=cycles.count, minlength=edges.size - 1)
-        classes = [
-            {"from": float(edges[i]), "below": float(edges[i + 1]), "cycles": float(sums[i])} for i in range(sums.size)
-        ]
-        rows = _cycle_rows(cycles)
-        record = {
-            "file": path.name,
-            "channel": name,
-            "samples": len(history[name]),
-            "duration_s": history.duration,
-            "turning_points": points,
-            "residue": residue,
-            "cycles": cycles.total,
-            "classes": classes,
-        }
-        written = outputs.write(record, rows, _count_drawings(history, name, cycles, units), watch)
-    from vivid_anvil.cli import tables
-
-    out = tables.console()
-    out.print(tables.heading(f"{path.name}, {name}"))
-    out.print(
-        f"{len(history[name])} samples, {number(history.duration)} s at {number(history.sample_rate)} Hz; {points} turning "
-        f"points; {number(cycles.total, 8)} cycles, residue as {residue}"
-    )
-    if not len(cycles):
-        out.print("The channel never changes: there is no cycle to count.")
-    else:
-        out.print(tables.count_tables(history, name, cycles, classes, units))
-    _say_written(out, written)
-
-
-def _only_channel(history: Any, path: Path) -> str:
-    names = [channel.name for channel in history.channels]
-    if len(names) > 1:
-        raise InputError(
-            path.name, f"{len(names)} channels", "the name of one", f"Add --channel with one of {listed(names)}."
-        )
-    return str(names[0])
+    say_written(out, written)
 
 
 def _chosen(results: tuple[Any, ...], names: list[str], spot: str | None) -> tuple[Any, ...]:
@@ -236,49 +180,34 @@ def _life_row(life: Any) -> dict[str, Any]:
     return {key: value for key, value in life.to_dict().items() if not isinstance(value, dict | list)}
 
 
-def _cycle_rows(cycles: Any) -> list[dict[str, Any]]:
-    from vivid_anvil.units import DIMENSIONS
-
-    unit = DIMENSIONS[cycles.dimension].coherent
-    columns = (cycles.range, cycles.mean, cycles.count, cycles.start, cycles.end)
-    names = (f"range [{unit}]", f"mean [{unit}]", "count", "start sample", "end sample")
-    return [dict(zip(names, row, strict=True)) for row in zip(*(column.tolist() for column in columns), strict=True)]
-
-
 def _history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
     drawings: list[Drawing] = []
     for i, (event, _) in enumerate(study.duty_cycle.flat()):
         if hasattr(event.load, "channels"):
-            drawings.append((f"history {event.name}", partial(_draw, event.load, units)))
+            drawings.append((f"history {event.name}", partial(draw, event.load, units)))
             for channel in dict.fromkeys(spot.channel for spot in study.hot_spots):
                 cycles = study.duty_cycle.sources(channel)[i].cycles
-                drawings.append((f"cycles {event.name} {channel}", partial(_draw, cycles, units)))
-    return drawings
-
-
-def _count_drawings(history: Any, channel: str, cycles: Any, units: UnitSystem) -> list[Drawing]:
-    drawings: list[Drawing] = [(f"history {history.name}", partial(_draw, history, units))]
-    if len(cycles):
-        drawings.append((f"cycles {history.name} {channel}", partial(_draw, cycles, units)))
+                drawings.append((f"cycles {event.name} {channel}", partial(draw, cycles, units)))
     return drawings
 
 
 def _life_drawings(lives: Sequence[Any], units: UnitSystem) -> list[Drawing]:
-    return [(f"life {one.hot_spot.name}", partial(_draw, one, units)) for one in lives]
+    return [(f"life {one.hot_spot.name}", partial(draw, one, units)) for one in lives]
 
 
 def _growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:
-    return [(f"crack {one.crack.hot_spot.name}", partial(_draw, one, units)) for one in growths]
+    return [(f"crack {one.crack.hot_spot.name}", partial(draw, one, units)) for one in growths]
 
 
-def _draw(thing: Any, units: UnitSystem) -> Any:
+def draw(thing: Any, units: UnitSystem) -> Any:
     """The figure; matplotlib is loaded only when one is drawn."""
     from vivid_anvil.figures import plot
 
     return plot(thing, units=units)
 
 
-def _say_written(out: Any, written: list[Path]) -> None:
+def say_written(out: Any, written: list[Path]) -> None:
+    """Name the files that were written."""
     for path in written:
         out.print(f"Written: {path}", soft_wrap=True)
 

@@ -13,9 +13,9 @@ from rich.table import Table
 from rich.text import Text
 
 from vivid_anvil.cracks import GrowthResult
-from vivid_anvil.damage import LifeResult
+from vivid_anvil.damage import LifeResult, between_effect
 from vivid_anvil.findings import Finding
-from vivid_anvil.histories import Cycles, DutyCycle, LoadHistory
+from vivid_anvil.histories import ChannelCheck, Cycles, DutyCycle, LoadHistory
 from vivid_anvil.study import Study
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
@@ -152,6 +152,8 @@ def life_details(life: LifeResult, units: UnitSystem) -> RenderableType:
         parts.append(
             indented(f"Life {number(life.life_repeats)} {repeat}s{hours} = {number(life.life_years)} years{used}")
         )
+    if len(life.duty_cycle.flat()) > 1:
+        parts.append(indented(_between(life)))
     parts.append(findings_list(life.findings))
     events = table("Event", f"Cycles a {repeat}", f"Largest range [{display_unit('stress', units)}]", "Damage", "Share")
     for one in life.events:
@@ -166,6 +168,21 @@ def life_details(life: LifeResult, units: UnitSystem) -> RenderableType:
     if life.damage_per_repeat > 0.0:
         parts.append(_class_table(life, units))
     return Group(*parts)
+
+
+def _between(life: LifeResult) -> str:
+    """What each assumption on what happens between events would make of the damage."""
+    words = []
+    for choice, damage in between_effect(life).items():
+        if choice == life.duty_cycle.between:
+            words.append(f"{choice} (used)")
+        elif damage is None:
+            words.append(f"{choice}: not possible")
+        elif life.damage_per_repeat > 0.0:
+            words.append(f"{choice} {damage / life.damage_per_repeat - 1.0:+.1%} damage")
+        else:
+            words.append(f"{choice}: {'no damage' if damage == 0.0 else 'damage ' + number(damage)}")
+    return "Between events: " + "; ".join(words)
 
 
 def _class_table(life: LifeResult, units: UnitSystem, least: float = 5e-4) -> RenderableType:
@@ -269,6 +286,27 @@ def _growth_table(growth: GrowthResult, units: UnitSystem, repeat: str) -> Rende
     return made
 
 
+def check_table(check: ChannelCheck, units: UnitSystem) -> RenderableType:
+    """The numbers of a channel before counting, and its findings."""
+
+    def value(one: float) -> str:
+        return in_unit(one, check.dimension, units)
+
+    frequency = "none" if check.dominant_frequency == 0.0 else f"{number(check.dominant_frequency)} Hz"
+    facts = Table.grid(padding=(0, 2))
+    rows = [
+        ("Lowest, highest", f"{value(check.minimum)}, {value(check.maximum)}"),
+        ("Mean, rms", f"{value(check.mean)}, {value(check.rms)}; crest factor {number(check.crest_factor, 3)}"),
+        ("Turning points", f"{number(check.turning_points_per_second)} a second"),
+        ("Dominant frequency", f"{frequency}, {number(check.samples_per_cycle, 3)} samples a cycle"),
+        ("Clipped, flat, spikes", f"{len(check.clipped)}, {len(check.flat)} stretches; {check.spikes.size} samples"),
+        ("Drift, jitter of time", f"{value(check.drift)}; {check.jitter:.2g} of a step"),
+    ]
+    for name, text in rows:
+        facts.add_row(f"  {name}", text)
+    return Group(facts, findings_list(check.findings))
+
+
 def count_tables(
     history: LoadHistory, channel: str, cycles: Cycles, classes: list[dict[str, float]], units: UnitSystem
 ) -> RenderableType:
@@ -280,10 +318,16 @@ def count_tables(
         times = [number(float(place[i]) / history.sample_rate, 6) for place in (top.start, top.end)]
         values = [fixed(float(shown(value[i], cycles.dimension, units))) for value in (top.range, top.mean)]
         largest.add_row(str(i + 1), *values, number(float(top.count[i])), *times)
-    by_class = table(f"Range [{unit}]", "Cycles", "At or above")
+    by_class = class_table(classes, cycles.dimension, channel, units)
+    return Group(heading("The largest cycles"), largest, by_class)
+
+
+def class_table(classes: list[dict[str, float]], dimension: str, channel: str, units: UnitSystem) -> RenderableType:
+    """Classes of range with their cycles, and how many reach or pass them."""
+    by_class = table(f"Range [{display_unit(dimension, units)}]", "Cycles", "At or above")
     above = 0.0
     for one in reversed(classes):
         above += one["cycles"]
-        low, high = (number(float(shown(one[key], cycles.dimension, units))) for key in ("from", "below"))
+        low, high = (number(float(shown(one[key], dimension, units))) for key in ("from", "below"))
         by_class.add_row(f"{low} to {high}", number(one["cycles"]), number(above))
-    return Group(heading("The largest cycles"), largest, heading(f"Classes of the range of {channel}"), by_class)
+    return Group(heading(f"Classes of the range of {channel}"), by_class)

@@ -1,6 +1,7 @@
 """How fast the life is used up: mean stress, cumulative damage, life, reserve factors."""
 
 from vivid_anvil.damage.assess import assess_life
+from vivid_anvil.damage.between_effect import between_effect
 from vivid_anvil.damage.life import EventShare, LifeResult, RangeClass, class_edges
 from vivid_anvil.damage.life_working import life_working
 from vivid_anvil.damage.mean_stress import COMPRESSIVE_MEANS, MEAN_STRESS_RULES, equivalent_amplitude
@@ -16,6 +17,7 @@ __all__ = [
     "RangeClass",
     "Spectrum",
     "assess_life",
+    "between_effect",
     "class_edges",
     "damage_of_chunks",
     "damage_of_samples",

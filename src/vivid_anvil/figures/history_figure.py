@@ -7,7 +7,7 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
 from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, note, thinned
-from vivid_anvil.histories import Channel, LoadHistory, turning_points
+from vivid_anvil.histories import Channel, GatedHistory, LoadHistory, check_history, turning_points
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 ZOOM_SAMPLES = 1200
@@ -22,6 +22,28 @@ def history_figure(history: LoadHistory, units: UnitSystem = "metric") -> Figure
         start, stop = _zoom(history, channel)
         _whole(row[0], history, channel, (start, stop), units)
         _near(row[1], history, channel, (start, stop), units)
+    return figure
+
+
+def gated_figure(gated: GatedHistory, units: UnitSystem = "metric") -> Figure:
+    """The figure of a gated history: what the gate left, on the history as measured."""
+    figure = history_figure(gated.history, units)
+    one = len(gated.history.channels) == 1
+    for i, channel in enumerate(gated.history.channels):
+        left = gated.gated(channel.name)
+        if left is None:
+            continue
+        axes = figure.axes[1 if one else 2 * i + 1]
+        low, high = axes.get_xlim()
+        times = left.samples / gated.history.sample_rate
+        inside = (times >= low) & (times <= high)
+        values = shown(left.values, channel.dimension, units)
+        axes.plot(
+            times[inside], values[inside], color=ORANGE, lw=2.0, marker="s", ms=7, mec="black", label="Left by the gate"
+        )
+        axes.legend(loc="upper left", ncols=4)
+        for text in axes.texts:
+            text.set_text(f"{left.values.size} of {turning_points(channel.values).size} turning points left")
     return figure
 
 
@@ -46,6 +68,11 @@ def _whole(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, 
     time, values = thinned(history.time, shown(channel.values, channel.dimension, units))
     axes.axvspan(zoom[0] / history.sample_rate, zoom[1] / history.sample_rate, color=PALE, alpha=0.6, lw=0)
     axes.plot(time, values, color=BLUE, lw=0.8)
+    marked = next(one for one in check_history(history) if one.channel == channel.name).spikes
+    if marked.size:
+        high = shown(channel.values[marked], channel.dimension, units)
+        axes.plot(marked / history.sample_rate, high, ls="none", marker="x", ms=9, mew=2.0, color=RED, label="Spikes")
+        axes.legend(loc="upper left")
     axes.margins(x=0.005)
     axes.set_title("Whole history; the shaded part is enlarged")
     _label(axes, channel, units)

@@ -17,6 +17,7 @@ from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.matrix import CycleMatrix
 from vivid_anvil.histories.rainflow import rainflow
 
+_SAME = 1e-12
 ORDERS = {
     "random": "every flank that holds a cycle is as likely to get it",
     "nested": "each cycle goes into the first flank that holds it; the same table gives the same history",
@@ -46,7 +47,10 @@ def reconstruct(table: Cycles | CycleMatrix, *, order: str = "random", seed: int
         )
     times = moving.count.astype(np.int64)
     rank = np.argsort(-moving.range, kind="stable")
-    low, high = (np.repeat(limit[rank], times[rank]) for limit in (moving.minimum, moving.maximum))
+    grid = _SAME * float(moving.range.max())  # limits that differ by round-off only are the same
+    low, high = (
+        grid * np.round(np.repeat(limit[rank], times[rank]) / grid) for limit in (moving.minimum, moving.maximum)
+    )
     pick = np.random.default_rng(seed).random(low.size) if order == "random" else np.zeros(low.size)
     flank_low, flank_high = np.empty((2, 2 * low.size))
     flank_next = np.empty(2 * low.size, dtype=np.int64)

@@ -1,0 +1,210 @@
+"""What the command `count` does: read, check, count, show, write."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import partial
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.cli.outputs import Drawing, Outputs
+from vivid_anvil.cli.progress import progress
+from vivid_anvil.cli.run import draw, say_written
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, number
+
+METHODS = ("rainflow", "range-pair", "simple-range")
+
+
+@dataclass(frozen=True)
+class How:
+    """The settings of the command."""
+
+    channel: str | None
+    rate: str | None
+    read: tuple[str, ...]
+    method: str
+    residue: str
+    gate: str | None
+    matrix: str | None
+    classes: int
+
+    def reader_settings(self) -> dict[str, Any]:
+        """Settings of the reader: numbers as numbers, everything else as text."""
+        settings: dict[str, Any] = {}
+        for one in self.read:
+            key, sign, value = one.partition("=")
+            if not sign or not key:
+                raise InputError("--read", repr(one), "a key and a value", "Write for instance --read sheet=measured.")
+            settings[key] = int(value) if value.isdecimal() else value
+        if self.rate is not None:
+            settings["sample_rate"] = self.rate
+        return settings
+
+
+def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
+    """Check and count a file that fits into memory."""
+    outputs.check()
+    with progress("reading the file") as watch:
+        from vivid_anvil.histories import check_history, cycle_matrix, read_history, turning_points
+
+        if how.method not in METHODS:
+            raise InputError(
+                "--method", repr(how.method), f"one of {listed(METHODS)}", did_you_mean(how.method, METHODS)
+            )
+        history = read_history(path, **how.reader_settings())
+        name = how.channel or _only_channel(history, path)
+        samples = history[name].values
+        watch("counting", 0, 1)
+        cycles, removed = _counted(history, name, how)
+        check = next(one for one in check_history(history) if one.channel == name)
+        points = turning_points(samples).size
+        classes = _classes(cycles)
+        matrix = (
+            cycle_matrix(cycles, how.matrix, classes=how.classes, samples=samples)
+            if how.matrix and len(cycles)
+            else None
+        )
+        rows = _rows(cycles, history.sample_rate)
+        record = {
+            "file": path.name,
+            "channel": name,
+            "samples": len(samples),
+            "duration_s": history.duration,
+            "turning_points": points,
+            "method": how.method,
+            "residue": how.residue,
+            "cycles": cycles.total,
+            "removed_by_gate": removed,
+            "classes": classes,
+            "findings": [
+                {"severity": one.severity, "code": one.code, "sentence": one.sentence} for one in check.findings
+            ],
+        } | ({} if matrix is None else {"matrix": _matrix_record(matrix)})
+        written = outputs.write(record, rows, _drawings(history, name, cycles, matrix, how, units), watch)
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    out.print(tables.heading(f"{path.name}, {name}"))
+    out.print(
+        f"{len(samples)} samples, {number(history.duration)} s at {number(history.sample_rate)} Hz; {points} turning points"
+    )
+    out.print(tables.check_table(check, units))
+    residue = f", residue as {how.residue}" if how.method == "rainflow" else ""
+    gate = "" if how.gate is None else f"; gate {how.gate} took out {number(removed, 8)}"
+    out.print(f"{number(cycles.total, 8)} cycles by {how.method} counting{residue}{gate}")
+    if not len(cycles):
+        out.print("The channel never changes: there is no cycle to count.")
+    else:
+        out.print(tables.count_tables(history, name, cycles, classes, units))
+    say_written(out, written)
+
+
+def in_chunks(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
+    """Count a file of any size into a matrix."""
+    outputs.check()
+    if how.channel is None:
+        raise InputError("--chunked", "no channel", "the name of one", "Add --channel.")
+    with progress("reading the file") as watch:
+        from vivid_anvil.histories import count_file
+
+        unit = how.reader_settings().get("unit")
+        kind = how.matrix or "range-mean"
+        found = count_file(
+            path, how.channel, kind=kind, classes=how.classes, residue=how.residue, unit=unit, watch=watch
+        )
+        record = {
+            "file": path.name,
+            "channel": how.channel,
+            "samples": found.samples,
+            "matrix": _matrix_record(found.matrix),
+        }
+        filled = found.matrix.cycles()
+        drawings: list[Drawing] = [(f"matrix {path.stem} {how.channel}", partial(draw, found.matrix, units))]
+        written = outputs.write(record, _rows(filled, None), drawings, watch)
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    out.print(tables.heading(f"{path.name}, {how.channel}"))
+    out.print(
+        f"{found.samples} samples; {number(found.matrix.total, 8)} cycles, residue as {how.residue}; {found.matrix!r}"
+    )
+    out.print(tables.class_table(_classes(filled), filled.dimension, how.channel, units))
+    say_written(out, written)
+
+
+def _counted(history: Any, name: str, how: How) -> tuple[Any, float]:
+    """The cycles, and how many a gate took out."""
+    from vivid_anvil.histories import GatedHistory, range_pair, simple_range
+
+    one = history[name]
+    if how.method != "rainflow":
+        if how.gate is not None:
+            raise InputError(
+                "--gate",
+                f"a gate with {how.method} counting",
+                "rainflow counting",
+                "The gate takes out rainflow cycles.",
+            )
+        count = range_pair if how.method == "range-pair" else simple_range
+        return count(one.values, dimension=one.dimension, sample_rate=history.sample_rate), 0.0
+    if how.gate is None:
+        return history.rainflow(name, residue=how.residue), 0.0
+    gated = GatedHistory(history, {name: coherent(how.gate, one.dimension, "--gate")})
+    left = gated.gated(name)
+    return gated.rainflow(name, residue=how.residue), 0.0 if left is None else left.removed.total
+
+
+def _classes(cycles: Any) -> list[dict[str, float]]:
+    from vivid_anvil.damage import class_edges
+
+    edges = class_edges(float(cycles.range.max(initial=0.0)))
+    place = np.clip(np.searchsorted(edges, cycles.range, side="right") - 1, 0, edges.size - 2)
+    sums = np.bincount(place, weights=cycles.count, minlength=edges.size - 1)
+    return [{"from": float(edges[i]), "below": float(edges[i + 1]), "cycles": float(sums[i])} for i in range(sums.size)]
+
+
+def _only_channel(history: Any, path: Path) -> str:
+    names = [channel.name for channel in history.channels]
+    if len(names) > 1:
+        raise InputError(
+            path.name, f"{len(names)} channels", "the name of one", f"Add --channel with one of {listed(names)}."
+        )
+    return str(names[0])
+
+
+def _rows(cycles: Any, rate: float | None) -> list[dict[str, Any]]:
+    """One row per cycle, units in the headers; samples and times where the cycles come from a history."""
+    unit = DIMENSIONS[cycles.dimension].coherent
+    columns = {f"range [{unit}]": cycles.range, f"mean [{unit}]": cycles.mean, "count": cycles.count}
+    if rate is not None:
+        columns |= {"start sample": cycles.start, "end sample": cycles.end}
+        columns |= {"start [s]": cycles.start / rate, "end [s]": cycles.end / rate}
+    lists = [column.tolist() for column in columns.values()]
+    return [dict(zip(columns, row, strict=True)) for row in zip(*lists, strict=True)]
+
+
+def _matrix_record(matrix: Any) -> dict[str, Any]:
+    unit = DIMENSIONS[matrix.dimension].coherent
+    return {
+        "kind": matrix.kind,
+        f"row_edges [{unit}]": matrix.row_edges.tolist(),
+        f"column_edges [{unit}]": matrix.column_edges.tolist(),
+        "counts": matrix.counts.tolist(),
+    }
+
+
+def _drawings(history: Any, name: str, cycles: Any, matrix: Any, how: How, units: UnitSystem) -> list[Drawing]:
+    from vivid_anvil.histories import GatedHistory
+
+    thing = history
+    if how.gate is not None:
+        thing = GatedHistory(history, {name: coherent(how.gate, history[name].dimension, "--gate")})
+    drawings: list[Drawing] = [(f"history {history.name}", partial(draw, thing, units))]
+    if len(cycles):
+        drawings.append((f"cycles {history.name} {name}", partial(draw, cycles, units)))
+    if matrix is not None:
+        drawings.append((f"matrix {history.name} {name}", partial(draw, matrix, units)))
+    return drawings

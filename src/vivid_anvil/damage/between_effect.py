@@ -1,0 +1,36 @@
+"""How much it matters what is assumed to happen between events."""
+
+from __future__ import annotations
+
+import dataclasses
+
+from vivid_anvil.damage.life import LifeResult
+from vivid_anvil.damage.spectrum import spectrum
+from vivid_anvil.errors import InputError
+from vivid_anvil.histories import BETWEEN_EVENTS
+
+
+def between_effect(result: LifeResult) -> dict[str, float | None]:
+    """Damage of one repeat under each choice of `BETWEEN_EVENTS`; None where a choice is not possible for these events.
+
+    >>> from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event
+    >>> from vivid_anvil.damage import assess_life
+    >>> from vivid_anvil.materials import Material, SNCurve
+    >>> from vivid_anvil.stress import HotSpot
+    >>> low = ConstantAmplitude("stress", 50.0, 0.0, 1, "stress")
+    >>> high = ConstantAmplitude("stress", 150.0, 100.0, 1, "stress")
+    >>> day = DutyCycle("day", [Event("low", low), Event("high", high)], repeats_per_year=300)
+    >>> curve = SNCurve.straight(name="-", stress="range", r_ratio="any", point_stress=50.0, point_life=1e6, slope=3)
+    >>> spot = HotSpot(name="toe", channel="stress", stress_per_load=1.0, material=Material(name="steel"), curve=curve)
+    >>> effect = between_effect(assess_life(spot, day))
+    >>> [round(damage * 1e6, 6) for damage in effect.values()]
+    [2.0, 28.0, 28.0]
+    """
+    found: dict[str, float | None] = {}
+    for choice in BETWEEN_EVENTS:
+        try:
+            duty_cycle = dataclasses.replace(result.duty_cycle, between=choice)
+            found[choice] = float(spectrum(result.hot_spot, duty_cycle).damage().sum())
+        except InputError:
+            found[choice] = None
+    return found
