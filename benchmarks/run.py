@@ -177,7 +177,9 @@ def memory(size: int) -> None:
             path = Path(folder) / f"large.{ending}"
             child = subprocess.run([sys.executable, __file__, "--write", str(path), str(size)], check=True)
             assert child.returncode == 0
-            done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+            done = subprocess.run(
+                [sys.executable, __file__, "--count", str(path)], capture_output=True, text=True, check=True
+            )
             print(
                 f"{ending}: {size:.0e} samples, {path.stat().st_size / 1e9:.1f} GB; {done.stdout.strip()}", flush=True
             )

@@ -12,6 +12,9 @@ from pathlib import Path
 
 from matplotlib.figure import Figure
 
+from vivid_anvil.figures import plot, save_figure
+from vivid_anvil.histories import read_history
+
 FOLDER = Path(__file__).parent / "screenshots"
 LINES = 38
 COMMANDS = {
@@ -20,10 +23,12 @@ COMMANDS = {
     "command-life": ["life", "larkfell.toml"],
     "command-grow": ["grow", "larkfell.toml"],
     "command-explain": ["explain", "larkfell.toml"],
-    "command-count": ["count", "loaded_lap.csv"],
+    "command-count": ["count", "loaded_lap.csv", "--gate", "0.1 kN", "--matrix", "range-mean", "--figures", "gated"],
     "command-bad-input": ["life", "misspelt.toml"],
 }
 FIGURES = {
+    "figure-gate": "../gated/history-loaded_lap",
+    "figure-matrix": "../gated/matrix-loaded_lap-vertical-force",
     "figure-history": "history-loaded-lap",
     "figure-cycles": "cycles-loaded-lap-vertical-force",
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
@@ -65,6 +70,8 @@ def main() -> None:
         for name, arguments in COMMANDS.items():
             done = subprocess.run([*command, *arguments], cwd=folder, check=False, capture_output=True, text=True)
             terminal(arguments, done.stdout + done.stderr, FOLDER / f"{name}.png")
+        laps = [read_history(Path(folder) / f"{name}.csv") for name in ("loaded_lap", "empty_lap", "emergency_stop")]
+        save_figure(plot(laps), FOLDER / "figure-overlay.png")
         for name, drawn in FIGURES.items():
             (FOLDER / f"{name}.png").write_bytes((Path(folder) / "figures" / f"{drawn}.png").read_bytes())
 

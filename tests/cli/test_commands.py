@@ -121,6 +121,7 @@ def test_count_checks_gates_bins_and_writes(run, demo_file, tmp_path):
     )
     assert code == 0
     assert "crest factor" in out
+    assert "binning to middle values moves the damage by" in " ".join(out.split())
     record = json.loads((tmp_path / "a.json").read_text())
     assert f"took out {record['removed_by_gate']:.0f}" in " ".join(out.split())
     cycles = parquet.read_table(tmp_path / "a.parquet")

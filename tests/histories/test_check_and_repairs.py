@@ -195,16 +195,20 @@ STEPS = [
     {"step": "resample", "sample_rate": "200 Hz"},
     {"step": "scale", "channel": "force", "factor": 1.1},
     {"step": "combine", "name": "stress", "unit": "MPa", "factors": {"force": "3 MPa/kN"}},
+    {"step": "rosette", "gauges": ["a", "b", "c"], "layout": "0/45/90", "name": "root", "elastic_modulus": "210 GPa"},
 ]
 
 
 def test_every_repair_is_a_step_that_leaves_its_sentence():
     assert [step["step"] for step in STEPS] == list(REPAIRS)
-    done = spoiled(spike)
+    bench = spoiled(spike)
+    gauges = tuple(Channel(name, np.full(TIME.size, 1e-3), "strain") for name in "abc")
+    done = LoadHistory("run", (*bench.channels, *gauges), RATE)
     for i, step in enumerate(STEPS, start=1):
         done = repair_step(done, step)
         assert len(done.repairs) == i
     assert rainflow(values(done)).total > 20
+    assert values(done, "root larger").mean() == pytest.approx(210e3 * 1e-3 / 0.7, rel=1e-3)
 
 
 @pytest.mark.parametrize(
@@ -225,6 +229,8 @@ def test_every_repair_is_a_step_that_leaves_its_sentence():
         ({"step": "remove_offset", "channel": "force", "offset": "3 MPa"}, "not one of force"),
         ({"step": "interpolate_spikes", "channel": "force", "samples": [99999]}, "numbers from 0 to 2999"),
         ({"step": "combine", "name": "x", "unit": "N", "factors": {}}, "at least one channel"),
+        ({"step": "rosette", "name": "x", "gauges": ["force"], "layout": "0/45/90"}, "three channels of strain"),
+        ({"step": "rosette", "name": "x", "gauges": ["force"] * 3, "layout": "0/45/90"}, "found a force"),
     ],
 )
 def test_a_step_that_cannot_be_done_is_refused(step, message):

@@ -87,6 +87,9 @@ def test_start_and_end_are_the_samples_of_the_turning_points(history):
         cycles = rainflow(history, residue=residue)
         assert np.abs(history[cycles.start] - history[cycles.end]) == pytest.approx(cycles.range)
         assert 0.5 * (history[cycles.start] + history[cycles.end]) == pytest.approx(cycles.mean)
+    timed = rainflow(history, sample_rate=4.0)
+    assert timed.start_time.tolist() == (timed.start / 4.0).tolist()
+    assert timed.end_time.tolist() == (timed.end / 4.0).tolist()
 
 
 @given(histories)
@@ -129,6 +132,11 @@ def test_the_residue_apart_and_the_closed_cycles_make_the_half_cycle_count(histo
     assert sorted([*cycles.range, *halves]) == pytest.approx(sorted(rainflow(history).range))
 
 
+def test_two_values_are_half_a_cycle_or_one():
+    assert summed(rainflow([1.0, 3.0])) == [[2.0, 2.0, 0.5]]
+    assert summed(rainflow([1.0, 3.0], residue="repeated")) == [[2.0, 2.0, 1.0]]
+
+
 @pytest.mark.parametrize("history", [[5.0], [5.0, 5.0, 5.0]])
 def test_a_constant_history_has_no_cycle(history):
     for residue in ("half cycles", "repeated"):
@@ -144,6 +152,7 @@ def test_a_constant_history_has_no_cycle(history):
         ([[1.0, 2.0]], "shape (1, 2)"),
         ([1 + 2j, 0], "complex"),
         (["a", "b"], "type <U1"),
+        (np.array([1.0, None], dtype=object), "type object"),
     ],
 )
 def test_what_is_no_row_of_finite_numbers_is_refused(samples, found):

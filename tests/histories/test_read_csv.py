@@ -120,6 +120,12 @@ def test_a_stated_rate_must_agree_with_the_time_column(tmp_path):
         read_csv(path, sample_rate=200.0)
 
 
+def test_missing_samples_are_named(tmp_path):
+    rows = "\n".join(f"{i / 100:.2f},{i}" for i in range(500) if i not in (250, 251))
+    with pytest.raises(InputError, match=r"column time, line 252: .*2 samples seem to be missing"):
+        read_csv(written(tmp_path, f"time [s],force [N]\n{rows}\n"))
+
+
 def test_times_with_few_digits_are_still_even(tmp_path):
     rows = "\n".join(f"{i / 128:.5f},{np.sin(i):.3f}" for i in range(1000))
     assert read_csv(written(tmp_path, f"time [s],force [N]\n{rows}\n")).sample_rate == pytest.approx(128.0, rel=1e-5)

@@ -117,6 +117,14 @@ def test_programmes_spectra_inner_duty_cycles_repairs_and_gates_are_written_in_t
     assert lap.repairs == ("cut to 10 s to 470 s",)
 
 
+def test_files_may_be_joined_and_repairs_are_in_the_answer(study):
+    repairs = 'repairs = [{ step = "cut", start = "1 s", end = "900 s" }]'
+    path = study(('history = "loaded_lap.csv" ', f'history = ["loaded_lap.csv", "loaded_lap.csv"]\n{repairs} #'))
+    life = run_study(read_study(path)).lives[0]
+    assert life.to_dict()["repairs"]["loaded lap"][-1] == "cut to 1 s to 900 s"
+    assert "joined of" in life.to_dict()["repairs"]["loaded lap"][0]
+
+
 def test_the_order_given_and_each_by_itself_differ(study):
     lives = []
     for between in ("each by itself", "in the order given", "worst case"):

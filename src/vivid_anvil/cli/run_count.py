@@ -15,6 +15,7 @@ from vivid_anvil.cli.run import draw, say_written
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, number
 
+SLOPES = (3.0, 5.0)
 METHODS = ("rainflow", "range-pair", "simple-range")
 
 
@@ -48,7 +49,14 @@ def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
     """Check and count a file that fits into memory."""
     outputs.check()
     with progress("reading the file") as watch:
-        from vivid_anvil.histories import check_history, cycle_matrix, read_history, turning_points
+        from vivid_anvil.histories import (
+            binning_effect,
+            binning_findings,
+            check_history,
+            cycle_matrix,
+            read_history,
+            turning_points,
+        )
 
         if how.method not in METHODS:
             raise InputError(
@@ -95,6 +103,10 @@ def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
     residue = f", residue as {how.residue}" if how.method == "rainflow" else ""
     gate = "" if how.gate is None else f"; gate {how.gate} took out {number(removed, 8)}"
     out.print(f"{number(cycles.total, 8)} cycles by {how.method} counting{residue}{gate}")
+    if matrix is not None:
+        effects = ", ".join(f"{binning_effect(cycles, matrix, slope):+.2%} at slope {slope:g}" for slope in SLOPES)
+        out.print(f"{matrix!r}: binning to middle values moves the damage by {effects}", markup=False)
+        out.print(tables.findings_list(binning_findings(cycles, matrix, SLOPES[-1])))
     if not len(cycles):
         out.print("The channel never changes: there is no cycle to count.")
     else:

@@ -152,6 +152,9 @@ def life_details(life: LifeResult, units: UnitSystem) -> RenderableType:
         parts.append(
             indented(f"Life {number(life.life_repeats)} {repeat}s{hours} = {number(life.life_years)} years{used}")
         )
+    for source in life.spectrum.sources:
+        if source.history is not None and source.history.repairs:
+            parts.append(indented(f"Repairs of {source.name}: {'; '.join(source.history.repairs)}"))
     if len(life.duty_cycle.flat()) > 1:
         parts.append(indented(_between(life)))
     parts.append(findings_list(life.findings))

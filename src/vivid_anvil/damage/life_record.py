@@ -66,6 +66,11 @@ def life_record(result: LifeResult) -> dict[str, Any]:
                 }
                 for one in result.range_classes()
             ],
+            "repairs": {
+                source.name: source.history.repairs
+                for source in result.spectrum.sources
+                if source.history is not None and source.history.repairs
+            },
             "findings": finding_records(result.findings),
         }
     )

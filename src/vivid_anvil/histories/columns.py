@@ -144,11 +144,16 @@ def rate_of(time: FloatArray, unit: str, where: str, first_row: int) -> tuple[fl
             first_uneven = first_uneven or (start + int(bad[0]), float(steps[bad[0]]))
     if first_uneven is not None:
         row, found_step = first_uneven
+        usual = float(np.median(np.diff(time[: _PIECE + 1])))
+        lost = round(found_step / usual) - 1
+        hint = (
+            f"{lost} samples seem to be missing here; " if lost > 0 and abs(found_step / usual - lost - 1) < 0.1 else ""
+        )
         raise InputError(
             f"{where}, line {row + first_row + 1}",
             f"a step of {number(found_step * in_seconds)} s where the mean is {number(step * in_seconds)} s",
             "equal steps",
-            f"{uneven} of {time.size - 1} steps differ by more than {STEP_TOLERANCE:.0%}: resample; "
+            f"{hint}{uneven} of {time.size - 1} steps differ by more than {STEP_TOLERANCE:.0%}: resample; "
             "or, if only the printed digits are too few, drop the time column and state the sample rate.",
         )
     # 0.01 s steps mean 100 Hz, not 99.99999999999: the last digits are those of the printed times.

@@ -67,6 +67,20 @@ class Cycles:
         """Lower turning point of each cycle."""
         return self.mean - 0.5 * self.range
 
+    @property
+    def start_time(self) -> FloatArray:
+        """Time of the first turning point of each cycle, s; nan where the cycles come from no history."""
+        return self._time(self.start)
+
+    @property
+    def end_time(self) -> FloatArray:
+        """Time of the second turning point of each cycle, s; nan where the cycles come from no history."""
+        return self._time(self.end)
+
+    def _time(self, samples: IntArray) -> FloatArray:
+        rate = np.nan if self.sample_rate is None else self.sample_rate
+        return np.where(samples >= 0, samples / rate, np.nan)
+
     def linear(self, factor: float, offset: float, dimension: str) -> Cycles:
         """The cycles of factor * load + offset: as a linear relation keeps which turning points pair up."""
         return Cycles(

@@ -115,7 +115,7 @@ def parquet_file(path: Path) -> Any:
     from pyarrow.parquet import ParquetFile
 
     try:
-        return ParquetFile(path, memory_map=False)
+        return ParquetFile(path, memory_map=False, pre_buffer=False, buffer_size=1 << 22)
     except (ArrowInvalid, OSError) as error:
         reason = str(error).splitlines()[0]
         raise InputError(

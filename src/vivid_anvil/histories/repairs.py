@@ -19,6 +19,7 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.check_history import spikes
 from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.histories.rosette import principal_strains, principal_stresses
 from vivid_anvil.units import DIMENSIONS, coherent, coherent_ratio, dimension_of, number
 
 
@@ -155,6 +156,38 @@ def combine(history: LoadHistory, *, name: str, unit: str, factors: Mapping[str,
     return _repaired(history, f"{name} = {parts}", channels=(*history.channels, Channel(name, total, dimension)))
 
 
+def rosette(
+    history: LoadHistory,
+    *,
+    gauges: Sequence[str],
+    layout: str,
+    name: str,
+    elastic_modulus: str | float | None = None,
+    poisson_ratio: float = 0.3,
+) -> LoadHistory:
+    """Two new channels, `name` larger and smaller: principal strains of three gauges, or stresses where a modulus is given.
+
+    `layout` is "0/45/90" or "0/60/120", counted from the first of `gauges`.
+    """
+    if len(gauges) != 3:
+        raise InputError(f"rosette {name}, gauges", f"{len(gauges)} channels", "three channels of strain")
+    for gauge in gauges:
+        if history[gauge].dimension != "strain":
+            raise InputError(
+                f"rosette {name}, gauge {gauge}", f"a {history[gauge].dimension}", "a strain, such as [µm/m]"
+            )
+    first, second, third = (history[gauge].values for gauge in gauges)
+    strains = principal_strains(first, second, third, layout)
+    if elastic_modulus is None:
+        larger, smaller, dimension, what = strains.larger, strains.smaller, "strain", "principal strains"
+    else:
+        larger, smaller = principal_stresses(strains, elastic_modulus, poisson_ratio)
+        dimension, what = "stress", f"principal stresses (E {elastic_modulus}, Poisson's ratio {poisson_ratio:g})"
+    new = (Channel(f"{name} larger", larger, dimension), Channel(f"{name} smaller", smaller, dimension))
+    done = f"{name}: {what} of the {layout} rosette {listed(gauges)}"
+    return _repaired(history, done, channels=(*history.channels, *new))
+
+
 def _filtered(
     history: LoadHistory,
     channel: str,
@@ -205,7 +238,18 @@ def _same(other: LoadHistory, one: Channel) -> FloatArray:
 # Repairs that a study may name as steps.
 REPAIRS: dict[str, Callable[..., LoadHistory]] = {
     repair.__name__: repair
-    for repair in (cut, remove_offset, remove_drift, interpolate_spikes, low_pass, high_pass, resample, scale, combine)
+    for repair in (
+        cut,
+        remove_offset,
+        remove_drift,
+        interpolate_spikes,
+        low_pass,
+        high_pass,
+        resample,
+        scale,
+        combine,
+        rosette,
+    )
 }
 
 

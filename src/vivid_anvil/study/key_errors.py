@@ -47,7 +47,7 @@ def key_path(data: Any, path: tuple[int | str, ...]) -> str:
             at = at[key] if isinstance(at, list) and key < len(at) else None
             name = at.get("name") or at.get("hot_spot") if isinstance(at, dict) else None
             parts.append(f"entry {key + 1}" + (f" ({name})" if name else ""))
-        elif key in ("float", "literal['any']"):  # pydantic names the branch of a union
+        elif key in ("float", "literal['any']", "constrained-str", "list[constrained-str]"):  # branches of unions
             continue
         else:
             at = at.get(key) if isinstance(at, dict) else None

@@ -44,7 +44,7 @@ class EventSection(Section):
 
     name: Text
     occurrences: float
-    history: Text | None = None
+    history: Text | list[Text] | None = None
     read: dict[str, Any] = Field(default_factory=dict)
     sample_rate: Text | None = None
     repairs: list[dict[str, Any]] = Field(default_factory=list)

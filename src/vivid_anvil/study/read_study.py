@@ -23,6 +23,7 @@ from vivid_anvil.histories import (
     LoadHistory,
     LoadSpectrum,
     block_programme,
+    join,
     load_spectrum,
     read_history,
     read_programme,
@@ -136,7 +137,9 @@ class _Builder:
     def history(self, section: EventSection) -> LoadHistory | GatedHistory:
         """The history of an event, read, repaired step by step, and gated."""
         rate = {} if section.sample_rate is None else {"sample_rate": section.sample_rate}
-        history = read_history(self.path.parent / str(section.history), name=section.name, **rate, **section.read)
+        files = [section.history] if isinstance(section.history, str) else list(section.history or [])
+        parts = [read_history(self.path.parent / file, name=section.name, **rate, **section.read) for file in files]
+        history = parts[0] if len(parts) == 1 else join(parts, name=section.name)
         for step in section.repairs:
             history = repair_step(history, step)
         if not section.gate:
