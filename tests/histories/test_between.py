@@ -199,6 +199,7 @@ def test_a_gated_history_keeps_its_samples_and_says_what_went():
     assert source.gated.removed.total == gate(values, 10.0).removed.total
     ordered = DutyCycle("run", [Event("run", gated)], 1.0, "repeated", "in the order given")
     assert together(ordered) == summed(rainflow(gate(values, 10.0).values, residue="repeated"))
+    assert ordered.sources("force")[0].gated is not None
     with pytest.raises(InputError, match="Did you mean 'force'"):
         GatedHistory(whole, {"farce": 1.0})
 

@@ -117,6 +117,13 @@ def test_programmes_spectra_inner_duty_cycles_repairs_and_gates_are_written_in_t
     assert lap.repairs == ("cut to 10 s to 470 s",)
 
 
+def test_check_shows_inner_events_with_their_occurrences(study, run):
+    code, out, _ = run("check", study((LAST, FEATURES)))
+    assert code == 0
+    assert "day of laps" in " ".join(out.split())
+    assert " 140 " in out
+
+
 def test_files_may_be_joined_and_repairs_are_in_the_answer(study):
     repairs = 'repairs = [{ step = "cut", start = "1 s", end = "900 s" }]'
     path = study(('history = "loaded_lap.csv" ', f'history = ["loaded_lap.csv", "loaded_lap.csv"]\n{repairs} #'))

@@ -65,12 +65,12 @@ def findings_list(findings: Iterable[Finding]) -> RenderableType:
 def duty_cycle_table(duty: DutyCycle, units: UnitSystem) -> RenderableType:
     """Events with occurrences, duration and limits of each channel."""
     made = table("Event", f"Times a {duty.repeat}", "Duration [s]", "Channel", "Lowest", "Highest")
-    for event, _ in duty.flat():
+    for event, times in duty.flat():
         load = event.load
         duration = "not stated" if load.duration is None else number(load.duration)
         for i, (name, dimension) in enumerate(load.dimensions.items()):
             low, high = load.extremes(name)
-            first = (event.name, number(event.occurrences), duration) if i == 0 else ("", "", "")
+            first = (event.name, number(times), duration) if i == 0 else ("", "", "")
             made.add_row(*first, name, in_unit(low, dimension, units), in_unit(high, dimension, units))
     return made
 

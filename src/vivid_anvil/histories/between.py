@@ -20,7 +20,7 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
-from vivid_anvil.histories.counter import RainflowCounter, closing_pairs, last_closed
+from vivid_anvil.histories.counter import RainflowCounter
 from vivid_anvil.histories.cycles import Cycles
 
 if TYPE_CHECKING:
@@ -61,31 +61,20 @@ Closed = list[tuple[Cycles, float]]
 Unit = Callable[[FloatArray], tuple[Closed, FloatArray]]
 
 
-def in_order(duty_cycle: DutyCycle, channel: str, residue: str) -> tuple[Source, ...]:
-    """The sources of a duty cycle whose events follow one another as listed; the repeat itself follows itself for ever
-    (residue "repeated"), or its residue counts as half cycles."""
-    own = []
-    for event, times in duty_cycle.flat():
-        history = event.load if hasattr(event.load, "channels") else None
-        own.append(Source(event.name, times, event.load.sequence(channel).closed, history))  # type: ignore[union-attr, arg-type]
+def in_order(duty_cycle: DutyCycle, channel: str, residue: str) -> Cycles:
+    """The cycles between events that follow one another as listed, in one repeat.
+
+    The repeat itself follows itself for ever (residue "repeated"), or its residue counts as half cycles.
+    """
     closed, left = _pass(duty_cycle, channel)(np.empty(0))
-    rows: list[tuple[np.ndarray, ...]] = [
-        (cycles.range, cycles.mean, cycles.count * times) for cycles, times in closed if len(cycles)
-    ]
+    rows: list[tuple[np.ndarray, ...]] = [(one.range, one.mean, one.count * times) for one, times in closed if len(one)]
     counter = RainflowCounter()
     if left.size:
         counter.feed(left)
-    ending, rest = last_closed(counter.residue())
-    rows.append(ending[:3])
-    if residue == "repeated":
-        first, last, count = *closing_pairs(rest.values), 1.0
-    else:
-        first, last, count = np.arange(max(rest.values.size - 1, 0)), np.arange(1, max(rest.values.size, 1)), 0.5
-    one, other = rest.values[first], rest.values[last]
-    rows.append((np.abs(one - other), 0.5 * (one + other), np.full(first.size, count)))
+    ending = counter.finish(residue)
+    rows.append((ending.range, ending.mean, ending.count))
     ranges, means, counts = (np.concatenate(column) for column in zip(*rows, strict=True))
-    between = Cycles(range=ranges, mean=means, count=counts, dimension=duty_cycle.dimension_of_channel(channel))
-    return (*own, Source(BETWEEN, 1.0, between))
+    return Cycles(range=ranges, mean=means, count=counts, dimension=duty_cycle.dimension_of_channel(channel))
 
 
 def worst_case(

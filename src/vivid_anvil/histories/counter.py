@@ -59,16 +59,16 @@ class RainflowCounter:
 
         Raises InputError for anything but one row of finite numbers.
         """
-        columns, used = self._count(one_row(samples, where=f"samples from {self.samples} on"))
-        return self._table(columns, used)
+        columns, used = self.count_into(one_row(samples, where=f"samples from {self.samples} on"))
+        return self.table_of(columns, used)
 
     def whole(self, samples: ArrayLike, residue: str) -> Cycles:
         """All cycles of a history in one piece: `feed` and `finish` in one table, without copying it."""
-        columns, used = self._count(one_row(samples, where="samples"))
+        columns, used = self.count_into(one_row(samples, where="samples"))
         rest = self._rest(residue)
         for column, more in zip(columns, rest, strict=True):
             column[used : used + more.size] = more
-        return self._table(columns, used + rest[0].size)
+        return self.table_of(columns, used + rest[0].size)
 
     def residue(self) -> Residue:
         """The open turning points, with the present end of the history as the last."""
@@ -81,7 +81,7 @@ class RainflowCounter:
     def finish(self, residue: str = "half cycles") -> Cycles:
         """The cycles that the end of the history closes, and those of the residue (see `RESIDUES`)."""
         columns = self._rest(residue)
-        return self._table(columns, columns[0].size)
+        return self.table_of(columns, columns[0].size)
 
     def _rest(self, residue: str) -> Columns:
         checks.one_of("residue", residue, tuple(RESIDUES))
@@ -95,15 +95,12 @@ class RainflowCounter:
         columns = (np.abs(one - other), 0.5 * (one + other), count, left.samples[first], left.samples[last])
         return tuple(np.concatenate(pair) for pair in zip(closed, columns, strict=True))
 
-    def count_into(self, samples: FloatArray, scratch: Columns) -> tuple[Columns, int]:
-        """Like `feed`, but for loops over many small pieces: columns that are used again, and how many places are filled.
+    def count_into(self, samples: FloatArray, scratch: Columns | None = None) -> tuple[Columns, int]:
+        """Like `feed`, without a table: columns with room for the residue too, and how many places are filled.
 
-        `scratch` is what the last call gave, or `RANGES_ONLY` or `RANGES_AND_MEANS` at first. `samples` must be one row.
+        For loops over many pieces `scratch` is what the last call gave, so that the columns are used again; at first it is
+        `RANGES_ONLY`, `RANGES_AND_MEANS`, or None for all columns. `samples` must be one read-only row of float64.
         """
-        return self._count(samples, scratch)
-
-    def _count(self, samples: FloatArray, scratch: Columns | None = None) -> tuple[Columns, int]:
-        """Columns with room for all cycles of `samples` and of the residue, and how many places are used."""
         depth = int(self._state[_kernels.DEPTH])
         size = samples.size + depth + 2
         stack, places = np.empty(size), np.empty(size, dtype=np.int64)
@@ -124,7 +121,8 @@ class RainflowCounter:
         self._stack, self._places = stack[: depth + 2].copy(), places[: depth + 2].copy()
         return scratch, used
 
-    def _table(self, columns: Columns, used: int) -> Cycles:
+    def table_of(self, columns: Columns, used: int) -> Cycles:
+        """The first `used` rows of columns as `Cycles` of this counter's load."""
         ranges, means, count, start, end = (checks.read_only(column[:used]) for column in columns)
         return Cycles(
             range=ranges,
@@ -156,7 +154,7 @@ def closing_pairs(values: FloatArray) -> tuple[IntArray, IntArray]:
     if values.size < 2:
         return np.empty(0, dtype=np.int64), np.empty(0, dtype=np.int64)
     counter = RainflowCounter()
-    columns, used = counter._count(checks.read_only(np.concatenate([values, values])))
+    columns, used = counter.count_into(checks.read_only(np.concatenate([values, values])))
     at_end, _ = last_closed(counter.residue())
     start, end = (np.concatenate([columns[i][:used], at_end[i]]) for i in (3, 4))
     return start % values.size, end % values.size

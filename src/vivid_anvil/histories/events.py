@@ -8,11 +8,11 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
-from typing import Any, Protocol, cast
+from typing import Any, NamedTuple, Protocol
 
 from vivid_anvil import checks
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories.between import BETWEEN_EVENTS, LoadSequence, Source, in_order, whole, worst_case
+from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, LoadSequence, Source, in_order, whole, worst_case
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.gate import GatedHistory
@@ -68,15 +68,38 @@ class Event:
 
     def dimension_of_channel(self, channel: str) -> str:
         """The dimension of one of the event's channels; InputError where it has no such channel."""
-        dimensions = self.load.dimensions
-        if channel not in dimensions:
-            raise InputError(
-                f"event {self.name}",
-                f"no channel {channel!r}",
-                f"one of {listed(dimensions)}",
-                did_you_mean(channel, dimensions) or "Every event must say what the load on this channel is.",
-            )
-        return dimensions[channel]
+        return _dimension(self.name, self.load, channel)
+
+
+def _dimension(name: str, load: Load | DutyCycle, channel: str) -> str:
+    dimensions = load.dimensions
+    if channel not in dimensions:
+        raise InputError(
+            f"event {name}",
+            f"no channel {channel!r}",
+            f"one of {listed(dimensions)}",
+            did_you_mean(channel, dimensions) or "Every event must say what the load on this channel is.",
+        )
+    return dimensions[channel]
+
+
+class SimpleEvent(NamedTuple):
+    """An event without a duty cycle of its own: its full name, and its load."""
+
+    name: str
+    load: Load
+
+    def extremes(self, channel: str) -> tuple[float, float]:
+        """Lowest and highest load of the channel, in its coherent unit."""
+        return self.load.extremes(channel)
+
+
+def _source(event: SimpleEvent, times: float, channel: str, cycles: Cycles) -> Source:
+    """Cycles of an event, with the history they were measured in and what a gate took out."""
+    load = event.load
+    if isinstance(load, GatedHistory):
+        return Source(event.name, times, cycles, load.history, load.gated(channel))
+    return Source(event.name, times, cycles, load if isinstance(load, LoadHistory) else None)
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -125,40 +148,33 @@ class DutyCycle:
         does not happen a whole number of times.
         """
         if channel not in self._counted:
-            self.dimension_of_channel(channel)
+            dimension = self.dimension_of_channel(channel)
             if self.between == "in the order given":
-                found = in_order(self, channel, self.residue)
+                own = tuple(
+                    _source(event, times, channel, event.load.sequence(channel).closed) for event, times in self.flat()
+                )
+                found = (*own, Source(BETWEEN, 1.0, in_order(self, channel, self.residue)))
             else:
-                found = tuple(self._by_itself(channel))
+                found = tuple(
+                    _source(event, times, channel, event.load.rainflow(channel, residue=self.residue))
+                    for event, times in self.flat()
+                )
                 if self.between == "worst case":
-                    found = worst_case(
-                        found, [one.extremes(channel) for one, _ in self.flat()], self.dimension_of_channel(channel)
-                    )
+                    found = worst_case(found, [event.extremes(channel) for event, _ in self.flat()], dimension)
             self._counted[channel] = found
         return self._counted[channel]
 
-    def _by_itself(self, channel: str) -> list[Source]:
-        sources = []
-        for event, times in self.flat():
-            load = cast(Load, event.load)  # flat: no duty cycle is left
-            gated = load.gated(channel) if isinstance(load, GatedHistory) else None
-            history = (
-                load.history if isinstance(load, GatedHistory) else load if isinstance(load, LoadHistory) else None
-            )
-            sources.append(Source(event.name, times, load.rainflow(channel, residue=self.residue), history, gated))
-        return sources
-
-    def flat(self) -> list[tuple[Event, float]]:
+    def flat(self) -> list[tuple[SimpleEvent, float]]:
         """The events that hold no duty cycle of their own, those of inner ones too, with occurrences per repeat."""
-        found = []
+        found: list[tuple[SimpleEvent, float]] = []
         for event in self.events:
             if isinstance(event.load, DutyCycle):
                 inner = event.load.flat()
                 found += [
-                    (Event(f"{event.name}: {one.name}", one.load), times * event.occurrences) for one, times in inner
+                    (SimpleEvent(f"{event.name}: {one.name}", one.load), n * event.occurrences) for one, n in inner
                 ]
             else:
-                found.append((event, float(event.occurrences)))
+                found.append((SimpleEvent(event.name, event.load), float(event.occurrences)))
         return found
 
     @property
@@ -189,7 +205,7 @@ class DutyCycle:
 
     def dimension_of_channel(self, channel: str) -> str:
         """The dimension that `channel` has in every event; InputError where events differ or lack it."""
-        found = {event.name: event.dimension_of_channel(channel) for event, _ in self.flat()}
+        found = {event.name: _dimension(event.name, event.load, channel) for event, _ in self.flat()}
         if len(set(found.values())) > 1:
             raise InputError(f"channel {channel}", f"different dimensions: {found}", "the same in every event")
         return next(iter(found.values()))

@@ -54,7 +54,7 @@ def four_point(samples: ArrayLike, *, dimension: str = "stress", sample_rate: fl
     counter = RainflowCounter(dimension=dimension, sample_rate=sample_rate)
     closed = counter.feed(samples)
     columns, left = last_closed(counter.residue())
-    return FourPointCount(joined([closed, counter._table(columns, columns[0].size)]), left)
+    return FourPointCount(joined([closed, counter.table_of(columns, columns[0].size)]), left)
 
 
 def joined(tables: list[Cycles]) -> Cycles:
