@@ -13,7 +13,7 @@ from pathlib import Path
 from matplotlib.figure import Figure
 
 from vivid_anvil.figures import plot, save_figure
-from vivid_anvil.histories import read_history
+from vivid_anvil.histories import fit_tail, read_history
 
 FOLDER = Path(__file__).parent / "screenshots"
 LINES = 38
@@ -72,6 +72,8 @@ def main() -> None:
             terminal(arguments, done.stdout + done.stderr, FOLDER / f"{name}.png")
         laps = [read_history(Path(folder) / f"{name}.csv") for name in ("loaded_lap", "empty_lap", "emergency_stop")]
         save_figure(plot(laps), FOLDER / "figure-overlay.png")
+        tail = fit_tail(laps[0].rainflow("vertical force", residue="repeated"), 300.0)
+        save_figure(plot(tail), FOLDER / "figure-tail.png")
         for name, drawn in FIGURES.items():
             (FOLDER / f"{name}.png").write_bytes((Path(folder) / "figures" / f"{drawn}.png").read_bytes())
 

@@ -6,7 +6,7 @@ import pytest
 
 import vivid_anvil as va
 from vivid_anvil.figures.style import thinned
-from vivid_anvil.histories import GatedHistory, cycle_matrix
+from vivid_anvil.histories import GatedHistory, cycle_matrix, fit_tail
 
 
 def matrix_of(demo, kind):
@@ -36,6 +36,7 @@ DRAWN = {
     "range-mean": lambda demo: matrix_of(demo, "range-mean"),
     "maximum-minimum": lambda demo: matrix_of(demo, "maximum-minimum"),
     "from-to": lambda demo: matrix_of(demo, "from-to"),
+    "tail": lambda demo: fit_tail(demo.study.duty_cycle.events[0].load.rainflow("vertical force"), 300.0),
     "curve": lambda demo: demo.lives[1].curve,
     "weld": lambda demo: demo.lives[0],
     "bore": lambda demo: demo.lives[1],

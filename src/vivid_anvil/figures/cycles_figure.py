@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import numpy as np
+from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.damage import class_edges
 from vivid_anvil.figures.style import BLUE, INK, ORANGE, new_figure, note
 from vivid_anvil.histories import Cycles
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
@@ -39,16 +42,17 @@ def cycles_figure(cycles: Cycles, units: UnitSystem = "metric", title: str = "Ra
     return figure
 
 
-def _exceedance(axes: object, ranges: np.ndarray, count: np.ndarray) -> None:
-    """Steps of range over the running number of cycles, the largest range first."""
+def _exceedance(axes: Axes, ranges: FloatArray, count: FloatArray) -> None:
+    """Steps of range over the running number of cycles, the largest first, and round load classes on them."""
     passed = np.cumsum(count)
-    axes.step(  # type: ignore[attr-defined]
-        np.concatenate([[min(0.5, passed[0])], passed]),
-        np.concatenate([[ranges[0]], ranges]),
-        where="pre",
-        color=BLUE,
-        lw=2,
+    first = min(0.5, float(passed[0]))
+    axes.step(
+        np.append(first, passed), np.append(ranges[0], ranges), where="pre", color=BLUE, lw=2, label="Every cycle"
     )
-    axes.set_xscale("log")  # type: ignore[attr-defined]
-    axes.set_ylim(bottom=0.0)  # type: ignore[attr-defined]
-    axes.set_title("Exceedance")  # type: ignore[attr-defined]
+    edges = class_edges(float(ranges[0]))[:-1]
+    reached = np.array([count[ranges >= edge].sum() for edge in edges])
+    axes.plot(reached, edges, ls="none", marker="s", ms=7, mfc="white", mec=INK, label="At the edge of a load class")
+    axes.set_xscale("log")
+    axes.set_ylim(bottom=0.0)
+    axes.set_title("Exceedance")
+    axes.legend(loc="upper right", bbox_to_anchor=(1.0, 0.88))

@@ -8,7 +8,7 @@ from matplotlib.colors import LogNorm
 from matplotlib.figure import Figure
 
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.figures.style import BLUE, new_figure, note
+from vivid_anvil.figures.style import BLUE, new_figure
 from vivid_anvil.histories import MATRICES, CycleMatrix
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
@@ -34,7 +34,7 @@ def matrix_figure(matrix: CycleMatrix, units: UnitSystem = "metric") -> Figure:
     _margin(grid[1, 1], rows, matrix.counts.sum(axis=1), upright=False)
     grid[1, 1].set_xlabel("Cycles")
     grid[0, 1].set_axis_off()
-    note(heat, f"{number(matrix.total, 7)} cycles")
+    grid[0, 1].text(0.02, 0.5, f"{number(matrix.total, 7)} cycles", fontsize=13, transform=grid[0, 1].transAxes)
     return figure
 
 

@@ -17,7 +17,8 @@ from vivid_anvil.figures.life_figure import curve_figure, life_figure
 from vivid_anvil.figures.matrix_figure import matrix_figure
 from vivid_anvil.figures.overlay_figure import overlay_figure
 from vivid_anvil.figures.style import styled
-from vivid_anvil.histories import CycleMatrix, Cycles, GatedHistory, LoadHistory
+from vivid_anvil.figures.tail_figure import tail_figure
+from vivid_anvil.histories import CycleMatrix, Cycles, GatedHistory, LoadHistory, TailFit
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.units import UnitSystem
 
@@ -41,7 +42,7 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
     raise InputError(
         "plot",
         f"a {type(thing).__name__}",
-        "a LoadHistory or a list of them, GatedHistory, Cycles, CycleMatrix, SNCurve, LifeResult or GrowthResult",
+        "a LoadHistory or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNCurve, LifeResult or GrowthResult",
         "Of a study result, plot one of its lives or growths.",
     )
 
@@ -49,6 +50,7 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
 _draw.register(LoadHistory, history_figure)
 _draw.register(GatedHistory, gated_figure)
 _draw.register(CycleMatrix, matrix_figure)
+_draw.register(TailFit, tail_figure)
 _draw.register(list, overlay_figure)
 _draw.register(tuple, overlay_figure)
 _draw.register(Cycles, cycles_figure)
