@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from vivid_anvil.errors import InputError
+from vivid_anvil.files import replacing
 
 Drawing = tuple[str, Callable[[], Any]]
 Watch = Callable[[str, int, int], None]
@@ -68,12 +69,8 @@ def _replace_parquet(path: Path, rows: Sequence[dict[str, Any]]) -> Path:
     import pyarrow as pa
     from pyarrow import parquet
 
-    temporary = path.with_name(f".{path.name}.partial")
-    try:
+    with replacing(path) as temporary:
         parquet.write_table(pa.Table.from_pylist(list(rows)), temporary)
-        temporary.replace(path)
-    finally:
-        temporary.unlink(missing_ok=True)
     return path
 
 
@@ -103,10 +100,6 @@ def _try_to_write(folder: Path, wanted: Path) -> None:
 
 
 def _replace(path: Path, text: str) -> Path:
-    temporary = path.with_name(f".{path.name}.partial")
-    try:
+    with replacing(path) as temporary:
         temporary.write_text(text, encoding="utf-8")
-        temporary.replace(path)
-    finally:
-        temporary.unlink(missing_ok=True)
     return path

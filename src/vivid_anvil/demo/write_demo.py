@@ -6,6 +6,7 @@ from importlib.resources import files
 from pathlib import Path
 
 from vivid_anvil.errors import InputError
+from vivid_anvil.files import replacing
 
 STUDY_FILE = "larkfell.toml"
 
@@ -30,9 +31,8 @@ def write_demo(folder: str | Path) -> Path:
                     "It may hold your changes, so it is left as it is: name another folder.",
                 )
         for item in shipped:
-            temporary = folder / f".{item.name}.partial"
-            temporary.write_bytes(item.read_bytes())
-            temporary.replace(folder / item.name)
+            with replacing(folder / item.name) as temporary:
+                temporary.write_bytes(item.read_bytes())
     except OSError as error:
         raise InputError(str(folder), error.strerror or "no access", "a folder that can be written") from None
     return study

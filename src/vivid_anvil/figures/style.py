@@ -16,7 +16,7 @@ from matplotlib.layout_engine import ConstrainedLayoutEngine
 from matplotlib.ticker import FuncFormatter, LogLocator, NullFormatter
 
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import InputError
+from vivid_anvil.files import replacing
 
 # From dark to light, so that they stay apart in grey print and for the colour-blind.
 INK, BLUE, RED, ORANGE, PALE = "#1d2733", "#1f4e79", "#b3432b", "#e29a2d", "#b9cbdc"
@@ -61,16 +61,9 @@ def new_figure(title: str) -> Figure:
 
 def save_figure(figure: Figure, path: str | Path) -> Path:
     """Write `figure` as PNG (or what the ending says), by way of a temporary name; returns the path."""
-    path = Path(path)
-    temporary = path.with_name(f".{path.stem}.partial{path.suffix}")
-    try:
+    with replacing(path) as temporary:
         figure.savefig(temporary)
-        temporary.replace(path)
-    except OSError as error:
-        raise InputError(str(path), error.strerror or "no access", "a file that can be written") from None
-    finally:
-        temporary.unlink(missing_ok=True)
-    return path
+    return Path(path)
 
 
 def thinned(x: FloatArray, y: FloatArray, places: int = 3000) -> tuple[FloatArray, FloatArray]:

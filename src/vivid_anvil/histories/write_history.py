@@ -8,6 +8,7 @@ from pathlib import Path
 import numpy as np
 
 from vivid_anvil.errors import InputError, listed
+from vivid_anvil.files import replacing
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.units import DIMENSIONS
 
@@ -22,14 +23,8 @@ def write_history(history: LoadHistory, path: str | Path) -> Path:
     writer = WRITERS.get(path.suffix.lower())
     if writer is None:
         raise InputError(path.name, f"the ending {path.suffix!r}", f"one of {listed(WRITERS)}")
-    temporary = path.with_name(f".{path.stem}.partial{path.suffix}")
-    try:
+    with replacing(path) as temporary:
         writer(history, temporary)
-        temporary.replace(path)
-    except OSError as error:
-        raise InputError(str(path), error.strerror or "no access", "a file that can be written") from None
-    finally:
-        temporary.unlink(missing_ok=True)
     return path
 
 
