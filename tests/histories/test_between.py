@@ -60,7 +60,7 @@ def test_a_duty_cycle_in_a_duty_cycle_counts_as_its_events(inner_rows, rows, tim
     inner = [Event(f"{i}", history(f"{i}", values), n) for i, (values, n) in enumerate(inner_rows)]
     outer = [Event(f"{i}", history(f"{i}", values), n) for i, (values, n) in enumerate(rows)]
     day = Event("day", DutyCycle("day", inner, 1.0), times)
-    ordered = DutyCycle("season", [day, *outer], 1.0, "repeated", "in the order given")
+    ordered = DutyCycle("season", [day, *outer], 1.0).counted(between="in the order given")
     whole = [np.tile(np.concatenate([np.tile(values, n) for values, n in inner_rows]), times)]
     whole += [np.tile(values, n) for values, n in rows]
     assert together(ordered) == summed(rainflow(np.concatenate(whole).astype(float), residue="repeated"))
@@ -186,6 +186,14 @@ def test_what_has_no_order_is_refused_in_order():
         DutyCycle("year", [Event("lap", lap, 0.5)], 1.0, "repeated", "in the order given").sources("force")
     with pytest.raises(InputError, match="Did you mean 'in the order given'"):
         DutyCycle("year", [Event("lap", lap)], 1.0, "repeated", "in order given")
+
+
+def test_an_inner_duty_cycle_makes_no_other_choice_than_the_outer():
+    inner = DutyCycle("day", [Event("lap", history("lap", [0, 1, 0]), 3)], 1.0, between="worst case")
+    with pytest.raises(InputError, match="one choice for all"):
+        DutyCycle("year", [Event("day", inner)], 1.0)
+    same = DutyCycle("year", [Event("day", inner.counted(between="each by itself"))], 1.0)
+    assert same.sources("force")[0].occurrences == 3.0
 
 
 def test_a_gated_history_keeps_its_samples_and_says_what_went():

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import dataclasses
-
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.spectrum import spectrum
 from vivid_anvil.errors import InputError
@@ -29,7 +27,7 @@ def between_effect(result: LifeResult) -> dict[str, float | None]:
     found: dict[str, float | None] = {}
     for choice in BETWEEN_EVENTS:
         try:
-            duty_cycle = dataclasses.replace(result.duty_cycle, between=choice)
+            duty_cycle = result.duty_cycle.counted(between=choice)
             found[choice] = float(spectrum(result.hot_spot, duty_cycle).damage().sum())
         except InputError:
             found[choice] = None

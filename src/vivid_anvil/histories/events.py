@@ -6,6 +6,7 @@ event, counted once per channel, and of what happens between events.
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from dataclasses import dataclass, field
 from typing import Any, NamedTuple, Protocol
@@ -137,9 +138,29 @@ class DutyCycle:
         checks.positive_number("DutyCycle.repeats_per_year", self.repeats_per_year)
         checks.one_of("DutyCycle.residue", self.residue, tuple(RESIDUES))
         checks.one_of("DutyCycle.between", self.between, tuple(BETWEEN_EVENTS))
-        if self.between == "in the order given":
-            for event in self.events:
+        for event in self.events:
+            if self.between == "in the order given":
                 whole(event.name, event.occurrences)
+            if isinstance(event.load, DutyCycle):
+                inner = (event.load.between, event.load.residue)
+                if inner != (self.between, self.residue):
+                    raise InputError(
+                        f"event {event.name}, its duty cycle",
+                        f"between = {inner[0]!r}, residue = {inner[1]!r}",
+                        f"{self.between!r} and {self.residue!r}, as the outer duty cycle has them",
+                        "What happens between events is one choice for all: make the inner one with .counted(...).",
+                    )
+
+    def counted(self, *, between: str, residue: str | None = None) -> DutyCycle:
+        """The same duty cycle, with its inner ones, under another choice of what happens between events."""
+        left = self.residue if residue is None else residue
+        events = tuple(
+            dataclasses.replace(event, load=event.load.counted(between=between, residue=left))
+            if isinstance(event.load, DutyCycle)
+            else event
+            for event in self.events
+        )
+        return dataclasses.replace(self, events=events, between=between, residue=left)
 
     def sources(self, channel: str) -> tuple[Source, ...]:
         """Where cycles come from: each event, and what happens between events; counted once per channel.

@@ -11,10 +11,13 @@ from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
+from vivid_anvil.checks import one_of
 from vivid_anvil.cracks import SHAPES, Crack
 from vivid_anvil.damage.assess import check_rule
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories import (
+    BETWEEN_EVENTS,
+    RESIDUES,
     BlockProgramme,
     ConstantAmplitude,
     DutyCycle,
@@ -88,6 +91,7 @@ class _Builder:
 
     def __init__(self, path: Path, data: dict[str, Any]) -> None:
         self.path, self.data = path, data
+        self.between, self.residue = "each by itself", "repeated"
 
     def study(self, file: StudyFile, watch: Watch | None) -> Study:
         duty_cycle = self.duty_cycle(file, watch)
@@ -107,6 +111,10 @@ class _Builder:
 
     def duty_cycle(self, file: StudyFile, watch: Watch | None) -> DutyCycle:
         section, events = file.duty_cycle, []
+        self.between, self.residue = section.between, section.residue  # inner duty cycles have those of the outer
+        with self.at(("duty_cycle",)):
+            one_of("DutyCycle.between", section.between, tuple(BETWEEN_EVENTS))
+            one_of("DutyCycle.residue", section.residue, tuple(RESIDUES))
         for i, event in enumerate(section.events):
             if watch is not None:
                 watch(f"reading {event.name}", i, len(section.events))
@@ -122,6 +130,7 @@ class _Builder:
             load: Any = self.history(section)
         elif section.events is not None:
             load = DutyCycle(section.name, tuple(self.event(one) for one in section.events), 1.0)
+            load = load.counted(between=self.between, residue=self.residue)
         elif section.programme is not None or section.spectrum is not None:
             load = self.table_of_rows(section)
         else:
