@@ -104,7 +104,7 @@ def test_the_compiled_kernels_are_the_plain_ones(history):
     def run(kernel):
         size = history.size + 2
         floats, places = np.zeros((3, size)), np.zeros((3, size), np.int64)
-        state = np.zeros(5, np.int64)
+        state = np.array([0, 0, _kernels.NOWHERE, 0])
         done = kernel(history, 7, 0.0, state, floats[0], places[0], floats[1], floats[2], places[1], places[2])
         return [*done, state.tolist(), floats.tolist(), places.tolist()]
 
@@ -176,3 +176,16 @@ def test_cycles_keep_what_they_are_given_and_refuse_nonsense():
     for bad in ({"range": [-1.0]}, {"count": [np.nan]}, {"mean": [np.inf]}, {"mean": [0.0, 1.0]}, {"start": [1, 2]}):
         with pytest.raises(InputError, match="Cycles"):
             Cycles(**({"range": [1.0], "mean": [0.0], "count": [1.0]} | bad))
+
+
+@given(histories, st.sampled_from([np.nan, np.inf, -np.inf]), st.integers(0, 80))
+def test_a_refused_piece_leaves_the_count_as_it_was(history, bad, place):
+    spoiled = np.insert(history, min(place, history.size), bad)
+    counter = RainflowCounter()
+    before = counter.feed(history)
+    with pytest.raises(InputError, match="from"):
+        counter.feed(spoiled)
+    with pytest.raises(InputError, match=f"sample {min(place, history.size)}: found"):
+        rainflow(spoiled)
+    table = joined([before, counter.finish()])
+    assert summed(table) == summed(rainflow(history))

@@ -4,7 +4,8 @@ import numpy as np
 from numba import njit
 
 # Where the state of an unfinished count stands in its array of int64.
-DEPTH, LAST, RISING, STARTED, MOVED = range(5)
+DEPTH, LAST, HEADING, STARTED = range(4)
+NOWHERE = 2  # heading while the history has not left its first level; else 1 up, 0 down
 
 
 @njit(cache=True, nogil=True)
@@ -36,66 +37,67 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
     the names above) the rest of what is carried from chunk to chunk. Writes range and mean of each closed cycle into
     `ranges` and `means`, its first and last sample into `start` and `end`; each has samples.size + 2 places, of which
     only those are touched that are needed; `means`, or `start` and `end`, may be empty and are not written then. Returns
-    the number of cycles, the new level, and nan where a sample is not finite (0 otherwise).
+    the number of cycles, -1 where a sample is not finite, and the new level.
     A closed cycle is the inner pair of four successive points whose range is not larger than either neighbour's;
     equality counts (otherwise ties would never close).
     """
     depth = state[DEPTH]
     last = state[LAST]
-    rising = state[RISING] == 1
-    moved = state[MOVED] == 1  # whether the history has left its first level
+    heading = state[HEADING]
     with_means = means.size > 0
     with_places = start.size > 0
     cycles = 0
     first = 0
-    check = 0.0  # becomes nan where a sample is not finite
     if state[STARTED] == 0:
         level = samples[0]
         stack[0] = level
         places[0] = offset
         depth = 1
         last = offset
+        heading = NOWHERE
         first = 1
-        check = level - level
     for i in range(first, samples.size):
         value = samples[i]
-        check += value - value
-        if value == level:
+        up = 1 if value > level else 0
+        if up == 0 and not value < level:  # equal, or nan
+            if value != level:
+                return -1, level
             continue
-        up = value > level
-        if not moved or up == rising:
+        if up == heading:
             last = offset + i
             level = value
-            rising = up
-            moved = True
             continue
-        # `level` is a turning point: put it on the stack and close what it closes
-        stack[depth] = level
-        places[depth] = last
-        depth += 1
-        while depth >= 4:
-            inner = abs(stack[depth - 3] - stack[depth - 2])
-            if inner > abs(stack[depth - 2] - stack[depth - 1]) or inner > abs(stack[depth - 4] - stack[depth - 3]):
-                break
-            ranges[cycles] = inner
-            if with_means:
-                means[cycles] = 0.5 * (stack[depth - 3] + stack[depth - 2])
-            if with_places:
-                start[cycles] = places[depth - 3]
-                end[cycles] = places[depth - 2]
-            cycles += 1
-            stack[depth - 3] = stack[depth - 1]
-            places[depth - 3] = places[depth - 1]
-            depth -= 2
+        if heading != NOWHERE:
+            # `level` is a turning point: put it on the stack and close what it closes
+            if level - level != 0.0:  # infinite: always an extreme
+                return -1, level
+            stack[depth] = level
+            places[depth] = last
+            depth += 1
+            while depth >= 4:
+                inner = abs(stack[depth - 3] - stack[depth - 2])
+                if inner > abs(stack[depth - 2] - stack[depth - 1]) or inner > abs(stack[depth - 4] - stack[depth - 3]):
+                    break
+                ranges[cycles] = inner
+                if with_means:
+                    means[cycles] = 0.5 * (stack[depth - 3] + stack[depth - 2])
+                if with_places:
+                    start[cycles] = places[depth - 3]
+                    end[cycles] = places[depth - 2]
+                cycles += 1
+                stack[depth - 3] = stack[depth - 1]
+                places[depth - 3] = places[depth - 1]
+                depth -= 2
         last = offset + i
         level = value
-        rising = up
+        heading = up
+    if level - level != 0.0 or stack[0] - stack[0] != 0.0:
+        return -1, level
     state[DEPTH] = depth
     state[LAST] = last
-    state[RISING] = 1 if rising else 0
+    state[HEADING] = heading
     state[STARTED] = 1
-    state[MOVED] = 1 if moved else 0
-    return cycles, level, check
+    return cycles, level
 
 
 @njit(cache=True, nogil=True)

@@ -51,7 +51,7 @@ class RainflowCounter:
         self.dimension, self.sample_rate = dimension, sample_rate
         self.samples = 0
         self._level = 0.0
-        self._state = np.zeros(5, dtype=np.int64)
+        self._state = np.array([0, 0, _kernels.NOWHERE, 0])
         self._stack, self._places = np.empty(2), np.empty(2, dtype=np.int64)
 
     def feed(self, samples: ArrayLike) -> Cycles:
@@ -74,7 +74,7 @@ class RainflowCounter:
         """The open turning points, with the present end of the history as the last."""
         depth = int(self._state[_kernels.DEPTH])
         values, places = self._stack[:depth].copy(), self._places[:depth].copy()
-        if self._state[_kernels.MOVED]:
+        if self._state[_kernels.HEADING] != _kernels.NOWHERE:
             values, places = np.append(values, self._level), np.append(places, self._state[_kernels.LAST])
         return Residue(values, places)
 
@@ -110,11 +110,12 @@ class RainflowCounter:
         elif scratch[0].size < size:
             scratch = (np.empty(2 * size), np.empty(2 * size * bool(scratch[1].size)), *scratch[2:])
         ranges, means, count, start, end = scratch
-        used, self._level, check = _kernels.rainflow(
+        used, level = _kernels.rainflow(
             samples, self.samples, self._level, self._state, stack, places, ranges, means, start, end
         )
-        if check != 0.0:
+        if used < 0:
             finite_samples(samples, where=f"samples from {self.samples} on", unit="")  # raises, with the place
+        self._level = level
         count[: used if start.size else 0] = 1.0
         self.samples += samples.size
         depth = int(self._state[_kernels.DEPTH])
