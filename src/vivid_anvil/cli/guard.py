@@ -20,7 +20,7 @@ def main() -> None:
         if hasattr(stream, "reconfigure"):
             stream.reconfigure(errors="replace")  # a pipe that knows no √ gets a '?', not a traceback
     try:
-        app()
+        app(prog_name="vivid-anvil")
     except InputError as error:
         for line in (f"vivid-anvil: {error}", *(f"also: {note}" for note in getattr(error, "__notes__", ()))):
             print(folded(line), file=sys.stderr)
