@@ -14,6 +14,13 @@ def matrix_of(demo, kind):
     return cycle_matrix(load.rainflow("vertical force"), kind, classes=32, samples=load["vertical force"].values)
 
 
+def still(demo):
+    """The weld toe and its crack under a load that never changes."""
+    load = va.LoadHistory("still", [va.Channel.in_unit("vertical force", [2.0, 2.0, 2.0], "kN")], 1.0)
+    duty = va.DutyCycle("month", [va.Event("still", load)], 12)
+    return va.assess_life(demo.lives[0].hot_spot, duty, target="30 years"), va.grow_crack(demo.growths[0].crack, duty)
+
+
 DRAWN = {
     "history": lambda demo: demo.study.duty_cycle.events[0].load,
     "two channels": lambda demo: va.LoadHistory(  # noqa: ARG005
@@ -37,6 +44,9 @@ DRAWN = {
     "maximum-minimum": lambda demo: matrix_of(demo, "maximum-minimum"),
     "from-to": lambda demo: matrix_of(demo, "from-to"),
     "tail": lambda demo: fit_tail(demo.study.duty_cycle.events[0].load.rainflow("vertical force"), 300.0),
+    "no cycles": lambda demo: va.rainflow([5.0, 5.0]),  # noqa: ARG005
+    "a load that never changes": lambda demo: still(demo)[0],
+    "a crack that never grows": lambda demo: still(demo)[1],
     "curve": lambda demo: demo.lives[1].curve,
     "weld": lambda demo: demo.lives[0],
     "bore": lambda demo: demo.lives[1],

@@ -220,7 +220,7 @@ def _nothing_happens(result: LifeResult) -> Iterator[Finding]:
                 f"The load of {share.name} never changes: it has no cycle.",
                 "Is it the right channel, and is the file complete?",
             )
-    if result.damage_per_repeat == 0.0:
+    if result.damage_per_repeat == 0.0 and len(result.spectrum.cycles):
         highest = float(result.equivalent_stress.max(initial=0.0))
         yield Finding(
             "note",

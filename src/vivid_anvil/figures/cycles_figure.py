@@ -21,6 +21,13 @@ def cycles_figure(cycles: Cycles, units: UnitSystem = "metric", title: str = "Ra
     what = "stress " if cycles.dimension == "stress" else "load "
     figure = new_figure(title)
     left, right = figure.subplots(1, 2, width_ratios=(1.15, 1.0))
+    left.set_xlabel(f"Mean {what}[{unit}]")
+    left.set_ylabel(f"{what.capitalize()}range [{unit}]")
+    right.set_xlabel("Cycles that reach or pass the range")
+    right.set_ylabel(f"{what.capitalize()}range [{unit}]")
+    if not len(cycles):
+        note(left, "No cycle")
+        return figure
     order = np.argsort(-cycles.range, kind="stable")
     ranges, means = (shown(array[order], cycles.dimension, units) for array in (cycles.range, cycles.mean))
     count = cycles.count[order]
@@ -30,14 +37,10 @@ def cycles_figure(cycles: Cycles, units: UnitSystem = "metric", title: str = "Ra
     )
     if (~full).any():
         left.plot(means[~full], ranges[~full], ls="none", marker="^", ms=7, mfc=ORANGE, mec=INK, label="Half cycles")
-    left.set_xlabel(f"Mean {what}[{unit}]")
-    left.set_ylabel(f"{what.capitalize()}range [{unit}]")
     left.set_ylim(bottom=0.0)
     left.set_title("Range against mean")
     left.legend(loc="upper left")
     _exceedance(right, ranges, count)
-    right.set_xlabel("Cycles that reach or pass the range")
-    right.set_ylabel(f"{what.capitalize()}range [{unit}]")
     note(right, f"{number(cycles.total, 7)} cycles\nlargest range {number(float(ranges.max(initial=0.0)))} {unit}")
     return figure
 

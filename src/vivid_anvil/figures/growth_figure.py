@@ -23,7 +23,9 @@ def growth_figure(result: GrowthResult, units: UnitSystem = "metric") -> Figure:
     limit = float(shown(result.critical.limiting, "length", units))
     axes.set_ylim(0.0, limit * 1.15)
     _limits(axes, result, units)
-    if result.sizes.size > 1:
+    if result.sizes.size == 1:
+        note(axes, f"{in_unit(crack.initial_size, 'length', units)}: {_headline(result)}")
+    else:
         years = result.repeats / result.duty_cycle.repeats_per_year
         axes.set_xlim(0.0, float(years[-1]) * 1.06)
         axes.plot(years, shown(result.sizes, "length", units), color=BLUE, lw=2.6, label="Crack size", zorder=3)
@@ -40,7 +42,7 @@ def growth_figure(result: GrowthResult, units: UnitSystem = "metric") -> Figure:
             zorder=5,
             label=f"Stop: {result.stopped_by}",
         )
-    axes.legend(loc="upper left", bbox_to_anchor=(0.01, 0.86))
+        axes.legend(loc="upper left", bbox_to_anchor=(0.01, 0.86))
     return figure
 
 

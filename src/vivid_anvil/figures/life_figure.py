@@ -92,6 +92,10 @@ def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSys
         span = "target life"
     else:
         span = "life" if np.isfinite(result.life_repeats) else "a year"
+    if not stress.size:
+        note(axes, "The load never changes:\nthere is no cycle", y=0.9)
+        axes.set_xlim(FEWEST_CYCLES, 100.0 * result.curve.knee_life)
+        return
     order = np.argsort(-stress, kind="stable")
     passed = np.cumsum(result.spectrum.per_repeat[order]) * repeats
     cycles, heights = np.append(FEWEST_CYCLES, passed), np.append(stress[order][0], stress[order])
@@ -117,7 +121,7 @@ def _bars(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSystem)
     if total == 0.0:
         axes.set_xlim(0.0, 100.0)
         limit = in_unit(result.curve.knee_stress, "stress", units)
-        note(axes, f"No cycle reaches\nthe fatigue limit, {limit}:\nno damage", y=0.9)
+        note(axes, f"No cycle reaches\nthe fatigue limit, {limit}:\nno damage" if stress.size else "No damage", y=0.9)
         return
     edges = class_edges(float(stress.max()))
     place = np.clip(np.searchsorted(edges, stress, side="right") - 1, 0, edges.size - 2)
