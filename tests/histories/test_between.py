@@ -100,6 +100,19 @@ def test_pairs_use_up_every_maximum_and_minimum():
         assert sum(row[2] for row in rows if row[4] == event) == times
 
 
+@pytest.mark.parametrize(
+    ("values", "counted"),
+    [
+        ([0, 5, 0], [[5.0, 2.5, 1.0]]),
+        ([0, 9.5, 0.5, 10, 5], [[10.0, 5.0, 1.0], [9.0, 5.0, 1.0]]),
+        ([0, 4], [[4.0, 2.0, 1.0]]),
+    ],
+)
+def test_an_event_alone_in_unknown_order_closes_its_halves_once(values, counted):
+    duty = DutyCycle("block", [Event("lap", history("lap", values))], 1.0, "half cycles", "worst case")
+    assert sorted(together(duty), reverse=True) == counted
+
+
 def test_blocks_count_by_themselves_and_in_order():
     programme = block_programme("force", {"maximum": [3.0, 2.0], "minimum": [0.0, 1.0], "cycles": [10, 500]}, "kN")
     duty = DutyCycle("week", [Event("programme", programme, 2)], 52.0)

@@ -193,6 +193,16 @@ def test_what_cannot_be_streamed_is_refused(tmp_path):
             list(stream_channel(path, "force"))
 
 
+def test_long_lines_of_many_channels_are_streamed(tmp_path):
+    path = tmp_path / "wide.csv"
+    names = [f"force {i} [kN]" for i in range(400)]
+    rows = [[f"{value + i:.12f}" for i in range(400)] for value in VALUES[:50]]
+    path.write_text("\n".join(",".join(row) for row in [names, *rows]))
+    found = count_file(path, "force 399", classes=4, chunk=1)
+    assert found.samples == 50
+    assert found.maximum == pytest.approx((VALUES[:50].max() + 399.0) * 1e3, rel=1e-12)
+
+
 CURVE = SNCurve(name="c", stress="range", r_ratio="any", knee_stress=50.0, knee_life=1e6, slope=3.0, slope_below=5.0)
 
 

@@ -181,9 +181,11 @@ def _life_row(life: Any) -> dict[str, Any]:
 
 
 def _history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
+    from vivid_anvil.histories import GatedHistory, LoadHistory
+
     drawings: list[Drawing] = []
     for i, (event, _) in enumerate(study.duty_cycle.flat()):
-        if hasattr(event.load, "channels"):
+        if isinstance(event.load, LoadHistory | GatedHistory):
             drawings.append((f"history {event.name}", partial(draw, event.load, units)))
             for channel in dict.fromkeys(spot.channel for spot in study.hot_spots):
                 cycles = study.duty_cycle.sources(channel)[i].cycles

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 import numpy as np
 
@@ -16,9 +16,6 @@ from vivid_anvil.cracks.shapes import stress_intensity
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.units import number
-
-if TYPE_CHECKING:
-    pass
 
 
 @dataclass(frozen=True, eq=False, repr=False)

@@ -83,12 +83,7 @@ def worst_case(
     """The sources without the largest cycle of each, and the pairs that these largest cycles can make in unknown order."""
     smaller = []
     for source in sources:
-        cycles = source.cycles
-        if len(cycles):
-            largest = int(np.argmax(cycles.range))
-            count = cycles.count.copy()
-            count[largest] = max(count[largest] - 1.0, 0.0)
-            cycles = dataclasses.replace(cycles, count=count).chosen(count > 0.0)
+        cycles = without_largest(source.cycles)
         smaller.append(Source(source.name, source.occurrences, cycles, source.history, source.gated))
     rows = worst_case_pairs(
         [(high, low, source.occurrences) for source, (low, high) in zip(sources, extremes, strict=True)]
@@ -96,6 +91,22 @@ def worst_case(
     high, low, count = np.array([row[:3] for row in rows], dtype=np.float64).reshape(-1, 3).T
     pairs = Cycles(range=np.abs(high - low), mean=0.5 * (high + low), count=count, dimension=dimension)
     return (*smaller, Source(BETWEEN, 1.0, pairs))
+
+
+def without_largest(cycles: Cycles) -> Cycles:
+    """The cycles less the largest; where that is a half cycle, less the largest other half too, which closes it."""
+    if not len(cycles):
+        return cycles
+    count, left = cycles.count.copy(), 1.0
+    largest, parts = int(np.argmax(cycles.range)), np.flatnonzero(cycles.count < 1.0)
+    others = parts[np.argsort(-cycles.range[parts], kind="stable")]
+    for i in (largest, *others[others != largest]):
+        taken = min(count[i], left)
+        count[i] -= taken
+        left -= taken
+        if left <= 0.0:
+            break
+    return dataclasses.replace(cycles, count=count).chosen(count > 0.0)
 
 
 def worst_case_pairs(events: Sequence[tuple[float, float, float]]) -> list[tuple[float, float, float, int, int]]:

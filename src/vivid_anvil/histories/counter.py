@@ -6,6 +6,7 @@ Method: ASTM E1049-85, 5.4.4, by the four-point rule (see `rainflow`). The loop 
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 import numpy as np
@@ -22,6 +23,7 @@ RESIDUES = {
 }
 
 
+PIECE = 1 << 17  # samples: its cycles stay in the cache of the processor
 Columns = tuple[np.ndarray, ...]  # range, mean, count, start, end
 
 
@@ -121,6 +123,16 @@ class RainflowCounter:
         depth = int(self._state[_kernels.DEPTH])
         self._stack, self._places = stack[: depth + 2].copy(), places[: depth + 2].copy()
         return scratch, used
+
+    def in_pieces(self, chunks: Iterable[ArrayLike], scratch: Columns) -> Iterator[tuple[Columns, int]]:
+        """`count_into` over all of `chunks`, piece by piece; the columns hold good until the next piece."""
+        for chunk in chunks:
+            if not np.size(chunk):
+                continue
+            samples = one_row(chunk, where=f"samples from {self.samples} on")
+            for start in range(0, samples.size, PIECE):
+                scratch, used = self.count_into(samples[start : start + PIECE], scratch)
+                yield scratch, used
 
     def table_of(self, columns: Columns, used: int) -> Cycles:
         """The first `used` rows of columns as `Cycles` of this counter's load."""

@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, finite_samples, one_of, read_only
+from vivid_anvil.checks import FloatArray, finite_samples, one_of
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories import _kernels
 from vivid_anvil.histories.columns import Header, headers
@@ -25,7 +25,7 @@ from vivid_anvil.histories.read_tables import existing, hdf5_file, parquet_file
 from vivid_anvil.units import dimension_of, factor
 
 CHUNK = 1 << 20
-PIECE = 1 << 17  # samples: its cycles stay in the cache of the processor
+LONGEST_LINE = 1 << 20  # bytes: a block must hold at least one whole line of a text file
 Watch = Callable[[str, int, int], None]
 
 
@@ -127,18 +127,14 @@ def count_chunks(
     steps = np.arange(classes + 1) / classes
     values = minimum + span * steps
     edges: dict[str, Any] = {"row_edges": span * steps if kind == "range-mean" else values, "column_edges": values}
-    counter, scratch = RainflowCounter(dimension=dimension), RANGES_AND_MEANS
+    counter = RainflowCounter(dimension=dimension)
     counts = np.zeros((classes, classes))
     grid = (float(edges["row_edges"][0]), span / classes, minimum, span / classes)
     ones = np.ones(1)
-    for chunk in chunks:
-        samples = read_only(np.ascontiguousarray(chunk, dtype=np.float64))
-        for start in range(0, samples.size, PIECE):
-            scratch, used = counter.count_into(samples[start : start + PIECE], scratch)
-            first, second = _pair(kind, scratch[0][:used], scratch[1][:used])
-            if ones.size < used:
-                ones = np.ones(2 * used)
-            _bin(first, second, ones, grid, counts)
+    for (ranges, means, *_), used in counter.in_pieces(chunks, RANGES_AND_MEANS):
+        if ones.size < used:
+            ones = np.ones(2 * used)
+        _bin(*_pair(kind, ranges[:used], means[:used]), ones, grid, counts)
     ending = counter.finish(residue)
     _bin(*_pair(kind, ending.range, ending.mean), ending.count, grid, counts)
     return CycleMatrix(kind, edges["row_edges"], edges["column_edges"], counts, dimension)
@@ -195,7 +191,7 @@ def _csv(path: Path, channel: str, chunk: int, units: Mapping[str, str]) -> Piec
                 column_names=names,
                 skip_rows=form.header_line,
                 encoding=form.encoding.removesuffix("-sig"),
-                block_size=16 * chunk,
+                block_size=max(16 * chunk, LONGEST_LINE),
             ),
             parse_options=csv.ParseOptions(delimiter=form.delimiter),
             convert_options=csv.ConvertOptions(

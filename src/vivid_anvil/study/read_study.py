@@ -200,10 +200,10 @@ class _Builder:
         duty_cycle: DutyCycle,
     ) -> HotSpot:
         values = section.model_dump(exclude={"material", "sn_curve"})
-        material = self.one_of(materials, section.material, ("hot_spots", i, "material"), "materials")
+        material = self.named(materials, section.material, ("hot_spots", i, "material"), "materials")
         curve = None
         if section.sn_curve is not None:
-            curve = self.one_of(curves, section.sn_curve, ("hot_spots", i, "sn_curve"), "sn_curves")
+            curve = self.named(curves, section.sn_curve, ("hot_spots", i, "sn_curve"), "sn_curves")
         with self.at(("hot_spots", i)):
             spot = HotSpot(**values, material=material, curve=curve)
             check_rule(spot)
@@ -211,8 +211,8 @@ class _Builder:
             return spot
 
     def crack(self, i: int, section: CrackSection, spots: dict[str, HotSpot], laws: dict[str, GrowthLaw]) -> Crack:
-        spot = self.one_of(spots, section.hot_spot, ("cracks", i, "hot_spot"), "hot_spots")
-        law = self.one_of(laws, section.growth_law, ("cracks", i, "growth_law"), "growth_laws")
+        spot = self.named(spots, section.hot_spot, ("cracks", i, "hot_spot"), "hot_spots")
+        law = self.named(laws, section.growth_law, ("cracks", i, "growth_law"), "growth_laws")
         with self.at(("cracks", i)):
             spot.material.needed("toughness", "the critical crack size")
             spot.material.needed("yield_strength", "net-section yield")
@@ -226,7 +226,7 @@ class _Builder:
                 inspection_factor=section.inspection_factor,
             )
 
-    def one_of(self, known: dict[str, T], name: str, keys: tuple[int | str, ...], table: str) -> T:
+    def named(self, known: dict[str, T], name: str, keys: tuple[int | str, ...], table: str) -> T:
         if name in known:
             return known[name]
         names: Iterable[str] = known
