@@ -10,6 +10,7 @@ the same answer, which is checked. The C loops are compiled on the spot with cc 
 from __future__ import annotations
 
 import ctypes
+import dataclasses
 import statistics
 import subprocess
 import sys
@@ -20,14 +21,17 @@ from pathlib import Path
 
 import numpy as np
 
-from vivid_anvil.damage import damage_of_samples
-from vivid_anvil.histories import Channel, LoadHistory, count_chunks, count_file, rainflow, read_csv
-from vivid_anvil.materials import SNCurve
+from vivid_anvil.damage import assess_life, damage_of_samples
+from vivid_anvil.demo import write_demo
+from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory, count_chunks, count_file, rainflow, read_csv
+from vivid_anvil.materials import Material, knee_curve, table_curve
+from vivid_anvil.stress import HotSpot
+from vivid_anvil.study import read_study, what_if
 
 ROUNDS = 7
 CLASSES = 64
 SOURCE = Path(__file__).with_name("rainflow_loop.c")
-CURVE = SNCurve(name="-", stress="range", r_ratio="any", knee_stress=2.0, knee_life=5e6, slope=3.0, slope_below=5.0)
+CURVE = knee_curve(name="-", stress="range", r_ratio="any", knee_stress=2.0, knee_life=5e6, slope=3.0, slope_below=5.0)
 
 
 class Table(ctypes.Structure):
@@ -56,7 +60,7 @@ class Loops:
         return int(rows)
 
     def damage(self, samples: np.ndarray) -> float:
-        values = [ctypes.c_double(one) for one in (CURVE.knee_stress, CURVE.knee_life, CURVE.slope, CURVE.slope_below)]
+        values = [ctypes.c_double(one) for one in (*CURVE.points[0], CURVE.above, CURVE.below)]
         return float(self.library.damage(_pointer(samples), ctypes.c_int64(samples.size), *values))
 
     def matrix(self, samples: np.ndarray) -> np.ndarray:
@@ -128,8 +132,90 @@ def main(size: int) -> None:
             report(
                 f"{name}: {CLASSES} x {CLASSES} matrix / C", *in_turn(binned, lambda s=signal: loops.matrix(s)), "1.3"
             )
+        looking_up(size)
+        varying()
+        many_spots()
         channels(size // 4)
         reading(folder, size)
+
+
+def looking_up(size: int) -> None:
+    """Lives for stresses, and stresses for lives, against numpy.interp on the same points and the same values."""
+    points = [(400.0, 1e4), (250.0, 1e5), (180.0, 1e6), (150.0, 1e7)]
+    asked = np.random.default_rng(5).uniform(150.0, 400.0, size)
+    stresses, lives = np.array(points)[::-1].T
+    for form in ("log-log", "semi-log", "linear"):
+        curve = table_curve(
+            name="-", stress="range", r_ratio=0, points=points, above="hold", below="no damage", interpolation=form
+        )
+        known = curve.life(asked)
+        pair = in_turn(lambda c=curve: c.life(asked), lambda: np.interp(asked, stresses, lives))
+        report(f"S-N curve, {form}: lives / numpy.interp", *pair, "3.0")
+        back = in_turn(
+            lambda c=curve, n=known: c.stress_at(n), lambda n=known: np.interp(n, lives[::-1], stresses[::-1])
+        )
+        report(f"S-N curve, {form}: stresses / numpy.interp", *back, "3.0")
+
+
+def varying(variants: int = 1000) -> None:
+    """A what-if of many values on the demo's weld, against counting and as many vectorised damage sums in plain NumPy."""
+    spot = "weld toe at the grip head"
+    with tempfile.TemporaryDirectory() as folder:
+        study = read_study(write_demo(folder))
+    values = [f"{20.0 + 0.01 * i:.2f} MPa/kN" for i in range(variants)]
+    loads = [(event.load["vertical force"].values, event.occurrences) for event in study.duty_cycle.events]
+
+    def by_hand() -> list[float]:
+        counted = [rainflow(samples, residue="repeated") for samples, _ in loads]
+        ranges = np.concatenate([one.range for one in counted])
+        often = np.concatenate([one.count * times for one, (_, times) in zip(counted, loads, strict=True)])
+        found = []
+        for value in values:
+            stress = ranges * (1e-3 * float(value.split()[0]))
+            first, second = (stress / 52.31324728) ** 3 / 5e6, (stress / 52.31324728) ** 5 / 5e6
+            share = np.where(stress >= 52.31324728, first, np.where(stress >= 28.73463467, second, 0.0))
+            found.append(float(share @ often))
+        return found
+
+    def ours() -> list[float]:
+        fresh = dataclasses.replace(study, duty_cycle=dataclasses.replace(study.duty_cycle))
+        result = what_if(fresh, f"hot_spots/{spot}/stress_per_load", values, spot=spot)
+        return [one.lives[spot].damage_per_repeat for one in result.variants if not one.is_base]
+
+    found = dict(zip(values, by_hand(), strict=True))
+    known = [value for value in values if value != "24.50 MPa/kN"]
+    assert len(ours()) >= len(known)
+    assert np.allclose(sorted(found.values())[:50], sorted(ours())[:50], rtol=1e-6)
+    report(f"{variants} variants / counting and NumPy sums", *in_turn(ours, by_hand, 3), "3.0")
+
+
+def many_spots(spots: int = 50, size: int = 1_000_000) -> None:
+    """Fifty hot spots on one channel: counted once and scaled, against one hot spot."""
+    curve = CURVE
+    signal = 20.0 * white_noise(size)
+
+    def lives(count: int) -> list[float]:
+        history = LoadHistory("lap", [Channel("force", signal, "force")], 100.0)
+        duty = DutyCycle("day", [Event("lap", history, 100)], 250)
+        places = [
+            HotSpot(
+                name=f"spot {i}",
+                channel="force",
+                stress_per_load=0.5 + 0.01 * i,
+                curve=curve,
+                material=Material(name="steel"),
+            )
+            for i in range(count)
+        ]
+        return [assess_life(one, duty).life_repeats for one in places]
+
+    ours, one = in_turn(lambda: lives(spots), lambda: lives(1), 3)
+    report(
+        f"{spots} hot spots on one channel / 1 spot",
+        ours,
+        one,
+        f"counted once; {(ours - one) / (spots - 1):.4f} s each",
+    )
 
 
 def channels(size: int) -> None:

@@ -13,7 +13,8 @@ from pathlib import Path
 from matplotlib.figure import Figure
 
 from vivid_anvil.figures import plot, save_figure
-from vivid_anvil.histories import fit_tail, read_history
+from vivid_anvil.materials import SNFamily, knee_curve
+from vivid_anvil.study import read_study
 
 FOLDER = Path(__file__).parent / "screenshots"
 LINES = 38
@@ -24,17 +25,19 @@ COMMANDS = {
     "command-grow": ["grow", "larkfell.toml"],
     "command-explain": ["explain", "larkfell.toml"],
     "command-count": ["count", "loaded_lap.csv", "--gate", "0.1 kN", "--matrix", "range-mean", "--figures", "gated"],
+    "command-curve": ["curve", "class:EN 1993-1-9/71", "--at", "1e5,2e6,5e6,1e8", "--unit", "ksi"],
+    "command-fit": ["fit", "tube_tests.csv", "--figures", "curves"],
+    "command-estimate": ["estimate", "steel", "--strength", "780 MPa", "--surface", "ground", "--size", "40 mm"],
     "command-bad-input": ["life", "misspelt.toml"],
 }
 FIGURES = {
-    "figure-gate": "../gated/history-loaded_lap",
     "figure-matrix": "../gated/matrix-loaded_lap-vertical-force",
     "figure-history": "history-loaded-lap",
     "figure-cycles": "cycles-loaded-lap-vertical-force",
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
-    "figure-life-bore": "life-bore-of-the-suspension-pin",
     "figure-life-no-damage": "life-bend-of-the-tube",
     "figure-crack": "crack-weld-toe-at-the-grip-head",
+    "figure-fit": "../curves/fit-tube_tests",
 }
 
 
@@ -57,6 +60,23 @@ def terminal(arguments: list[str], printed: str, path: Path) -> None:
     figure.savefig(path)
 
 
+def coupons() -> SNFamily:
+    """A family of made-up curves."""
+    curves = [
+        knee_curve(
+            name=f"R = {r}",
+            stress="amplitude",
+            r_ratio=r,
+            knee_stress=stress,
+            knee_life=2e6,
+            slope=slope,
+            slope_below=2.0 * slope - 1.0,
+        )
+        for r, stress, slope in ((-1.0, 210.0, 9.0), (0.0, 165.0, 8.5), (0.5, 120.0, 8.0))
+    ]
+    return SNFamily(name="coupons of the tube", curves=tuple(curves), beyond_lowest="hold")
+
+
 def main() -> None:
     """Run the demo and the commands in a folder that goes away; write the pictures."""
     with tempfile.TemporaryDirectory() as folder:
@@ -70,10 +90,9 @@ def main() -> None:
         for name, arguments in COMMANDS.items():
             done = subprocess.run([*command, *arguments], cwd=folder, check=False, capture_output=True, text=True)
             terminal(arguments, done.stdout + done.stderr, FOLDER / f"{name}.png")
-        laps = [read_history(Path(folder) / f"{name}.csv") for name in ("loaded_lap", "empty_lap", "emergency_stop")]
-        save_figure(plot(laps), FOLDER / "figure-overlay.png")
-        tail = fit_tail(laps[0].rainflow("vertical force", residue="repeated"), 300.0)
-        save_figure(plot(tail), FOLDER / "figure-tail.png")
+        curves = list(read_study(study).curves.values())
+        save_figure(plot(curves), FOLDER / "figure-curves.png")
+        save_figure(plot(coupons()), FOLDER / "figure-family.png")
         for name, drawn in FIGURES.items():
             (FOLDER / f"{name}.png").write_bytes((Path(folder) / "figures" / f"{drawn}.png").read_bytes())
 

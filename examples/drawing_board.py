@@ -2,7 +2,7 @@
 
 import vivid_anvil as va
 
-SHAFT = va.SNCurve(
+SHAFT = va.knee_curve(
     name="shaft", stress="amplitude", r_ratio=-1, knee_stress="240 MPa", knee_life=1e6, slope=8, slope_below=15
 )
 STEEL = va.Material(name="quenched and tempered", ultimate_strength="900 MPa", yield_strength="700 MPa")

@@ -6,7 +6,7 @@ from vivid_anvil.demo import write_demo
 folder = write_demo("larkfell-demo").parent
 lap = va.read_csv(folder / "loaded_lap.csv")
 year = va.DutyCycle("year", [va.Event("loaded lap", lap, occurrences=20_000)], repeats_per_year=1)
-weld = va.SNCurve(
+weld = va.knee_curve(
     name="fillet weld", stress="range", r_ratio="any", knee_stress="52.3 MPa", knee_life=5e6, slope=3, slope_below=5
 )
 steel = va.Material(name="plate", ultimate_strength="510 MPa", yield_strength="355 MPa", toughness="75 MPa√m")

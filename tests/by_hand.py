@@ -3,9 +3,10 @@
 import math
 import re
 
-_UNITS = re.compile(
-    r"(?<![\w√.])(MPa√mm|MPa√m|ksi√in|MPa/kN|ksi/kip|MPa/MPa|mm/cycle|in/cycle|cycles|MPa|ksi|kN|kip|mm|in)(?![\w√])"
-)
+_NAMES = """ksi/ksi|MPa/MPa|1/MPa|1/ksi|cycles/MPa|cycles/ksi|MPa√mm|MPa√m|ksi√in|MPa/kN|ksi/kip|mm/cycle|in/cycle
+|cycles|MPa|ksi|kN|kip|mm|in""".replace("\n", "")
+_UNITS = re.compile(rf"(?<![\w√.])({_NAMES})(?![\w√])")
+_KEYS = ("sqrt", "sin", "cos", "tan", "pi", "exp", "log")
 
 
 def by_hand(numbers: str) -> float:
@@ -14,5 +15,5 @@ def by_hand(numbers: str) -> float:
     for sign, meaning in (("×", "*"), ("^", "**"), ("√", "sqrt"), ("π", "pi")):
         plain = plain.replace(sign, meaning)
     return float(
-        eval(plain, {"__builtins__": {}}, {name: getattr(math, name) for name in ("sqrt", "sin", "cos", "tan", "pi")})
+        eval(plain, {"__builtins__": {}}, {"min": min, "max": max} | {name: getattr(math, name) for name in _KEYS})
     )

@@ -27,7 +27,18 @@ from vivid_anvil.cracks import (
     stress_intensity,
     threshold_sizes,
 )
-from vivid_anvil.damage import assess_life, equivalent_amplitude
+from vivid_anvil.damage import (
+    MEAN_STRESS_RULES,
+    SENSITIVITIES,
+    assess_life,
+    damage_curve,
+    double_linear_blocks,
+    double_linear_phases,
+    double_linear_remaining,
+    equivalent_amplitude,
+    estimated_sensitivity,
+    power_rule,
+)
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import (
     ConstantAmplitude,
@@ -44,8 +55,27 @@ from vivid_anvil.histories import (
     turning_points,
     worst_case_pairs,
 )
-from vivid_anvil.materials import GrowthLaw, Material, SNCurve
+from vivid_anvil.materials import (
+    GrowthLaw,
+    Material,
+    SNCurve,
+    SpecimenSeries,
+    at_survival,
+    basquin_curve,
+    detail_curve,
+    estimate_curve,
+    fit_likelihood,
+    fit_line,
+    knee_curve,
+    staircase,
+    straight_curve,
+    table_curve,
+    thickness_factor,
+    tolerance_of_lives,
+    with_stress_factor,
+)
 from vivid_anvil.stress import HotSpot, RepeatCycles
+from vivid_anvil.working import Step
 
 FOLDER = Path(__file__).parent / "reference"
 Values = dict[str, Any]
@@ -77,6 +107,8 @@ def flat(value: Any) -> list[Any]:
     """All numbers and texts in a value, in their order."""
     if isinstance(value, dict):
         return [leaf for item in value.values() for leaf in flat(item)]
+    if isinstance(value, np.ndarray) and value.ndim == 0:
+        return [value.item()]
     if isinstance(value, list | tuple | np.ndarray):
         return [leaf for item in value for leaf in flat(item)]
     return [value.item() if isinstance(value, np.generic) else value]
@@ -196,7 +228,7 @@ def _matrix(inputs: Values) -> Values:
 
 def _straight(inputs: Values) -> Values:
     stress = "range" if "stress_range_ref_MPa" in inputs else "amplitude"
-    line = SNCurve.straight(
+    line = straight_curve(
         name="case",
         stress=stress,
         r_ratio="any",
@@ -209,7 +241,7 @@ def _straight(inputs: Values) -> Values:
 
 def _knee(inputs: Values) -> Values:
     stress = "range" if "knee_range_MPa" in inputs else "amplitude"
-    curve = SNCurve(
+    curve = knee_curve(
         name="case",
         stress=stress,
         r_ratio="any",
@@ -221,16 +253,230 @@ def _knee(inputs: Values) -> Values:
     return {"life": curve.life(inputs[f"stress_{stress}_MPa"])}
 
 
-def _goodman(inputs: Values) -> Values:
-    settings = {"rule": "goodman", "ultimate_strength": inputs["strength_MPa"], "compressive": "credited"}
-    amplitude, mean = inputs["stress_amplitude_MPa"], inputs["mean_stress_MPa"]
-    try:
+def _basquin(inputs: Values) -> Values:
+    curve = basquin_curve(
+        name="case",
+        stress="amplitude",
+        r_ratio=-1.0,
+        coefficient=inputs["fatigue_strength_coefficient_MPa"],
+        exponent=inputs["exponent_b"],
+        counted_in="reversals",
+    )
+    slope = float(curve.segments.rate[0])
+    intercept = curve.points[0][1] * curve.points[0][0] ** slope
+    return {"life": curve.life(inputs["stress_amplitude_MPa"]), "slope_m": slope, "A_amplitude": intercept}
+
+
+def _table_of_points(inputs: Values) -> Values:
+    curve = table_curve(
+        name="case",
+        stress="range",
+        r_ratio="any",
+        points=inputs["points_stress_range_MPa_life"],
+        above=inputs["above"],
+        below={"infinite": "no damage"}.get(inputs["below"], inputs["below"]),
+        interpolation=inputs["interpolation"],
+    )
+    return {"life": curve.life(inputs["stress_range_MPa"])}
+
+
+def _thickness(inputs: Values) -> Values:
+    factors = [
+        thickness_factor(size, inputs["reference_thickness_mm"], inputs["exponent_k"])
+        for size in inputs["thickness_mm"]
+    ]
+    return {
+        "stress_range_corrected_MPa": [inputs["stress_range_MPa"] / one for one in factors],
+        "life_factor": [one ** inputs["slope_m"] for one in factors],
+    }
+
+
+def _en_1993(component: str) -> Callable[[Values], Values]:
+    def values(inputs: Values) -> Values:
+        settings = {"component": component, "partial_factor": inputs["gamma_Mf"]}
+        try:
+            curve = detail_curve("EN 1993-1-9", inputs["detail_category_MPa"], **settings)
+        except InputError:  # the standard has no shear category 71: its formula is that of 100, scaled
+            hundred = detail_curve("EN 1993-1-9", 100, component=component, partial_factor=inputs["gamma_Mf"])
+            step = Step("scaled", "f = C / 100", "", inputs["detail_category_MPa"] / 100.0, "")
+            curve = with_stress_factor(hundred, inputs["detail_category_MPa"] / 100.0, step)
+        limits = [stress * inputs["gamma_Mf"] for stress, _ in curve.points]  # before the partial factor
+        found = {"life": curve.life(inputs["stress_range_MPa"]), "cutoff_limit_MPa": limits[-1]}
+        if component == "normal":
+            found["constant_amplitude_limit_MPa"] = limits[0]
+            found["limit_over_category"] = limits[0] / inputs["detail_category_MPa"]
+            found["cutoff_over_limit"] = limits[1] / limits[0]
+        return found
+
+    return values
+
+
+def _iiw(inputs: Values) -> Values:
+    curve = detail_curve("IIW steel", inputs["fat_MPa"], loading=inputs["loading"])
+    return {"knee_range_MPa": curve.points[0][0], "life": curve.life(inputs["stress_range_MPa"])}
+
+
+def _survival(inputs: Values) -> Values:
+    median = straight_curve(
+        name="case",
+        stress="range",
+        r_ratio="any",
+        point_stress=100.0,
+        point_life=inputs["life_at_50_percent"],
+        slope=4.0,
+        survival_probability=0.5,
+        log_life_std=inputs["log10_life_std"],
+    )
+    return {"life": [at_survival(median, share).life(100.0) for share in inputs["survival"]]}
+
+
+def _tolerance(inputs: Values) -> Values:
+    found = tolerance_of_lives(inputs["life"], inputs["survival"], inputs["confidence"])
+    return {
+        "mean_log10_life": found.mean_log_life,
+        "std_log10_life": found.std_log_life,
+        "tolerance_factor": found.tolerance_factor,
+        "life_limit": found.life_limit,
+    }
+
+
+def series_of(inputs: Values) -> SpecimenSeries:
+    """The tests of a case."""
+    kind = "amplitude" if "stress_amplitude_MPa" in inputs else "range"
+    stresses = next(inputs[key] for key in (f"stress_{kind}_MPa", "strain_amplitude") if key in inputs)
+    size = len(stresses)
+    return SpecimenSeries(
+        name="case",
+        stress=kind,
+        r_ratio=-1.0,
+        stresses=stresses,
+        lives=inputs.get("life", [1e7] * size),
+        failed=inputs.get("failed", [True] * size),
+    )
+
+
+def _tolerance_line(inputs: Values) -> Values:
+    fit, stress = fit_line(series_of(inputs)), inputs["at_stress_range_MPa"]
+    limits = inputs["survival"], inputs["confidence"]
+    return {
+        "leverage": fit.leverage(stress),
+        "tolerance_factor": fit.tolerance_factor(stress, *limits),
+        "life_limit": fit.life(stress, *limits),
+    }
+
+
+def _estimate(inputs: Values) -> Values:
+    share = inputs["fraction_at_1e3"]
+    found = estimate_curve(
+        "steel",
+        ultimate_strength=inputs["ultimate_strength_MPa"],
+        surface=inputs["surface"],
+        loading=inputs["loading"],
+        size=inputs["diameter_mm"],
+        temperature=inputs["temperature_C"],
+        temperature_rule=inputs["temperature_rule"],
+        survival_probability=inputs["survival"],
+        fraction_at_1e3=None if share == "fit" else share,
+    )
+    return {
+        **dict(zip(("ka", "kb", "kc", "kd", "ke"), found.factors.values(), strict=True)),
+        "endurance_limit_uncorrected_MPa": found.uncorrected_limit,
+        "endurance_limit_MPa": found.limit,
+        "f": found.fraction_at_1e3,
+        "strength_at_1e3_MPa": found.strength_at_1e3,
+        "slope_m": found.slope,
+        "life": found.curve.life(inputs["stress_amplitude_MPa"]),
+    }
+
+
+def _regression(inputs: Values) -> Values:
+    fit = fit_line(series_of(inputs))
+    place = 0.00179 if "strain_amplitude" in inputs else 210.0
+    lower, upper = fit.band(place)
+    low, high = fit.slope_interval()
+    found = {
+        "A": fit.intercept,
+        "B": -fit.slope,
+        "slope_m": fit.slope,
+        "variance_log10_life": fit.variance,
+        "A_confidence_95": fit.intercept_interval(),
+        "B_confidence_95": [-high, -low],
+        "band_95_half_width_log10_life_at": [place, 0.5 * math.log10(upper / lower)],
+    }
+    linear = fit.linearity()
+    if "stress_range_MPa" in inputs:
+        found |= {"linearity_F": linear.value, "linearity_F_critical_95": linear.critical}
+    return found
+
+
+def _runouts(inputs: Values) -> Values:
+    fit = fit_likelihood(series_of(inputs))
+    return {
+        "intercept": fit.intercept,
+        "slope_m": fit.slope,
+        "log10_std": fit.std,
+        "log_likelihood": fit.log_likelihood,
+    }
+
+
+def _staircase(inputs: Values) -> Values:
+    found = staircase(series_of(inputs)).dixon_mood
+    return {
+        "event": found.event,
+        "F": found.F,
+        "A": found.A,
+        "B": found.B,
+        "spread": found.spread,
+        "mean_MPa": found.mean,
+        "std_MPa": found.std,
+    }
+
+
+# The rules of the cases by our names, and what the case calls the value that each needs.
+RULES = {
+    "goodman": ("goodman", "ultimate_strength", "strength_MPa"),
+    "gerber": ("gerber", "ultimate_strength", "strength_MPa"),
+    "soderberg": ("soderberg", "yield_strength", "strength_MPa"),
+    "elliptic": ("elliptic", "yield_strength", "strength_MPa"),
+    "morrow": ("morrow", "true_fracture_strength", "strength_MPa"),
+    "swt": ("smith-watson-topper", "", ""),
+    "walker": ("walker", "walker_exponent", "gamma"),
+    "fkm": ("sensitivity", "mean_stress_sensitivity", "M"),
+}
+
+
+def rule_settings(name: str, inputs: Values) -> Values:
+    """Rule and value of a case; compression as the formula has it, where it has a meaning there."""
+    rule, needs, key = RULES[name]
+    compressive = "credited" if MEAN_STRESS_RULES[rule].in_compression else "ignored"
+    return {"rule": rule, "compressive": compressive, **({needs: inputs[key]} if needs else {})}
+
+
+def _mean_stress(name: str) -> Callable[[Values], Values]:
+    def values(inputs: Values) -> Values:
+        settings = rule_settings(name, inputs)
+        amplitude, mean = inputs["stress_amplitude_MPa"], inputs["mean_stress_MPa"]
         rows = [equivalent_amplitude(amplitude, mean, r_ratio=r, **settings) for r in inputs.get("target_R", [-1.0])]
+        if "target_R" in inputs:
+            return {"amplitude_MPa_rows_input_columns_R": np.transpose(rows)}
+        return {"fully_reversed_amplitude_MPa": rows[0]}
+
+    return values
+
+
+def _undefined(inputs: Values) -> Values:
+    try:
+        equivalent_amplitude(
+            inputs["stress_amplitude_MPa"], inputs["mean_stress_MPa"], **rule_settings(inputs["rule"], inputs)
+        )
     except InputError:
         return {"error": "mean at or above the strength"}
-    if "target_R" in inputs:
-        return {"amplitude_MPa_rows_input_columns_R": np.transpose(rows)}
-    return {"fully_reversed_amplitude_MPa": rows[0]}
+    return {"error": "a value"}
+
+
+def _sensitivity(inputs: Values) -> Values:
+    group = next(name for name, row in SENSITIVITIES.items() if row == (inputs["a_M"], inputs["b_M"]))
+    return {"M": estimated_sensitivity(group, inputs["ultimate_strength_MPa"])}
 
 
 def block_spot(curve: SNCurve, **settings: Any) -> HotSpot:
@@ -246,7 +492,7 @@ def block_event(name: str, amplitude: float, mean: float, cycles: float, occurre
 
 
 def _miner(inputs: Values) -> Values:
-    curve = SNCurve(
+    curve = knee_curve(
         name="case",
         stress="amplitude",
         r_ratio=-1.0,
@@ -267,7 +513,7 @@ def _miner(inputs: Values) -> Values:
 
 
 def _duty(inputs: Values) -> Values:
-    curve = SNCurve.straight(
+    curve = straight_curve(
         name="case",
         stress="range",
         r_ratio="any",
@@ -296,6 +542,48 @@ def _duty(inputs: Values) -> Values:
     }
 
 
+def _equivalent(inputs: Values) -> Values:
+    """The curve of the slope, and as many cycles as the reference asks about."""
+    line = straight_curve(
+        name="case", stress="range", r_ratio="any", point_stress=100.0, point_life=1e6, slope=inputs["slope_m"]
+    )
+    blocks = zip(inputs["stress_range_MPa"], inputs["cycles"], strict=True)
+    events = [block_event(f"block {i}", 0.5 * size, 0.0, cycles) for i, (size, cycles) in enumerate(blocks)]
+    life = assess_life(block_spot(line), DutyCycle("block", events, 1.0))
+    return {"equivalent_range_MPa": life.damage_equivalent_stress(inputs["reference_cycles"], repeats=1.0)}
+
+
+def _power_rule(inputs: Values) -> Values:
+    damage = power_rule(inputs["life_fractions"], inputs["exponents"])
+    left = 1.0 - float(damage[-1]) ** (1.0 / inputs["exponents"][-1])
+    return {"damage_after_each_level": damage, "remaining_fraction_at_last_level": left}
+
+
+def _two_levels(inputs: Values) -> Values:
+    lives = [inputs["life_first_level"], inputs["life_second_level"]]
+    fractions = inputs["fraction_at_first_level"]
+    phases = double_linear_phases(lives)
+    return {
+        "damage_curve_remaining_fraction": [1.0 - damage_curve([one, 0.0], lives)[1] for one in fractions],
+        "double_linear_phase_I_lives": phases.first,
+        "double_linear_phase_II_lives": phases.second,
+        "double_linear_remaining_fraction": [double_linear_remaining(one, *lives) for one in fractions],
+    }
+
+
+def _double_linear_blocks(inputs: Values) -> Values:
+    phases = double_linear_phases(inputs["life"])
+    return {
+        "phase_I_lives": phases.first,
+        "phase_II_lives": phases.second,
+        "blocks_to_failure": double_linear_blocks(inputs["cycles_per_block"], inputs["life"]),
+    }
+
+
+def _damage_curve(inputs: Values) -> Values:
+    return {"fraction_after_each_level": damage_curve(inputs["fraction_at_level"], inputs["life"])}
+
+
 def _pairs(inputs: Values) -> Values:
     rows = worst_case_pairs([tuple(row) for row in inputs["events_max_MPa_min_MPa_occurrences"]])
     found = [[high, low, high - low, *rest] for high, low, *rest in rows]
@@ -303,8 +591,8 @@ def _pairs(inputs: Values) -> Values:
 
 
 def _reserve(inputs: Values) -> Values:
-    """A fatigue limit turns 'the amplitude reaches the allowable' into 'the first damage'."""
-    curve = SNCurve(
+    """A fatigue limit turns 'the amplitude reaches the allowable' into 'the first damage'; a fixed mean is an offset."""
+    curve = knee_curve(
         name="case",
         stress="amplitude",
         r_ratio=-1.0,
@@ -313,10 +601,25 @@ def _reserve(inputs: Values) -> Values:
         slope=5.0,
         slope_below=math.inf,
     )
-    event = block_event("block", inputs["stress_amplitude_MPa"], inputs["mean_stress_MPa"], 1e4)
-    spot = block_spot(curve, mean_stress="goodman", ultimate_strength=inputs["strength_MPa"])
-    life = assess_life(spot, DutyCycle("block", [event], 1.0), target=1e6)
-    return {"proportional": life.reserve_on_stress}
+    rule, needs, key = RULES[inputs["rule"]]
+    steel = Material(name="steel", **({needs: inputs[key]} if needs else {}))
+    found = {}
+    for name, mean, offset in (
+        ("proportional", inputs["mean_stress_MPa"], 0.0),
+        ("mean_held_constant", 0.0, inputs["mean_stress_MPa"]),
+    ):
+        event = block_event("block", inputs["stress_amplitude_MPa"], mean, 1e4)
+        spot = HotSpot(
+            name="case",
+            channel="stress",
+            stress_per_load=1.0,
+            curve=curve,
+            material=steel,
+            mean_stress=rule,
+            offset=offset,
+        )
+        found[name] = assess_life(spot, DutyCycle("block", [event], 1.0), target=1e6).reserve_on_stress
+    return found
 
 
 # ---- cracks ------------------------------------------------------------------------------------------------------
@@ -467,11 +770,34 @@ METHODS = (
     Method("Range-mean matrix", r"SL-A-matrix-01", _matrix),
     Method("S-N curve, one slope", r"SL-B-single(-amplitude)?-\d+", _straight),
     Method("S-N curve with a knee", r"SL-B-knee-\d+", _knee),
-    Method("Mean stress, Goodman", r"SL-C-goodman-01(-any-R)?|SL-C-undefined-0[12]", _goodman),
+    Method("S-N curve, Basquin's coefficient and exponent", r"SL-B-basquin-\d+", _basquin),
+    Method("S-N curve, table of points", r"SL-B-table-.*", _table_of_points),
+    Method("Thickness", r"SL-B-thickness-\d+", _thickness),
+    Method("Detail categories, direct stress", r"SL-B-en1993-\d+", _en_1993("normal")),
+    Method("Detail categories, shear", r"SL-B-en1993-shear-\d+", _en_1993("shear")),
+    Method("IIW classes, constant and variable amplitude", r"SL-B-iiw-.*", _iiw),
+    Method("Survival probability of a curve", r"SL-B-survival-\d+", _survival),
+    Method("Tolerance limit at one stress", r"SL-B-tolerance-\d+", _tolerance),
+    Method("Tolerance limit of a fitted line", r"SL-B-tolerance-line-\d+", _tolerance_line),
+    Method("Estimate from tensile strength, steel", r"SL-B-steel-\d+", _estimate),
+    Method("Regression of tests", r"SL-B-fit-e739-\d+", _regression),
+    Method("Maximum likelihood with run-outs", r"SL-B-fit-runouts-\d+", _runouts),
+    Method("Staircase, Dixon and Mood", r"SL-B-staircase-\d+", _staircase),
+    *(
+        Method(f"Mean stress, {rule[0]}", rf"SL-C-{name}-\d+(-any-R)?", _mean_stress(name))
+        for name, rule in RULES.items()
+    ),
+    Method("Mean stress, no value at the strength", r"SL-C-undefined-\d+", _undefined),
+    Method("Mean-stress sensitivity from strength", r"SL-C-fkm-M-\d+", _sensitivity),
     Method("Linear damage of a block programme", r"SL-D-miner-.*", _miner),
     Method("Linear damage of a duty cycle", r"SL-D-duty-\d+", _duty),
+    Method("Damage-equivalent range", r"SL-D-equivalent-\d+", _equivalent),
+    Method("Power rule", r"SL-D-marco-starkey-\d+", _power_rule),
+    Method("Damage curve and double linear rule, two levels", r"SL-D-manson-halford-\d+", _two_levels),
+    Method("Double linear rule, repeated block", r"SL-D-double-linear-blocks-\d+", _double_linear_blocks),
+    Method("Damage curve, sequence", r"SL-D-damage-curve-sequence-\d+", _damage_curve),
     Method("Events in unknown order, worst case", r"SL-D-events-\d+", _pairs),
-    Method("Reserve factor on stress, solved", r"SL-C-reserve-01", _reserve),
+    Method("Reserve factor on stress, solved", r"SL-C-reserve-\d+", _reserve),
     Method("Stress intensity, centre crack", r"A-centre-feddersen-1", _intensity(CentreCrack)),
     Method("Stress intensity, edge crack", r"A-edge-tension-tada-1", _intensity(EdgeCrack)),
     Method("Stress intensity, edge crack, against exact values", r"A-exact-edge-tension-1", _exact_edge),

@@ -7,6 +7,7 @@ import pytest
 
 from tests.write_verification import PAGE, page
 from vivid_anvil.demo import write_demo
+from vivid_anvil.materials import AFTERWARDS, FORMS
 from vivid_anvil.study.models import StudyFile
 
 ROOT = Path(__file__).parents[1]
@@ -42,6 +43,12 @@ def test_the_guide_names_every_key_of_the_study_file():
     definitions = StudyFile.model_json_schema()["$defs"]
     keys = {key for section in definitions.values() for key in section["properties"]}
     assert [key for key in sorted(keys) if f"`{key}`" not in text and f".{key}]" not in text] == []
+
+
+def test_the_guide_names_every_key_of_an_sn_curve():
+    text = (ROOT / "docs" / "guide" / "7-study-file.md").read_text(encoding="utf-8")
+    keys = {key for form in FORMS.values() for key in (*form.needs, *form.may)} | set(AFTERWARDS)
+    assert [key for key in sorted(keys) if f"`{key}`" not in text] == []
 
 
 def test_every_picture_is_shown_in_the_readme():

@@ -16,6 +16,14 @@ PROMISED = {
         "between the events: ",
         "principal stresses [105.   0.] MPa",
     ],
+    "curves_from_everywhere": [
+        "<Estimate steel of 780 MPa",
+        "random limit: intercept",
+        "warning [estimated-curve]",
+        "note [typical-curve]",
+        "'IIW steel, 80: stress amplitude, any R [MPa]': 45.9",
+        "R = -0.5 in between: 2",
+    ],
     "crack_in_a_plate": ["<GrowthResult plate: 2 to ", "look every "],
 }
 

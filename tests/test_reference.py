@@ -2,7 +2,8 @@
 
 import pytest
 
-from tests.reference_values import METHODS, RANDOM_SIGNALS, cases, compared, deviation
+from tests.all_methods import METHODS
+from tests.reference_values import RANDOM_SIGNALS, cases, compared, deviation
 
 PAIRS = [pytest.param(method, case, id=case["id"]) for method in METHODS for case in cases(method.cases)]
 

@@ -6,7 +6,8 @@ import math
 from pathlib import Path
 from typing import Any
 
-from tests.reference_values import METHODS, cases, compared, deviation
+from tests.all_methods import METHODS
+from tests.reference_values import cases, compared, deviation
 
 PAGE = Path(__file__).parents[1] / "docs" / "verification.md"
 ROUND_OFF = 1e-9

@@ -17,6 +17,7 @@ _HOMES = {
     "vivid_anvil.errors": ["InputError"],
     "vivid_anvil.findings": ["Finding"],
     "vivid_anvil.working": ["Step", "Working"],
+    "vivid_anvil.working_latex": ["working_in_latex"],
     "vivid_anvil.histories": [
         "Channel",
         "ConstantAmplitude",
@@ -28,9 +29,33 @@ _HOMES = {
         "read_csv",
         "turning_points",
     ],
-    "vivid_anvil.materials": ["GrowthLaw", "Material", "SNCurve"],
+    "vivid_anvil.materials": [
+        "GrowthLaw",
+        "Material",
+        "SNCurve",
+        "SNFamily",
+        "SpecimenSeries",
+        "at_survival",
+        "basquin_curve",
+        "compare_fits",
+        "detail_curve",
+        "estimate_curve",
+        "fit_likelihood",
+        "fit_line",
+        "in_terms_of",
+        "intercept_curve",
+        "knee_curve",
+        "read_card",
+        "read_card_named",
+        "read_specimens",
+        "sloped_curve",
+        "staircase",
+        "straight_curve",
+        "stress_table",
+        "table_curve",
+    ],
     "vivid_anvil.stress": ["HotSpot"],
-    "vivid_anvil.damage": ["LifeResult", "assess_life"],
+    "vivid_anvil.damage": ["LifeResult", "assess_life", "curve_at_r"],
     "vivid_anvil.cracks": ["CentreCrack", "Crack", "EdgeCrack", "GrowthResult", "grow_crack"],
     "vivid_anvil.study": ["Study", "StudyResult", "explain", "read_study", "run_study"],
     "vivid_anvil.figures": ["plot", "save_figure"],
@@ -55,6 +80,7 @@ def __dir__() -> list[str]:
 if TYPE_CHECKING:
     from vivid_anvil.cracks import CentreCrack, Crack, EdgeCrack, GrowthResult, grow_crack
     from vivid_anvil.damage import LifeResult, assess_life
+    from vivid_anvil.damage.curve_at_r import curve_at_r
     from vivid_anvil.errors import InputError
     from vivid_anvil.figures.plot import plot
     from vivid_anvil.figures.style import save_figure
@@ -63,9 +89,34 @@ if TYPE_CHECKING:
     from vivid_anvil.histories.rainflow import rainflow
     from vivid_anvil.histories.read_csv import read_csv
     from vivid_anvil.histories.turning_points import turning_points
-    from vivid_anvil.materials import GrowthLaw, Material, SNCurve
+    from vivid_anvil.materials import (
+        GrowthLaw,
+        Material,
+        SNCurve,
+        SNFamily,
+        SpecimenSeries,
+        at_survival,
+        basquin_curve,
+        compare_fits,
+        detail_curve,
+        estimate_curve,
+        in_terms_of,
+        intercept_curve,
+        knee_curve,
+        read_card,
+        read_card_named,
+        read_specimens,
+        sloped_curve,
+        straight_curve,
+        stress_table,
+        table_curve,
+    )
+    from vivid_anvil.materials.fit_likelihood import fit_likelihood
+    from vivid_anvil.materials.fit_line import fit_line
+    from vivid_anvil.materials.staircase import staircase
     from vivid_anvil.stress import HotSpot
     from vivid_anvil.study import Study, StudyResult, run_study
     from vivid_anvil.study.explain import explain
     from vivid_anvil.study.read_study import read_study
     from vivid_anvil.working import Step, Working
+    from vivid_anvil.working_latex import working_in_latex

@@ -86,3 +86,11 @@ def read_only(array: NDArray[Any]) -> NDArray[Any]:
 def kept(array: NDArray[Any]) -> NDArray[Any]:
     """A read-only array to keep: a copy, unless `array` is read-only already."""
     return read_only(array.copy() if array.flags.writeable else array)
+
+
+def share_of_one(where: str, value: object) -> float:
+    """`value` from 0 to 1; otherwise InputError."""
+    share = real_number(where, value)
+    if not 0.0 <= share <= 1.0:
+        raise InputError(where, f"{share:g}", "a share from 0 to 1")
+    return share

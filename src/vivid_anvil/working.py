@@ -5,6 +5,7 @@ A step holds the formula, the numbers put in with their units, the value that ca
 
 from __future__ import annotations
 
+import html
 import textwrap
 from dataclasses import dataclass, field
 
@@ -60,6 +61,9 @@ class Working:
     opening: str
     steps: tuple[Step, ...]
     closing: str = field(default="")
+
+    def _repr_html_(self) -> str:
+        return f"<pre>{html.escape(str(self))}</pre>"
 
     def __str__(self) -> str:
         numbered = [f"{i}. {step}" for i, step in enumerate(self.steps, start=1)]

@@ -3,12 +3,14 @@
 import csv
 import json
 import os
+import re
 import subprocess
 import sys
 from pathlib import Path
 
 import numpy as np
 import pytest
+from matplotlib.mathtext import MathTextParser
 from pyarrow import parquet
 
 
@@ -86,6 +88,66 @@ def test_explain_prints_and_writes_the_steps(run, demo_file, tmp_path):
     assert {"formula", "numbers", "value", "unit", "source"} <= set(steps[0])
 
 
+def test_explain_takes_an_event_and_a_range(run, demo_file):
+    code, out, _ = run("explain", demo_file, "--event", "emergency stop", "--range", "105 MPa")
+    assert code == 0
+    assert "in the event emergency stop" in out
+    assert "range of 100 MPa to 120 MPa" in out
+
+
+def test_explain_in_latex_is_set_without_error(run, demo_file):
+    code, out, _ = run("explain", demo_file, "--spot", "bore of the suspension pin", "--latex")
+    more = run("explain", demo_file, "--latex")[1]
+    lines = re.findall(r"^    (.*&=.*?)(?: \\\\)?$", out + more, re.MULTILINE)
+    assert code == 0
+    assert len(lines) > 60
+    assert r"(\sigma" not in out
+    parser = MathTextParser("path")
+    for line in lines:
+        parser.parse(f"${line.replace('&', '')}$")
+    assert r"S_{ar} &= S_{a} / (1 - S_{m} / R_{m})" in out
+    assert r"\sqrt{\pi  \times  a}" in more
+
+
+@pytest.mark.parametrize("place", range(3))
+def test_all_of_a_spot_fits_a_terminal_of_80_by_40(run, demo_file, demo_result, place):
+    life = demo_result.lives[place]
+    code, out, _ = run("life", demo_file, "--spot", life.hot_spot.name)
+    lines = out.splitlines()
+    assert code == 0
+    assert (max(map(len, lines)), len(lines)) <= (80, 40)
+    assert ("At [s]" in out) == (life.damage_per_repeat > 0.0)
+
+
+def test_explain_by_another_rule(run, demo_file):
+    code, out, _ = run("explain", demo_file, "--spot", "bore of the suspension pin", "--rule", "gerber")
+    assert code == 0
+    assert "S_ar = S_a / (1 - (S_m / R_m)^2)" in out
+
+
+def test_solve_answers_the_other_way_round(run, demo_file, demo_result, tmp_path):
+    key = "hot_spots/weld toe at the grip head/stress_per_load"
+    asked = ["--key", key, "--between", "15..30 MPa/kN", "--test-cycles", "1e6", "--leave-out", "30 MPa"]
+    code, out, _ = run("solve", demo_file, *asked, "--test-stress", "150 MPa", "--json", tmp_path / "s.json")
+    assert code == 0
+    answers = {row["question"]: row["answer"] for row in json.loads((tmp_path / "s.json").read_text())["answers"]}
+    life = demo_result.lives[0]
+    assert answers["all loads times"] == pytest.approx(life.reserve_on_stress)
+    assert answers[key] == pytest.approx(24.5 * life.reserve_on_stress, rel=1e-6)
+    assert answers["class of EN 1993-1-9 needed"] == 80
+    assert answers["test of 1e6 cycles: stress range"] == pytest.approx(life.damage_equivalent_stress(1e6))
+    assert "97.3% of the" in out
+
+
+def test_life_writes_every_cycle_with_its_damage(run, demo_file, demo_result, tmp_path):
+    code, _, _ = run("life", demo_file, "--parquet", tmp_path / "cycles.parquet")
+    frame = parquet.read_table(tmp_path / "cycles.parquet").to_pandas()
+    assert code == 0
+    sums = frame.groupby("hot spot")["damage per repeat"].sum()
+    for one in demo_result.lives:
+        assert sums[one.hot_spot.name] == pytest.approx(one.damage_per_repeat)
+
+
 def test_count_prints_the_largest_cycles_with_their_times(run, demo_file, tmp_path):
     code, out, _ = run(
         "count", demo_file.parent / "loaded_lap.csv", "--csv", tmp_path / "cycles.csv", "--figures", tmp_path
@@ -160,6 +222,12 @@ BAD = {
     "unknown spot": (["life", "{demo}", "--spot", "weld"], "Did you mean 'weld toe at the grip head'"),
     "unknown crack": (["grow", "{demo}", "--spot", "bend"], "--spot"),
     "unknown spot to explain": (["explain", "{demo}", "--spot", "bend of tube"], "Did you mean 'bend of the tube'"),
+    "unknown event to explain": (["explain", "{demo}", "--event", "empty lab"], "Did you mean 'empty lap'"),
+    "a range nobody has": (["explain", "{demo}", "--range", "900 MPa"], "a range of the spectrum"),
+    "a range without damage": (["explain", "{demo}", "--range", "1 MPa"], "no cycle there that does damage"),
+    "solve without a range": (["solve", "{demo}", "--key", "target_life"], "two values"),
+    "solve for words": (["solve", "{demo}", "--key", "target_life", "--between", "a..b"], "two numbers"),
+    "solve a spot nobody has": (["solve", "{demo}", "--spot", "weld"], "Did you mean"),
     "unknown residue": (["count", "{lap}", "--residue", "half"], "Did you mean 'half cycles'"),
     "unknown channel": (["count", "{lap}", "--channel", "sway"], "no channel 'sway'"),
     "wrong rate": (["count", "{lap}", "--rate", "10 s"], "not one of frequency"),
@@ -199,7 +267,9 @@ def test_a_late_fault_leaves_no_file_behind(run, demo_file, tmp_path):
     """A mean beyond the ultimate strength shows only in the calculation, after the outputs were checked."""
     study = tmp_path / "study.toml"
     text = demo_file.read_text().replace('stress_per_load = "41 MPa/kN"', 'stress_per_load = "410 MPa/kN"')
-    study.write_text(text.replace('history = "', f'history = "{demo_file.parent}/'))
+    for key in ("history", "tests"):
+        text = text.replace(f'{key} = "', f'{key} = "{demo_file.parent}/')
+    study.write_text(text)
     code, _, err = run("life", study, "--json", tmp_path / "out.json", "--figures", tmp_path / "figures")
     assert code == 2
     assert "bore of the suspension pin, event" in " ".join(err.split())

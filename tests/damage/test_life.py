@@ -1,6 +1,5 @@
 """Lives: hand-made cases, properties of the reserve factor, findings, and the working redone line by line."""
 
-import dataclasses
 import json
 import math
 
@@ -15,13 +14,28 @@ from vivid_anvil import explain
 from vivid_anvil.damage import MEAN_STRESS_RULES, assess_life, class_edges, equivalent_amplitude, life_working
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import Channel, ConstantAmplitude, DutyCycle, Event, LoadHistory
-from vivid_anvil.materials import Material, SNCurve
+from vivid_anvil.materials import Material, estimate_curve, knee_curve, read_card_named, table_curve
 from vivid_anvil.stress import HotSpot
 
-CURVE = SNCurve(
-    name="smooth", stress="amplitude", r_ratio=-1.0, knee_stress=180.0, knee_life=2e6, slope=6.0, slope_below=11.0
-)
-STEEL = Material(name="steel", ultimate_strength="700 MPa", yield_strength="420 MPa")
+SMOOTH = {
+    "name": "smooth",
+    "stress": "amplitude",
+    "r_ratio": -1.0,
+    "knee_stress": 180.0,
+    "knee_life": 2e6,
+    "slope": 6.0,
+    "slope_below": 11.0,
+}
+CURVE = knee_curve(**SMOOTH)
+VALUES = {
+    "ultimate_strength": 700.0,
+    "yield_strength": 420.0,
+    "true_fracture_strength": 1050.0,
+    "fatigue_strength_coefficient": 980.0,
+    "walker_exponent": 0.65,
+    "mean_stress_sensitivity": 0.145,
+}
+STEEL = Material(name="steel", **VALUES)
 
 
 def one_block(amplitude, mean, cycles=1e4):
@@ -42,9 +56,11 @@ rules = st.sampled_from(sorted(MEAN_STRESS_RULES))
 
 @given(blocks, rules, st.floats(1.0, 1e6), st.sampled_from([3.0, 11.0, math.inf]), st.floats(-40.0, 60.0))
 def test_loads_times_the_reserve_factor_just_meet_the_target(rows, rule, target, below, offset):
-    curve = dataclasses.replace(CURVE, slope=3.0, slope_below=below)
+    curve = knee_curve(**SMOOTH | {"slope": 3.0, "slope_below": below})
     events = [block_event(f"block {i}", *row) for i, row in enumerate(rows)]
     duty = DutyCycle("block", events, 12.0)
+    if max(abs(row[1]) for row in rows) + abs(offset) > 150.0 and rule in ("soderberg", "elliptic"):
+        return  # means near the yield strength leave no room for a load factor
     life = assess_life(spot(curve, mean_stress=rule, offset=offset), duty, target=target)
     factor = life.reserve_on_stress
     used = [float(life.spectrum.damage(factor * (1 + change)).sum()) * target for change in (-1e-6, 1e-6)]
@@ -55,14 +71,14 @@ def test_loads_times_the_reserve_factor_just_meet_the_target(rows, rule, target,
 @given(rules, st.floats(1.0, 300.0), st.floats(-1.0, 0.9))
 def test_a_cycle_at_the_r_of_the_curve_needs_no_correction(rule, amplitude, r_ratio):
     mean = amplitude * (1.0 + r_ratio) / (1.0 - r_ratio)
-    if mean < 690.0:
-        same = equivalent_amplitude(amplitude, mean, rule=rule, r_ratio=r_ratio, ultimate_strength=700.0)
+    if mean < 410.0:
+        same = equivalent_amplitude(amplitude, mean, rule=rule, r_ratio=r_ratio, **VALUES)
         assert float(same) == pytest.approx(amplitude, rel=1e-12)
 
 
 def test_a_curve_in_ranges_and_one_in_amplitudes_give_the_same_life():
     # N S^m = A: the curve in ranges has twice the stress at the same life.
-    in_ranges = dataclasses.replace(CURVE, stress="range", knee_stress=360.0)
+    in_ranges = knee_curve(**SMOOTH | {"stress": "range", "knee_stress": 360.0})
     lives = [assess_life(spot(curve), one_block(150.0, 0.0)).life_repeats for curve in (CURVE, in_ranges)]
     by_definition = 2e6 * (180.0 / 150.0) ** 11 / 1e4
     assert lives == pytest.approx([by_definition, by_definition], rel=1e-12)
@@ -111,7 +127,7 @@ REFUSED = [
     ({"channel": "strain"}, "no channel 'strain'"),
     ({"mean_stress": "goodmann"}, "Did you mean 'goodman'"),
     ({"mean_stress": "goodman", "material": Material(name="steel")}, "no ultimate_strength"),
-    ({"mean_stress": "goodman", "curve": dataclasses.replace(CURVE, r_ratio="any")}, "which holds for any R"),
+    ({"mean_stress": "goodman", "curve": knee_curve(**SMOOTH | {"r_ratio": "any"})}, "which holds for any R"),
     ({"compressive_mean": "allowed"}, "compressive_mean"),
     ({"stress_per_load": "0"}, "stress_per_load: found 0"),
     ({"stress_per_load": "3 MPa/kN"}, "stress per stress"),
@@ -148,22 +164,37 @@ def sampled(values, rate=100.0, occurrences=1.0):
     return DutyCycle("run", [Event("run", history, occurrences)], 1.0)
 
 
+def mixed(high, few, low, many):
+    """A few high cycles and many low ones."""
+    return DutyCycle("block", [block_event("high", high, 0.0, few), block_event("low", low, 0.0, many)], 1.0)
+
+
+ESTIMATE = estimate_curve("steel", ultimate_strength="700 MPa", surface="ground", loading="axial")
+TABLE = table_curve(
+    name="t", stress="amplitude", r_ratio=-1.0, points=[(400.0, 2e4), (150.0, 1e6)], above="hold", below="extend"
+)
 time = np.arange(2000) / 100.0
 FINDINGS = [
     ("above-yield", spot(), one_block(300.0, 150.0)),
     ("above-ultimate", spot(), one_block(300.0, 450.0)),
     ("stress-scale", spot(), one_block(3e5, 0.0)),
-    ("stress-scale", spot(dataclasses.replace(CURVE, slope_below=6.0)), one_block(0.1, 0.0)),
-    ("curve-scale", spot(dataclasses.replace(CURVE, knee_stress="180 Pa")), one_block(100.0, 0.0)),
-    ("curve-scale", spot(dataclasses.replace(CURVE, knee_stress="180 GPa")), one_block(100.0, 0.0)),
+    ("stress-scale", spot(knee_curve(**SMOOTH | {"slope_below": 6.0})), one_block(0.1, 0.0)),
+    ("curve-scale", spot(knee_curve(**SMOOTH | {"knee_stress": "180 Pa"})), one_block(100.0, 0.0)),
+    ("curve-scale", spot(knee_curve(**SMOOTH | {"knee_stress": "180 GPa"})), one_block(100.0, 0.0)),
     ("r-differs", spot(), one_block(100.0, 100.0)),
     ("curve-starts-later", spot(), one_block(660.0, 0.0)),
-    ("curve-starts-later", spot(dataclasses.replace(CURVE, tested_from=1e5)), one_block(320.0, 0.0)),
-    ("curve-ends-earlier", spot(dataclasses.replace(CURVE, tested_to=1e7)), one_block(100.0, 0.0)),
+    ("curve-starts-later", spot(knee_curve(**SMOOTH | {"tested_from": 1e5})), one_block(320.0, 0.0)),
+    ("curve-ends-earlier", spot(knee_curve(**SMOOTH | {"tested_to": 1e7})), one_block(100.0, 0.0)),
     ("few-cycles", spot(), sampled([0.0, 200.0, -200.0, 10.0, 0.0])),
     ("few-samples", spot(), sampled(200.0 * np.sin(2 * np.pi * 16.0 * time))),
     ("constant-load", spot(), sampled([5.0, 5.0, 5.0])),
-    ("no-damage", spot(dataclasses.replace(CURVE, slope_below=math.inf)), one_block(100.0, 0.0)),
+    ("no-damage", spot(knee_curve(**SMOOTH | {"slope_below": math.inf})), one_block(100.0, 0.0)),
+    ("limit-fades", spot(knee_curve(**SMOOTH | {"slope_below": math.inf})), mixed(250.0, 1.0, 179.0, 1e4)),
+    ("typical-curve", spot(read_card_named("tempered-steel-800").curve()), one_block(300.0, 0.0)),
+    ("estimated-curve", spot(ESTIMATE.curve), one_block(300.0, 0.0)),
+    ("curve-unit", spot(knee_curve(**SMOOTH | {"knee_stress": 180e3})), one_block(300.0, 0.0)),
+    ("curve-starts-later", spot(TABLE), one_block(450.0, 0.0)),
+    ("curve-ends-earlier", spot(TABLE), one_block(120.0, 0.0)),
     ("more-than-a-year", spot(), sampled(np.sin(time), occurrences=1e8)),
 ]
 
@@ -174,8 +205,9 @@ def test_an_expert_would_say(code, place, duty):
 
 
 def test_a_sound_assessment_has_no_findings():
-    curve = dataclasses.replace(CURVE, r_ratio="any")
-    assert codes(assess_life(spot(curve), sampled(150.0 * np.sin(2 * np.pi * 2.0 * time)))) == []
+    assert codes(assess_life(spot(), sampled(150.0 * np.sin(2 * np.pi * 2.0 * time)))) == []
+    for_any_r = knee_curve(**SMOOTH | {"r_ratio": "any"})
+    assert codes(assess_life(spot(for_any_r), sampled(150.0 * np.sin(2 * np.pi * 2.0 * time)))) == ["as-welded"]
 
 
 # ---- printing, records, working ------------------------------------------------------------------------------------
@@ -200,11 +232,26 @@ def test_each_line_of_working_gives_its_printed_value(demo_result, name, units):
 
 
 def test_the_working_covers_a_curve_at_another_r_and_compression():
-    curve = dataclasses.replace(CURVE, r_ratio=0.1, stress="range")
+    curve = knee_curve(**SMOOTH | {"r_ratio": 0.1, "stress": "range"})
     life = assess_life(spot(curve, mean_stress="goodman"), one_block(150.0, -40.0), target=1e3)
     steps = life_working(life).steps
     assert [by_hand(step.numbers) for step in steps] == pytest.approx([step.value for step in steps], rel=2e-6)
     assert any("R of the curve, 0.1" in step.title for step in steps)
+
+
+def test_a_finding_says_what_holds_beyond_the_ends():
+    above, below = (assess_life(spot(TABLE), one_block(stress, 0.0)).findings for stress in (450.0, 120.0))
+    assert any("where its life is held; they carry 100.0% of the damage" in finding.sentence for finding in above)
+    assert any("where its line goes on" in finding.sentence for finding in below)
+
+
+def test_what_fading_limits_would_add_is_told_as_a_share():
+    limited = knee_curve(**SMOOTH | {"slope_below": math.inf})
+    life = assess_life(spot(limited), mixed(250.0, 1.0, 179.0, 1e4))
+    (finding,) = [one for one in life.findings if one.code == "limit-fades"]
+    more = 1e4 * (179.0 / 180.0) ** 6 / (250.0 / 180.0) ** 6  # damage of the low ones over that of the high one
+    assert f"add {more:.0%} to the damage" in finding.sentence
+    assert finding.severity == "warning"
 
 
 def test_life_in_hours_follows_the_frequency():

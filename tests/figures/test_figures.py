@@ -5,8 +5,10 @@ import numpy as np
 import pytest
 
 import vivid_anvil as va
+from vivid_anvil.damage import compare_rules
 from vivid_anvil.figures.style import thinned
 from vivid_anvil.histories import GatedHistory, cycle_matrix, fit_tail
+from vivid_anvil.study import what_if
 
 
 def matrix_of(demo, kind):
@@ -19,6 +21,36 @@ def still(demo):
     load = va.LoadHistory("still", [va.Channel.in_unit("vertical force", [2.0, 2.0, 2.0], "kN")], 1.0)
     duty = va.DutyCycle("month", [va.Event("still", load)], 12)
     return va.assess_life(demo.lives[0].hot_spot, duty, target="30 years"), va.grow_crack(demo.growths[0].crack, duty)
+
+
+def tube(demo):
+    """The fatigue tests that are shipped with the demo."""
+    return va.read_specimens(demo.study.path.parent / "tube_tests.csv")
+
+
+def stairs(*, range_of=False, failed=False):
+    """Five specimens of a staircase, as ranges or amplitudes."""
+    return va.SpecimenSeries(
+        name="pins",
+        stress="range" if range_of else "amplitude",
+        r_ratio=-1,
+        stresses=[180.0, 190, 180, 190, 180],
+        lives=[9e6, 4e6, 8e6, 5e6, 9.5e6],
+        failed=[failed, True, failed, True, True],
+    )
+
+
+def coupons(beyond, *, by_mean=False):
+    """A family of three curves."""
+    places = [{"r_ratio": "fixed mean", "mean_stress": mean} for mean in (-50.0, 0.0, 150.0)]
+    places = places if by_mean else [{"r_ratio": ratio} for ratio in (-1, 0, 0.5)]
+    curves = [
+        va.straight_curve(
+            name=str(i), stress="amplitude", point_stress=200.0 - 40.0 * i, point_life=1e6, slope=9, **place
+        )
+        for i, place in enumerate(places)
+    ]
+    return va.SNFamily(name="coupons", curves=curves, beyond_lowest=beyond)
 
 
 DRAWN = {
@@ -48,6 +80,32 @@ DRAWN = {
     "a load that never changes": lambda demo: still(demo)[0],
     "a crack that never grows": lambda demo: still(demo)[1],
     "curve": lambda demo: demo.lives[1].curve,
+    "class": lambda demo: demo.lives[0].curve,
+    "fitted curve": lambda demo: demo.lives[2].curve,
+    "curves and tests": lambda demo: [*demo.study.curves.values(), stairs(range_of=True)],
+    "tests alone": lambda demo: [stairs()],  # noqa: ARG005
+    "held curve": lambda demo: va.table_curve(  # noqa: ARG005
+        name="t", stress="range", r_ratio=0, points=[(400.0, 1e4), (250.0, 1e5)], above="hold", below="hold"
+    ),
+    "curve at another R": lambda demo: va.curve_at_r(  # noqa: ARG005
+        va.read_card_named("tempered-steel-800").curve(), 0.0, rule="goodman", ultimate_strength=800.0
+    ),
+    "family": lambda demo: coupons("hold"),  # noqa: ARG005
+    "family by mean": lambda demo: coupons("refuse", by_mean=True),  # noqa: ARG005
+    "regression": lambda demo: va.fit_line(stairs(failed=True)),  # noqa: ARG005
+    "line": lambda demo: va.fit_likelihood(tube(demo)),
+    "sharp limit": lambda demo: va.fit_likelihood(tube(demo), "sharp limit"),
+    "random limit": lambda demo: va.fit_likelihood(tube(demo), "random limit"),
+    "staircase": lambda demo: va.staircase(stairs()),  # noqa: ARG005
+    "rules": lambda demo: compare_rules(demo.lives[1]),
+    "what if": lambda demo: what_if(demo.study, "load scale", [0.8, 1.2]),
+    "what if of words": lambda demo: what_if(demo.study, "sn_curves/pin_bore/surface", ["polished", "as-forged"]),
+    "what if without damage": lambda demo: what_if(demo.study, "load scale", [0.5], spot="bend of the tube"),
+    "damage over time": lambda demo: demo.lives[0].damage_over_time("loaded lap"),
+    "no damage over time": lambda demo: demo.lives[2].damage_over_time("loaded lap"),
+    "damage matrix": lambda demo: demo.lives[1].damage_matrix(),
+    "empty damage matrix": lambda demo: demo.lives[2].damage_matrix(),
+    "rules without damage": lambda demo: compare_rules(demo.lives[2]),
     "weld": lambda demo: demo.lives[0],
     "bore": lambda demo: demo.lives[1],
     "no damage": lambda demo: demo.lives[2],
@@ -79,7 +137,7 @@ def test_a_figure_is_readable(demo_result, tmp_path, thing, units):
         dimensional = [
             label
             for label in (axes.get_xlabel(), axes.get_ylabel())
-            if label and "ycles" not in label and "rossings" not in label
+            if label and not any(word in label for word in ("ycles", "rossings", "Specimen"))
         ]
         assert all("[" in label for label in dimensional), dimensional
     if units == "us":

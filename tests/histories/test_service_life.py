@@ -33,7 +33,7 @@ from vivid_anvil.histories import (
     stream_channel,
     write_history,
 )
-from vivid_anvil.materials import Material, SNCurve
+from vivid_anvil.materials import Material, knee_curve
 from vivid_anvil.stress import HotSpot
 
 
@@ -203,12 +203,12 @@ def test_long_lines_of_many_channels_are_streamed(tmp_path):
     assert found.maximum == pytest.approx((VALUES[:50].max() + 399.0) * 1e3, rel=1e-12)
 
 
-CURVE = SNCurve(name="c", stress="range", r_ratio="any", knee_stress=50.0, knee_life=1e6, slope=3.0, slope_below=5.0)
+CURVE = knee_curve(name="c", stress="range", r_ratio="any", knee_stress=50.0, knee_life=1e6, slope=3.0, slope_below=5.0)
 
 
 @given(histories, st.sampled_from([3.0, 5.0, np.inf]), st.sampled_from(["half cycles", "repeated"]), st.integers(1, 50))
 def test_damage_in_one_pass_is_the_damage_of_the_cycles(history, below, residue, chunk):
-    curve = SNCurve(
+    curve = knee_curve(
         name="c", stress="amplitude", r_ratio="any", knee_stress=3.0, knee_life=1e6, slope=3.0, slope_below=below
     )
     cycles = rainflow(history, residue=residue)

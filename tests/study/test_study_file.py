@@ -9,6 +9,35 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.study import read_study, run_study
 from vivid_anvil.study.models import StudyFile
 
+# The curves written by their numbers, in place of the demo's, which come from a class, an estimate and tests.
+WRITTEN = """
+[sn_curves.fillet_weld]
+stress = "range"                       # the curve's stress is maximum - minimum
+r_ratio = "any"
+knee_stress = "52.3 MPa"
+knee_life = 5e6
+slope = 3
+slope_below = 5                        # m below the knee
+source = "made up, in the manner of a weld class"
+
+[sn_curves.pin_bore]
+stress = "amplitude"
+r_ratio = -1                           # tested fully reversed
+knee_stress = "300 MPa"
+knee_life = 1e6
+slope = 7
+slope_below = 13
+
+[sn_curves.tube]
+stress = "amplitude"
+r_ratio = -1
+knee_stress = "190 MPa"
+knee_life = 2e6
+slope = 6
+slope_below = inf
+
+"""
+
 
 @pytest.fixture
 def study(demo_file, tmp_path):
@@ -18,6 +47,8 @@ def study(demo_file, tmp_path):
 
     def changed(*replacements):
         text = demo_file.read_text()
+        start, end = text.index("[sn_curves.fillet_weld]"), text.index("[growth_laws.steel_in_air]")
+        text = text[:start] + WRITTEN + text[end:]
         for old, new in replacements:
             assert old in text, old
             text = text.replace(old, new, 1)
@@ -145,15 +176,54 @@ def test_a_straight_curve_and_a_centre_crack_can_be_written(study):
         ('knee_stress = "52.3 MPa"', 'point_stress = "71 MPa"'),
         ("knee_life = 5e6", "point_life = 2e6"),
         ("slope_below = 5 ", "#"),
-        ('shape = "edge"', 'shape = "centre"'),
+        (TWO_SIZES, ONE_SIZE.format("centre")),
     )
     result = run_study(read_study(path))
-    assert result.lives[0].curve.slope_below == 3
+    assert result.lives[0].curve.below == 3
+    assert result.lives[0].curve.points == ((71.0, 2e6),)
     assert result.growths[0].crack.shape.kind == "centre"
 
 
 WELD = "hot_spots, entry 1 (weld toe at the grip head)"
 LAST = "# ---- What it is made of"
+AT_LAWS = "[growth_laws.steel_in_air]\n"
+LAW = """rate = "1.65e-11 m/cycle at 1 MPa√m"   # da/dN at one stress intensity range; any pair of units
+slope = 3                              # m of da/dN = C ΔK^m
+threshold = "2 MPa√m"                  # no growth at or below
+source = "made up, on the safe side of ferritic steels in air"
+"""
+
+
+TWO_SIZES = """shape = "surface"                      # half an ellipse on the surface; or "edge", "centre", "corner", "hole", ...
+thickness = "12 mm"
+plate_width = "150 mm"
+attachment_length = "20 mm"            # grip plate with its welds: K is raised near the weld toe
+initial_size = "1 mm"                  # depth that the weld inspection may have missed
+initial_half_length = "2.5 mm"         # half of its length
+"""
+ONE_SIZE = 'shape = "{}"\nplate_width = "60 mm"\ninitial_size = "1 mm"\n'
+
+
+def crack_key(text):
+    """A key put into the crack of the study."""
+    return TWO_SIZES, f"{TWO_SIZES}{text}\n"
+
+
+def plain_crack(shape, *keys):
+    """The crack of the study with another shape and its keys."""
+    return TWO_SIZES, "\n".join([f'shape = "{shape}"', 'initial_size = "1 mm"', *keys, ""])
+
+
+def law_key(text):
+    """A key put into the growth law."""
+    return AT_LAWS, f"{AT_LAWS}{text}\n"
+
+
+def pair(text):
+    """A family put into the study."""
+    return AT_LAWS, f"[sn_families.pair]\n{text}\n\n{AT_LAWS}"
+
+
 FIRST = 'name = "loaded lap"\n'
 REPEATED = "repeats_per_year = 12\n"
 ORDERED = 'between = "in the order given"\n[[duty_cycle.events]]\nname = "half"\nhistory = "loaded_lap.csv"\n'
@@ -223,6 +293,37 @@ FAULTS = {
         "suspension pin), mean_stress",
         "Did you mean 'goodman'",
     ),
+    "rule without its value": (
+        ('mean_stress = "goodman"', 'mean_stress = "morrow"'),
+        "suspension pin)",
+        "no true_fracture_strength",
+    ),
+    "fracture strength bare": (
+        ('yield_strength = "600 MPa"', "true_fracture_strength = 900"),
+        "pin_steel, true_fracture_strength",
+        "without a unit",
+    ),
+    "coefficient in mm": (
+        ('yield_strength = "600 MPa"', 'fatigue_strength_coefficient = "900 mm"'),
+        "pin_steel, fatigue_strength_coefficient",
+        "not one of stress",
+    ),
+    "exponent of Walker": (
+        ('yield_strength = "600 MPa"', "walker_exponent = 1.5"),
+        "pin_steel, walker_exponent",
+        "at most 1",
+    ),
+    "sensitivity in percent": (
+        ('yield_strength = "600 MPa"', "mean_stress_sensitivity = 15"),
+        "pin_steel, mean_stress_sensitivity",
+        "0 to 1",
+    ),
+    "group of material": (('yield_strength = "600 MPa"', 'group = "wood"'), "pin_steel, group", "'grey iron'"),
+    "below the knee": (
+        ('mean_stress = "none"', 'mean_stress = "none"\nbelow_knee = "2m-3"'),
+        f"{WELD}, below_knee",
+        "one of 'as the curve says'",
+    ),
     "unknown compressive": (('"ignored" ', '"ignore" '), "suspension pin), compressive_mean", "Did you mean 'ignored'"),
     "rule against curve": (
         ('mean_stress = "none"', 'mean_stress = "goodman"'),
@@ -236,13 +337,23 @@ FAULTS = {
     ),
     "R above one": (("r_ratio = -1 ", "r_ratio = 1.5 "), "sn_curves, pin_bore, r_ratio", "below 1"),
     "exponent for slope": (("slope = 7", "slope = -0.143"), "sn_curves, pin_bore, slope", "the slope is 6.993"),
-    "half a curve": (("knee_life = 5e6", "#"), "sn_curves, fillet_weld", "the keys knee_stress, slope_below"),
+    "half a curve": (("knee_life = 5e6", "#"), "sn_curves, fillet_weld", "exactly one of the keys"),
     "steeper below": (("slope_below = 13", "slope_below = 3"), "pin_bore, slope_below", "at least the slope"),
     "life below a cycle": (("knee_life = 2e6", "knee_life = 0.2"), "sn_curves, tube, knee_life", "at least 1 cycle"),
     "critical sum": (
         ('mean_stress = "none"', 'mean_stress = "none"\ncritical_sum = 0'),
         f"{WELD}, critical_sum",
         "above 0",
+    ),
+    "unknown rule of order": (
+        ('mean_stress = "none"', 'mean_stress = "none"\norder_rule = "double line"'),
+        f"{WELD}, order_rule",
+        "Did you mean 'double linear'",
+    ),
+    "exponents without the rule": (
+        ('mean_stress = "none"', 'mean_stress = "none"\norder_exponents = { "loaded lap" = 2 }'),
+        f"{WELD}, order_exponents",
+        "with the power rule only",
     ),
     "missing file": (('"loaded_lap.csv" ', '"lap.csv" '), "duty_cycle, events, entry 1 (loaded lap)", "no such file"),
     "no occurrences": (("occurrences = 1667", ""), "entry 1 (loaded lap), occurrences", "the key 'occurrences'"),
@@ -282,20 +393,67 @@ FAULTS = {
     "crack in metres": (
         ('initial_size = "1 mm"', 'initial_size = "1 m"'),
         "entry 1 (weld toe at the grip head), initial_size",
-        "below 54 mm",
+        "below 12 mm",
     ),
     "crack of nothing": (('initial_size = "1 mm"', 'initial_size = "0 mm"'), "initial_size", "above 0"),
     "detectable beyond": (
-        ('detectable_size = "3 mm"', 'detectable_size = "30 cm"'),
+        ('detectable_size = "2.5 mm"', 'detectable_size = "30 cm"'),
         "detectable_size",
         "Is the unit right",
     ),
-    "plate of nothing": (('plate_width = "60 mm"', 'plate_width = "0 mm"'), "width", "above 0"),
+    "plate of nothing": (('plate_width = "150 mm"', 'plate_width = "0 mm"'), "width", "above 0"),
     "unknown shape": (
-        ('shape = "edge"', 'shape = "corner"'),
+        ('shape = "surface"', 'shape = "edges"'),
         "cracks, entry 1 (weld toe at the grip head), shape",
         "'edge'",
     ),
+    "thickness left out": (('thickness = "12 mm"\n', ""), "thickness", "which a crack of the shape 'surface' needs"),
+    "key of another shape": (crack_key('radius = "3 mm"'), "radius", "does not have"),
+    "a hole of nothing": (plain_crack("hole", 'radius = "0 mm"'), "radius", "above 0"),
+    "three cracks at a hole": (plain_crack("hole", 'radius = "3 mm"', "cracks = 3"), "cracks", "1 or 2"),
+    "a wall of nothing": (plain_crack("pipe, around", 'radius = "3 mm"', 'wall = "0 mm"'), "wall", "above 0"),
+    "a bar of nothing": (plain_crack("round bar", 'diameter = "0 mm"'), "width", "above 0"),
+    "one point": (plain_crack("table", 'points = [["1 mm", 1.1]]'), "points", "two or more rows"),
+    "points that fall": (
+        plain_crack("table", 'points = [["2 mm", 1.1], ["1 mm", 1.2]]'),
+        "points",
+        "row 2: 1 mm with Y = 1.2",
+    ),
+    "all bending and more": (crack_key("bending_share = 1.2"), "bending_share", "0 to 1"),
+    "attachment of nothing": (
+        ('attachment_length = "20 mm" ', 'attachment_length = "0 mm" #'),
+        "attachment_length",
+        "above 0",
+    ),
+    "surface factor": (crack_key("surface_factor = 0"), "surface_factor", "above 0"),
+    "half length left out": (("initial_half_length = ", "#"), "initial_half_length", "half of the crack length"),
+    "half length too long": (
+        ('initial_half_length = "2.5 mm"', 'initial_half_length = "50 mm"'),
+        "initial_half_length",
+        "below 37.5 mm",
+    ),
+    "later law unknown": (crack_key('later_law = "steel"\nlater_law_from = "5 years"'), "later_law", "Did you mean"),
+    "later law in order": (
+        crack_key('later_law = "steel_in_air"\nlater_law_from = "5 years"'),
+        "later_law",
+        "'per repeat'",
+    ),
+    "later law from never": (crack_key('later_law = "steel_in_air"'), "later_law_from", "or neither"),
+    "unknown order": (('order = "cycle by cycle"', 'order = "sorted"'), "order", "'per repeat'"),
+    "retardation of two sizes": (crack_key('retardation = "wheeler"'), "retardation", "two sizes"),
+    "unknown retardation": (
+        (TWO_SIZES, ONE_SIZE.format("edge") + 'retardation = { kind = "memory" }\n'),
+        "retardation",
+        "one of",
+    ),
+    "unknown limits": (crack_key('limits = "none"'), "limits", "'assessment curve'"),
+    "modulus of nothing": (crack_key('youngs_modulus = "0 GPa"'), "youngs_modulus", "above 0"),
+    "stop before the start": (crack_key('stop_size = "0.5 mm"'), "stop_size", "beyond the initial 1 mm"),
+    "unknown form of law": (law_key('form = "pariss"'), "form", "Did you mean"),
+    "value of another form": (law_key("values = { gamma = 0.5 }"), "values: gamma", "no further values"),
+    "unknown threshold": (law_key('threshold_model = "none"'), "threshold_model", "one of"),
+    "threshold exponent": (law_key("threshold_exponent = nan"), "threshold_exponent", "a number"),
+    "scatter of nothing": (law_key('scatter = ""'), "scatter", "text with something in it"),
     "unknown law": (
         ('growth_law = "steel_in_air"', 'growth_law = "steel"'),
         "entry 1 (weld toe at the grip head), growth_law",
@@ -361,8 +519,29 @@ FAULTS = {
         "fillet_weld, knee_stress",
         "not one of stress",
     ),
-    "point as number": (("knee_life = 5e6", "point_stress = 71"), "fillet_weld, point_stress", "without a unit"),
-    "point life as text": (("knee_life = 5e6", 'point_life = "2e6"'), "fillet_weld, point_life", "a number"),
+    "knee as number": (
+        ('knee_stress = "52.3 MPa"', "knee_stress = 52.3"),
+        "fillet_weld, knee_stress",
+        "without a unit",
+    ),
+    "knee life as text": (("knee_life = 5e6", 'knee_life = "5e6"'), "fillet_weld, knee_life", "a number"),
+    "unknown card": (('ultimate_strength = "780 MPa"', 'card = "tempered-800"'), "pin_steel", "Did you mean"),
+    "folder of cards": (('target_life = "30 years"', 'cards = "nowhere"'), "cards", "no such folder"),
+    "card and numbers": (
+        ('threshold = "2 MPa√m"', 'card = "structural-steel-355"'),
+        "growth_laws, steel_in_air",
+        "Keep one form",
+    ),
+    "law of a card": ((LAW, 'card = "structural-steel-355"\nlaw = "sea"'), "growth_laws, steel_in_air", "one of 'air'"),
+    "family of one": (pair('curves = ["tube"]'), "sn_families, pair, curves", "at least"),
+    "family of strangers": (pair('curves = ["tube", "tubes"]'), "sn_families, pair, curves", "Did you mean 'tube'"),
+    "family beyond": (
+        pair('curves = ["tube", "pin_bore"]\nbeyond_highest = "extend"\nbeyond_lowest = "hold"'),
+        "sn_families, pair, beyond_highest",
+        "'refuse', 'hold'",
+    ),
+    "family of one R": (pair('curves = ["tube", "pin_bore"]'), "sn_families, pair", "two curves at R = -1"),
+    "two forms of a curve": (("knee_life = 5e6", 'knee_life = 5e6\ncard = "steel"'), "fillet_weld", "keep one"),
     "tests upside down": (
         ("knee_life = 5e6", "knee_life = 5e6\ntested_from = 1e6\ntested_to = 1e5"),
         "tested",
@@ -482,3 +661,82 @@ def test_missing_and_unreadable_studies_are_named(tmp_path):
 def test_an_unknown_spot_of_a_result_suggests_the_nearest(demo_result):
     with pytest.raises(InputError, match="Did you mean 'bend of the tube'"):
         demo_result.life_of("bend of tube")
+
+
+def test_strengths_laws_and_curves_of_a_card_and_a_family_can_be_used(study):
+    path = study(
+        ('ultimate_strength = "780 MPa"', 'card = "tempered-steel-800"'),
+        ('yield_strength = "600 MPa"', 'toughness = "90 MPa√m"'),
+        (LAW, 'card = "structural-steel-355"\n'),
+        pair('curves = ["tube", "pulsating"]\nbeyond_lowest = "hold"\nbeyond_highest = "hold"'),
+        (
+            "[sn_curves.tube]",
+            '[sn_curves.pulsating]\nstress = "amplitude"\nr_ratio = 0\npoint_stress = "160 MPa"\npoint_life = 1e6\n'
+            "slope = 8\n\n[sn_curves.tube]",
+        ),
+        ('sn_curve = "tube"\nmean_stress = "goodman"', 'sn_curve = "pair"'),
+        ('sn_curve = "pin_bore"', 'sn_curve = "smooth"'),
+        ("[sn_curves.pin_bore]", '[sn_curves.smooth]\ncard = "tempered-steel-800"\n\n[sn_curves.pin_bore]'),
+    )
+    result = run_study(read_study(path))
+    pin, tube = result.lives[1], result.lives[2]
+    assert pin.hot_spot.material.ultimate_strength == 800.0
+    assert pin.hot_spot.material.toughness == pytest.approx(90.0 * 1000**0.5)
+    assert pin.curve.name == "smooth"
+    assert "typical-curve" in [finding.code for finding in pin.findings]
+    assert tube.hot_spot.curve.curves[1].name == "pulsating"
+    assert result.growths[0].crack.law.threshold == pytest.approx(5.0 * 1000**0.5)
+
+
+FORMS_WRITTEN = {
+    "knees": 'stress = "range"\nr_ratio = "any"\nknee_stress = "52 MPa"\nknee_lives = [5e6, 1e8]\nslopes = [3, 5, inf]',
+    "intercepts": 'stress = "range"\nr_ratio = "any"\nlog_a = [12.0, 16.0]\nslopes = [3, 5]\n'
+    'intercept_unit = "MPa"\nends_at = 1e8',
+    "basquin": 'stress = "amplitude"\nr_ratio = -1\ncoefficient = "900 MPa"\nexponent = -0.1\n'
+    'counted_in = "reversals"\nknee_life = 2e6',
+    "points": 'stress = "range"\nr_ratio = "any"\npoints = [["400 MPa", 1e4], ["30 MPa", 1e7]]\n'
+    'above = "hold"\nbelow = "no damage"',
+    "class": 'standard = "IIW steel"\nclass = 71\nloading = "constant"\nthickness = "40 mm"\nthickness_exponent = 0.2',
+    "estimate": 'estimate = "steel"\nultimate_strength = "510 MPa"\nsurface = "ground"\nloading = "axial"',
+    "card": 'card = "structural-steel-355"\ncurve = "smooth"\nat_survival = 0.977',
+    "thick": 'stress = "range"\nr_ratio = "any"\npoint_stress = "71 MPa"\npoint_life = 2e6\nslope = 3\nthickness = "50 mm"\n'
+    'reference_thickness = "25 mm"\nthickness_exponent = 0.25',
+}
+
+
+@pytest.mark.parametrize("text", FORMS_WRITTEN.values(), ids=FORMS_WRITTEN)
+def test_a_curve_may_be_written_in_every_form(study, text):
+    start = WRITTEN.index("[sn_curves.fillet_weld]")
+    end = WRITTEN.index("[sn_curves.pin_bore]")
+    path = study((WRITTEN[start:end], f"[sn_curves.fillet_weld]\n{text}\n\n"))
+    life = assess_life(read_study(path).hot_spots[0], read_study(path).duty_cycle)
+    assert life.curve.name.startswith("fillet_weld")
+    assert (life.damage_per_repeat > 0.0) == ("estimate" not in text)
+
+
+BAD_FORMS = {
+    "nothing": ("", "an empty table"),
+    "class alone": ("class = 71", "standard"),
+    "points bare": ('stress = "range"\nr_ratio = 0\npoints = [[400, 1e4]]\nabove = "hold"\nbelow = "hold"', "point 1: found 400"),
+    "end missing": ('stress = "range"\nr_ratio = 0\npoints = [["40 MPa", 1e4], ["3 MPa", 1e6]]\nabove = "hold"', "'below'"),
+    "thickness alone": (FORMS_WRITTEN["thick"].replace('reference_thickness = "25 mm"', ""), "no reference_thickness"),
+    "size": (FORMS_WRITTEN["estimate"].replace('"axial"', '"bending"\nsize = 40'), "a diameter such as"),
+    "unit of intercepts": (FORMS_WRITTEN["intercepts"].replace('"MPa"', '"kN"'), "not one of stress"),
+    "file of the other kind": (
+        'table = "plate.csv"\nstress = "range"\nr_ratio = 0\nabove = "hold"\nbelow = "hold"', "as the file"
+    ),
+    "tests of another model": ('tests = "plate.csv"\nmodel = "lines"', "Did you mean 'line'"),
+    "slopes as text": (FORMS_WRITTEN["knees"].replace("[3, 5, inf]", '"3, 5"'), "a list of numbers"),
+    "factor without table": (FORMS_WRITTEN["estimate"] + "\nown_factors = 0.9", "a table of keys"),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(("text", "message"), BAD_FORMS.values(), ids=BAD_FORMS)
+def test_a_form_of_curve_that_cannot_be_meant_is_named(study, tmp_path, text, message):
+    (tmp_path / "plate.csv").write_text("stress amplitude [MPa],life [cycles]\n400,1e4\n250,1e5\n")
+    start = WRITTEN.index("[sn_curves.fillet_weld]")
+    path = study((WRITTEN[start : WRITTEN.index("[sn_curves.pin_bore]")], f"[sn_curves.fillet_weld]\n{text}\n\n"))
+    with pytest.raises(InputError) as caught:
+        read_study(path)
+    assert "sn_curves, fillet_weld" in caught.value.where
+    assert message in str(caught.value)

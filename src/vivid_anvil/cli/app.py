@@ -7,7 +7,22 @@ from typing import Annotated
 
 import typer
 
-from vivid_anvil.cli.options import CsvFile, FiguresFolder, JsonFile, SpotName, StudyFile, Units, UnitsShown
+from vivid_anvil.cli.options import (
+    CardsFolder,
+    ConfidenceShown,
+    CsvFile,
+    FiguresFolder,
+    JsonFile,
+    RatioOfTests,
+    SheetOfTests,
+    SpotName,
+    StudyFile,
+    SurvivalShown,
+    TestsFile,
+    TomlFile,
+    Units,
+    UnitsShown,
+)
 from vivid_anvil.cli.outputs import Outputs
 
 app = typer.Typer(
@@ -67,13 +82,121 @@ def life(
     spot: SpotName = None,
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
+    parquet_file: Annotated[
+        Path | None,
+        typer.Option("--parquet", help="Also write every counted cycle with its damage to this Parquet file."),
+    ] = None,
     figures: FiguresFolder = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Life of each hot spot: damage, years, reserve factors, shares of events and range classes."""
     from vivid_anvil.cli import run
 
-    run.life(study, spot, Outputs(json_file, csv_file, figures), units.value)
+    run.life(study, spot, Outputs(json_file, csv_file, figures, parquet_file), units.value)
+
+
+@app.command()
+def rules(
+    study: StudyFile,
+    spot: SpotName = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Compare all mean-stress rules: life of each hot spot by every rule that its material allows."""
+    from vivid_anvil.cli import run_rules
+
+    run_rules.rules(study, spot, Outputs(json_file, csv_file, figures), units.value)
+
+
+@app.command()
+def template(file: Annotated[Path, typer.Argument(help="Study file to write.")] = Path("study.toml")) -> None:
+    """Write a commented study file to start from; an existing file is never overwritten."""
+    from vivid_anvil.study.schema import write_template
+
+    print(f"Written: {write_template(file)}")
+
+
+@app.command()
+def schema(
+    json_file: Annotated[
+        Path | None, typer.Option("--json", help="Write it to this file instead of printing it.")
+    ] = None,
+) -> None:
+    """The JSON Schema of the study file, for editors that complete and check TOML."""
+    import json
+
+    from vivid_anvil.cli.outputs import Outputs
+    from vivid_anvil.study.schema import study_schema
+
+    outputs = Outputs(json_file)
+    outputs.check()
+    found = study_schema()
+    if json_file is None:
+        print(json.dumps(found, indent=2, ensure_ascii=False))
+    for path in outputs.write(found, []):
+        print(f"Written: {path}")
+
+
+@app.command("side-by-side")
+def side_by_side(
+    studies: Annotated[list[Path], typer.Argument(help="Two or more study files.", show_default=False)],
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Several studies side by side: what differs in the input, and in the lives."""
+    from vivid_anvil.cli import run_what_if
+
+    run_what_if.side_by_side(studies, Outputs(json_file, csv_file), units.value)
+
+
+@app.command("what-if")
+def what_if(
+    study: StudyFile,
+    key: Annotated[
+        str,
+        typer.Argument(
+            help="Path in the study, such as 'hot_spots/NAME/notch_factor', or 'load scale'.", show_default=False
+        ),
+    ],
+    values: Annotated[
+        list[str], typer.Argument(help="Values, or a range: 1.8..2.6/5 is five values.", show_default=False)
+    ],
+    spot: SpotName = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Vary one value of a study: lives of all hot spots for each value, in one table and one figure."""
+    from vivid_anvil.cli import run_what_if
+
+    run_what_if.what_if(study, key, values, spot, Outputs(json_file, csv_file, figures), units.value)
+
+
+@app.command()
+def solve(
+    study: StudyFile,
+    spot: SpotName = None,
+    key: Annotated[str | None, typer.Option(help="A value of the study to solve for, by its path.")] = None,
+    between: Annotated[str | None, typer.Option(help="Where to look for it, such as '300..900 MPa'.")] = None,
+    standard: Annotated[str | None, typer.Option(help="Which standard's class is needed.")] = None,
+    test_cycles: Annotated[float | None, typer.Option(help="A test of so many cycles: at which stress?")] = None,
+    test_stress: Annotated[str | None, typer.Option(help="A test at this stress: how many cycles?")] = None,
+    leave_out: Annotated[
+        list[str] | None, typer.Option(help="A test without smaller ranges, such as '30 MPa'. Repeatable.")
+    ] = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """What would just meet the target: loads, class, any value; and tests that do the damage of the service."""
+    from vivid_anvil.cli import run_solve
+
+    asked = run_solve.Questions(key, between, standard, test_cycles, test_stress, tuple(leave_out or ()))
+    run_solve.solve(study, spot, asked, Outputs(json_file, csv_file), units.value)
 
 
 @app.command()
@@ -95,6 +218,12 @@ def grow(
 def explain(
     study: StudyFile,
     spot: SpotName = None,
+    event: Annotated[str | None, typer.Option(help="Only cycles of this event.")] = None,
+    stress_range: Annotated[
+        str | None, typer.Option("--range", help="The class that holds this local stress range, such as '85 MPa'.")
+    ] = None,
+    rule: Annotated[str | None, typer.Option(help="As if this were the mean-stress rule, such as gerber.")] = None,
+    latex: Annotated[bool, typer.Option("--latex", help="Print the steps as LaTeX.")] = False,
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     units: UnitsShown = Units.metric,
@@ -102,7 +231,8 @@ def explain(
     """The hand calculation behind the worst hot spot (or --spot), and one step of its crack."""
     from vivid_anvil.cli import run
 
-    run.explain(study, spot, Outputs(json_file, csv_file, None), units.value)
+    asked = run.Asked(spot, event, stress_range, latex, rule)
+    run.explain(study, asked, Outputs(json_file, csv_file, None), units.value)
 
 
 @app.command()
@@ -139,3 +269,144 @@ def count(
     how = run_count.How(channel, rate, tuple(read or ()), method, residue, gate, matrix, classes)
     command = run_count.in_chunks if chunked else run_count.whole
     command(file, how, Outputs(json_file, csv_file, figures, parquet_file), units.value)
+
+
+@app.command()
+def cards(
+    words: Annotated[
+        list[str] | None, typer.Argument(help="Only cards with these words; a single one is shown in full.")
+    ] = None,
+    folder: CardsFolder = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """List, search and show material cards: strengths, S-N curves, growth laws."""
+    from vivid_anvil.cli import run_curves
+
+    run_curves.cards(" ".join(words or ()), folder, Outputs(json_file, csv_file, figures), units.value)
+
+
+@app.command()
+def classes(
+    standard: Annotated[str | None, typer.Argument(help="A standard, to list its classes.")] = None,
+    file: Annotated[Path | None, typer.Option(help="Data file of another standard.")] = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """List the weld and detail classes of standards, with thickness exponents and environments."""
+    from vivid_anvil.cli import run_curves
+
+    run_curves.classes(standard, file, Outputs(json_file, csv_file), units.value)
+
+
+@app.command()
+def curve(
+    which: Annotated[
+        list[str],
+        typer.Argument(help="card:NAME, class:STANDARD/CLASS, class:FILE.toml/CLASS, study.toml or study.toml#CURVE."),
+    ],
+    stress: Annotated[str | None, typer.Option("--as", help="In terms of 'range' or 'amplitude'.")] = None,
+    survival: Annotated[float | None, typer.Option(help="For this survival probability, such as 0.977.")] = None,
+    r_ratio: Annotated[float | None, typer.Option(help="At this R, by --rule.")] = None,
+    rule: Annotated[str, typer.Option(help="Mean-stress rule for --r-ratio.")] = "goodman",
+    value: Annotated[str | None, typer.Option(help="What the rule needs, such as its strength '510 MPa'.")] = None,
+    lives: Annotated[str | None, typer.Option("--at", help="Lives of the table, such as 1e4,1e5,2e6.")] = None,
+    unit: Annotated[str | None, typer.Option(help="Stress unit of the table: MPa, ksi, psi, ...")] = None,
+    loading: Annotated[str | None, typer.Option(help="For classes: 'variable' or 'constant' amplitude.")] = None,
+    component: Annotated[str, typer.Option(help="For classes: 'normal' or 'shear' stress.")] = "normal",
+    folder: CardsFolder = None,
+    toml_file: TomlFile = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Show an S-N curve with its working and a table to copy, or compare several; export them."""
+    from vivid_anvil.cli import run_curves
+
+    wishes = run_curves.CurveWishes(
+        stress, survival, r_ratio, rule, value, lives, unit, loading, component, folder, toml_file
+    )
+    run_curves.curve(which, wishes, Outputs(json_file, csv_file, figures), units.value)
+
+
+@app.command()
+def estimate(
+    group: Annotated[str, typer.Argument(help="steel, 'cast iron' or aluminium.")],
+    strength: Annotated[str | None, typer.Option(help="Ultimate tensile strength, such as '780 MPa'.")] = None,
+    hardness: Annotated[float | None, typer.Option(help="Or the Brinell hardness.")] = None,
+    surface: Annotated[
+        str | None, typer.Option(help="polished, ground, 'machined or cold-drawn', hot-rolled, as-forged.")
+    ] = None,
+    loading: Annotated[str, typer.Option(help="bending, axial or torsion.")] = "bending",
+    size: Annotated[list[str] | None, typer.Option(help="Diameter, such as '32 mm'; twice for a rectangle.")] = None,
+    section: Annotated[str, typer.Option(help="'rotating round', round or rectangle.")] = "rotating round",
+    temperature: Annotated[str, typer.Option(help="Such as '260 °C'.")] = "20 °C",
+    survival: Annotated[float, typer.Option(help="Survival probability.")] = 0.5,
+    below: Annotated[str | None, typer.Option(help="Below the knee: a slope, 'extend', 'hold' or 'no damage'.")] = None,
+    toml_file: TomlFile = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Estimate an S-N curve from tensile strength or hardness, every factor with formula and source."""
+    from vivid_anvil.cli import run_curves
+
+    settings = {
+        "ultimate_strength": strength,
+        "brinell_hardness": hardness,
+        "surface": surface,
+        "loading": loading,
+        "size": None if not size else size[0] if len(size) == 1 else tuple(size),
+        "section": section,
+        "temperature": temperature,
+        "survival_probability": survival,
+        "below": run_curves.number_or_word(below),
+    }
+    run_curves.estimate(group, settings, toml_file, Outputs(json_file, csv_file, figures), units.value)
+
+
+@app.command()
+def fit(
+    tests: TestsFile,
+    model: Annotated[
+        str | None, typer.Option(help="regression, line, 'two slopes', 'sharp limit', 'random limit'; else the best.")
+    ] = None,
+    r_ratio: RatioOfTests = None,
+    sheet: SheetOfTests = None,
+    survival: SurvivalShown = 0.95,
+    confidence: ConfidenceShown = 0.75,
+    toml_file: TomlFile = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Fit S-N curves to fatigue tests with or without run-outs, and compare the models."""
+    from vivid_anvil.cli import run_curves
+
+    wishes = run_curves.FitWishes(model, r_ratio, sheet, survival, confidence, toml_file)
+    run_curves.fit(tests, wishes, Outputs(json_file, csv_file, figures), units.value)
+
+
+@app.command()
+def staircase(
+    tests: TestsFile,
+    r_ratio: RatioOfTests = None,
+    sheet: SheetOfTests = None,
+    survival: SurvivalShown = 0.95,
+    confidence: ConfidenceShown = 0.75,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Evaluate a staircase test: the stress that half of the parts survive, and its scatter."""
+    from vivid_anvil.cli import run_curves
+
+    wishes = run_curves.FitWishes(None, r_ratio, sheet, survival, confidence)
+    run_curves.staircase(tests, wishes, Outputs(json_file, csv_file, figures), units.value)

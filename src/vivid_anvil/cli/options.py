@@ -22,3 +22,16 @@ CsvFile = Annotated[Path | None, typer.Option("--csv", help="Also write the main
 FiguresFolder = Annotated[Path | None, typer.Option("--figures", help="Also draw the figures into this folder.")]
 UnitsShown = Annotated[Units, typer.Option("--units", help="Units shown; files stay in MPa, mm, N.")]
 SpotName = Annotated[str | None, typer.Option("--spot", help="Only the hot spot of this name.")]
+
+CardsFolder = Annotated[Path | None, typer.Option("--cards", help="Folder of your own material cards.")]
+TomlFile = Annotated[Path | None, typer.Option("--toml", help="Also export the curve for a study file.")]
+TestsFile = Annotated[
+    Path,
+    typer.Argument(
+        help="CSV or Excel: stress amplitude [MPa], life [cycles], run-out (yes or no).", show_default=False
+    ),
+]
+RatioOfTests = Annotated[float | None, typer.Option(help="R of the tests, where there is no column r_ratio.")]
+SheetOfTests = Annotated[str | None, typer.Option(help="Sheet of the workbook.")]
+SurvivalShown = Annotated[float, typer.Option(help="Share of parts that outlive the curve.")]
+ConfidenceShown = Annotated[float, typer.Option(help="How sure that is.")]

@@ -44,8 +44,9 @@ class Outputs:
         rows: Sequence[dict[str, Any]],
         drawings: Sequence[Drawing] = (),
         watch: Watch | None = None,
+        whole_table: Callable[[], Any] | None = None,
     ) -> list[Path]:
-        """Write what is asked for; the files written."""
+        """Write what is asked for; the files written. Parquet holds `whole_table`, a data frame, or else the rows."""
         written = []
         if self.json_file is not None:
             text = json.dumps(record, indent=2, ensure_ascii=False, allow_nan=False)
@@ -53,7 +54,7 @@ class Outputs:
         if self.csv_file is not None:
             written.append(_replace(self.csv_file, _csv_text(rows)))
         if self.parquet_file is not None:
-            written.append(_replace_parquet(self.parquet_file, rows))
+            written.append(_replace_parquet(self.parquet_file, rows, whole_table))
         if self.figures is not None:
             from vivid_anvil.figures import save_figure
 
@@ -65,12 +66,13 @@ class Outputs:
         return written
 
 
-def _replace_parquet(path: Path, rows: Sequence[dict[str, Any]]) -> Path:
+def _replace_parquet(path: Path, rows: Sequence[dict[str, Any]], whole_table: Callable[[], Any] | None) -> Path:
     import pyarrow as pa
     from pyarrow import parquet
 
+    made = pa.Table.from_pylist(list(rows)) if whole_table is None else pa.Table.from_pandas(whole_table())
     with replacing(path) as temporary:
-        parquet.write_table(pa.Table.from_pylist(list(rows)), temporary)
+        parquet.write_table(made, temporary)
     return path
 
 

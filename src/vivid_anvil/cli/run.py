@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
 from typing import Any
@@ -11,6 +13,7 @@ from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem
+from vivid_anvil.working_latex import working_in_latex
 
 
 def whole_study(path: Path, outputs: Outputs, units: UnitSystem) -> None:
@@ -63,6 +66,8 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     out.print(tables.study_lines(study))
     out.print(tables.duty_cycle_table(study.duty_cycle, units))
     out.print(tables.hot_spots_table(study))
+    if study.curves:
+        out.print(tables.curves_table(study, units))
     if study.cracks:
         out.print(tables.cracks_table(study, units))
     lives, cracks = len(study.assessed), len(study.cracks)
@@ -83,11 +88,17 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> N
             raise InputError(path.name, "no hot spot with an S-N curve", "at least one", "Give a hot spot an sn_curve.")
         lives = _chosen(assess_lives(study, watch=watch), [one.name for one in study.assessed], spot)
         record = {"title": study.title, "lives": [one.to_dict() for one in lives]}
-        written = outputs.write(record, [_life_row(one) for one in lives], _life_drawings(lives, units), watch)
+        rows = [_life_row(one) for one in lives]
+        written = outputs.write(record, rows, _life_drawings(lives, units), watch, partial(_all_cycles, lives))
     from vivid_anvil.cli import tables
 
     out = tables.console()
-    _show_lives(out, study, lives, units)
+    if spot is None:
+        _show_lives(out, study, lives, units)
+    else:
+        out.print(tables.life_details(lives[0], units, f"{study.title}: {lives[0].hot_spot.name}"))
+        if lives[0].damage_per_repeat > 0.0:
+            out.print(tables.worst_table(lives[0], units))
     say_written(out, written)
 
 
@@ -114,15 +125,28 @@ def grow(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> N
     say_written(out, written)
 
 
-def explain(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
+@dataclass(frozen=True)
+class Asked:
+    """What is to be explained, and as what it is printed."""
+
+    spot: str | None = None
+    event: str | None = None
+    stress_range: str | None = None
+    latex: bool = False
+    rule: str | None = None
+
+
+def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> None:
     """The hand calculations of one hot spot and its crack."""
+    spot = asked.spot
     outputs.check()
     with progress("reading the study") as watch:
         from vivid_anvil.cracks import growth_working
-        from vivid_anvil.damage import life_working
+        from vivid_anvil.damage import assess_life, life_working
         from vivid_anvil.study import read_study, run_study
 
-        result = run_study(read_study(path, watch=watch), watch=watch)
+        study = read_study(path, watch=watch)
+        result = run_study(study, watch=watch)
     names = list(
         dict.fromkeys(
             [*(one.hot_spot.name for one in result.lives), *(one.crack.hot_spot.name for one in result.growths)]
@@ -132,7 +156,11 @@ def explain(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -
     name = spot or (worst.hot_spot.name if worst else names[0] if names else "")
     if name not in names:
         raise InputError("--spot", repr(name), f"one of {listed(names)}", did_you_mean(name, names))
-    workings = [life_working(one, units) for one in result.lives if one.hot_spot.name == name]
+    lives = [one for one in result.lives if one.hot_spot.name == name]
+    if asked.rule is not None:
+        spots = [dataclasses.replace(one.hot_spot, mean_stress=asked.rule) for one in lives]
+        lives = [assess_life(one, study.duty_cycle, target=study.target_life) for one in spots]
+    workings = [life_working(one, units, event=asked.event, stress_range=asked.stress_range) for one in lives]
     workings += [growth_working(one, units) for one in result.growths if one.crack.hot_spot.name == name]
     rows = [
         {
@@ -152,7 +180,8 @@ def explain(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -
     from vivid_anvil.cli import tables
 
     out = tables.console()
-    out.print("\n\n".join(str(working) for working in workings), markup=False, soft_wrap=True)
+    as_text = working_in_latex if asked.latex else str
+    out.print("\n\n".join(as_text(working) for working in workings), markup=False, soft_wrap=True)
     say_written(out, written)
 
 
@@ -178,6 +207,18 @@ def _show_lives(out: Any, study: Any, lives: tuple[Any, ...], units: UnitSystem)
 def _life_row(life: Any) -> dict[str, Any]:
     """The scalars of a life result: one line of the CSV file."""
     return {key: value for key, value in life.to_dict().items() if not isinstance(value, dict | list)}
+
+
+def _all_cycles(lives: Sequence[Any]) -> Any:
+    """Every counted cycle of every hot spot with its damage, as one data frame."""
+    import pandas as pd
+
+    frames = [one.to_frame().assign(**{"hot spot": one.hot_spot.name, "curve in": one.curve.stress}) for one in lives]
+    alike = [
+        frame.rename(columns=lambda name: "equivalent stress [MPa]" if name.startswith("equivalent") else name)
+        for frame in frames
+    ]
+    return pd.concat(alike, ignore_index=True)
 
 
 def _history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:

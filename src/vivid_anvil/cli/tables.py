@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable
+from typing import Any
 
 import numpy as np
 from rich import box
@@ -13,10 +14,11 @@ from rich.table import Table
 from rich.text import Text
 
 from vivid_anvil.cracks import GrowthResult
-from vivid_anvil.damage import LifeResult, between_effect
+from vivid_anvil.damage import CRITICAL_SUMS, LifeResult, RuleComparison, WorstCycle, between_effect
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import ChannelCheck, Cycles, DutyCycle, LoadHistory
-from vivid_anvil.study import Study
+from vivid_anvil.materials import SNFamily, describe
+from vivid_anvil.study import Study, StudyComparison, WhatIf
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
 WIDTH = 80
@@ -38,6 +40,12 @@ def table(*columns: str) -> Table:
     for i, column in enumerate(columns):
         made.add_column(Text(column), justify="left" if i == 0 or not column else "right", overflow="fold")
     return made
+
+
+def edgeless(made: Table) -> RenderableType:
+    """A table with one empty line before and none after."""
+    made.show_edge = False
+    return Group(Text(""), made)
 
 
 def heading(text: str) -> Text:
@@ -99,6 +107,21 @@ def hot_spots_table(study: Study) -> RenderableType:
     return made
 
 
+def curves_table(study: Study, units: UnitSystem) -> RenderableType:
+    """The S-N curves of the study: where each comes from, and its lines."""
+    unit, one = display_unit("stress", units), float(shown(1.0, "stress", units))
+    made = table("S-N curve", "Basis", "Stress", "Lines")
+    for column in made.columns:
+        column.justify = "left"
+    for name, curve in study.curves.items():
+        if isinstance(curve, SNFamily):
+            ratios = ", ".join(member.at_r for member in curve.curves)
+            made.add_row(name, "family", "amplitude", f"{len(curve.curves)} curves: {ratios}")
+        else:
+            made.add_row(name, curve.basis, f"{curve.stress}, {curve.at_r}", describe(curve, unit, one))
+    return made
+
+
 def cracks_table(study: Study, units: UnitSystem) -> RenderableType:
     """What is set for each crack."""
     made = table("Crack at", "Shape", "Initial size", "Growth law", "Detectable")
@@ -140,18 +163,30 @@ def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableT
     return made
 
 
-def life_details(life: LifeResult, units: UnitSystem) -> RenderableType:
+def life_details(life: LifeResult, units: UnitSystem, title: str = "") -> RenderableType:
     """Life in all units of time, shares of events and range classes, findings of one hot spot."""
     repeat = life.duty_cycle.repeat
-    parts: list[RenderableType] = [heading(life.hot_spot.name)]
+    parts: list[RenderableType] = [heading(title or life.hot_spot.name)]
     if math.isinf(life.life_repeats):
         parts.append(indented("No cycle does damage: life has no limit by this calculation."))
     else:
         hours = "" if life.life_hours is None else f" = {number(life.life_hours)} h"
-        used = "" if life.used_at_target is None else f"; {number(100 * life.used_at_target)} % used at the target"
+        parts.append(indented(f"Life {number(life.life_repeats)} {repeat}s{hours} = {number(life.life_years)} years"))
+    if life.target_repeats is not None:
+        reserve = "no limit" if math.isinf(life.reserve_on_life or 0.0) else number(life.reserve_on_life or 0.0)
+        used = number(100 * (life.used_at_target or 0.0))
         parts.append(
-            indented(f"Life {number(life.life_repeats)} {repeat}s{hours} = {number(life.life_years)} years{used}")
+            indented(
+                f"Target {number(life.target_repeats)} {repeat}s {TARGET_WORDS[life.verdict]}: {used} % used, reserve "
+                f"{number(life.reserve_on_stress or 0.0)} (stress), {reserve} (life)"
+            )
         )
+    reserves = ", ".join(f"{number(value)} on {name}" for name, value in life.static_reserves.items())
+    peak = in_unit(max(life.peak_stress, -life.lowest_stress), "stress", units)
+    parts.append(indented(f"Static: peak local stress {peak}; reserve {reserves or 'unknown: no strength stated'}"))
+    if (other := life.in_order) is not None:
+        lives = f"{number(other.life_repeats)} {repeat}s (linear rule to a sum of 1: {number(other.linear_repeats)})"
+        parts.append(indented(f"In order, by the {other.rule}: {lives}; {other.order}"))
     for source in life.spectrum.sources:
         if source.history is not None and source.history.repairs:
             parts.append(indented(f"Repairs of {source.name}: {'; '.join(source.history.repairs)}"))
@@ -167,10 +202,32 @@ def life_details(life: LifeResult, units: UnitSystem) -> RenderableType:
             fixed(one.damage),
             f"{one.share:.1%}",
         )
-    parts.append(events)
+    parts.append(edgeless(events))
     if life.damage_per_repeat > 0.0:
-        parts.append(_class_table(life, units))
+        parts.append(edgeless(_class_table(life, units)))
     return Group(*parts)
+
+
+def worst_table(life: LifeResult, units: UnitSystem) -> RenderableType:
+    """The ten cycles that do most damage, with their times in the event; two beside each other, to save lines."""
+    worst = life.worst_cycles()
+    single = len({one.event for one in worst}) == 1
+    columns = ["Range", "Mean", "Share", "At [s]", "and [s]"] if single else ["Event", "Range", "Share", "At [s]"]
+    half = (len(worst) + 1) // 2
+    made = table(*columns, *([" ", *columns] if len(worst) > 1 else []))
+    for i in range(half):
+        pair = [_worst_cells(one, single, units) for one in (worst[i], *worst[i + half : i + half + 1])]
+        made.add_row(*pair[0], *([""] + pair[1] if len(pair) > 1 else []))
+    where = f", all of {worst[0].event}" if single else ""
+    made.show_edge = False
+    unit = display_unit("stress", units)
+    return Group(Text(""), indented(f"The worst cycles{where} [{unit}], and the times at which they turn:"), made)
+
+
+def _worst_cells(one: WorstCycle, single: bool, units: UnitSystem) -> list[str]:
+    size, mean = (fixed(float(shown(value, "stress", units))) for value in (one.range, one.mean))
+    start, end = ("-" if moment is None else number(moment, 6) for moment in (one.start, one.end))
+    return [size, mean, f"{one.share:.1%}", start, end] if single else [one.event, size, f"{one.share:.1%}", start]
 
 
 def _between(life: LifeResult) -> str:
@@ -188,7 +245,7 @@ def _between(life: LifeResult) -> str:
     return "Between events: " + "; ".join(words)
 
 
-def _class_table(life: LifeResult, units: UnitSystem, least: float = 5e-4) -> RenderableType:
+def _class_table(life: LifeResult, units: UnitSystem, least: float = 5e-3) -> Table:
     """Range classes; those that do next to nothing are put together in the last line."""
     unit = display_unit("stress", units)
     made = table(f"Local stress range [{unit}]", f"Cycles a {life.duty_cycle.repeat}", "Damage", "Share", "")
@@ -213,34 +270,165 @@ def bar(share: float, width: int = 16) -> str:
     return ("#" * round(width * share)).ljust(width)
 
 
+def rules_table(comparison: RuleComparison) -> RenderableType:
+    """One line a mean-stress rule, the one that is used marked; why others are missing."""
+    base = comparison.base
+    made = table("Rule", f"Damage a {base.duty_cycle.repeat}", "Life [years]", "Reserve on stress", "")
+    for row in comparison.rows():
+        reserve = row["reserve_on_stress"]
+        made.add_row(
+            row["rule"],
+            fixed(row["damage_per_repeat"]),
+            life_text(row["life_years"]),
+            "-" if reserve is None else fixed(reserve),
+            "used" if row["used"] else "",
+        )
+    missing = [indented(f"{name}: not possible, {why}.") for name, why in comparison.refused.items()]
+    return Group(heading(base.hot_spot.name), made, *missing)
+
+
+def critical_sums_table() -> RenderableType:
+    """What sources advise as critical damage sum."""
+    made = table("Critical sum", "for", "by")
+    for column in made.columns[1:]:
+        column.justify = "left"
+    for one in CRITICAL_SUMS:
+        made.add_row(number(one.value), one.parts, one.source)
+    return Group(heading("Critical damage sums, as advised"), made)
+
+
+def answers_table(rows: list[dict[str, Any]]) -> RenderableType:
+    """Questions asked the other way round, and their answers."""
+    made = table("What", "Answer")
+    for row in rows:
+        made.add_row(row["question"], row["shown"])
+    return made
+
+
+def what_if_table(result: WhatIf) -> RenderableType:
+    """One line a value and hot spot, the study as it is marked; values that it refuses with the reason."""
+    repeat = next(life for one in result.variants for life in one.lives.values()).repeat
+    made = table(result.key.rpartition("/")[2], "Hot spot", f"Damage a {repeat}", "Life [years]", "Reserve on life", "")
+    made.columns[1].justify = "left"
+    for one in result.variants:
+        for i, (spot, life) in enumerate(one.lives.items()):
+            reserve = life.reserve_on_life
+            made.add_row(
+                str(one.value) if i == 0 else "",
+                spot,
+                fixed(life.damage_per_repeat),
+                life_text(life.life_years),
+                "-" if reserve is None else fixed(reserve),
+                "as it is" if one.is_base else "",
+            )
+    errors = [indented(f"{one.value}: {one.error}") for one in result.variants if one.error]
+    return Group(made, *errors)
+
+
+def comparison_tables(result: StudyComparison) -> RenderableType:
+    """What differs in the input of several studies, and their lives."""
+    names = list(result.results)
+    inputs = table("Key", *names)
+    for key, values in result.differences.items():
+        inputs.add_row(key, *("-" if value is None else str(value) for value in values))
+    lives = table("Life [years]", *names)
+    for row in result.rows():
+        years = [row[f"{name}: life_years"] for name in names]
+        lives.add_row(row["hot_spot"], *("-" if one is None else life_text(one) for one in years))
+    same = [indented("Nothing differs in the input.")] if not result.differences else [inputs]
+    return Group(heading("What differs in the input"), *same, heading("Lives"), lives)
+
+
 def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
     """Sizes, life, inspection, the growth curve and findings of one crack."""
-    crack, critical, repeat = growth.crack, growth.critical, growth.duty_cycle.repeat
+    crack, repeat = growth.crack, growth.duty_cycle.repeat
 
     def length(size: float | None) -> str:
         return "not reached" if size is None else in_unit(size, "length", units)
 
     facts = Table.grid(padding=(0, 2))
     rows = [
-        ("Shape", f"{crack.shape.kind} crack, plate {length(crack.shape.width)} wide; size: {crack.shape.size_means}"),
-        ("Initial size", length(crack.initial_size)),
-        ("Toughness reached at", length(critical.toughness)),
-        ("Net section yields at", length(critical.net_section)),
-        ("Solution valid to", length(critical.validity)),
-        ("Limiting size", f"{length(critical.limiting)}, {critical.governed_by}"),
+        ("Shape", f"{crack.shape.kind} crack; size: {crack.shape.size_means}"),
+        ("Initial size", _initial(growth, units)),
+        *_limit_rows(growth, units),
         ("Life to limiting size", _growth_life(growth)),
-        ("Stopped by", f"{growth.stopped_by}, at {length(growth.final_size)}"),
+        ("Stopped by", f"{growth.stopped_by}, at {length(_last(growth).final_size)}"),
+        *_memory_rows(growth),
         ("Inspection", _inspection(growth, units)),
         ("Growth at the start by", ", ".join(f"{name} {share:.0%}" for name, share in growth.event_shares().items())),
-        ("Halving every step", _halving(growth.halving_change)),
+        *([("Halving every step", _halving(growth.halving_change))] if growth.cycles is None else []),
     ]
     for name, value in rows:
         facts.add_row(f"  {name}", value)
     parts: list[RenderableType] = [heading(f"Crack at {crack.hot_spot.name}"), facts]
     if growth.sizes.size > 1:
         parts.append(_growth_table(growth, units, repeat))
+    if growth.then is not None:
+        through = growth.then.crack.shape
+        parts.append(indented(f"Through the wall: {through.kind} crack, size: {through.size_means}"))
+        parts.append(_growth_table(growth.then, units, repeat))
     parts.append(findings_list(growth.findings))
     return Group(*parts)
+
+
+def _last(growth: GrowthResult) -> GrowthResult:
+    return growth if growth.then is None else growth.then
+
+
+def _initial(growth: GrowthResult, units: UnitSystem) -> str:
+    crack = growth.crack
+    along = (
+        ""
+        if crack.initial_half_length is None
+        else f" deep, {in_unit(crack.initial_half_length, 'length', units)} half length"
+    )
+    return in_unit(crack.initial_size, "length", units) + along
+
+
+def _limit_rows(growth: GrowthResult, units: UnitSystem) -> list[tuple[str, str]]:
+    """Where each limit is met; of two sizes only the one that ends each part of the way."""
+    critical = growth.critical
+
+    def length(size: float | None) -> str:
+        return "not reached" if size is None else in_unit(size, "length", units)
+
+    if growth.crack.two_way:
+        first = f"{length(critical.limiting)} deep, {critical.governed_by}"
+        rows = [("Limiting size", first)]
+        if growth.half_lengths is not None and growth.half_lengths.size > 1:
+            rows.append(("Half length there", length(float(growth.half_lengths[-1]))))
+        if growth.then is not None:
+            then = growth.then.critical
+            rows.append(("Then through the wall", f"to {length(then.limiting)} half length, {then.governed_by}"))
+        return rows
+    rows = [
+        ("Toughness reached at", length(critical.toughness)),
+        ("Net section yields at", length(critical.net_section)),
+    ]
+    if critical.assessment is not None or growth.crack.limits == "assessment curve":
+        rows = [("Assessment curve met at", length(critical.assessment))]
+    if critical.chosen is not None:
+        rows.append(("Chosen size", length(critical.chosen)))
+    return [
+        *rows,
+        ("Solution valid to", length(critical.validity)),
+        ("Limiting size", f"{length(critical.limiting)}, {critical.governed_by}"),
+    ]
+
+
+def _memory_rows(growth: GrowthResult) -> list[tuple[str, str]]:
+    """What the memory of larger cycles does, where it is asked for; at which cycle it stopped."""
+    rows, repeat = [], growth.duty_cycle.repeat
+    if growth.without_memory_repeats is not None:
+        words = (
+            "no growth"
+            if math.isinf(growth.without_memory_repeats)
+            else f"{number(growth.without_memory_repeats)} {repeat}s"
+        )
+        rows.append((f"Without {growth.crack.retardation.kind}", words))
+    if growth.cycles is not None:
+        rows.append(("Cycles followed", number(float(growth.cycles))))
+    return rows
 
 
 def _halving(change: float) -> str:

@@ -1,5 +1,6 @@
 """How a crack grows: shapes, critical sizes, growth through the duty cycle, inspection."""
 
+from vivid_anvil.cracks.by_cycle import CycleGrowth, Retardation, grow_by_cycle, opening_stress
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes, critical_sizes
 from vivid_anvil.cracks.drive import COUNTED_PARTS, GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
@@ -7,26 +8,50 @@ from vivid_anvil.cracks.grow import grow_crack
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.growth_working import growth_working
 from vivid_anvil.cracks.integrate import GrowthTable, integrate_growth, size_after
-from vivid_anvil.cracks.shapes import SHAPES, CentreCrack, CrackShape, EdgeCrack, stress_intensity
+from vivid_anvil.cracks.other_shapes import AxialPipeCrack, BarCrack, DoubleEdgeCrack, HoleCrack, PipeCrack, TableCrack
+from vivid_anvil.cracks.shape_forms import SHAPE_KEYS, SHAPES, shape_of_keys
+from vivid_anvil.cracks.shapes import CentreCrack, CrackShape, EdgeCrack, stress_intensity
+from vivid_anvil.cracks.two_way import TwoWayTable, grow_two_way, two_way_rates
+from vivid_anvil.cracks.two_way_shapes import CornerCrack, EmbeddedCrack, SurfaceCrack, TwoWayShape, VesselCrack
 
 __all__ = [
     "COUNTED_PARTS",
     "SHAPES",
+    "SHAPE_KEYS",
+    "AxialPipeCrack",
+    "BarCrack",
     "CentreCrack",
+    "CornerCrack",
     "Crack",
     "CrackShape",
     "CriticalSizes",
+    "CycleGrowth",
+    "DoubleEdgeCrack",
     "EdgeCrack",
+    "EmbeddedCrack",
     "GrowthDrive",
     "GrowthResult",
     "GrowthTable",
+    "HoleCrack",
+    "PipeCrack",
+    "Retardation",
+    "SurfaceCrack",
+    "TableCrack",
+    "TwoWayShape",
+    "TwoWayTable",
+    "VesselCrack",
     "critical_sizes",
+    "grow_by_cycle",
     "grow_crack",
+    "grow_two_way",
     "growth_drive",
     "growth_per_repeat",
     "growth_working",
     "integrate_growth",
+    "opening_stress",
+    "shape_of_keys",
     "size_after",
     "stress_intensity",
     "threshold_sizes",
+    "two_way_rates",
 ]

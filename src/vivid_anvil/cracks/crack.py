@@ -1,32 +1,56 @@
-"""A crack at a hot spot: shape, starting size, growth law, and what inspection can find."""
+"""A crack at a hot spot: shape, starting size, growth law, where it stops, and what inspection can find."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import cast
 
 from vivid_anvil import checks
+from vivid_anvil.cracks.by_cycle import Retardation
 from vivid_anvil.cracks.drive import COUNTED_PARTS
 from vivid_anvil.cracks.shapes import CrackShape
+from vivid_anvil.cracks.two_way_shapes import TwoWayShape
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import Coherent, OptionalCoherent, number
 
+ORDERS = {
+    "per repeat": "all cycles of a repeat at once, as their order within it hardly counts",
+    "cycle by cycle": "each cycle in its real order, from the size that the one before it left",
+}
+LIMITS = {
+    "toughness and yield": "K_max at the toughness, or the net section at yield, whichever comes first",
+    "assessment curve": "K_r = f(L_r), the general failure assessment curve; needs the ultimate strength",
+}
+
 
 @dataclass(frozen=True, kw_only=True, eq=False, repr=False)
 class Crack:
-    """Where a crack is, how large it is, how it grows.
+    """Where a crack is, how large it is, how it grows, where it has to stop.
 
     Parameters
     ----------
     hot_spot : HotSpot
         Gives the nominal stress (without notch factor) and the material.
-    shape : EdgeCrack or CentreCrack
+    shape : CrackShape or TwoWayShape
     initial_size : float or text, mm
-        Above 0 and within the shape's validity.
+        Above 0 and within the shape's validity; the depth where the shape has two sizes.
+    initial_half_length : float or text, mm
+        For shapes with two sizes.
     law : GrowthLaw
+    later_law, later_law_from : GrowthLaw, and repeats or text such as "10 years"
+        Another law from a time on: a coating gone, another temperature.
     counted_part : str
         "tensile" or "full", see `COUNTED_PARTS`.
+    order : str
+        One of `ORDERS`.
+    retardation : Retardation
+        How larger cycles slow those after them; only cycle by cycle. None by default.
+    limits : str
+        One of `LIMITS`; the assessment curve takes `youngs_modulus`, MPa.
+    stop_size : float or text, mm, optional
+        A size of your own at which the life ends.
     detectable_size : float or text, mm, optional
         What an inspection finds for sure; gives the inspection interval.
     inspection_factor : float
@@ -34,16 +58,26 @@ class Crack:
     """
 
     hot_spot: HotSpot
-    shape: CrackShape
+    shape: CrackShape | TwoWayShape
     initial_size: Coherent = Coherent("length", above=0.0)
+    initial_half_length: OptionalCoherent = OptionalCoherent("length", above=0.0)
     law: GrowthLaw
+    later_law: GrowthLaw | None = None
+    later_law_from: float | str | None = None
     counted_part: str = "tensile"
+    order: str = "per repeat"
+    retardation: Retardation = Retardation()
+    limits: str = "toughness and yield"
+    youngs_modulus: Coherent = Coherent("stress", above=0.0, default=207000.0)
+    stop_size: OptionalCoherent = OptionalCoherent("length", above=0.0)
     detectable_size: OptionalCoherent = OptionalCoherent("length", above=0.0)
     inspection_factor: float = 3.0
 
     def __post_init__(self) -> None:
         where = f"crack at {self.hot_spot.name}"
         checks.one_of(f"{where}, counted_part", self.counted_part, tuple(COUNTED_PARTS))
+        checks.one_of(f"{where}, order", self.order, tuple(ORDERS))
+        checks.one_of(f"{where}, limits", self.limits, tuple(LIMITS))
         factor = checks.real_number(f"{where}, inspection_factor", self.inspection_factor)
         if not 1.0 <= factor < float("inf"):
             raise InputError(
@@ -51,16 +85,93 @@ class Crack:
                 f"{factor:g}",
                 "at least 1: one inspection between detectable and critical",
             )
-        largest = self.shape.largest_size
-        for field in ("initial_size", "detectable_size"):
+        if (self.later_law is None) != (self.later_law_from is None):
+            missing = "later_law" if self.later_law is None else "later_law_from"
+            raise InputError(f"{where}, {missing}", "nothing", "both later_law and later_law_from, or neither")
+        self._check_sizes(where)
+        self._check_order(where)
+
+    @property
+    def two_way(self) -> bool:
+        """Whether the crack has two sizes, depth and half length."""
+        return not hasattr(self.shape, "largest_size")
+
+    @property
+    def one_size(self) -> CrackShape:
+        """The shape, of a crack with one size."""
+        assert not self.two_way, "asked only where there is one size"
+        return cast(CrackShape, self.shape)
+
+    @property
+    def two_sizes(self) -> TwoWayShape:
+        """The shape, of a crack with two sizes."""
+        assert self.two_way, "asked only where there are two sizes"
+        return cast(TwoWayShape, self.shape)
+
+    @property
+    def half_length(self) -> float:
+        """The half length, mm, that a crack with two sizes starts with."""
+        assert self.initial_half_length is not None, "checked where the crack is made"
+        return self.initial_half_length
+
+    def _check_sizes(self, where: str) -> None:
+        two_way = self.two_way
+        largest = self.two_sizes.deepest if two_way else self.one_size.largest_size
+        for field in ("initial_size", "detectable_size", "stop_size"):
             size = getattr(self, field)
             if size is not None and size >= largest:
                 raise InputError(
                     f"{where}, {field}",
                     f"{number(size)} mm",
-                    f"a size below {number(largest)} mm, the limit of the {self.shape.kind} crack in this plate",
+                    f"a size below {number(largest)} mm, the limit of the {self.shape.kind} crack here",
                     f"It means the {self.shape.size_means}. Is the unit right?",
                 )
+        smallest = getattr(self.shape, "smallest_size", 0.0)
+        if self.initial_size < smallest:
+            raise InputError(
+                f"{where}, initial_size",
+                f"{number(self.initial_size)} mm",
+                f"at least {number(smallest)} mm, the first of the table",
+            )
+        if self.stop_size is not None and self.stop_size <= self.initial_size:
+            raise InputError(
+                f"{where}, stop_size",
+                f"{number(self.stop_size)} mm",
+                f"a size beyond the initial {number(self.initial_size)} mm",
+            )
+        if two_way != (self.initial_half_length is not None):
+            found = "nothing" if two_way else f"{number(self.initial_half_length or 0.0)} mm"
+            expected = "half of the crack length, for a shape with two sizes"
+            raise InputError(
+                f"{where}, initial_half_length",
+                found,
+                expected if two_way else f"no such key for a {self.shape.kind} crack",
+            )
+        if two_way and self.initial_half_length is not None:
+            if self.initial_half_length >= self.two_sizes.longest:
+                longest = number(self.two_sizes.longest)
+                raise InputError(
+                    f"{where}, initial_half_length", f"{number(self.initial_half_length)} mm", f"below {longest} mm"
+                )
+            self.two_sizes.factors(self.initial_size, self.initial_half_length)
+
+    def _check_order(self, where: str) -> None:
+        if self.order == "per repeat" and self.retardation.kind != "none":
+            raise InputError(
+                f"{where}, retardation",
+                f"{self.retardation.kind!r} with the order 'per repeat'",
+                "the order 'cycle by cycle'",
+                "Memory of larger cycles needs the real order.",
+            )
+        if self.retardation.kind != "none" and self.two_way:
+            raise InputError(
+                f"{where}, retardation",
+                f"{self.retardation.kind!r} for a {self.shape.kind} crack",
+                "no retardation with two sizes",
+                "Or take a shape with one size.",
+            )
+        if self.order == "cycle by cycle" and self.later_law is not None:
+            raise InputError(f"{where}, later_law", "a later law cycle by cycle", "the order 'per repeat'")
 
     def __repr__(self) -> str:
         return f"<Crack at {self.hot_spot.name}: {self.shape.kind}, from {self.initial_size:g} mm, {self.law.name}>"

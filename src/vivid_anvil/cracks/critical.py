@@ -1,7 +1,8 @@
-"""Sizes at which a crack has to stop: fracture, net-section yield, limit of the stress intensity solution."""
+"""Sizes at which a crack has to stop: fracture, net-section yield, assessment curve, a chosen size, the end of the solution."""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -9,57 +10,166 @@ import numpy as np
 from scipy.optimize import brentq
 
 from vivid_anvil.cracks.shapes import CrackShape
+from vivid_anvil.cracks.two_way_shapes import TwoWayShape
+from vivid_anvil.intensity import assessment_curve
 from vivid_anvil.materials import Material
+
+Margin = Callable[[float, float], float]
 
 
 @dataclass(frozen=True, slots=True)
 class CriticalSizes:
-    """Limiting sizes, mm, under the largest stress of the duty cycle; None where a limit is not met in the valid range."""
+    """Limiting sizes, mm, under the largest stress of the duty cycle; None where a limit is not met in the valid range.
+
+    `wall` is the depth at which a crack with two sizes breaks through; `length`, its depth when its length ends the solution.
+    """
 
     toughness: float | None
     net_section: float | None
     validity: float
+    assessment: float | None = None
+    chosen: float | None = None
+    wall: float | None = None
+    length: float | None = None
+
+    @property
+    def _named(self) -> dict[str, float]:
+        all_of_them = {
+            "chosen size": self.chosen,
+            "toughness": self.toughness,
+            "net-section yield": self.net_section,
+            "assessment curve": self.assessment,
+            "wall": self.wall,
+            "length of the solution": self.length,
+            "limit of the solution": self.validity,
+        }
+        return {name: size for name, size in all_of_them.items() if size is not None}
 
     @property
     def limiting(self) -> float:
         """The least of them."""
-        return min(size for size in (self.toughness, self.net_section, self.validity) if size is not None)
+        return min(self._named.values())
 
     @property
     def governed_by(self) -> str:
-        """'toughness', 'net-section yield' or 'limit of the solution'."""
-        if self.limiting == self.toughness:
-            return "toughness"
-        return "net-section yield" if self.limiting == self.net_section else "limit of the solution"
+        """'toughness', 'net-section yield', 'assessment curve', 'chosen size', 'wall' or 'limit of the solution'."""
+        return min(self._named, key=lambda name: self._named[name])
 
 
-def critical_sizes(shape: CrackShape, material: Material, peak_stress: float) -> CriticalSizes:
+def critical_sizes(
+    shape: CrackShape,
+    material: Material,
+    peak_stress: float,
+    *,
+    chosen: float | None = None,
+    limits: str = "toughness and yield",
+    youngs_modulus: float = 207000.0,
+) -> CriticalSizes:
     """Sizes, mm, at which K reaches the toughness and the net section the yield strength, at `peak_stress`, MPa.
 
-    Found by solving; a size below 1e-6 of the width counts as that.
+    Found by solving; a size below 1e-6 of the width counts as that. With `limits` "assessment curve" the size at which
+    K_r = f(L_r) takes the place of both.
 
     >>> from vivid_anvil.cracks.shapes import CentreCrack
     >>> steel = Material(name="steel", yield_strength=450.0, toughness=1800.0)
     >>> critical_sizes(CentreCrack(100.0), steel, 150.0).governed_by
     'toughness'
     """
-    toughness = material.needed("toughness", "the critical crack size")
-    yielding = material.needed("yield_strength", "net-section yield")
+    margins = one_way_margins(shape, material, peak_stress, limits, youngs_modulus)
+    smallest = getattr(shape, "smallest_size", 0.0)
+    sizes = {name: _reached(margin, shape.largest_size, smallest) for name, margin in margins.items()}
+    return CriticalSizes(
+        sizes.get("toughness"),
+        sizes.get("net-section yield"),
+        shape.largest_size,
+        sizes.get("assessment curve"),
+        chosen,
+    )
+
+
+def one_way_margins(
+    shape: CrackShape, material: Material, peak_stress: float, limits: str, youngs_modulus: float
+) -> dict[str, Callable[[float], float]]:
+    """What is left at a size, mm, by the name of each limit; 0 where the limit is reached."""
+    limit = _limit_values(material, limits)
 
     def k(size: float) -> float:
-        return float(shape.geometry_factor(size)) * peak_stress * float(np.sqrt(np.pi * size)) - toughness
+        return float(shape.geometry_factor(size)) * peak_stress * math.sqrt(math.pi * size)
 
     def net(size: float) -> float:
-        return float(shape.net_section_stress(size, peak_stress)) - yielding
+        return float(shape.net_section_stress(size, peak_stress))
 
-    return CriticalSizes(_reached(k, shape.largest_size), _reached(net, shape.largest_size), shape.largest_size)
+    if limits == "assessment curve":
+        return {limits: lambda size: _room(k(size), net(size), limit, youngs_modulus)}
+    return {
+        "toughness": lambda size: limit["toughness"] - k(size),
+        "net-section yield": lambda size: limit["yield"] - net(size),
+    }
 
 
-def _reached(excess: Callable[[float], float], largest: float) -> float | None:
-    """The size at which `excess`, which rises, passes 0; None where that is beyond `largest`."""
-    smallest = 1e-6 * largest
-    if excess(largest) < 0.0:
+def two_way_margins(
+    shape: TwoWayShape,
+    material: Material,
+    peak_stress: float,
+    limits: str,
+    youngs_modulus: float,
+    chosen: float | None = None,
+) -> dict[str, Margin]:
+    """What is left at depth and half length, mm, by the name of each limit; the first to fall to 0 ends the growth."""
+    limit = _limit_values(material, limits)
+
+    def k(a: float, c: float) -> float:
+        return max(shape.factors(min(a, shape.deepest), c)) * peak_stress * math.sqrt(math.pi * a)
+
+    def net(a: float, c: float) -> float:
+        return shape.collapse_stress(min(a, 0.999999 * shape.deepest), c, peak_stress)
+
+    found: dict[str, Margin] = {
+        "toughness": lambda a, c: limit["toughness"] - k(a, c),
+        "net-section yield": lambda a, c: limit["yield"] - net(a, c),
+    }
+    if limits == "assessment curve":
+        found = {limits: lambda a, c: _room(k(a, c), net(a, c), limit, youngs_modulus)}
+    if chosen is not None:
+        found["chosen size"] = lambda a, _: chosen - a
+    found["wall"] = lambda a, _: shape.deepest - a
+    found["length of the solution"] = lambda _, c: shape.longest - c
+    return found
+
+
+def critical_depth(margins: dict[str, Margin], deepest: float, aspect: float) -> tuple[float, str]:
+    """Smallest depth, mm, at which one of `margins` is used up while the aspect a/c stays, and which."""
+    found = {
+        name: _reached(lambda a, margin=margin: margin(a, a / aspect), deepest)  # type: ignore[misc]
+        for name, margin in margins.items()
+    }
+    reached = {name: depth for name, depth in found.items() if depth is not None}
+    first = min(reached, key=lambda name: reached[name])
+    return reached[first], first
+
+
+def _limit_values(material: Material, limits: str) -> dict[str, float]:
+    values = {
+        "toughness": material.needed("toughness", "the critical crack size"),
+        "yield": material.needed("yield_strength", "net-section yield"),
+    }
+    if limits == "assessment curve":
+        values["ultimate"] = material.needed("ultimate_strength", "the failure assessment curve")
+    return values
+
+
+def _room(k: float, net: float, limit: dict[str, float], youngs_modulus: float) -> float:
+    ratio = max(net, 0.0) / limit["yield"]
+    return float(assessment_curve(ratio, limit["yield"], limit["ultimate"], youngs_modulus)) - k / limit["toughness"]
+
+
+def _reached(margin: Callable[[float], float], largest: float, smallest: float = 0.0) -> float | None:
+    """The size at which `margin`, which falls, passes 0; None where that is beyond `largest`."""
+    start = max(1e-6 * largest, smallest)
+    if margin(largest) > 0.0:
         return None
-    if excess(smallest) >= 0.0:
-        return smallest
-    return float(brentq(excess, smallest, largest, xtol=1e-12, rtol=1e-14))
+    if margin(start) <= 0.0:
+        return start
+    sizes = np.linspace(start, largest, 65)  # the first crossing, where a margin does not fall all the way
+    left = next(i for i in range(1, sizes.size) if margin(float(sizes[i])) <= 0.0)
+    return float(brentq(margin, float(sizes[left - 1]), float(sizes[left]), xtol=1e-12, rtol=1e-14))

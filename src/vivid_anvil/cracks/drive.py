@@ -6,8 +6,10 @@ The ranges are sorted once, with running sums, so that G costs one search whatev
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -15,7 +17,9 @@ from numpy.typing import ArrayLike
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, IntArray, read_only
 from vivid_anvil.cracks.shapes import CrackShape
+from vivid_anvil.errors import InputError
 from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.materials._growth_kernels import growth_sums
 from vivid_anvil.stress import RepeatCycles
 
 COUNTED_PARTS = {
@@ -42,14 +46,23 @@ class GrowthDrive:
     event: IntArray
     peak_stress: float
 
+    @cached_property
+    def r_ratios(self) -> FloatArray:
+        """R of what counts: (maximum - counted range) / maximum; 0 where nothing is tensile."""
+        high = np.where(self.maximum > 0.0, self.maximum, np.inf)
+        return read_only(np.minimum((high - self.ranges) / high, 1.0 - 1e-12) * (self.maximum > 0.0))
+
     @property
     def largest_range(self) -> float:
         """Largest range that counts, MPa; 0 where there is no cycle."""
         return float(self.ranges.max(initial=0.0))
 
-    def threshold_range(self, shape: CrackShape, law: GrowthLaw, size: ArrayLike) -> FloatArray:
-        """Range, MPa, above which a cycle grows a crack of `size`, mm."""
-        return np.asarray(law.threshold / _scale(shape, size))
+    def threshold_range(self, scale: ArrayLike, law: GrowthLaw, size: float = math.inf) -> FloatArray:
+        """Range, MPa, above which a cycle with the R of the largest one grows a crack whose K per MPa is `scale`, √mm."""
+        threshold = law.threshold
+        if not law.is_power and self.ranges.size:
+            threshold = float(law.threshold_at(self.r_ratios[-1], size)[0])
+        return np.asarray(threshold / np.asarray(scale, dtype=np.float64))
 
 
 def growth_drive(repeat: RepeatCycles, counted_part: str = "tensile") -> GrowthDrive:
@@ -71,13 +84,49 @@ def growth_drive(repeat: RepeatCycles, counted_part: str = "tensile") -> GrowthD
 
 def growth_per_repeat(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw) -> Callable[[ArrayLike], FloatArray]:
     """The function G(a): growth in one repeat, mm, of a crack of size a, mm."""
+    at_scale = growth_at_scale(drive, law)
+
+    def growth(size: ArrayLike) -> FloatArray:
+        return at_scale(_scale(shape, size), size)
+
+    return growth
+
+
+def growth_at_scale(drive: GrowthDrive, law: GrowthLaw) -> Callable[[ArrayLike, ArrayLike], FloatArray]:
+    """The function of K per MPa, √mm, and crack size, mm, that gives the growth in one repeat, mm; inf is fracture.
+
+    For a power law with one threshold the sums over the cycles are had in advance; other laws go through all cycles.
+    """
+    if not law.is_power:
+        return _cycle_by_cycle(drive, law)
     weights = drive.per_repeat * drive.ranges**law.slope
     from_here_on = np.concatenate([np.cumsum(weights[::-1])[::-1], [0.0]])
 
-    def growth(size: ArrayLike) -> FloatArray:
-        scale = _scale(shape, size)
-        first = np.searchsorted(drive.ranges, law.threshold / scale, side="right")
-        return np.asarray(law.constant * scale**law.slope * from_here_on[first])
+    def growth(scale: ArrayLike, size: ArrayLike) -> FloatArray:  # noqa: ARG001 (the law does not know the size)
+        scales = np.asarray(scale, dtype=np.float64)
+        first = np.searchsorted(drive.ranges, law.threshold / scales, side="right")
+        return np.asarray(law.constant * scales**law.slope * from_here_on[first])
+
+    return growth
+
+
+def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[[ArrayLike, ArrayLike], FloatArray]:
+    counts = drive.maximum > 0.0
+    rows = [np.ascontiguousarray(one[counts]) for one in (drive.ranges, drive.r_ratios, drive.per_repeat)]
+
+    def growth(scale: ArrayLike, size: ArrayLike) -> FloatArray:
+        scales, sizes = np.broadcast_arrays(np.asarray(scale, dtype=np.float64), np.asarray(size, dtype=np.float64))
+        out = np.empty(scales.size)
+        columns = [np.array(one, copy=True).reshape(-1) for one in (scales, sizes)]
+        growth_sums(*law.codes, law.packed, *rows, *columns, out)  # type: ignore[call-arg]
+        if np.isnan(out).any():
+            raise InputError(
+                f"growth law {law.name}",
+                "a range of stress intensity above the last point",
+                "points for all ranges up to the limiting size",
+                "Add a point from tests; nothing is extrapolated.",
+            )
+        return out.reshape(scales.shape)
 
     return growth
 
@@ -85,14 +134,16 @@ def growth_per_repeat(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw) -> 
 def threshold_sizes(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, start: float, end: float) -> FloatArray:
     """Sizes, mm, between `start` and `end` at which one more range passes the threshold: the kinks of G(a).
 
-    K per stress must rise with the size between the two, as it does for the shapes here.
+    K per stress must rise with the size between the two, as it does for the shapes here. Empty for laws that are no power.
     """
-    highest, lowest = drive.threshold_range(shape, law, np.array([start, end]))
+    if not law.is_power:
+        return np.empty(0)
+    highest, lowest = drive.threshold_range(_scale(shape, np.array([start, end])), law)
     ranges = np.unique(drive.ranges[(drive.ranges > lowest) & (drive.ranges < highest)])
     low, high = np.full(ranges.shape, np.log(start)), np.full(ranges.shape, np.log(end))
     for _ in range(_HALVINGS if ranges.size else 0):
         middle = 0.5 * (low + high)
-        grows = drive.threshold_range(shape, law, np.exp(middle)) < ranges
+        grows = drive.threshold_range(_scale(shape, np.exp(middle)), law) < ranges
         low, high = np.where(grows, low, middle), np.where(grows, middle, high)
     return np.asarray(np.exp(high[::-1]))
 

@@ -5,15 +5,16 @@ from __future__ import annotations
 import dataclasses
 import math
 
-import numpy as np
-
 from vivid_anvil.checks import read_only
+from vivid_anvil.cracks.by_cycle import Retardation
 from vivid_anvil.cracks.crack import Crack
-from vivid_anvil.cracks.critical import CriticalSizes, critical_sizes
-from vivid_anvil.cracks.drive import GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
+from vivid_anvil.cracks.drive import GrowthDrive, growth_drive
+from vivid_anvil.cracks.grow_in_order import in_order_path, two_size_in_order_path
+from vivid_anvil.cracks.grow_one_way import one_way_path, table_to
+from vivid_anvil.cracks.grow_two_sizes import two_size_path, two_size_repeats
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.growth_findings import growth_findings
-from vivid_anvil.cracks.integrate import integrate_growth, size_after
+from vivid_anvil.cracks.path import GrowthPath
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import nominal_cycles
 
@@ -25,62 +26,89 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
 
     >>> from vivid_anvil.cracks import CentreCrack
     >>> from vivid_anvil.histories import ConstantAmplitude, Event
-    >>> from vivid_anvil.materials import GrowthLaw, Material, SNCurve
+    >>> from vivid_anvil.materials import GrowthLaw, Material, straight_curve
     >>> from vivid_anvil.stress import HotSpot
     >>> pull = ConstantAmplitude.from_range("force", "60 kN", r_ratio=0.1, cycles=1e4)
     >>> steel = Material(name="steel", yield_strength="350 MPa", toughness="70 MPa√m")
-    >>> curve = SNCurve.straight(name="-", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
+    >>> curve = straight_curve(name="-", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
     >>> spot = HotSpot(name="plate", channel="force", stress_per_load="1 MPa/kN", curve=curve, material=steel)
     >>> law = GrowthLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3)
     >>> flaw = Crack(hot_spot=spot, shape=CentreCrack("100 mm"), initial_size="3 mm", law=law)
     >>> grow_crack(flaw, DutyCycle("year", [Event("pull", pull)], repeats_per_year=1))
     <GrowthResult plate: 3 to 40 mm in 116.9 years (116.9 years), limit of the solution>
     """
-    shape, law, start = crack.shape, crack.law, crack.initial_size
     drive = growth_drive(nominal_cycles(crack.hot_spot, duty_cycle), crack.counted_part)
-    critical = critical_sizes(shape, crack.hot_spot.material, drive.peak_stress)
-    growth = growth_per_repeat(drive, shape, law)
     target_repeats = None if target is None else duty_cycle.repeats_in(target)
-    sizes, repeats, change, life = np.array([start]), np.array([0.0]), 0.0, math.inf
-    stopped_by = "no growth"
-    if start >= critical.limiting:
-        life, stopped_by = 0.0, critical.governed_by
-    elif float(growth(start)) > 0.0:
-        table = integrate_growth(
-            growth, start, critical.limiting, threshold_sizes(drive, shape, law, start, critical.limiting)
-        )
-        sizes, repeats, change = table.sizes, table.repeats, table.halving_change
-        life, stopped_by = float(repeats[-1]), critical.governed_by
-        if target_repeats is not None and life > target_repeats:
-            stopped_by = "target life"
-            size = size_after(table, growth, target_repeats)
-            before = repeats < target_repeats
-            sizes, repeats = np.append(sizes[before], size), np.append(repeats[before], target_repeats)
+    later = None if crack.later_law_from is None else duty_cycle.repeats_in(crack.later_law_from)
+    path = _path(crack, duty_cycle, drive, later, target_repeats)
+    then = _through(crack, duty_cycle, path, target_repeats)
     result = GrowthResult(
         crack=crack,
         duty_cycle=duty_cycle,
         drive=drive,
-        critical=critical,
-        sizes=read_only(sizes),
-        repeats=read_only(repeats),
-        stopped_by=stopped_by,
-        life_repeats=life,
-        halving_change=change,
+        critical=path.critical,
+        sizes=read_only(path.sizes),
+        repeats=read_only(path.repeats),
+        stopped_by=path.stopped_by if then is None else then.stopped_by,
+        life_repeats=path.life_repeats + (0.0 if then is None else then.life_repeats),
+        halving_change=path.change,
         target_repeats=target_repeats,
-        interval_repeats=_inspection_interval(crack, critical, drive),
+        interval_repeats=_inspection_interval(crack, path, drive, then),
+        half_lengths=None if path.half_lengths is None else read_only(path.half_lengths),
+        then=then,
+        cycles=path.cycles,
+        without_memory_repeats=_without_memory(crack, duty_cycle, drive),
     )
     return dataclasses.replace(result, findings=growth_findings(result))
 
 
-def _inspection_interval(crack: Crack, critical: CriticalSizes, drive: GrowthDrive) -> float | None:
+def _path(
+    crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, later: float | None, target: float | None
+) -> GrowthPath:
+    if crack.two_way and crack.order == "cycle by cycle":
+        return two_size_in_order_path(crack, duty_cycle, drive, target)
+    if crack.two_way:
+        return two_size_path(crack, drive, target)
+    if crack.order == "cycle by cycle":
+        return in_order_path(crack, duty_cycle, drive, target)
+    return one_way_path(crack, drive, later, target)
+
+
+def _without_memory(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> float | None:
+    """The life without retardation, beside that with it."""
+    if crack.retardation.kind == "none":
+        return None
+    plain = dataclasses.replace(crack, retardation=Retardation())
+    return in_order_path(plain, duty_cycle, drive, None).life_repeats
+
+
+def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: float | None) -> GrowthResult | None:
+    """The crack through the wall that a crack with two sizes becomes, grown on; None where it does not get there."""
+    if path.half_lengths is None or path.critical.governed_by != "wall" or path.stopped_by != "wall":
+        return None
+    c = float(path.half_lengths[-1])
+    shape = crack.two_sizes.after(c)
+    if shape is None or c >= shape.largest_size:
+        return None
+    onwards = dataclasses.replace(
+        crack, shape=shape, initial_size=c, initial_half_length=None, stop_size=None, detectable_size=None
+    )
+    left = None if target is None else target - float(path.repeats[-1])
+    return grow_crack(onwards, duty_cycle, target=left)
+
+
+def _inspection_interval(crack: Crack, path: GrowthPath, drive: GrowthDrive, then: GrowthResult | None) -> float | None:
     """Repeats from detectable to limiting size / factor; 0 where it fails before it can be found, inf without growth."""
     size = crack.detectable_size
     if size is None:
         return None
-    if size >= critical.limiting:
+    if size >= path.critical.limiting:
         return 0.0
-    growth = growth_per_repeat(drive, crack.shape, crack.law)
-    if not float(growth(size)) > 0.0:
-        return math.inf
-    kinks = threshold_sizes(drive, crack.shape, crack.law, size, critical.limiting)
-    return float(integrate_growth(growth, size, critical.limiting, kinks).repeats[-1]) / crack.inspection_factor
+    after = 0.0 if then is None else then.life_repeats
+    if crack.two_way:
+        return (two_size_repeats(crack, drive, size, path) + after) / crack.inspection_factor
+    if crack.order == "cycle by cycle":
+        return (path.life_repeats - path.repeats_at(size)) / crack.inspection_factor
+    law = crack.law if crack.later_law is None else crack.later_law
+    table, _ = table_to(crack, drive, law, size, path.critical.limiting)
+    return math.inf if table is None else float(table.repeats[-1]) / crack.inspection_factor

@@ -11,8 +11,9 @@ import numpy as np
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes
-from vivid_anvil.cracks.drive import GrowthDrive, growth_per_repeat
+from vivid_anvil.cracks.drive import GrowthDrive, growth_at_scale
 from vivid_anvil.cracks.shapes import stress_intensity
+from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.units import number
@@ -23,7 +24,9 @@ class GrowthResult:
     """Size against repeats, why the growth stopped, critical size, inspection interval, findings.
 
     `sizes`, mm, and `repeats`, shape (n,), go from the initial size to the stop. `life_repeats` goes on to the limiting
-    size even where the target life stops the table earlier; it is inf where the crack does not grow.
+    size even where the target life stops the table earlier; it is inf where the crack does not grow. A crack with two sizes
+    has `half_lengths` beside its depths in `sizes`, and `then`, the crack through the wall that it becomes. Cycle by cycle
+    `cycles` are those gone through, `without_memory_repeats` the life without retardation.
     """
 
     crack: Crack
@@ -38,6 +41,10 @@ class GrowthResult:
     target_repeats: float | None = None
     interval_repeats: float | None = None
     findings: tuple[Finding, ...] = ()
+    half_lengths: FloatArray | None = None
+    then: GrowthResult | None = None
+    cycles: int | None = None
+    without_memory_repeats: float | None = None
 
     @property
     def life_years(self) -> float:
@@ -63,22 +70,46 @@ class GrowthResult:
     @property
     def start_range_k(self) -> float:
         """Largest range of the stress intensity factor at the initial size, MPa√mm."""
-        return float(stress_intensity(self.crack.shape, self.crack.initial_size, self.drive.largest_range))
+        return self.scale(self.crack.initial_size) * self.drive.largest_range
 
     @property
     def start_peak_k(self) -> float:
         """Largest stress intensity factor at the initial size, MPa√mm."""
-        return float(stress_intensity(self.crack.shape, self.crack.initial_size, self.drive.peak_stress))
+        return self.scale(self.crack.initial_size) * self.drive.peak_stress
+
+    def half_length(self, size: float) -> float:
+        """Half length, mm, that a crack with two sizes has at depth `size`, mm, on its way."""
+        if self.half_lengths is None:
+            raise InputError(f"crack at {self.crack.hot_spot.name}", "one size", "a shape with depth and half length")
+        return float(np.exp(np.interp(np.log(size), np.log(self.sizes), np.log(self.half_lengths))))
+
+    def scale(self, size: float) -> float:
+        """K per MPa, √mm, at `size`, mm; of two sizes at the end where it is larger."""
+        if self.crack.two_way:
+            c = (
+                self.half_length(size)
+                if self.half_lengths is not None
+                else float(self.crack.initial_half_length or size)
+            )
+            return max(self.crack.two_sizes.factors(size, c)) * math.sqrt(math.pi * size)
+        return float(stress_intensity(self.crack.one_size, size, 1.0))
+
+    def depth_scale(self, size: float) -> float:
+        """K per MPa, √mm, at `size`, mm; of two sizes at the end of the depth."""
+        if not self.crack.two_way:
+            return self.scale(size)
+        c = self.half_length(size) if self.half_lengths is not None else self.crack.half_length
+        return self.crack.two_sizes.factors(size, c)[0] * math.sqrt(math.pi * size)
 
     def growth_at(self, size: float) -> float:
-        """Growth in one repeat, mm, of a crack of `size`, mm."""
-        return float(growth_per_repeat(self.drive, self.crack.shape, self.crack.law)(size))
+        """Growth in one repeat, mm, of a crack of `size`, mm; of two sizes that of the depth."""
+        return float(growth_at_scale(self.drive, self.crack.law)(self.depth_scale(size), size))
 
     def event_shares(self, size: float | None = None) -> dict[str, float]:
         """Share of each event in the growth of one repeat, at the initial size or at `size`, mm."""
         at = self.crack.initial_size if size is None else size
-        delta_k = stress_intensity(self.crack.shape, at, self.drive.ranges)
-        growth = self.drive.per_repeat * self.crack.law.growth(delta_k)
+        delta_k = self.depth_scale(at) * self.drive.ranges
+        growth = self.drive.per_repeat * self.crack.law.growth(delta_k, self.drive.r_ratios, at)
         total = float(growth.sum())
         return {
             source.name: float(growth[self.drive.event == i].sum()) / total if total > 0.0 else 0.0
@@ -90,18 +121,23 @@ class GrowthResult:
         at_once = self.sizes.size == 1
         sizes = self.sizes if at_once else np.linspace(self.sizes[0], self.sizes[-1], number_of_rows)
         repeats = np.interp(np.log(sizes), np.log(self.sizes), self.repeats)
-        shape, drive = self.crack.shape, self.drive
         return [
             {
                 "size_mm": float(size),
+                **({} if self.half_lengths is None else {"half_length_mm": self.half_length(float(size))}),
                 "repeats": float(at),
                 "years": float(at) / self.duty_cycle.repeats_per_year,
-                "largest_K_MPa_sqrt_mm": float(stress_intensity(shape, size, drive.peak_stress)),
-                "largest_K_range_MPa_sqrt_mm": float(stress_intensity(shape, size, drive.largest_range)),
+                "largest_K_MPa_sqrt_mm": self.scale(float(size)) * self.drive.peak_stress,
+                "largest_K_range_MPa_sqrt_mm": self.scale(float(size)) * self.drive.largest_range,
                 "growth_per_repeat_mm": self.growth_at(float(size)),
             }
             for size, at in zip(sizes, repeats, strict=True)
         ]
+
+    @property
+    def governed_by(self) -> str:
+        """What ends the life in the end, also after the wall is broken through."""
+        return self.critical.governed_by if self.then is None else self.then.governed_by
 
     def to_dict(self) -> dict[str, Any]:
         """The result as plain numbers and text, units in the names; inf as the text 'inf'."""
@@ -115,5 +151,5 @@ class GrowthResult:
             return f"<GrowthResult {spot}: no growth from {self.crack.initial_size:g} mm>"
         return (
             f"<GrowthResult {spot}: {number(self.sizes[0])} to {number(self.critical.limiting)} mm in "
-            f"{number(self.life_repeats)} {repeat}s ({number(self.life_years)} years), {self.critical.governed_by}>"
+            f"{number(self.life_repeats)} {repeat}s ({number(self.life_years)} years), {self.governed_by}>"
         )

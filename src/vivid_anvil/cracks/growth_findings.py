@@ -120,7 +120,7 @@ def _sizes(result: GrowthResult) -> Iterator[Finding]:
             "Below about 0.1 mm cracks grow faster than the law for long cracks says. Is the unit right?",
         )
     if math.isinf(result.life_repeats):
-        threshold = float(result.drive.threshold_range(result.crack.shape, result.crack.law, start))
+        threshold = float(result.drive.threshold_range(result.scale(start), result.crack.law, start))
         yield Finding(
             "note",
             "no-growth",

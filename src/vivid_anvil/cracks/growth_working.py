@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from vivid_anvil.cracks.factor_working import factor_steps
 from vivid_anvil.cracks.growth import GrowthResult
-from vivid_anvil.cracks.shapes import stress_intensity
+from vivid_anvil.cracks.law_working import law_steps
 from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, in_unit, number, rate_at_range
 from vivid_anvil.working import Step, Working, put_in
 
@@ -43,9 +44,16 @@ def growth_working(result: GrowthResult, system: UnitSystem = "metric") -> Worki
     crack = result.crack
     title = f"Growth of the crack at {crack.hot_spot.name}, one step worked by hand"
     size = crack.initial_size
-    growing = crack.law.growth(stress_intensity(crack.shape, size, result.drive.ranges)) > 0.0
+    delta_k = result.depth_scale(size) * result.drive.ranges
+    rates = result.drive.per_repeat * crack.law.growth(delta_k, result.drive.r_ratios, size)
+    growing = rates > 0.0
     if result.life_repeats == 0.0 or not growing.any():
         return Working(title, f"The crack of {in_unit(size, 'length', system)} does not grow: {result.stopped_by}.", ())
+    if not crack.law.is_power:
+        units = _Units("metric")  # constants of these laws are in its units
+        worst = int(np.argmax(rates))
+        steps = (*factor_steps(result, units.length, 1.0), *law_steps(result, worst))
+        return Working(title, _opening(result, units), steps, _closing(result, "metric"))
     units = _Units(system)
     steps = (*_intensity_steps(result, growing, units), *_growth_steps(result, growing, units))
     return Working(title, _opening(result, units), steps, _closing(result, system))
@@ -71,24 +79,18 @@ def _equivalent_range(result: GrowthResult, growing: np.ndarray) -> tuple[float,
 
 def _intensity_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -> list[Step]:
     """From the size to the range of K of the equivalent range."""
-    crack, law, shape = result.crack, result.crack.law, result.crack.shape
-    size, width = crack.initial_size / units.one("length"), shape.width / units.one("length")
-    y = float(shape.geometry_factor(crack.initial_size))
+    crack, law = result.crack, result.crack.law
+    size = crack.initial_size / units.one("length")
+    first = factor_steps(result, units.length, units.one("length"))
+    y = first[-1].value
     cycles, equivalent = _equivalent_range(result, growing)
     stress_range = equivalent / units.one("stress")
     power = cycles * stress_range**law.slope
-    threshold = float(result.drive.threshold_range(shape, law, crack.initial_size)) / units.one("stress")
+    threshold = law.threshold / (y * float(np.sqrt(np.pi * crack.initial_size))) / units.one("stress")
     delta_k = y * stress_range * float(np.sqrt(np.pi * size))
     root = f"√(π × {put_in(size)} {units.length})"
     return [
-        Step(
-            "Relative size",
-            "x = a / W",
-            f"{put_in(size)} {units.length} / {put_in(width)} {units.length}",
-            size / width,
-            "",
-        ),
-        Step("Geometry factor", shape.factor_formula, shape.factor_numbers(crack.initial_size), y, "", shape.source),
+        *first,
         Step(
             f"Range that reaches the threshold; {number(cycles, 6)} cycles per {result.duty_cycle.repeat} are above it",
             "ΔS_th = ΔK_th / (Y × √(π × a))",
@@ -119,7 +121,8 @@ def _growth_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -> l
     crack, law, repeat = result.crack, result.crack.law, result.duty_cycle.repeat
     length = units.one("length")
     cycles, equivalent = _equivalent_range(result, growing)
-    delta_k = float(stress_intensity(crack.shape, crack.initial_size, equivalent)) / units.one("stress intensity")
+    y = factor_steps(result, units.length, units.one("length"))[-1].value
+    delta_k = y * float(np.sqrt(np.pi * crack.initial_size)) * equivalent / units.one("stress intensity")
     constant = law.constant * units.one("stress intensity") ** law.slope / length
     rate = constant * delta_k**law.slope
     at_start = result.growth_at(crack.initial_size) / length
@@ -172,7 +175,7 @@ def _constant_step(result: GrowthResult, constant: float, units: _Units) -> list
 
 def _closing(result: GrowthResult, system: UnitSystem) -> str:
     return (
-        f"Step by step to {in_unit(result.critical.limiting, 'length', system)} ({result.critical.governed_by}): "
+        f"Step by step to {in_unit(result.critical.limiting, 'length', system)} ({result.governed_by}): "
         f"{number(result.life_repeats)} {result.duty_cycle.repeat}s, {number(result.life_years)} years. Halving every "
         f"step changes this by {result.halving_change:.1e}."
     )

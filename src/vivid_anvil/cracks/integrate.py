@@ -33,10 +33,18 @@ class GrowthTable:
     halving_change: float
 
 
-def integrate_growth(growth: Growth, start: float, end: float, kinks: ArrayLike = ()) -> GrowthTable:
+def integrate_growth(
+    growth: Growth,
+    start: float,
+    end: float,
+    kinks: ArrayLike = (),
+    tolerance: float = TOLERANCE,
+    most_steps: int = _MOST_STEPS,
+) -> GrowthTable:
     """Repeats from `start` to each size up to `end`, mm; `growth` is G(a), mm per repeat, above 0 from `start` on.
 
-    `kinks` are sizes at which G jumps; each becomes the end of a step, as a rule for smooth functions needs.
+    `kinks` are sizes at which G jumps; each becomes the end of a step, as a rule for smooth functions needs. `tolerance` and
+    `most_steps` may be looser where a value of G is dear.
 
     >>> table = integrate_growth(lambda a: 1e-3 * a, 1.0, np.e)         # da/dN = a / 1000: 1000 repeats
     >>> round(float(table.repeats[-1]), 6), table.halving_change < 1e-3
@@ -52,8 +60,8 @@ def integrate_growth(growth: Growth, start: float, end: float, kinks: ArrayLike 
         middle = 0.5 * (low + high)
         whole = _step(growth, low, high)
         left, right = _step(growth, low, middle), _step(growth, middle, high)
-        rough = np.abs(left + right - whole) > TOLERANCE * np.maximum(total / _STEPS_AT_START, left + right)
-        if sum(part.size for part in done_low) + 4 * low.size > _MOST_STEPS:
+        rough = np.abs(left + right - whole) > tolerance * np.maximum(total / _STEPS_AT_START, left + right)
+        if sum(part.size for part in done_low) + 4 * low.size > most_steps:
             rough[:] = False
         done_low += [low[~rough], middle[~rough]]
         done_repeats += [left[~rough], right[~rough]]

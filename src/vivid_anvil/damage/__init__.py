@@ -1,28 +1,80 @@
 """How fast the life is used up: mean stress, cumulative damage, life, reserve factors."""
 
 from vivid_anvil.damage.assess import assess_life
+from vivid_anvil.damage.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
 from vivid_anvil.damage.between_effect import between_effect
-from vivid_anvil.damage.life import EventShare, LifeResult, RangeClass, class_edges
+from vivid_anvil.damage.critical_sums import CRITICAL_SUMS, CriticalSum
+from vivid_anvil.damage.curve_at_r import curve_at_r
+from vivid_anvil.damage.in_order import ORDER_RULES, Level, LifeInOrder, life_in_order
+from vivid_anvil.damage.inverse import AcceleratedTest, accelerated_test, class_needed, cycles_of_test
+from vivid_anvil.damage.life import DamageMatrix, EventShare, LifeResult, RangeClass, class_edges
 from vivid_anvil.damage.life_working import life_working
-from vivid_anvil.damage.mean_stress import COMPRESSIVE_MEANS, MEAN_STRESS_RULES, equivalent_amplitude
+from vivid_anvil.damage.mean_stress import SENSITIVITIES, estimated_sensitivity, estimated_walker_exponent
+from vivid_anvil.damage.mean_stress_rules import COMPRESSIVE_MEANS, MEAN_STRESS_RULES, equivalent_amplitude
+from vivid_anvil.damage.nonlinear import (
+    Phases,
+    damage_curve,
+    damage_curve_blocks,
+    double_linear_blocks,
+    double_linear_phases,
+    double_linear_remaining,
+    power_rule,
+    power_rule_blocks,
+)
 from vivid_anvil.damage.reserve import reserve_on_stress
+from vivid_anvil.damage.rule_comparison import RuleComparison, RulesForCycles, compare_rules, compare_rules_for_cycles
 from vivid_anvil.damage.spectrum import Spectrum, spectrum
 from vivid_anvil.damage.stream import damage_of_chunks, damage_of_samples
+from vivid_anvil.damage.when import DamageOverTime, WorstCycle, damage_over_time, worst_cycles
 
 __all__ = [
+    "BELOW_KNEE",
     "COMPRESSIVE_MEANS",
+    "CRITICAL_SUMS",
     "MEAN_STRESS_RULES",
+    "ORDER_RULES",
+    "SENSITIVITIES",
+    "AcceleratedTest",
+    "CriticalSum",
+    "DamageMatrix",
+    "DamageOverTime",
     "EventShare",
+    "Level",
+    "LifeInOrder",
     "LifeResult",
+    "Phases",
     "RangeClass",
+    "RuleComparison",
+    "RulesForCycles",
     "Spectrum",
+    "WorstCycle",
+    "accelerated_test",
     "assess_life",
     "between_effect",
     "class_edges",
+    "class_needed",
+    "compare_rules",
+    "compare_rules_for_cycles",
+    "consistent_damage",
+    "curve_at_r",
+    "curve_below_knee",
+    "cycles_of_test",
+    "damage_curve",
+    "damage_curve_blocks",
     "damage_of_chunks",
     "damage_of_samples",
+    "damage_over_time",
+    "double_linear_blocks",
+    "double_linear_phases",
+    "double_linear_remaining",
     "equivalent_amplitude",
+    "estimated_sensitivity",
+    "estimated_walker_exponent",
+    "life_in_order",
     "life_working",
+    "power_rule",
+    "power_rule_blocks",
     "reserve_on_stress",
     "spectrum",
+    "worst_cycles",
 ]

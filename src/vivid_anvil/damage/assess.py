@@ -2,20 +2,18 @@
 
 from __future__ import annotations
 
-import dataclasses
-
 import numpy as np
 
 from vivid_anvil import checks
 from vivid_anvil.checks import read_only
+from vivid_anvil.damage.below_knee import BELOW_KNEE
+from vivid_anvil.damage.in_order import ORDER_RULES
 from vivid_anvil.damage.life import LifeResult
-from vivid_anvil.damage.life_findings import life_findings
-from vivid_anvil.damage.mean_stress import COMPRESSIVE_MEANS, mean_stress_rule
-from vivid_anvil.damage.reserve import reserve_on_stress
+from vivid_anvil.damage.mean_stress_rules import COMPRESSIVE_MEANS, compressive_mean, mean_stress_rule, rule_value
 from vivid_anvil.damage.spectrum import Spectrum, spectrum
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import DutyCycle
-from vivid_anvil.materials import ANY_R
+from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNFamily
 from vivid_anvil.stress import HotSpot
 
 
@@ -26,60 +24,76 @@ def assess_life(hot_spot: HotSpot, duty_cycle: DutyCycle, *, target: float | str
     that contradicts the curve, and a mean stress at or beyond the ultimate strength.
 
     >>> from vivid_anvil.histories import ConstantAmplitude, Event
-    >>> from vivid_anvil.materials import Material, SNCurve
+    >>> from vivid_anvil.materials import Material, straight_curve
     >>> load = ConstantAmplitude.from_range("force", "3 kN", r_ratio=0.0, cycles=1000)
     >>> year = DutyCycle("year", [Event("service", load, 50)], repeats_per_year=1)
-    >>> curve = SNCurve.straight(name="detail", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
+    >>> curve = straight_curve(name="detail", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
     >>> spot = HotSpot(name="toe", channel="force", stress_per_load="30 MPa/kN", curve=curve, material=Material(name="steel"))
     >>> assess_life(spot, year, target="30 years")
-    <LifeResult toe: life 40 years (40 years), meets the target, 0 findings>
+    <LifeResult toe: life 40 years (40 years), meets the target, 1 finding>
     """
     check_rule(hot_spot)
     target_repeats = None if target is None else duty_cycle.repeats_in(target)
     cycles = spectrum(hot_spot, duty_cycle)
     equivalent = cycles.equivalent_stress()
-    _refuse_means_beyond_ultimate(cycles, equivalent)
-    result = LifeResult(
+    _refuse_means_beyond_strength(cycles, equivalent)
+    return LifeResult(
         hot_spot=hot_spot,
         duty_cycle=duty_cycle,
         spectrum=cycles,
         equivalent_stress=read_only(equivalent),
-        damage=read_only(cycles.damage()),
+        damage=read_only(cycles.damage_of(equivalent)),
         target_repeats=target_repeats,
-        reserve_on_stress=None if target_repeats is None else reserve_on_stress(cycles, target_repeats),
     )
-    return dataclasses.replace(result, findings=life_findings(result))
 
 
 def check_rule(hot_spot: HotSpot) -> None:
     """InputError unless the mean-stress rule exists, has its strength, and does not contradict the curve."""
     where = f"hot spot {hot_spot.name}"
     rule = mean_stress_rule(hot_spot.mean_stress, f"{where}, mean_stress")
+    checks.one_of(f"{where}, below_knee", hot_spot.below_knee, tuple(BELOW_KNEE))
+    checks.one_of(f"{where}, order_rule", hot_spot.order_rule, ("none", *ORDER_RULES))
+    _check_exponents(hot_spot)
     checks.one_of(f"{where}, compressive_mean", hot_spot.compressive_mean, tuple(COMPRESSIVE_MEANS))
-    if rule.needs is None:
+    if rule.name == "none":
         return
-    if hot_spot.curve is not None and hot_spot.curve.r_ratio == ANY_R:
+    curve = hot_spot.curve
+    if isinstance(curve, SNFamily) or (curve is not None and curve.r_ratio in (ANY_R, FIXED_MEAN)):
+        what = {ANY_R: "which holds for any R", FIXED_MEAN: "which holds for one mean stress"}
+        kind = "a family of curves" if isinstance(curve, SNFamily) else what[str(curve.r_ratio)]
         raise InputError(
             f"{where}, mean_stress",
-            f"{rule.name!r} with the curve {hot_spot.curve.name!r}, which holds for any R",
+            f"{rule.name!r} with the curve {curve.name!r}, {kind}",
             "'none', or a curve that states its R",
-            "A curve for any R has the mean stress in it already.",
+            "Such a curve has the mean stress in it already.",
         )
-    hot_spot.material.needed(rule.needs, f"the mean-stress rule {rule.name} of {where}")
+    compressive_mean(0.0, 0.0, hot_spot.compressive_mean, rule, f"{where}, compressive_mean")
+    rule_value(rule, hot_spot.material, where)
 
 
-def _refuse_means_beyond_ultimate(cycles: Spectrum, equivalent: np.ndarray) -> None:
+def _check_exponents(hot_spot: HotSpot) -> None:
+    """InputError unless exponents go with the power rule, and only with it."""
+    where, given = f"hot spot {hot_spot.name}, order_exponents", hot_spot.order_exponents
+    if (hot_spot.order_rule == "power rule") != bool(given):
+        found = "no exponents" if not given else f"exponents with the order_rule {hot_spot.order_rule!r}"
+        raise InputError(where, found, "an exponent for each event, with the power rule only")
+    for event, value in given.items():
+        checks.positive_number(f"{where}, {event}", value, "an exponent above 0")
+
+
+def _refuse_means_beyond_strength(cycles: Spectrum, equivalent: np.ndarray) -> None:
     beyond = np.flatnonzero(~np.isfinite(equivalent))
     if not beyond.size:
         return
     worst = int(beyond[0])
     spot = cycles.hot_spot
+    rule = mean_stress_rule(spot.mean_stress)
     event = cycles.sources[int(cycles.event[worst])].name
     start = int(cycles.cycles.start[worst])
     place = "" if start < 0 else f", the cycle that starts at sample {start}"
     raise InputError(
         f"hot spot {spot.name}, event {event}{place}",
         f"a mean stress of {cycles.cycles.mean[worst]:.4g} MPa",
-        f"a mean below the ultimate strength, {spot.material.ultimate_strength:.4g} MPa",
+        f"a mean below the {str(rule.needs).replace('_', ' ')}, {rule_value(rule, spot.material, spot.name):.4g} MPa",
         f"The rule {spot.mean_stress!r} has no meaning there: the part would fail statically. Check units and stress per load.",
     )

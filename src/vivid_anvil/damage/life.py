@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.checks import FloatArray, IntArray, positive_number
+from vivid_anvil.damage.reserve import reserve_on_stress
 from vivid_anvil.damage.spectrum import Spectrum
+from vivid_anvil.damage.when import DamageOverTime, WorstCycle, damage_over_time, worst_cycles
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.materials import SNCurve
@@ -17,7 +20,7 @@ from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import number
 
 if TYPE_CHECKING:
-    pass
+    from vivid_anvil.damage.in_order import LifeInOrder
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,12 +46,23 @@ class EventShare:
     share: float
 
 
+@dataclass(frozen=True, eq=False)
+class DamageMatrix:
+    """Cycles and damage of one repeat, shape (k, k): rows are classes of local stress range, columns of mean, MPa."""
+
+    range_edges: FloatArray
+    mean_edges: FloatArray
+    cycles: FloatArray
+    damage: FloatArray
+
+
 @dataclass(frozen=True, eq=False, repr=False)
 class LifeResult:
     """Life of one hot spot under a duty cycle.
 
     `equivalent_stress`, MPa in the curve's terms, and `damage` per repeat have one entry per counted cycle.
-    `reserve_on_stress` and `reserve_on_life` are None where there is no target.
+    `reserve_on_stress` and `reserve_on_life` are None where there is no target. What takes long (the reserve on stress, the
+    findings) is worked out when it is first asked for.
     """
 
     hot_spot: HotSpot
@@ -57,8 +71,26 @@ class LifeResult:
     equivalent_stress: FloatArray
     damage: FloatArray
     target_repeats: float | None
-    reserve_on_stress: float | None
-    findings: tuple[Finding, ...] = ()
+
+    @cached_property
+    def reserve_on_stress(self) -> float | None:
+        """Factor on all loads at which the target is just met, solved; None without target."""
+        return None if self.target_repeats is None else reserve_on_stress(self.spectrum, self.target_repeats)
+
+    @cached_property
+    def findings(self) -> tuple[Finding, ...]:
+        """What an expert would say, the gravest first."""
+        from vivid_anvil.damage.life_findings import life_findings
+
+        return life_findings(self)
+
+    @cached_property
+    def in_order(self) -> LifeInOrder | None:
+        """The life by the rule of the hot spot that knows the order of the loads; None where it names none."""
+        from vivid_anvil.damage.in_order import life_in_order
+
+        spot = self.hot_spot
+        return None if spot.order_rule == "none" else life_in_order(self, spot.order_rule, spot.order_exponents)
 
     @property
     def curve(self) -> SNCurve:
@@ -120,6 +152,38 @@ class LifeResult:
         return self.spectrum.lowest
 
     @property
+    def static_reserves(self) -> dict[str, float]:
+        """Strength over the largest local elastic stress, in tension or compression, for each strength that is known."""
+        peak = max(self.peak_stress, -self.lowest_stress)
+        material = self.hot_spot.material
+        known = {"yield": material.yield_strength, "ultimate": material.ultimate_strength}
+        return {name: strength / peak if peak > 0.0 else math.inf for name, strength in known.items() if strength}
+
+    def damage_equivalent_stress(self, reference_cycles: float, repeats: float | None = None) -> float:
+        """Constant-amplitude stress, MPa, in the curve's terms, whose `reference_cycles` do the damage of `repeats`.
+
+        `repeats` is the target by default, else the life. 0 where nothing does damage.
+        """
+        cycles = positive_number("damage-equivalent stress, reference_cycles", reference_cycles, "cycles above 0")
+        asked = (
+            repeats
+            if repeats is not None
+            else self.target_repeats
+            if self.target_repeats is not None
+            else self.life_repeats
+        )
+        damage = self.damage_per_repeat * asked if self.damage_per_repeat > 0.0 else 0.0
+        return float(self.curve.stress_at(cycles / damage)) if damage > 0.0 else 0.0
+
+    def worst_cycles(self, most: int = 10) -> tuple[WorstCycle, ...]:
+        """The cycles that do most damage, with their times."""
+        return worst_cycles(self, most)
+
+    def damage_over_time(self, event: str) -> DamageOverTime:
+        """The damage built up over the history of an event."""
+        return damage_over_time(self, event)
+
+    @property
     def events(self) -> tuple[EventShare, ...]:
         """What each event does."""
         shares = []
@@ -145,6 +209,38 @@ class LifeResult:
             for i in range(size)
         )
 
+    def damage_matrix(self, classes: int = 16) -> DamageMatrix:
+        """Cycles and damage per repeat in classes of local range and mean."""
+        cycles = self.spectrum.cycles
+        if not len(cycles):
+            return DamageMatrix(np.array([0.0, 1.0]), np.array([0.0, 1.0]), np.zeros((1, 1)), np.zeros((1, 1)))
+        ranges = np.linspace(0.0, float(cycles.range.max()) * (1.0 + 1e-12), classes + 1)
+        low, high = float(cycles.mean.min()), float(cycles.mean.max())
+        means = np.linspace(low, high if high > low else low + 1.0, classes + 1)
+        edges = (ranges, means)
+        table = [
+            np.histogram2d(cycles.range, cycles.mean, edges, weights=weights)[0]
+            for weights in (self.spectrum.per_repeat, self.damage)
+        ]
+        return DamageMatrix(ranges, means, *table)
+
+    def to_frame(self) -> Any:
+        """The counted cycles as a pandas data frame, units in the headings: event, range, mean, how often, damage."""
+        import pandas as pd
+
+        spectrum = self.spectrum
+        names = np.array([source.name for source in spectrum.sources])
+        return pd.DataFrame(
+            {
+                "event": names[spectrum.event] if len(spectrum.cycles) else names[:0],
+                "range [MPa]": spectrum.cycles.range,
+                "mean [MPa]": spectrum.cycles.mean,
+                "cycles per repeat": spectrum.per_repeat,
+                f"equivalent {self.curve.stress} [MPa]": self.equivalent_stress,
+                "damage per repeat": self.damage,
+            }
+        )
+
     def class_of(self, edges: FloatArray) -> IntArray:
         """Class number of each cycle for the given edges, MPa; a range on an edge belongs above it."""
         return np.clip(np.searchsorted(edges, self.spectrum.cycles.range, side="right") - 1, 0, edges.size - 2)
@@ -158,6 +254,11 @@ class LifeResult:
     def _share(self, damage: float) -> float:
         total = self.damage_per_repeat
         return float(damage) / total if total > 0.0 else 0.0
+
+    def _repr_html_(self) -> str:
+        from vivid_anvil.damage.life_record import life_as_html
+
+        return life_as_html([self], self.hot_spot.name)
 
     def __repr__(self) -> str:
         repeat = self.duty_cycle.repeat

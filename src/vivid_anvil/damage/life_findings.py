@@ -9,10 +9,9 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage.life import LifeResult
-from vivid_anvil.damage.mean_stress import mean_stress_rule
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import BETWEEN, Cycles, turning_points
-from vivid_anvil.materials import ANY_R
+from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
 from vivid_anvil.units import in_unit, number
 
 FEW_SAMPLES = 10.0
@@ -66,20 +65,24 @@ def _curve_scale(result: LifeResult) -> Iterator[Finding]:
     ultimate, curve = result.hot_spot.material.ultimate_strength, result.curve
     if ultimate is None:
         return
-    amplitude = curve.knee_stress * (0.5 if curve.stress == "range" else 1.0)
+    at_million = float(curve.stress_at(1e6))
+    level = at_million if 0.0 < at_million < math.inf else curve.limit
+    amplitude = level * (0.5 if curve.stress == "range" else 1.0)
     if not 0.005 * ultimate <= amplitude <= ultimate:
         yield Finding(
             "warning",
             "curve-scale",
-            f"The knee of the S-N curve, an amplitude of {in_unit(amplitude, 'stress')}, is {number(amplitude / ultimate)} "
-            "times the ultimate strength; 0.05 to 0.6 is usual.",
+            f"The S-N curve at a million cycles, an amplitude of {in_unit(amplitude, 'stress')}, is "
+            f"{number(amplitude / ultimate)} times the ultimate strength; 0.05 to 0.6 is usual.",
             "Check the unit of the curve, and whether its stress is a range or an amplitude.",
         )
 
 
 def _load_and_curve_r(result: LifeResult) -> Iterator[Finding]:
     curve = result.curve
-    if curve.r_ratio == ANY_R or mean_stress_rule(result.hot_spot.mean_stress).needs is not None:
+    if isinstance(result.hot_spot.curve, SNFamily) or curve.r_ratio in (ANY_R, FIXED_MEAN):
+        return
+    if result.hot_spot.mean_stress != "none":
         return
     total = result.damage_per_repeat
     if total == 0.0:
@@ -103,9 +106,19 @@ def _load_and_curve_r(result: LifeResult) -> Iterator[Finding]:
     )
 
 
+def _as_welded(result: LifeResult) -> Iterator[Finding]:
+    if result.curve.r_ratio == ANY_R and result.damage_per_repeat > 0.0:
+        yield Finding(
+            "note",
+            "as-welded",
+            "No mean-stress rule: the curve holds for any R, as residual stress in a weld as welded lifts every cycle to yield.",
+            "For a stress-relieved part take a curve tested at an R, and a rule.",
+        )
+
+
 def _compressive_means(result: LifeResult) -> Iterator[Finding]:
     spot = result.hot_spot
-    if mean_stress_rule(spot.mean_stress).needs is None or spot.compressive_mean != "credited":
+    if spot.mean_stress == "none" or spot.compressive_mean == "ignored":
         return
     share = float(result.damage[result.spectrum.cycles.mean < 0.0].sum()) / (result.damage_per_repeat or 1.0)
     if share > 0.01:
@@ -123,26 +136,35 @@ def _beyond_the_tests(result: LifeResult) -> Iterator[Finding]:
         return
     life = curve.life(result.equivalent_stress)
     floor = max(curve.tested_from, LOW_CYCLE)
-    short = life < floor
+    stress, points = result.equivalent_stress, curve.point_stresses
+    short = (life < floor) | ((stress > points[0]) & isinstance(curve.above, str))
     if short.any():
         share = float(result.damage[short].sum()) / total
         yield Finding(
             "warning",
             "curve-starts-later",
             f"{number(float(result.spectrum.per_repeat[short].sum()))} cycles per {result.duty_cycle.repeat} lie above the "
-            f"tested part of the S-N curve (lives below {number(floor)} cycles); they carry {share:.1%} of the damage.",
-            "Below about 1000 cycles the material yields: use a local-strain method, or tests at this level.",
+            f"tested part of the S-N curve (lives below {number(floor)} cycles), where {_choice(curve.above)}; they carry "
+            f"{share:.1%} of the damage.",
+            "Test at this level, or use a local-strain method: below about 1000 cycles the material yields.",
         )
-    long = (life > curve.tested_to) & (result.damage > 0.0)
+    ends = (stress < points[-1]) & isinstance(curve.below, str)
+    long = ((life > curve.tested_to) | ends) & (result.damage > 0.0)
     share = float(result.damage[long].sum()) / total
     if share > 0.01:
         yield Finding(
             "note",
             "curve-ends-earlier",
             f"{share:.1%} of the damage comes from stresses below the tested part of the S-N curve (lives above "
-            f"{number(curve.tested_to)} cycles).",
-            "The slope there is an assumption: state where it comes from.",
+            f"{number(curve.tested_to)} cycles), where {_choice(curve.below)}.",
+            "What holds there is an assumption: state where it comes from.",
         )
+
+
+def _choice(end: float | str) -> str:
+    """What the curve says beyond an end, in words."""
+    words = {"extend": "its line goes on", "hold": "its life is held", "no damage": "nothing does damage"}
+    return words[end] if isinstance(end, str) else f"its slope is {number(end)}"
 
 
 def _few_cycles(result: LifeResult) -> Iterator[Finding]:
@@ -184,14 +206,42 @@ def _gates(result: LifeResult) -> Iterator[Finding]:
     for source in result.spectrum.sources:
         if source.gated is not None:
             curve = result.curve
-            share = source.gated.share_removed(curve.slope if curve.has_limit else curve.slope_below)
+            share = source.gated.share_removed(_lowest_slope(curve))
             yield Finding(
                 "warning" if share > 0.01 else "note",
                 "gate",
-                f"The gate took {number(source.gated.removed.total)} small cycles out of each {source.name}; on the slope "
-                f"below the knee they would do {share:.2%} of its damage.",
+                f"The gate took {number(source.gated.removed.total)} small cycles out of each {source.name}; on the lowest "
+                f"slope of the curve they would do {share:.2%} of its damage.",
                 "Choose a smaller gate." if share > 0.01 else "They do not matter.",
             )
+
+
+def _lowest_slope(curve: SNCurve) -> float:
+    """The slope of the last line that does damage, at the last point."""
+    return max(1.0, curve.slope_at(curve.limit if curve.has_limit else curve.limit * (1.0 - 1e-9)))
+
+
+def _curve_itself(result: LifeResult) -> Iterator[Finding]:
+    yield from result.curve.findings
+
+
+def _below_the_limit(result: LifeResult) -> Iterator[Finding]:
+    """What the cycles that the curve calls harmless would do if its last slope went on."""
+    curve, stress = result.curve, result.equivalent_stress
+    if not curve.has_limit or not stress.size or result.hot_spot.below_knee == "consistent":
+        return
+    slope = _lowest_slope(curve)
+    share = np.where(stress < curve.limit, (stress / curve.limit) ** slope / curve.point_lives[-1], 0.0)
+    more = float((result.spectrum.per_repeat * share).sum())
+    total = result.damage_per_repeat
+    if total > 0.0 and more > 0.01 * total:
+        yield Finding(
+            "warning" if more > 0.2 * total else "note",
+            "limit-fades",
+            f"Cycles below the last point of the curve are taken as harmless; with its last slope, {number(slope, 3)}, "
+            f"continued they would add {more / total:.0%} to the damage.",
+            "Larger cycles wear a fatigue limit down: where the curve leaves you the choice, continue a slope.",
+        )
 
 
 def samples_per_cycle(values: FloatArray, cycles: Cycles, damage: FloatArray) -> float:
@@ -226,7 +276,7 @@ def _nothing_happens(result: LifeResult) -> Iterator[Finding]:
             "note",
             "no-damage",
             f"The largest equivalent stress {result.curve.stress}, {in_unit(highest, 'stress')}, is below the "
-            f"fatigue limit, {in_unit(result.curve.knee_stress, 'stress')}: no damage.",
+            f"fatigue limit, {in_unit(result.curve.limit, 'stress')}: no damage.",
             "A fatigue limit fades under variable amplitude and corrosion: compare with a second slope below the knee.",
         )
 
@@ -243,11 +293,14 @@ def _units_of_time(result: LifeResult) -> Iterator[Finding]:
 
 
 LOOKS: tuple[Callable[[LifeResult], Iterator[Finding]], ...] = (
+    _curve_itself,
     _peak_stress,
     _curve_scale,
     _units_of_time,
     _load_and_curve_r,
+    _as_welded,
     _beyond_the_tests,
+    _below_the_limit,
     _samples_per_cycle,
     _compressive_means,
     _few_cycles,

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
+from vivid_anvil.html import html_table
+from vivid_anvil.materials import curve_record
 from vivid_anvil.records import finding_records, plain
+from vivid_anvil.units import number
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.life import LifeResult
@@ -20,22 +24,17 @@ def life_record(result: LifeResult) -> dict[str, Any]:
             "stress_per_load": spot.stress_per_load,
             "offset_MPa": spot.offset,
             "notch_factor": spot.notch_factor,
-            "sn_curve": {
-                "name": curve.name,
-                "stress": curve.stress,
-                "r_ratio": curve.r_ratio,
-                "knee_stress_MPa": curve.knee_stress,
-                "knee_life_cycles": curve.knee_life,
-                "slope": curve.slope,
-                "slope_below": curve.slope_below,
-            },
+            "sn_curve": curve_record(curve),
             "mean_stress": spot.mean_stress,
+            "compressive_mean": spot.compressive_mean,
+            "below_knee": spot.below_knee,
             "critical_sum": spot.critical_sum,
             "repeat": duty.repeat,
             "repeats_per_year": duty.repeats_per_year,
             "hours_per_repeat": duty.hours,
             "peak_stress_MPa": result.peak_stress,
             "lowest_stress_MPa": result.lowest_stress,
+            "static_reserve_on": result.static_reserves,
             "damage_per_repeat": result.damage_per_repeat,
             "life_repeats": result.life_repeats,
             "life_hours": result.life_hours,
@@ -45,6 +44,7 @@ def life_record(result: LifeResult) -> dict[str, Any]:
             "reserve_on_stress": result.reserve_on_stress,
             "reserve_on_life": result.reserve_on_life,
             "verdict": result.verdict,
+            "in_order": None if result.in_order is None else result.in_order.to_dict(),
             "events": [
                 {
                     "event": share.name,
@@ -66,6 +66,19 @@ def life_record(result: LifeResult) -> dict[str, Any]:
                 }
                 for one in result.range_classes()
             ],
+            "worst_cycles": [
+                {
+                    "event": one.event,
+                    "range_MPa": one.range,
+                    "mean_MPa": one.mean,
+                    "per_repeat": one.per_repeat,
+                    "damage_per_repeat": one.damage,
+                    "share": one.share,
+                    "start_s": one.start,
+                    "end_s": one.end,
+                }
+                for one in result.worst_cycles()
+            ],
             "repairs": {
                 source.name: source.history.repairs
                 for source in result.spectrum.sources
@@ -75,3 +88,21 @@ def life_record(result: LifeResult) -> dict[str, Any]:
         }
     )
     return record
+
+
+def life_as_html(lives: Sequence[LifeResult], caption: str) -> str:
+    """Lives as a table for a notebook, with their findings below."""
+    rows = [
+        {
+            "Hot spot": one.hot_spot.name,
+            "Peak [MPa]": number(one.peak_stress),
+            f"Damage a {one.duty_cycle.repeat}": number(one.damage_per_repeat),
+            "Life [years]": "no damage" if one.damage_per_repeat == 0.0 else number(one.life_years),
+            "Reserve on stress": "-" if one.reserve_on_stress is None else number(one.reserve_on_stress),
+            "Reserve on life": "-" if one.reserve_on_life is None else number(one.reserve_on_life),
+            "Target": one.verdict,
+        }
+        for one in lives
+    ]
+    notes = [f"{finding.severity}: {finding.sentence} {finding.advice}" for one in lives for finding in one.findings]
+    return html_table(caption, rows, notes)

@@ -3,45 +3,90 @@
 from __future__ import annotations
 
 import numpy as np
+from numpy.typing import NDArray
 
+from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.damage.below_knee import curve_below_knee
 from vivid_anvil.damage.life import LifeResult, class_edges
-from vivid_anvil.damage.mean_stress import compressive_mean, mean_stress_rule
-from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, in_unit, number, shown
+from vivid_anvil.damage.mean_stress_rules import compressive_mean, counted_r, mean_stress_rule, rule_value
+from vivid_anvil.damage.rule_working import rule_steps
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily, family_steps, life_steps
+from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, factor, in_unit, number, shown
 from vivid_anvil.working import Step, Working, put_in
 
 
-def life_working(result: LifeResult, system: UnitSystem = "metric") -> Working:
-    """Numbered steps for the most damaging cycle of the most damaging class, and from the sum to the life."""
+def life_working(
+    result: LifeResult,
+    system: UnitSystem = "metric",
+    *,
+    event: str | None = None,
+    stress_range: float | str | None = None,
+) -> Working:
+    """Numbered steps for the most damaging cycle of the most damaging class, and from the sum to the life.
+
+    With `event` only cycles of that event are looked at; with `stress_range`, MPa or text, the class of local stress range
+    that holds it. Raises InputError for an unknown event, and where no cycle there does damage.
+    """
     spot, duty = result.hot_spot, result.duty_cycle
     title = f"Life of {spot.name}, worked by hand"
     if result.damage_per_repeat == 0.0:
         return Working(title, f"No cycle of {duty.repeat} does damage on the curve {result.curve.name}.", ())
     edges = class_edges(float(result.spectrum.cycles.range.max()))
-    classes = result.range_classes(edges)
-    worst_class = int(np.argmax([one.damage for one in classes]))
-    members = np.flatnonzero(result.class_of(edges) == worst_class)
-    cycle = int(members[int(np.argmax(result.damage[members]))])
+    looked_at = _looked_at(result, edges, event, stress_range)
+    damage = np.where(looked_at, result.damage, 0.0)
+    place = result.class_of(edges)
+    worst_class = int(np.argmax(np.bincount(place, weights=damage, minlength=edges.size - 1)))
+    members = np.flatnonzero((place == worst_class) & looked_at)
+    cycle = int(members[int(np.argmax(damage[members]))])
     steps = [
         *_stress_steps(result, cycle, system),
         *_curve_steps(result, cycle, system),
-        *_sum_steps(result, cycle, classes[worst_class].damage),
+        *_sum_steps(result, cycle, float(damage[members].sum())),
     ]
-    return Working(title, _opening(result, cycle, worst_class, system), tuple(steps), _closing(result))
+    chosen = event is not None or stress_range is not None
+    return Working(title, _opening(result, cycle, members, edges, system, chosen), tuple(steps), _closing(result))
 
 
-def _opening(result: LifeResult, cycle: int, worst_class: int, system: UnitSystem) -> str:
-    chosen = result.range_classes()[worst_class]
-    cycles = result.spectrum.cycles
+def _looked_at(
+    result: LifeResult, edges: FloatArray, event: str | None, stress_range: float | str | None
+) -> NDArray[np.bool_]:
+    """Which cycles are to be looked at: of an event, of a class."""
+    found = np.ones(len(result.spectrum.cycles), dtype=bool)
+    if event is not None:
+        names = [source.name for source in result.spectrum.sources]
+        if event not in names:
+            raise InputError("event", repr(event), f"one of {listed(names)}", did_you_mean(event, names))
+        found &= result.spectrum.event == names.index(event)
+    if stress_range is not None:
+        size = coherent(stress_range, "stress", "stress_range")
+        if not 0.0 <= size <= float(edges[-1]):
+            largest = number(float(result.spectrum.cycles.range.max()))
+            raise InputError("stress_range", f"{number(size)} MPa", f"a range of the spectrum, up to {largest} MPa")
+        chosen = min(int(np.searchsorted(edges, size, side="right")) - 1, edges.size - 2)
+        found &= result.class_of(edges) == chosen
+    if not result.damage[found].any():
+        raise InputError("explain", "no cycle there that does damage", "an event or a class with a share of the damage")
+    return found
+
+
+def _opening(
+    result: LifeResult, cycle: int, members: IntArray, edges: FloatArray, system: UnitSystem, chosen: bool
+) -> str:
+    cycles, place = result.spectrum.cycles, int(result.class_of(edges)[cycle])
     source = result.spectrum.sources[int(result.spectrum.event[cycle])]
-    place = ""
+    at = ""
     rate = source.cycles.sample_rate
     if cycles.start[cycle] >= 0 and rate:
         times = " and ".join(f"{number(sample / rate, 6)} s" for sample in (cycles.start[cycle], cycles.end[cycle]))
-        place = f", with its turning points at {times} (samples {cycles.start[cycle]} and {cycles.end[cycle]})"
+        at = f", with its turning points at {times} (samples {cycles.start[cycle]} and {cycles.end[cycle]})"
+    share = float(result.damage[members].sum()) / result.damage_per_repeat
+    often = number(float(result.spectrum.per_repeat[members].sum()))
+    low, high = (in_unit(float(edge), "stress", system) for edge in edges[place : place + 2])
+    head = f"Of the cycles asked about most damage, {share:.1%} of all," if chosen else f"Most damage, {share:.1%},"
     return (
-        f"Most damage, {chosen.share:.1%}, is done by the {number(chosen.cycles)} cycles per {result.duty_cycle.repeat} "
-        f"with a local stress range of {in_unit(chosen.lower, 'stress', system)} to {in_unit(chosen.upper, 'stress', system)}. "
-        f"The one that does most is in the event {source.name}{place}."
+        f"{head} is done by the {often} cycles per {result.duty_cycle.repeat} with a local stress range of {low} to {high}. "
+        f"The one that does most is in the event {source.name}{at}."
     )
 
 
@@ -82,66 +127,47 @@ def _curve_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[Ste
     spot, curve = result.hot_spot, result.curve
     unit = display_unit("stress", system)
     amplitude = float(shown(0.5 * result.spectrum.cycles.range[cycle], "stress", system))
-    steps = []
+    steps: list[Step] = []
     rule = mean_stress_rule(spot.mean_stress)
-    if rule.needs is not None:
-        strength = spot.material.needed(rule.needs, "the working")
-        ultimate = float(shown(strength, "stress", system))
-        mean = float(
-            shown(compressive_mean(result.spectrum.cycles.mean[cycle], spot.compressive_mean), "stress", system)
-        )
-        counted = " (a compressive mean counts as 0)" if mean == 0.0 else ""
-        reversed_amplitude = amplitude / (1.0 - mean / ultimate)
-        steps.append(
-            Step(
-                f"Equally damaging fully reversed amplitude, rule {rule.name}{counted}",
-                "S_ar = S_a / (1 - S_m / R_m)",
-                f"{put_in(amplitude)} {unit} / (1 - {put_in(mean)} {unit} / {put_in(ultimate)} {unit})",
-                reversed_amplitude,
-                unit,
-                rule.source,
-            )
-        )
-        r = float(curve.r_ratio)
-        amplitude = float(shown(result.equivalent_stress[cycle], "stress", system)) / (
-            2.0 if curve.stress == "range" else 1.0
-        )
-        if r != -1.0:
-            steps.append(
-                Step(
-                    f"The same at the R of the curve, {r:g}",
-                    "S_aR = S_ar / (1 + S_ar × (1 + R) / ((1 - R) × R_m))",
-                    f"{put_in(reversed_amplitude)} {unit} / (1 + {put_in(reversed_amplitude)} {unit} × (1 + {put_in(r)}) "
-                    f"/ ((1 - {put_in(r)}) × {put_in(ultimate)} {unit}))",
-                    amplitude,
-                    unit,
-                )
-            )
+    if isinstance(spot.curve, SNFamily):
+        mean = float(result.spectrum.cycles.mean[cycle])
+        steps += family_steps(spot.curve, 0.5 * float(result.spectrum.cycles.range[cycle]), mean, system)
+        amplitude = float(shown(result.equivalent_stress[cycle], "stress", system))
+    elif rule.name != "none" and curve.r_ratio not in (ANY_R, FIXED_MEAN):
+        size, actual = 0.5 * float(result.spectrum.cycles.range[cycle]), float(result.spectrum.cycles.mean[cycle])
+        mean = float(compressive_mean(size, actual, spot.compressive_mean, rule))
+        value = rule_value(rule, spot.material, f"hot spot {spot.name}")
+        held = f" (the compressive mean is {spot.compressive_mean})" if mean != actual else ""
+        r_ratio = counted_r(float(curve.r_ratio), spot.compressive_mean)
+        steps += rule_steps(rule, size, mean, value, r_ratio, system, held)
+        amplitude = steps[-1].value
     stress = float(shown(result.equivalent_stress[cycle], "stress", system))
     if curve.stress == "range":
         steps.append(Step("The curve is in ranges", "ΔS = 2 × S_a", f"2 × {put_in(amplitude)} {unit}", stress, unit))
-    knee = float(shown(curve.knee_stress, "stress", system))
-    above = stress >= knee
-    slope = curve.slope if above else curve.slope_below
-    symbol = "ΔS" if curve.stress == "range" else "S_a"
-    steps.append(
-        Step(
-            f"Life on the S-N curve {curve.name}, {'above' if above else 'below'} its knee",
-            f"N = N_k × ({symbol}_k / {symbol})^m",
-            f"{put_in(curve.knee_life)} cycles × ({put_in(knee)} {unit} / {put_in(stress)} {unit})^{put_in(slope)}",
-            float(curve.life(result.equivalent_stress[cycle])),
-            "cycles",
-            "Basquin 1910",
-        )
-    )
+    steps += life_steps(_counting_curve(result), float(result.equivalent_stress[cycle]), system)
     return steps
+
+
+def _counting_curve(result: LifeResult) -> SNCurve:
+    """The curve that a damaging cycle is looked up on: the consistent rule continues the slope for those it lets in."""
+    if result.hot_spot.below_knee == "consistent":
+        return curve_below_knee(result.curve, "continued")
+    return result.curve
 
 
 def _sum_steps(result: LifeResult, cycle: int, class_damage: float) -> list[Step]:
     """Damage of the cycle, share of its class, sum, life."""
     spot, duty = result.hot_spot, result.duty_cycle
-    life = float(result.curve.life(result.equivalent_stress[cycle]))
+    life = float(_counting_curve(result).life(result.equivalent_stress[cycle]))
     total, often = result.damage_per_repeat, float(result.spectrum.per_repeat[cycle])
+    averaged, fade = often / life, []
+    if spot.below_knee == "consistent":
+        averaged = float(result.damage[cycle])
+        part = averaged / (often / life)
+        title = "Average over the life: part of it in which the cycle lies above the falling limit (solved)"
+        fade = [
+            Step(title, "D_cycle = w × n × d", f"{put_in(part)} × {put_in(often / life)}", averaged, "", "Haibach 2006")
+        ]
     return [
         Step(
             "Damage of one such cycle", "d = 1 / N", f"1 / {put_in(life)}", 1.0 / life, "", "Palmgren 1924, Miner 1945"
@@ -153,6 +179,7 @@ def _sum_steps(result: LifeResult, cycle: int, class_damage: float) -> list[Step
             often / life,
             "",
         ),
+        *fade,
         Step(
             f"The cycles of the class together, summed in the same way, as a share of the damage of one {duty.repeat}",
             "p = D_class / D",

@@ -11,10 +11,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.checks import FloatArray, IntArray
-from vivid_anvil.damage.mean_stress import compressive_mean, mean_stress_rule
+from vivid_anvil.damage.below_knee import consistent_damage, curve_below_knee
+from vivid_anvil.damage.mean_stress_rules import compressive_mean, counted_r, mean_stress_rule, rule_value
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import Cycles, DutyCycle, Source
-from vivid_anvil.materials import ANY_R, SNCurve
+from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
 from vivid_anvil.stress import HotSpot, local_cycles
 
 
@@ -26,7 +27,7 @@ class Spectrum:
     """
 
     hot_spot: HotSpot
-    curve: SNCurve
+    curve: SNCurve  # of a family: the curve of its reference
     cycles: Cycles
     event: IntArray
     per_repeat: FloatArray
@@ -42,27 +43,39 @@ class Spectrum:
         spot = self.hot_spot
         fixed = spot.notch_factor * spot.offset
         rule = mean_stress_rule(spot.mean_stress)
+        if isinstance(spot.curve, SNFamily):
+            means = load_factor * (self.cycles.mean - fixed) + fixed
+            return spot.curve.at_reference(0.5 * load_factor * self.cycles.range, means)
+        if self.curve.r_ratio in (ANY_R, FIXED_MEAN) or rule.name == "none":
+            return (load_factor if self.curve.stress == "range" else 0.5 * load_factor) * self.cycles.range
         amplitude = 0.5 * load_factor * self.cycles.range
-        if self.curve.r_ratio == ANY_R or rule.needs is None:
-            return self.curve.from_amplitude(amplitude)
-        strength = spot.material.needed(rule.needs, f"the mean-stress rule {rule.name} of hot spot {spot.name}")
-        means = compressive_mean(load_factor * (self.cycles.mean - fixed) + fixed, spot.compressive_mean)
-        reversed_amplitude = rule.to_reversed(amplitude, means, strength)
+        value = rule_value(rule, spot.material, f"hot spot {spot.name}")
+        actual = load_factor * (self.cycles.mean - fixed) + fixed
+        means = compressive_mean(amplitude, actual, spot.compressive_mean, rule)
+        reversed_amplitude = rule.to_reversed(amplitude, means, value)
         finite = np.isfinite(reversed_amplitude)
-        at_curve = rule.at_r(np.where(finite, reversed_amplitude, 1.0), float(self.curve.r_ratio), strength)
+        r_ratio = counted_r(float(self.curve.r_ratio), spot.compressive_mean)
+        at_curve = rule.at_r(np.where(finite, reversed_amplitude, 1.0), r_ratio, value)
         return self.curve.from_amplitude(np.where(finite, at_curve, np.inf))
 
     def damage(self, load_factor: float = 1.0) -> FloatArray:
         """Damage of each cycle per repeat, n / N, shape (k,)."""
+        return self.damage_of(self.equivalent_stress(load_factor))
+
+    def damage_of(self, equivalent: FloatArray) -> FloatArray:
+        """Damage per repeat, shape (k,), of the cycles at `equivalent` stresses, MPa, in the terms of the curve."""
+        if self.hot_spot.below_knee == "consistent":
+            return consistent_damage(equivalent, self.per_repeat, self.curve)
         with np.errstate(divide="ignore"):
-            return np.asarray(self.per_repeat / self.curve.life(self.equivalent_stress(load_factor)))
+            return np.asarray(self.per_repeat / self.curve.life(equivalent))
 
 
 def spectrum(hot_spot: HotSpot, duty_cycle: DutyCycle) -> Spectrum:
     """The local stress cycles of `hot_spot` in one repeat of `duty_cycle`, counted once per event and channel."""
-    curve = hot_spot.curve
-    if curve is None:
+    if hot_spot.curve is None:
         raise InputError(f"hot spot {hot_spot.name}", "no S-N curve", "a curve, needed for a life", "Give it one.")
+    curve = hot_spot.curve.reference if isinstance(hot_spot.curve, SNFamily) else hot_spot.curve
+    curve = curve_below_knee(curve, hot_spot.below_knee, f"hot spot {hot_spot.name}, below_knee")
     found = local_cycles(hot_spot, duty_cycle)
     return Spectrum(
         hot_spot, curve, found.cycles, found.event, found.per_repeat, found.lowest, found.highest, found.sources

@@ -19,7 +19,8 @@ def damage_of_samples(samples: ArrayLike, curve: SNCurve, *, residue: str = "hal
 
     Raises InputError for anything but one row of finite numbers.
 
-    >>> curve = SNCurve.straight(name="-", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
+    >>> from vivid_anvil.materials import straight_curve
+    >>> curve = straight_curve(name="-", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
     >>> damage_of_samples([0.0, 90.0, 0.0], curve) * 2e6
     1.0
     """

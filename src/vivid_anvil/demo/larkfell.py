@@ -84,6 +84,37 @@ HISTORIES: dict[str, Callable[[], FloatArray]] = {
 }
 
 
+# Stress amplitudes, MPa, of fatigue tests on pieces of the bent tube, and how many at each; run out at 5 million cycles.
+TUBE_LEVELS = ((300.0, 4), (260.0, 5), (235.0, 5), (220.0, 6), (208.0, 6), (198.0, 5), (185.0, 3))
+RUN_OUT = 5e6
+
+
+def tube_tests(seed: int = SEED) -> list[tuple[float, float, bool]]:
+    """Fatigue tests of the tube, fully reversed: amplitude MPa, life in cycles, whether it ran out.
+
+    Each piece has a fatigue limit of its own, near 200 MPa; above it the life falls with the stress above the limit.
+    """
+    rng = np.random.default_rng([seed, 4])
+    rows = []
+    for stress, pieces in TUBE_LEVELS:
+        for _ in range(pieces):
+            limit = 199.0 * 10.0 ** (0.017 * rng.standard_normal())
+            scatter = 0.11 * rng.standard_normal()
+            life = 10.0 ** (7.75 - 1.25 * np.log10(stress - limit) + scatter) if stress > limit else np.inf
+            rows.append((stress, min(float(f"{life:.3g}"), RUN_OUT), life >= RUN_OUT))
+    return rows
+
+
+def write_tests(folder: Path) -> Path:
+    """Write the tests of the tube as a CSV file into `folder`."""
+    path = folder / "tube_tests.csv"
+    with path.open("w", encoding="utf-8", newline="\n") as file:
+        file.write("specimen,stress amplitude [MPa],life [cycles],run-out,r_ratio\n")
+        for i, (stress, life, ran_out) in enumerate(tube_tests(), start=1):
+            file.write(f"T{i:02d},{stress:g},{life:.0f},{'yes' if ran_out else 'no'},-1\n")
+    return path
+
+
 def write_histories(folder: Path) -> list[Path]:
     """Write the three histories as CSV files into `folder`; the files that ship with the package are made by this."""
     written = []

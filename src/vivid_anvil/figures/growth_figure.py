@@ -51,7 +51,7 @@ def _headline(result: GrowthResult) -> str:
         return "no growth"
     if result.life_repeats == 0.0:
         return "critical from the start"
-    return f"{number(result.life_years)} years to {result.critical.governed_by}"
+    return f"{number(result.life_years)} years to {result.governed_by}"
 
 
 def _limits(axes: Axes, result: GrowthResult, units: UnitSystem) -> None:

@@ -8,7 +8,8 @@ from matplotlib.figure import Figure
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage import LifeResult, class_edges
-from vivid_anvil.figures.style import BLUE, INK, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
+from vivid_anvil.figures.curve_figure import Look, draw_curve, name_points
+from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 
@@ -20,9 +21,16 @@ def life_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
     figure = new_figure(f"{result.hot_spot.name.capitalize()}: {_headline(result)}")
     left, right = figure.subplots(1, 2, width_ratios=(2.3, 1.0), sharey=True)
     stress = shown(result.equivalent_stress, "stress", units)
-    top = max(float(stress.max(initial=0.0)), float(shown(result.curve.knee_stress, "stress", units))) * 1.6
-    bottom = min(float(shown(result.curve.knee_stress, "stress", units)), float(stress.max(initial=1.0))) / 12.0
-    _curve(left, result.curve, (bottom, top), units)
+    curve, unit = result.curve, display_unit("stress", units)
+    one = float(shown(1.0, "stress", units))
+    level = one * _level(curve)
+    top = max(float(stress.max(initial=0.0)), level) * 1.6
+    bottom = min(float(shown(curve.limit, "stress", units)), level, float(stress.max(initial=1.0))) / 6.0
+    draw_curve(left, curve, Look(label=f"S-N curve {curve.name}"), units, MOST_CYCLES)
+    name_points(left, curve, units, highest=top / one / 1.5)
+    left.set_xlabel("Cycles")
+    left.set_ylabel(f"Stress {curve.stress} at {curve.at_r} [{unit}]")
+    left.set_title(f"S-N curve, basis: {curve.basis}")
     _spectrum(left, result, stress, units)
     left.set_ylim(bottom, top)
     left.legend(loc="lower left")
@@ -31,56 +39,16 @@ def life_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
     return figure
 
 
-def curve_figure(curve: SNCurve, units: UnitSystem = "metric") -> Figure:
-    """The figure of an S-N curve alone."""
-    figure = new_figure(f"S-N curve {curve.name}")
-    axes = figure.subplots()
-    knee = float(shown(curve.knee_stress, "stress", units))
-    _curve(axes, curve, (knee / 8.0, knee * 10.0), units)
-    axes.set_xlim(FEWEST_CYCLES, 1e3 * curve.knee_life)
-    axes.legend(loc="lower left")
-    plain_log_ticks(axes.yaxis)
-    note(axes, f"Source: {curve.source}")
-    return figure
+def _level(curve: SNCurve) -> float:
+    """A stress in the middle of the curve, MPa."""
+    level = float(curve.stress_at(1e5))
+    return level if 0.0 < level < np.inf else curve.limit
 
 
 def _headline(result: LifeResult) -> str:
     if result.damage_per_repeat == 0.0:
         return "no damage"
     return f"life {number(result.life_years)} years, {result.verdict}"
-
-
-def _curve(axes: Axes, curve: SNCurve, limits: tuple[float, float], units: UnitSystem) -> None:
-    """The curve between two stresses, dashed beyond the tested lives, with its knee."""
-    unit = display_unit("stress", units)
-    one = float(shown(1.0, "stress", units))
-    knee = curve.knee_stress * one
-    stress = np.unique(np.concatenate([np.geomspace(*limits, 400), [knee]]))
-    stress = stress[stress >= knee * (1.0 - 1e-12)] if curve.has_limit else stress
-    life = curve.life(np.maximum(stress / one, curve.knee_stress) if curve.has_limit else stress / one)
-    if curve.has_limit:
-        life, stress = np.append(MOST_CYCLES, life), np.append(knee, stress)
-    tested = (life >= curve.tested_from) & (life <= curve.tested_to)
-    axes.loglog(life, np.where(tested, stress, np.nan), color=INK, lw=2.4, label=f"S-N curve {curve.name}")
-    if not tested.all():
-        axes.loglog(life, stress, color=INK, lw=1.2, ls=(0, (4, 3)), zorder=1.5)
-    axes.plot([curve.knee_life], [knee], marker="s", ms=8, mfc="white", mec=INK, ls="none", zorder=4)
-    axes.annotate(
-        f"knee {in_unit(curve.knee_stress, 'stress', units)},\n{number(curve.knee_life)} cycles",
-        (curve.knee_life, knee),
-        xytext=(10, 8),
-        textcoords="offset points",
-        fontsize=12,
-    )
-    axes.set_xlabel("Cycles")
-    axes.set_ylabel(f"Stress {curve.stress} at {curve.at_r} [{unit}]")
-    axes.set_title(f"S-N curve, slope {curve.slope:g}, {_below(curve)}")
-
-
-def _below(curve: SNCurve) -> str:
-    if curve.has_limit:
-        return "no damage below the knee"
-    return "one slope" if curve.slope_below == curve.slope else f"{curve.slope_below:g} below the knee"
 
 
 def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSystem) -> None:
@@ -94,14 +62,16 @@ def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSys
         span = "life" if np.isfinite(result.life_repeats) else "a year"
     if not stress.size:
         note(axes, "The load never changes:\nthere is no cycle", y=0.9)
-        axes.set_xlim(FEWEST_CYCLES, 100.0 * result.curve.knee_life)
+        axes.set_xlim(FEWEST_CYCLES, 100.0 * float(result.curve.point_lives[-1]))
         return
     order = np.argsort(-stress, kind="stable")
     passed = np.cumsum(result.spectrum.per_repeat[order]) * repeats
     cycles, heights = np.append(FEWEST_CYCLES, passed), np.append(stress[order][0], stress[order])
     axes.fill_between(cycles, heights, step="pre", color=PALE, alpha=0.45, lw=0)
     axes.step(cycles, heights, where="pre", color=BLUE, lw=2.2, label=f"Exceedance in the {span}")
-    axes.set_xlim(FEWEST_CYCLES, 10.0 ** np.ceil(np.log10(max(float(passed[-1]), 100.0 * result.curve.knee_life))))
+    axes.set_xlim(
+        FEWEST_CYCLES, 10.0 ** np.ceil(np.log10(max(float(passed[-1]), 100.0 * float(result.curve.point_lives[-1]))))
+    )
     largest = in_unit(float(result.equivalent_stress.max()), "stress", units)
     axes.annotate(
         f"largest {largest}",
@@ -120,7 +90,7 @@ def _bars(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSystem)
     total = result.damage_per_repeat
     if total == 0.0:
         axes.set_xlim(0.0, 100.0)
-        limit = in_unit(result.curve.knee_stress, "stress", units)
+        limit = in_unit(result.curve.limit, "stress", units)
         note(axes, f"No cycle reaches\nthe fatigue limit, {limit}:\nno damage" if stress.size else "No damage", y=0.9)
         return
     edges = class_edges(float(stress.max()))

@@ -8,23 +8,31 @@ from typing import Any
 from matplotlib.figure import Figure
 
 from vivid_anvil.cracks import GrowthResult
-from vivid_anvil.damage import LifeResult
+from vivid_anvil.damage import DamageMatrix, DamageOverTime, LifeResult, RuleComparison
 from vivid_anvil.errors import InputError
+from vivid_anvil.figures.curve_figure import curve_figure, curves_figure, refuse_mixture
 from vivid_anvil.figures.cycles_figure import cycles_figure
+from vivid_anvil.figures.family_figure import family_figure
+from vivid_anvil.figures.fit_figure import fit_figure, staircase_figure
 from vivid_anvil.figures.growth_figure import growth_figure
 from vivid_anvil.figures.history_figure import gated_figure, history_figure
-from vivid_anvil.figures.life_figure import curve_figure, life_figure
+from vivid_anvil.figures.life_figure import life_figure
 from vivid_anvil.figures.matrix_figure import matrix_figure
 from vivid_anvil.figures.overlay_figure import overlay_figure
+from vivid_anvil.figures.rules_figure import rules_figure
 from vivid_anvil.figures.style import styled
 from vivid_anvil.figures.tail_figure import tail_figure
+from vivid_anvil.figures.what_if_figure import what_if_figure
+from vivid_anvil.figures.when_figure import damage_matrix_figure, over_time_figure
 from vivid_anvil.histories import CycleMatrix, Cycles, GatedHistory, LoadHistory, TailFit
-from vivid_anvil.materials import SNCurve
+from vivid_anvil.materials import LikelihoodFit, LineFit, SNCurve, SNFamily, SpecimenSeries, Staircase
+from vivid_anvil.study import WhatIf
 from vivid_anvil.units import UnitSystem
 
 
 def plot(thing: Any, *, units: UnitSystem = "metric") -> Figure:
-    """A figure of 1280x800 of a load history or several, cycles, a matrix, an S-N curve, a life or a growth result.
+    """A figure of 1280x800 of a load history or several, cycles, a matrix, S-N curves with tests, a family,
+    a fit, a life or a growth result.
 
     `units` is "metric" or "us". Save it with `save_figure`. Raises InputError for a thing that has no figure.
 
@@ -42,18 +50,34 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
     raise InputError(
         "plot",
         f"a {type(thing).__name__}",
-        "a LoadHistory or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNCurve, LifeResult or GrowthResult",
+        "a LoadHistory, an SNCurve or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNFamily, a fit, Staircase, "
+        "LifeResult or GrowthResult",
         "Of a study result, plot one of its lives or growths.",
     )
+
+
+def _several(things: list[Any] | tuple[Any, ...], units: UnitSystem) -> Figure:
+    if any(isinstance(thing, SNCurve | SpecimenSeries) for thing in things):
+        refuse_mixture(things)
+        return curves_figure(things, units)
+    return overlay_figure(things, units)
 
 
 _draw.register(LoadHistory, history_figure)
 _draw.register(GatedHistory, gated_figure)
 _draw.register(CycleMatrix, matrix_figure)
 _draw.register(TailFit, tail_figure)
-_draw.register(list, overlay_figure)
-_draw.register(tuple, overlay_figure)
+_draw.register(list, _several)
+_draw.register(tuple, _several)
+_draw.register(SNFamily, family_figure)
+_draw.register(LineFit, fit_figure)
+_draw.register(LikelihoodFit, fit_figure)
+_draw.register(Staircase, staircase_figure)
 _draw.register(Cycles, cycles_figure)
 _draw.register(SNCurve, curve_figure)
 _draw.register(LifeResult, life_figure)
+_draw.register(RuleComparison, rules_figure)
+_draw.register(WhatIf, what_if_figure)
+_draw.register(DamageOverTime, over_time_figure)
+_draw.register(DamageMatrix, damage_matrix_figure)
 _draw.register(GrowthResult, growth_figure)

@@ -20,6 +20,7 @@ from vivid_anvil.files import replacing
 
 # From dark to light, so that they stay apart in grey print and for the colour-blind.
 INK, BLUE, RED, ORANGE, PALE = "#1d2733", "#1f4e79", "#b3432b", "#e29a2d", "#b9cbdc"
+GREEN, PLUM = "#3f7d5b", "#7a5a94"
 
 _RC: dict[Any, Any] = {
     "figure.figsize": (12.8, 8.0),

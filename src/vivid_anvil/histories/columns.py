@@ -5,71 +5,20 @@ In: headers such as `vertical force [kN]`, columns of numbers. Out: `LoadHistory
 
 from __future__ import annotations
 
-import re
-from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Sequence
 
 import numpy as np
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.tables import DATE_TIME, Header
 from vivid_anvil.units import coherent, dimension_of, factor, number
 
-_HEADER = re.compile(r"\s*(?P<name>[^\[\]]*?)\s*\[(?P<unit>[^\[\]]*)\]\s*")
 # Steps may differ by this share of a step: times are often written with few digits.
 STEP_TOLERANCE = 0.01
-DATE_TIME = "date-time"
 _PIECE = 1 << 18
 SHORT = "A single value is no history: describe it as an event of constant amplitude."
-
-Place = Callable[[int], str]
-
-
-@dataclass(frozen=True, slots=True)
-class Header:
-    """Name and unit of a column, and where it stands, for errors."""
-
-    name: str
-    unit: str
-    where: str
-
-    @property
-    def label(self) -> str:
-        """The header as it stands in the file."""
-        return self.name if self.unit == DATE_TIME else f"{self.name} [{self.unit}]"
-
-    @property
-    def is_time(self) -> bool:
-        """Whether the column holds the time."""
-        return self.name.lower() == "time"
-
-
-def headers(cells: Sequence[str], place: Place, units: Mapping[str, str] | None = None) -> list[Header]:
-    """Names and units from header cells; `units` gives those that a cell doesn't carry. `place(i)` names column i.
-
-    Raises InputError for a cell without a unit, an unknown unit, or the same name twice.
-    """
-    found: list[Header] = []
-    for i, cell in enumerate(cells):
-        match = _HEADER.fullmatch(cell)
-        name, unit = (match["name"], match["unit"]) if match else (cell.strip(), (units or {}).get(cell.strip(), ""))
-        if match is None and not unit and name.lower() == "time":
-            unit = DATE_TIME
-        if not name or (match is None and not unit):
-            is_number = re.fullmatch(r"\s*[-+.,\d]+([eE][-+]?\d+)?\s*", cell) is not None
-            raise InputError(
-                place(i),
-                f"the number {cell!r}" if is_number else f"the header {cell!r} without a unit",
-                "a name with its unit",
-                "Head the column for instance 'vertical force [kN]', or 'time [s]'.",
-            )
-        if unit != DATE_TIME:
-            dimension_of(unit, f"{place(i)} ({name})")
-        if name in [other.name for other in found]:
-            raise InputError(place(i), f"a second column named {name!r}", "a different name for each column")
-        found.append(Header(name, unit, place(i)))
-    return found
 
 
 def history_of(

@@ -84,8 +84,8 @@ class Cycles:
     def linear(self, factor: float, offset: float, dimension: str) -> Cycles:
         """The cycles of factor * load + offset: as a linear relation keeps which turning points pair up."""
         return Cycles(
-            range=abs(factor) * self.range,
-            mean=factor * self.mean + offset,
+            range=checks.read_only(abs(factor) * self.range),
+            mean=checks.read_only(factor * self.mean + offset),
             count=self.count,
             start=self.start,
             end=self.end,

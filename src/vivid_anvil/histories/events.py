@@ -11,7 +11,10 @@ import math
 from dataclasses import dataclass, field
 from typing import Any, NamedTuple, Protocol
 
+import numpy as np
+
 from vivid_anvil import checks
+from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, LoadSequence, Source, in_order, whole, worst_case
 from vivid_anvil.histories.counter import RESIDUES
@@ -103,6 +106,35 @@ def _source(event: SimpleEvent, times: float, channel: str, cycles: Cycles) -> S
     return Source(event.name, times, cycles, load if isinstance(load, LoadHistory) else None)
 
 
+@dataclass(frozen=True, eq=False)
+class JoinedCycles:
+    """Load cycles of one occurrence of every source, which source (`event`) each is of, how often each is `per_repeat`."""
+
+    cycles: Cycles
+    event: IntArray
+    per_repeat: FloatArray
+
+
+def _join(sources: tuple[Source, ...]) -> JoinedCycles:
+    tables = [source.cycles for source in sources]
+
+    def column(name: str) -> Any:
+        return checks.read_only(np.concatenate([getattr(table, name) for table in tables]))
+
+    cycles = Cycles(
+        range=column("range"),
+        mean=column("mean"),
+        count=column("count"),
+        start=column("start"),
+        end=column("end"),
+        dimension=tables[0].dimension,
+    )
+    sizes = [len(table) for table in tables]
+    occurrences = np.repeat(np.array([source.occurrences for source in sources], dtype=np.float64), sizes)
+    event = checks.read_only(np.repeat(np.arange(len(tables)), sizes))
+    return JoinedCycles(cycles, event, checks.read_only(cycles.count * occurrences))
+
+
 @dataclass(frozen=True, eq=False, repr=False)
 class DutyCycle:
     """One repeat of the use: events with occurrences. The user names the repeat ("lap", "flight", "month").
@@ -125,6 +157,7 @@ class DutyCycle:
     residue: str = "repeated"
     between: str = "each by itself"
     _counted: dict[str, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
+    _joined: dict[str, JoinedCycles] = field(default_factory=dict, init=False, repr=False)
 
     def __post_init__(self) -> None:
         checks.text("DutyCycle.repeat", self.repeat)
@@ -184,6 +217,12 @@ class DutyCycle:
                     found = worst_case(found, [event.extremes(channel) for event, _ in self.flat()], dimension)
             self._counted[channel] = found
         return self._counted[channel]
+
+    def joined(self, channel: str) -> JoinedCycles:
+        """The load cycles of all sources of a repeat in one table, put together once per channel."""
+        if channel not in self._joined:
+            self._joined[channel] = _join(self.sources(channel))
+        return self._joined[channel]
 
     def flat(self) -> list[tuple[SimpleEvent, float]]:
         """The events that hold no duty cycle of their own, those of inner ones too, with occurrences per repeat."""

@@ -17,11 +17,10 @@ from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.between import LoadSequence
-from vivid_anvil.histories.columns import headers
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.exceedance import classes_of_exceedance
-from vivid_anvil.histories.read_tables import existing, workbook
+from vivid_anvil.tables import headers, read_frame
 from vivid_anvil.units import DIMENSIONS, dimension_of, factor
 
 
@@ -192,13 +191,7 @@ def read_spectrum(path: str | Path, *, channel: str, sheet: str | int = 0) -> Lo
 
 def _rows(path: Path, sheet: str | int) -> tuple[dict[str, list[Any]], str]:
     """Columns by name, and the one unit of those that carry a load."""
-    import pandas as pd
-
-    existing(path)
-    if path.suffix.lower() in (".xlsx", ".xlsm"):
-        frame, where = workbook(path, sheet, 1)
-    else:
-        frame, where = pd.read_csv(path, skipinitialspace=True), path.name
+    frame, where = read_frame(path, sheet, "a file of rows")
     rows: dict[str, list[Any]] = {}
     units = set()
     for i, cell in enumerate(str(one) for one in frame.columns):

@@ -20,8 +20,9 @@ import numpy as np
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
-from vivid_anvil.histories.columns import DATE_TIME, SHORT, Header, headers, history_of
+from vivid_anvil.histories.columns import SHORT, history_of
 from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.tables import DATE_TIME, Header, headers
 
 DELIMITERS = {"comma": ",", "semicolon": ";", "tab": "\t"}
 _BLOCK, _READERS = 1 << 22, 2

@@ -6,7 +6,6 @@ row or channel.
 
 from __future__ import annotations
 
-import zipfile
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
@@ -15,8 +14,9 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray, one_row
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories.columns import DATE_TIME, Header, headers, history_of
+from vivid_anvil.histories.columns import history_of
 from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.tables import DATE_TIME, Header, existing, headers, workbook
 
 
 def read_excel(
@@ -35,36 +35,6 @@ def read_excel(
     heads = headers(cells, lambda i: f"{where}, row {header_row}, column {i + 1}", units)
     columns = [_excel_column(frame.iloc[:, i], head, where, header_row) for i, head in enumerate(heads)]
     return history_of(name or path.stem, heads, columns, sample_rate, where, header_row + 1)
-
-
-def workbook(path: Path, sheet: str | int, header_row: int) -> tuple[Any, str]:
-    """A sheet as a data frame, and its place for errors."""
-    import pandas as pd
-
-    with path.open("rb") as file:
-        if file.read(4) == b"\xd0\xcf\x11\xe0":
-            raise InputError(
-                path.name,
-                "an encrypted or old (.xls) workbook",
-                "an open .xlsx workbook",
-                "Save it without a password as .xlsx.",
-            )
-    try:
-        book = pd.ExcelFile(path, engine="openpyxl")
-    except (zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
-        raise InputError(path.name, f"a file that is no workbook ({error})", "an .xlsx workbook") from None
-    with book:
-        names = [str(one) for one in book.sheet_names]
-        if (isinstance(sheet, str) and sheet not in names) or (isinstance(sheet, int) and not 0 <= sheet < len(names)):
-            raise InputError(
-                path.name, f"no sheet {sheet!r}", f"one of {listed(names)}", did_you_mean(str(sheet), names)
-            )
-        where = f"{path.name}, sheet {names[sheet] if isinstance(sheet, int) else sheet}"
-        frame = pd.read_excel(book, sheet_name=sheet, header=header_row - 1, keep_default_na=False, na_values=[""])
-        frame = frame.dropna(axis=1, how="all")
-    if not len(frame):
-        raise InputError(where, "no rows below the header", "at least two samples")
-    return frame, where
 
 
 def _excel_column(column: Any, head: Header, where: str, header_row: int) -> FloatArray:
@@ -245,15 +215,6 @@ def read_mdf(
     heads = headers(cells, lambda i: f"{path.name}, signal {cells[i]!r}", units)
     columns = [time, *(np.asarray(one.samples, dtype=np.float64) for one in signals)]
     return history_of(name or path.stem, heads, columns, None, path.name, 1)
-
-
-def existing(path: str | Path) -> Path:
-    """The path; InputError where there is no such file."""
-    found = Path(path)
-    if not found.is_file():
-        what = "a folder" if found.is_dir() else "no such file"
-        raise InputError(str(found), what, "a history file", "Check the folder and the spelling.")
-    return found
 
 
 def _chosen(path: Path, known: Sequence[str], wanted: Sequence[str] | None) -> list[str]:

@@ -16,12 +16,12 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, finite_samples, one_of
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories import _kernels
-from vivid_anvil.histories.columns import Header, headers
 from vivid_anvil.histories.counter import RANGES_AND_MEANS, RainflowCounter
 from vivid_anvil.histories.matrix import CycleMatrix
 from vivid_anvil.histories.read_csv import text_form
 from vivid_anvil.histories.read_history import kind_of
-from vivid_anvil.histories.read_tables import existing, hdf5_file, parquet_file
+from vivid_anvil.histories.read_tables import hdf5_file, parquet_file
+from vivid_anvil.tables import Header, existing, headers
 from vivid_anvil.units import dimension_of, factor
 
 CHUNK = 1 << 20

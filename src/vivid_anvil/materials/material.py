@@ -3,15 +3,22 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from vivid_anvil import checks
 from vivid_anvil.errors import InputError
 from vivid_anvil.units import OptionalCoherent, number
 
+GROUPS = ("steel", "cast steel", "nodular iron", "malleable iron", "grey iron", "wrought aluminium", "cast aluminium")
+
 
 @dataclass(frozen=True, kw_only=True)
 class Material:
-    """Ultimate and yield strength, MPa, and fracture toughness, MPa√mm; each may be left out (None).
+    """Ultimate and yield strength, MPa, fracture toughness, MPa√mm, and what mean-stress rules need; each may be left out.
+
+    `true_fracture_strength` and `fatigue_strength_coefficient`, MPa; `walker_exponent`, between 0 and 1, or "estimated" from
+    the ultimate strength of a steel; `mean_stress_sensitivity`, or a `group` from which it is estimated ("steel", "cast
+    steel", "nodular iron", "malleable iron", "grey iron", "wrought aluminium", "cast aluminium").
 
     >>> steel = Material(name="S355", ultimate_strength="510 MPa", yield_strength="355 MPa", toughness="80 MPa√m")
     >>> round(steel.toughness, 1)
@@ -22,6 +29,11 @@ class Material:
     ultimate_strength: OptionalCoherent = OptionalCoherent("stress", above=0.0)
     yield_strength: OptionalCoherent = OptionalCoherent("stress", above=0.0)
     toughness: OptionalCoherent = OptionalCoherent("stress intensity", above=0.0)
+    true_fracture_strength: OptionalCoherent = OptionalCoherent("stress", above=0.0)
+    fatigue_strength_coefficient: OptionalCoherent = OptionalCoherent("stress", above=0.0)
+    walker_exponent: float | Literal["estimated"] | None = None
+    mean_stress_sensitivity: float | None = None
+    group: str | None = None
     source: str = "not stated"
 
     def __post_init__(self) -> None:
@@ -35,12 +47,27 @@ class Material:
                 "Are the two exchanged?",
             )
 
+        exponent = self.walker_exponent
+        if exponent is not None and exponent != "estimated":
+            self._between("walker_exponent", exponent, 0.0, 1.0, "an exponent γ above 0 and at most 1, or 'estimated'")
+        if self.mean_stress_sensitivity is not None:
+            self._between(
+                "mean_stress_sensitivity", self.mean_stress_sensitivity, -1e-9, 1.0, "a sensitivity M from 0 to 1"
+            )
+        if self.group is not None:
+            checks.one_of(f"material {self.name}, group", self.group, GROUPS)
+
+    def _between(self, field: str, value: float, low: float, high: float, expected: str) -> None:
+        if not low < checks.real_number(f"material {self.name}, {field}", value, expected) <= high:
+            raise InputError(f"material {self.name}, {field}", f"{value:g}", expected)
+
     def needed(self, field: str, purpose: str) -> float:
         """The value of `field`; InputError, which names the purpose, where the material does not have it."""
         value: float | None = getattr(self, field)
         if value is None:
+            card = f" (of {self.source.partition(':')[0]})" if self.source.startswith("card ") else ""
             raise InputError(
-                f"material {self.name}",
+                f"material {self.name}{card}",
                 f"no {field}",
                 f"a value, needed for {purpose}",
                 f"Add {field} to the material.",

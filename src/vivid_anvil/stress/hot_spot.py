@@ -7,11 +7,12 @@ moves it.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 from vivid_anvil import checks
 from vivid_anvil.errors import InputError
-from vivid_anvil.materials import Material, SNCurve
+from vivid_anvil.materials import Material, SNCurve, SNFamily
 from vivid_anvil.units import Coherent, coherent_ratio
 
 
@@ -30,26 +31,35 @@ class HotSpot:
     notch_factor : float
         Kf, on the nominal stress and on the offset; at least 1.
     material : Material
-    curve : SNCurve, optional
-        Needed for a life, not for crack growth.
+    curve : SNCurve or SNFamily, optional
+        A family has the effect of the mean in it. Needed for a life, not for crack growth.
     mean_stress : str
         Name of the mean-stress rule.
     compressive_mean : str
         What a compressive mean does: "ignored" counts it as 0, "credited" lets it help.
+    below_knee : str
+        What cycles below the last point of the curve do; "as the curve says", or a way to continue it.
     critical_sum : float
         Damage sum at which the spot counts as failed.
+    order_rule : str
+        A rule that knows the order of the loads, for a second life beside the linear one; "none" by default.
+    order_exponents : mapping
+        For the power rule: its exponent in each event, by name.
     """
 
     name: str
     channel: str
     stress_per_load: float | str
     material: Material
-    curve: SNCurve | None = None
+    curve: SNCurve | SNFamily | None = None
     offset: Coherent = Coherent("stress", default=0.0)
     notch_factor: float = 1.0
     mean_stress: str = "none"
     compressive_mean: str = "ignored"
+    below_knee: str = "as the curve says"
     critical_sum: float = 1.0
+    order_rule: str = "none"
+    order_exponents: Mapping[str, float] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         where = f"hot spot {self.name}"

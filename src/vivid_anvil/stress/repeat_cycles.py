@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray, read_only
+from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.histories import Cycles, DutyCycle, Source
 from vivid_anvil.stress.hot_spot import HotSpot
 
@@ -39,29 +39,15 @@ def nominal_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle) -> RepeatCycles:
 
 
 def _stress_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle, notch_factor: float) -> RepeatCycles:
-    sources = duty_cycle.sources(hot_spot.channel)
     per_load = notch_factor * hot_spot.nominal_factor(duty_cycle.dimension_of_channel(hot_spot.channel))
     offset = notch_factor * hot_spot.offset
-    tables = [source.cycles.linear(per_load, offset, "stress") for source in sources]
-
-    def column(name: str) -> FloatArray:
-        return read_only(np.concatenate([getattr(table, name) for table in tables]))
-
-    cycles = Cycles(
-        range=column("range"),
-        mean=column("mean"),
-        count=column("count"),
-        start=column("start").astype(np.int64),
-        end=column("end").astype(np.int64),
-    )
-    sizes = [len(table) for table in tables]
-    occurrences = np.array([source.occurrences for source in sources], dtype=np.float64)
+    joined = duty_cycle.joined(hot_spot.channel)
     extremes = per_load * np.array(duty_cycle.extremes(hot_spot.channel)) + offset
     return RepeatCycles(
-        cycles,
-        read_only(np.repeat(np.arange(len(tables)), sizes)),
-        read_only(cycles.count * np.repeat(occurrences, sizes)),
+        joined.cycles.linear(per_load, offset, "stress"),
+        joined.event,
+        joined.per_repeat,
         lowest=float(extremes.min()),
         highest=float(extremes.max()),
-        sources=sources,
+        sources=duty_cycle.sources(hot_spot.channel),
     )

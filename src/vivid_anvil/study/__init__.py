@@ -1,7 +1,27 @@
 """The job written down: the study file, read, checked and run."""
 
+from vivid_anvil.study.compare import StudyComparison, compare_studies
 from vivid_anvil.study.explain import explain
 from vivid_anvil.study.read_study import read_study
+from vivid_anvil.study.schema import study_schema, write_template
 from vivid_anvil.study.study import Study, StudyResult, assess_lives, grow_cracks, run_study
+from vivid_anvil.study.what_if import Variant, WhatIf, number_and_unit, value_that_meets_target, what_if
 
-__all__ = ["Study", "StudyResult", "assess_lives", "explain", "grow_cracks", "read_study", "run_study"]
+__all__ = [
+    "Study",
+    "StudyComparison",
+    "StudyResult",
+    "Variant",
+    "WhatIf",
+    "assess_lives",
+    "compare_studies",
+    "explain",
+    "grow_cracks",
+    "number_and_unit",
+    "read_study",
+    "run_study",
+    "study_schema",
+    "value_that_meets_target",
+    "what_if",
+    "write_template",
+]

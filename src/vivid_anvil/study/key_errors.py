@@ -60,6 +60,7 @@ def _one(file: str, data: dict[str, Any], details: Any) -> InputError:
     where = f"{file}, {key_path(data, path)}" if path else file
     inner = details.get("ctx", {}).get("error")
     if isinstance(inner, InputError):
+        where = ", ".join(part for part in (where, inner.where.strip(", ")) if part)
         return InputError(where, inner.found, inner.expected, inner.remedy)
     if kind == "extra_forbidden":
         known = _known_keys(path[:-1])

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, model_validator
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, WithJsonSchema, model_validator
 
 from vivid_anvil.errors import InputError
+from vivid_anvil.materials import checked_keys
 from vivid_anvil.units import DIMENSIONS, coherent
 
 FORMAT = 1
@@ -26,11 +27,24 @@ def _from_text(dimension: str) -> BeforeValidator:
     return BeforeValidator(convert)
 
 
-Stress = Annotated[float, _from_text("stress")]
-Length = Annotated[float, _from_text("length")]
-StressIntensity = Annotated[float, _from_text("stress intensity")]
+def _curve_section(value: Any) -> Any:
+    """The keys of an S-N curve, checked by the table of its forms."""
+    if isinstance(value, dict):
+        checked_keys(value, "")
+    return value
+
+
+def _written(dimension: str) -> WithJsonSchema:
+    """What stands in the file is text with a unit."""
+    example = DIMENSIONS[dimension].example
+    return WithJsonSchema({"type": "string", "description": f"{dimension} with its unit, such as '{example}'"})
+
+
+Stress = Annotated[float, _from_text("stress"), _written("stress")]
+Length = Annotated[float, _from_text("length"), _written("length")]
+StressIntensity = Annotated[float, _from_text("stress intensity"), _written("stress intensity")]
 Text = Annotated[str, Field(min_length=1)]
-RRatio = float | Literal["any"]
+SNCurveSection = Annotated[dict[str, Any], BeforeValidator(_curve_section)]
 
 
 class Section(BaseModel):
@@ -115,56 +129,55 @@ class DutyCycleSection(Section):
 
 
 class MaterialSection(Section):
-    """Strengths."""
+    """Strengths; those that are not given come from the card, where one is named."""
 
+    card: Text | None = None
     ultimate_strength: Stress | None = None
     yield_strength: Stress | None = None
     toughness: StressIntensity | None = None
+    true_fracture_strength: Stress | None = None
+    fatigue_strength_coefficient: Stress | None = None
+    walker_exponent: float | Literal["estimated"] | None = None
+    mean_stress_sensitivity: float | None = None
+    group: Text | None = None
+    source: Text | None = None
+
+
+class SNFamilySection(Section):
+    """S-N curves at several R or means, by the names that they have under sn_curves."""
+
+    curves: list[Text] = Field(min_length=2)
+    beyond_lowest: str = "refuse"
+    beyond_highest: str = "refuse"
     source: str = "not stated"
-
-
-class SNCurveSection(Section):
-    """An S-N curve: knee_stress, knee_life, slope and slope_below; or point_stress, point_life and slope."""
-
-    stress: Literal["range", "amplitude"]
-    r_ratio: RRatio
-    slope: float
-    knee_stress: Stress | None = None
-    knee_life: float | None = None
-    slope_below: float | None = None
-    point_stress: Stress | None = None
-    point_life: float | None = None
-    tested_from: float | None = None
-    tested_to: float | None = None
-    survival_probability: float | None = None
-    source: str = "not stated"
-
-    @model_validator(mode="after")
-    def _one_form(self) -> SNCurveSection:
-        knee = [self.knee_stress, self.knee_life, self.slope_below]
-        point = [self.point_stress, self.point_life]
-        complete = None not in knee and point == [None, None]
-        straight = None not in point and knee == [None, None, None]
-        if not (complete or straight):
-            keys = ("knee_stress", "knee_life", "slope_below", "point_stress", "point_life")
-            given = [key for key in keys if getattr(self, key) is not None]
-            raise InputError(
-                "",
-                f"the keys {', '.join(given) or 'of neither form'}",
-                "knee_stress, knee_life and slope_below; or point_stress and point_life for a straight line",
-                "For a fatigue limit write slope_below = inf.",
-            )
-        return self
 
 
 class GrowthLawSection(Section):
-    """A growth law."""
+    """A growth law: by its numbers, or that of a card."""
 
-    rate: Text
-    slope: float
-    threshold: StressIntensity = 0.0
+    card: Text | None = None
+    law: Text | None = None
+    rate: Text | None = None
+    slope: float | None = None
+    threshold: StressIntensity | None = None
     r_ratio: float | None = None
-    source: str = "not stated"
+    source: Text | None = None
+    form: str | None = None
+    values: dict[str, Any] | None = None
+    threshold_model: str | None = None
+    threshold_exponent: float | None = None
+    scatter: Text | None = None
+
+    @model_validator(mode="after")
+    def _one_form(self) -> GrowthLawSection:
+        given = [key for key in type(self).model_fields if getattr(self, key) is not None]
+        needed = set() if self.form == "table" else {"rate", "slope"}
+        numbers = needed <= set(given) and not {"card", "law"} & set(given)
+        if not numbers and not ("card" in given and set(given) <= {"card", "law"}):
+            raise InputError(
+                "", f"the keys {', '.join(given) or 'of neither form'}", "rate and slope; or card", "Keep one form."
+            )
+        return self
 
 
 class HotSpotSection(Section):
@@ -179,18 +192,38 @@ class HotSpotSection(Section):
     notch_factor: float = 1.0
     mean_stress: str = "none"
     compressive_mean: str = "ignored"
+    below_knee: str = "as the curve says"
     critical_sum: float = 1.0
+    order_rule: str = "none"
+    order_exponents: dict[Text, float] = Field(default_factory=dict)
 
 
 class CrackSection(Section):
     """A crack at a hot spot."""
 
     hot_spot: Text
-    shape: Literal["edge", "centre"]
-    plate_width: Length
+    shape: str
+    plate_width: Length | None = None
+    thickness: Length | None = None
+    radius: Length | None = None
+    wall: Length | None = None
+    diameter: Length | None = None
+    cracks: int | None = None
+    points: list[list[Any]] | None = None
+    bending_share: float | None = None
+    attachment_length: Length | None = None
+    surface_factor: float | None = None
     initial_size: Length
+    initial_half_length: Length | None = None
     growth_law: Text
+    later_law: Text | None = None
+    later_law_from: Text | None = None
     counted_part: str = "tensile"
+    order: str = "per repeat"
+    retardation: str | dict[str, Any] | None = None
+    limits: str = "toughness and yield"
+    youngs_modulus: Stress | None = None
+    stop_size: Length | None = None
     detectable_size: Length | None = None
     inspection_factor: float = 3.0
 
@@ -203,7 +236,9 @@ class StudyFile(Section):
     target_life: Text | None = None
     duty_cycle: DutyCycleSection
     materials: dict[str, MaterialSection] = Field(min_length=1)
+    cards: Text | None = None
     sn_curves: dict[str, SNCurveSection] = Field(default_factory=dict)
+    sn_families: dict[str, SNFamilySection] = Field(default_factory=dict)
     growth_laws: dict[str, GrowthLawSection] = Field(default_factory=dict)
     hot_spots: list[HotSpotSection] = Field(min_length=1)
     cracks: list[CrackSection] = Field(default_factory=list)

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+import dataclasses
 import re
-import tomllib
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -12,7 +12,7 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from vivid_anvil.checks import one_of
-from vivid_anvil.cracks import SHAPES, Crack
+from vivid_anvil.cracks import SHAPE_KEYS, Crack, Retardation, shape_of_keys
 from vivid_anvil.damage.assess import check_rule
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories import (
@@ -33,10 +33,21 @@ from vivid_anvil.histories import (
     read_spectrum,
     repair_step,
 )
-from vivid_anvil.materials import GrowthLaw, Material, SNCurve
+from vivid_anvil.materials import (
+    GrowthLaw,
+    Material,
+    MaterialCard,
+    Place,
+    SNCurve,
+    SNFamily,
+    cards_in,
+    curve_of_section,
+    read_card_named,
+)
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.study.include import with_includes
 from vivid_anvil.study.key_errors import as_input_error, key_path
-from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, SNCurveSection, StudyFile
+from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, StudyFile
 from vivid_anvil.study.study import Study, Watch
 from vivid_anvil.units import coherent
 
@@ -51,7 +62,15 @@ def read_study(path: str | Path, *, watch: Watch | None = None) -> Study:
     Raises InputError, with the file and the path of keys, for the first fault; further ones stand in its notes.
     """
     path = Path(path)
-    data = _toml(path)
+    data = with_includes(path)
+    return build_study(path, data, watch=watch)
+
+
+def build_study(path: Path, data: dict[str, Any], *, like: Study | None = None, watch: Watch | None = None) -> Study:
+    """The study of the tables `data`, as if they stood in the file `path`.
+
+    Histories and curves whose sections are the same as in the study `like` are taken from it, not read or fitted again.
+    """
     if data.get("format", FORMAT) != FORMAT:
         raise InputError(
             f"{path.name}, format",
@@ -63,51 +82,47 @@ def read_study(path: str | Path, *, watch: Watch | None = None) -> Study:
         file = StudyFile.model_validate(data)
     except ValidationError as error:
         raise as_input_error(path.name, data, error) from None
-    return _Builder(path, data).study(file, watch)
-
-
-def _toml(path: Path) -> dict[str, Any]:
-    try:
-        return tomllib.loads(path.read_text(encoding="utf-8"))
-    except FileNotFoundError:
-        raise InputError(
-            str(path), "no such file", "a study file", "Write the demo study with 'vivid-anvil demo' and start from it."
-        ) from None
-    except UnicodeDecodeError:
-        raise InputError(path.name, "bytes that are not UTF-8 text", "a TOML file in UTF-8") from None
-    except OSError as error:
-        raise InputError(str(path), error.strerror or "no access", "a study file that can be read") from None
-    except tomllib.TOMLDecodeError as error:
-        raise InputError(
-            path.name,
-            f"text that is not TOML: {error}",
-            "TOML",
-            'Text stands in quotes: "185 MPa"; a number has a point: 1.5.',
-        ) from None
+    return _Builder(path, data, like).study(file, watch)
 
 
 class _Builder:
     """Turns the sections of one file into nouns; each fault names the file and the key."""
 
-    def __init__(self, path: Path, data: dict[str, Any]) -> None:
-        self.path, self.data = path, data
+    def __init__(self, path: Path, data: dict[str, Any], like: Study | None) -> None:
+        self.path, self.data, self.like = path, data, like
         self.between, self.residue = "each by itself", "repeated"
+        self.cards: Path | None = None
 
     def study(self, file: StudyFile, watch: Watch | None) -> Study:
-        duty_cycle = self.duty_cycle(file, watch)
+        duty_cycle = self.like.duty_cycle if self.like and self.same("duty_cycle") else self.duty_cycle(file, watch)
+        if file.cards is not None:
+            self.cards = self.path.parent / file.cards
+            with self.at(("cards",)):
+                cards_in(self.cards)
         materials = {name: self.material(file, name) for name in file.materials}
         curves = {name: self.curve(name, section) for name, section in file.sn_curves.items()}
+        families = {name: self.family(file, name, curves) for name in file.sn_families}
+        named: dict[str, SNCurve | SNFamily] = {**curves, **families}
         laws = {name: self.law(file, name) for name in file.growth_laws}
         spots: dict[str, HotSpot] = {}
         for i, section in enumerate(file.hot_spots):
             if section.name in spots:
                 raise self.fault(("hot_spots", i, "name"), "a name that another hot spot has", "a different name")
-            spots[section.name] = self.hot_spot(i, section, materials, curves, duty_cycle)
+            spots[section.name] = self.hot_spot(i, section, materials, named, duty_cycle)
         cracks = [self.crack(i, section, spots, laws) for i, section in enumerate(file.cracks)]
         if file.target_life is not None:
             with self.at(("target_life",)):
                 duty_cycle.repeats_in(file.target_life)
-        return Study(file.title, duty_cycle, tuple(spots.values()), tuple(cracks), file.target_life, self.path)
+        found = tuple(spots.values()), tuple(cracks)
+        return Study(file.title, duty_cycle, *found, file.target_life, self.path, named, self.data)
+
+    def same(self, *keys: str) -> bool:
+        """Whether the study `like` has the same under these keys."""
+        one: Any = self.data
+        other: Any = {} if self.like is None else self.like.data
+        for key in keys:
+            one, other = one.get(key), None if other is None else other.get(key)
+        return bool(one == other)
 
     def duty_cycle(self, file: StudyFile, watch: Watch | None) -> DutyCycle:
         section, events = file.duty_cycle, []
@@ -177,26 +192,49 @@ class _Builder:
         return load_spectrum(channel, columns, unit)
 
     def material(self, file: StudyFile, name: str) -> Material:
+        section = file.materials[name]
         with self.at(("materials", name)):
-            return Material(name=name, **file.materials[name].model_dump())
+            given = {key: value for key, value in section.model_dump(exclude={"card"}).items() if value is not None}
+            if section.card is None:
+                return Material(name=name, **given)
+            return dataclasses.replace(self.card(section.card).material, name=name, **given)
 
-    def curve(self, name: str, section: SNCurveSection) -> SNCurve:
+    def card(self, name: str) -> MaterialCard:
+        return read_card_named(name, self.cards)
+
+    def curve(self, name: str, section: dict[str, Any]) -> SNCurve:
+        if self.like is not None and self.same("sn_curves", name) and self.same("cards"):
+            known = self.like.curves[name]
+            if isinstance(known, SNCurve):
+                return known
+
+        def of_card(card: str, curve: str | None) -> SNCurve:
+            return self.card(card).curve(curve)
+
         with self.at(("sn_curves", name)):
-            values = {key: value for key, value in section.model_dump().items() if value is not None}
-            if section.point_stress is not None:
-                return SNCurve.straight(name=name, **values)
-            return SNCurve(name=name, **values)
+            return curve_of_section(name, section, Place(f"sn_curves, {name}", self.path.parent, of_card))
+
+    def family(self, file: StudyFile, name: str, curves: dict[str, SNCurve]) -> SNFamily:
+        section = file.sn_families[name]
+        members = [self.named(curves, one, ("sn_families", name, "curves"), "sn_curves") for one in section.curves]
+        with self.at(("sn_families", name)):
+            values = section.model_dump(exclude={"curves"})
+            return SNFamily(name=name, curves=tuple(members), **values)
 
     def law(self, file: StudyFile, name: str) -> GrowthLaw:
+        section = file.growth_laws[name]
         with self.at(("growth_laws", name)):
-            return GrowthLaw(name=name, **file.growth_laws[name].model_dump())
+            if section.card is not None:
+                return dataclasses.replace(self.card(section.card).law(section.law), name=name)
+            given = {key: value for key, value in section.model_dump().items() if value is not None}
+            return GrowthLaw(name=name, **given)
 
     def hot_spot(
         self,
         i: int,
         section: HotSpotSection,
         materials: dict[str, Material],
-        curves: dict[str, SNCurve],
+        curves: dict[str, SNCurve | SNFamily],
         duty_cycle: DutyCycle,
     ) -> HotSpot:
         values = section.model_dump(exclude={"material", "sn_curve"})
@@ -213,18 +251,38 @@ class _Builder:
     def crack(self, i: int, section: CrackSection, spots: dict[str, HotSpot], laws: dict[str, GrowthLaw]) -> Crack:
         spot = self.named(spots, section.hot_spot, ("cracks", i, "hot_spot"), "hot_spots")
         law = self.named(laws, section.growth_law, ("cracks", i, "growth_law"), "growth_laws")
+        with self.at(("cracks", i, "retardation")):
+            memory = self.retardation(section, spot)
         with self.at(("cracks", i)):
             spot.material.needed("toughness", "the critical crack size")
             spot.material.needed("yield_strength", "net-section yield")
-            return Crack(
-                hot_spot=spot,
-                shape=SHAPES[section.shape](section.plate_width),
-                initial_size=section.initial_size,
-                law=law,
-                counted_part=section.counted_part,
-                detectable_size=section.detectable_size,
-                inspection_factor=section.inspection_factor,
+            given = section.model_dump(exclude_none=True)
+            shape = {key: given.pop(key) for key in SHAPE_KEYS if key in given}
+            later = None
+            if section.later_law is not None:
+                later = self.named(laws, section.later_law, ("cracks", i, "later_law"), "growth_laws")
+            for key in ("hot_spot", "shape", "growth_law", "later_law", "retardation"):
+                given.pop(key, None)
+            made = shape_of_keys(section.shape, shape, "")
+            return Crack(hot_spot=spot, shape=made, law=law, later_law=later, retardation=memory, **given)
+
+    def retardation(self, section: CrackSection, spot: HotSpot) -> Retardation:
+        """How larger cycles are remembered: a word, or a table with its numbers; the yield strength from the material."""
+        given = section.retardation
+        if given is None:
+            return Retardation()
+        values: dict[str, Any] = {"kind": given} if isinstance(given, str) else dict(given)
+        known = [one.name for one in dataclasses.fields(Retardation) if one.name != "yield_strength"]
+        for key in values:
+            if key not in known:
+                raise InputError(
+                    f"retardation, {key}", "an unknown key", f"one of {listed(known)}", did_you_mean(key, known)
+                )
+        if "threshold_maximum" in values:
+            values["threshold_maximum"] = coherent(
+                values["threshold_maximum"], "stress intensity", "retardation, threshold_maximum"
             )
+        return Retardation(yield_strength=spot.material.yield_strength, **values)
 
     def named(self, known: dict[str, T], name: str, keys: tuple[int | str, ...], table: str) -> T:
         if name in known:

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
 from vivid_anvil.cracks import Crack, GrowthResult, grow_crack
 from vivid_anvil.damage import LifeResult, assess_life
+from vivid_anvil.damage.life_record import life_as_html
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import DutyCycle
+from vivid_anvil.materials import SNCurve, SNFamily
 from vivid_anvil.stress import HotSpot
 
 Watch = Callable[[str, int, int], None]
@@ -19,7 +21,10 @@ Watch = Callable[[str, int, int], None]
 
 @dataclass(frozen=True, eq=False, repr=False)
 class Study:
-    """Duty cycle, hot spots, cracks and target of one job; made by `read_study`, or by hand."""
+    """Duty cycle, hot spots, cracks and target of one job; made by `read_study`, or by hand.
+
+    `curves` are all S-N curves and families that the file names, used or not; `data` are the tables of the file.
+    """
 
     title: str
     duty_cycle: DutyCycle
@@ -27,6 +32,8 @@ class Study:
     cracks: tuple[Crack, ...] = ()
     target_life: float | str | None = None
     path: Path | None = None
+    curves: Mapping[str, SNCurve | SNFamily] = field(default_factory=dict)
+    data: Mapping[str, Any] = field(default_factory=dict)
 
     @property
     def assessed(self) -> tuple[HotSpot, ...]:
@@ -64,6 +71,16 @@ class StudyResult:
         """The growth of the crack at the hot spot of that name."""
         return self.growths[_place(hot_spot, [growth.crack.hot_spot.name for growth in self.growths])]
 
+    def to_frame(self) -> Any:
+        """The lives as a pandas data frame, one row a hot spot."""
+        import pandas as pd
+
+        rows = [
+            {key: value for key, value in life.to_dict().items() if not isinstance(value, dict | list)}
+            for life in self.lives
+        ]
+        return pd.DataFrame(rows)
+
     def to_dict(self) -> dict[str, Any]:
         """Everything as plain numbers and text."""
         return {
@@ -71,6 +88,9 @@ class StudyResult:
             "lives": [life.to_dict() for life in self.lives],
             "growths": [growth.to_dict() for growth in self.growths],
         }
+
+    def _repr_html_(self) -> str:
+        return life_as_html(self.lives, self.study.title)
 
     def __repr__(self) -> str:
         lines = [f"<StudyResult {self.study.title}", *(f"  {result!r}" for result in (*self.lives, *self.growths))]

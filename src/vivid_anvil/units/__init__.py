@@ -5,6 +5,7 @@ from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, fi
 from vivid_anvil.units.door import coherent, coherent_ratio, dimension_of, factor, split
 from vivid_anvil.units.fields import Coherent, OptionalCoherent
 from vivid_anvil.units.growth_constants import growth_constant, rate_at_range
+from vivid_anvil.units.temperature import celsius
 
 __all__ = [
     "DIMENSIONS",
@@ -13,6 +14,7 @@ __all__ = [
     "Dimension",
     "OptionalCoherent",
     "UnitSystem",
+    "celsius",
     "coherent",
     "coherent_ratio",
     "dimension_of",

@@ -15,20 +15,33 @@ EXAMPLE = "6.9e-12 m/cycle at 1 MPa√m"
 _RATE = re.compile(
     r"\s*(?:da/dN\s*=)?\s*(?P<rate>.+?)\s+at\s+(?:(?:ΔK|dK|delta K)\s*=)?\s*(?P<range>.+?)\s*", re.IGNORECASE
 )
+_PRINTED = re.compile(r"\s*(?P<constant>[\d.]+(?:[eE][+-]?\d+)?)\s+with\s+(?P<rate>.+?)\s+and\s+(?P<k>.+?)\s*")
 
 
-def growth_constant(value: str | float, slope: float, where: str = "growth constant") -> float:
+def growth_constant(
+    value: str | float, slope: float, where: str = "growth constant", further_power: float = 0.0
+) -> float:
     """C of da/dN = C ΔK^slope in mm/cycle and MPa√mm, from the rate at one stress intensity range.
 
-    A float is taken as coherent already. Raises InputError, which names `where`, for text of another form.
+    "C with mm/cycle and MPa√m" is a constant as a source prints it, for its units; `further_power` is what K has in the
+    unit of C beyond the slope. A float is coherent already. Raises InputError, which names `where`, for text of another form.
 
     >>> f"{growth_constant('da/dN = 6.9e-12 m/cycle at ΔK = 1 MPa√m', 3.0):.4g}"
+    '2.182e-13'
+    >>> f"{growth_constant('6.9e-12 with m/cycle and MPa√m', 3.0):.4g}"
     '2.182e-13'
     """
     slope = positive_number(f"{where} (slope)", slope)
     if not isinstance(value, str):
         return positive_number(where, value, f"text such as {EXAMPLE!r}, or C above 0 in mm/cycle and MPa√mm")
+    if (printed := _PRINTED.fullmatch(value)) is not None:
+        unit_rate = coherent(f"1 {printed['rate']}", "growth rate", where)
+        unit_k = coherent(f"1 {printed['k']}", "stress intensity", where)
+        constant = positive_number(where, float(printed["constant"]), "a constant above 0")
+        return float(constant * unit_rate / unit_k ** (slope + further_power))
     rate, delta_k = rate_at_range(value, where)
+    if further_power:
+        raise InputError(where, repr(value), "the constant as printed, such as '5e-10 with mm/cycle and MPa√mm'")
     return float(rate / delta_k**slope)
 
 

@@ -1,0 +1,50 @@
+"""What the command on mean-stress rules does: read, compare, show, write."""
+
+from __future__ import annotations
+
+from functools import partial
+from pathlib import Path
+
+from vivid_anvil.cli.outputs import Drawing, Outputs
+from vivid_anvil.cli.progress import progress
+from vivid_anvil.cli.run import draw, say_written
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.units import UnitSystem
+
+
+def rules(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
+    """All mean-stress rules for one hot spot, or for all whose curve states its R."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        from vivid_anvil.damage import assess_life, compare_rules
+        from vivid_anvil.study import read_study
+
+        study = read_study(path, watch=watch)
+        names = [one.name for one in study.assessed]
+        if spot is not None and spot not in names:
+            raise InputError("--spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
+        chosen = [one for one in study.assessed if spot in (None, one.name)]
+        found, without = [], []
+        for i, one in enumerate(chosen):
+            watch(f"rules for {one.name}", i, len(chosen))
+            life = assess_life(one, study.duty_cycle, target=study.target_life)
+            try:
+                found.append(compare_rules(life))
+            except InputError as error:
+                if spot is not None:
+                    raise
+                without.append(f"{error.where}: {error.found}. {error.remedy}")
+        rows = [{"hot_spot": one.base.hot_spot.name, **row} for one in found for row in one.rows()]
+        drawings: list[Drawing] = [(f"rules {one.base.hot_spot.name}", partial(draw, one, units)) for one in found]
+        record = {"title": study.title, "comparisons": [one.to_dict() for one in found], "without": without}
+        written = outputs.write(record, rows, drawings, watch)
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    out.print(tables.heading(study.title))
+    for comparison in found:
+        out.print(tables.rules_table(comparison))
+    for line in without:
+        out.print(tables.indented(line))
+    out.print(tables.critical_sums_table())
+    say_written(out, written)

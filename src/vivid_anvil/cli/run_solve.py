@@ -1,0 +1,140 @@
+"""What the command solve does: what would just meet the target, and which test does the damage of the service."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from vivid_anvil.cli.outputs import Outputs
+from vivid_anvil.cli.progress import progress
+from vivid_anvil.cli.run import say_written
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.units import UnitSystem, coherent, in_unit, number
+
+# What a needed class has in common with the present one.
+_AS_NOW = (
+    "loading",
+    "component",
+    "thickness",
+    "attachment_length",
+    "thickness_exponent",
+    "environment",
+    "partial_factor",
+)
+
+
+@dataclass(frozen=True)
+class Questions:
+    """What is asked beside load factor, repeats and class."""
+
+    key: str | None = None
+    between: str | None = None
+    standard: str | None = None
+    test_cycles: float | None = None
+    test_stress: str | None = None
+    leave_out: tuple[str, ...] = ()
+
+
+def solve(path: Path, spot: str | None, asked: Questions, outputs: Outputs, units: UnitSystem) -> None:
+    """The answers for one hot spot, the worst by default."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        from vivid_anvil.study import assess_lives, read_study
+
+        study = read_study(path, watch=watch)
+        lives = assess_lives(study, watch=watch)
+        names = [one.hot_spot.name for one in lives]
+        if not lives or (spot is not None and spot not in names):
+            raise (
+                InputError("--spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot or "", names))
+                if lives
+                else InputError(path.name, "no hot spot with an S-N curve", "at least one")
+            )
+        life = min(lives, key=lambda one: one.life_repeats) if spot is None else lives[names.index(spot)]
+        if study.target_life is None:
+            raise InputError(path.name, "no target_life", "a target, such as target_life = '30 years'", "Add it.")
+        watch("solving", 0, 1)
+        rows = [*_of_the_target(study, life, asked, units), *_tests(life, asked, units)]
+        watch("solving", 1, 1)
+        record = {"title": study.title, "hot_spot": life.hot_spot.name, "answers": rows}
+        written = outputs.write(record, rows)
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    out.print(tables.heading(f"{life.hot_spot.name}: to meet {study.target_life}"))
+    out.print(tables.answers_table(rows))
+    say_written(out, written)
+
+
+def _of_the_target(study: Any, life: Any, asked: Questions, units: UnitSystem) -> list[dict[str, Any]]:
+    from vivid_anvil.damage import class_needed
+
+    repeat = life.duty_cycle.repeat
+    rows = [
+        _row("all loads times", life.reserve_on_stress),
+        _row(f"{repeat}s until the critical sum", life.life_repeats, repeat),
+        _row("constant stress that does the same in 2e6 cycles", life.damage_equivalent_stress(2e6), "MPa", units),
+    ]
+    like = _section_of(study, life.hot_spot.curve.name)
+    standard = asked.standard or like.get("standard")
+    if standard is not None:
+        found = class_needed(life, standard, **{key: like[key] for key in _AS_NOW if key in like})
+        rows.append(_row(f"class of {standard} needed", "none is enough" if found is None else float(found)))
+    if asked.key is not None:
+        rows.append(_solved(study, life.hot_spot.name, asked))
+    return rows
+
+
+def _section_of(study: Any, curve: str) -> dict[str, Any]:
+    """The section of the study that the curve is made of, where it is a class of a shipped standard; else empty."""
+    section = dict(study.data.get("sn_curves", {}).get(curve, {}))
+    return section if "standard" in section and "standard_file" not in section else {}
+
+
+def _solved(study: Any, spot: str, asked: Questions) -> dict[str, Any]:
+    from vivid_anvil.study import value_that_meets_target
+
+    low, dots, high = (asked.between or "").partition("..")
+    if not dots:
+        raise InputError("--between", repr(asked.between), "two values, such as 1.2..2.6 or '300..900 MPa'")
+    high, _, unit = high.strip().partition(" ")
+    try:
+        ends = float(low), float(high)
+    except ValueError:
+        raise InputError("--between", repr(asked.between), "two numbers and at most one unit") from None
+    value = value_that_meets_target(study, str(asked.key), *ends, unit, spot=spot)
+    return {"question": str(asked.key), "answer": value, "unit": unit, "shown": f"{number(value, 5)} {unit}".rstrip()}
+
+
+def _tests(life: Any, asked: Questions, units: UnitSystem) -> list[dict[str, Any]]:
+    from vivid_anvil.damage import accelerated_test, cycles_of_test
+
+    what = life.curve.stress
+    rows = []
+    if asked.test_cycles is not None:
+        level = life.damage_equivalent_stress(asked.test_cycles)
+        rows.append(_row(f"test of {number(asked.test_cycles)} cycles: stress {what}", level, "MPa", units))
+    if asked.test_stress is not None:
+        level = coherent(asked.test_stress, "stress", "--test-stress")
+        found = cycles_of_test(life, level)
+        rows.append(_row(f"test at a stress {what} of {in_unit(level, 'stress', units)}: cycles", found, "cycle"))
+    if asked.leave_out:
+        limits = [coherent(one, "stress", "--leave-out") for one in asked.leave_out]
+        for row in accelerated_test(life, limits).rows():
+            below = in_unit(row["omitted below [MPa]"], "stress", units)
+            kept = (
+                f"{row['share of damage kept']:.1%} of the damage, {number(row['cycles per repeat kept'])} cycles each"
+            )
+            rows.append(_row(f"test without ranges below {below}: repeats ({kept})", row["repeats"], "repeat"))
+    return rows
+
+
+def _row(question: str, answer: float | str | None, unit: str = "", units: UnitSystem = "metric") -> dict[str, Any]:
+    from vivid_anvil.records import plain
+
+    if isinstance(answer, str) or answer is None:
+        text = answer or "-"
+    else:
+        text = in_unit(answer, "stress", units) if unit == "MPa" else number(answer)
+    return {"question": question, "answer": plain(answer), "unit": unit, "shown": text}

@@ -1,0 +1,80 @@
+"""What the command what-if does: read, vary, show, write."""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Sequence
+from functools import partial
+from pathlib import Path
+from typing import Any
+
+from vivid_anvil.cli.outputs import Drawing, Outputs
+from vivid_anvil.cli.progress import progress
+from vivid_anvil.cli.run import draw, say_written
+from vivid_anvil.errors import InputError
+from vivid_anvil.units import UnitSystem
+
+
+def what_if(path: Path, key: str, values: Sequence[str], spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
+    """Lives for each value of a key, beside the study as it is."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        from vivid_anvil.study import what_if as vary
+
+        result = vary(path, key, [_value(one) for text in values for one in _spread(text)], spot=spot, watch=watch)
+        drawings: list[Drawing] = [("what if", partial(draw, result, units))]
+        written = outputs.write(result.to_dict(), result.rows(), drawings, watch)
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    out.print(tables.heading(f"{result.title}: what if"))
+    out.print(tables.what_if_table(result))
+    say_written(out, written)
+
+
+def side_by_side(paths: Sequence[Path], outputs: Outputs, units: UnitSystem) -> None:  # noqa: ARG001 (lives have no unit system)
+    """What differs between studies."""
+    outputs.check()
+    with progress("reading the studies") as watch:
+        from vivid_anvil.study import compare_studies, read_study, run_study
+
+        names = [path.stem for path in paths]
+        if len(set(names)) < len(names):
+            names = [str(path) for path in paths]
+        if len(set(names)) < len(names):
+            raise InputError("side-by-side", "the same study twice", "different studies")
+        found = {
+            name: run_study(read_study(path, watch=watch), watch=watch) for name, path in zip(names, paths, strict=True)
+        }
+        result = compare_studies(found)
+        written = outputs.write(result.to_dict(), result.rows(), (), watch)
+    from vivid_anvil.cli import tables
+
+    out = tables.console()
+    out.print(tables.comparison_tables(result))
+    say_written(out, written)
+
+
+def _spread(text: str) -> list[str]:
+    """`1.8..2.6/5` as five values from 1.8 to 2.6; anything else as it stands."""
+    first, dots, rest = text.partition("..")
+    last, slash, steps = rest.partition("/")
+    if not (dots and slash):
+        return [text]
+    try:
+        low, high, count = float(first), float(last), int(steps)
+    except ValueError:
+        raise InputError(
+            "what-if, values", repr(text), "a range such as 1.8..2.6/5, five values from 1.8 to 2.6"
+        ) from None
+    if count < 2 or not low < high:
+        raise InputError("what-if, values", repr(text), "a range that rises, of two values or more")
+    return [f"{low + (high - low) * i / (count - 1):.12g}" for i in range(count)]
+
+
+def _value(text: str) -> Any:
+    """A value as a study file has it: a number, true or false, or else text."""
+    try:
+        return tomllib.loads(f"value = {text}")["value"]
+    except tomllib.TOMLDecodeError:
+        return text

@@ -1,0 +1,114 @@
+"""The loop of growth cycle by cycle, with and without the memory of larger cycles."""
+
+from __future__ import annotations
+
+import math
+
+from numba import njit
+
+from vivid_anvil.materials._growth_kernels import rate_of
+
+NO_MEMORY, WHEELER, WILLENBORG = range(3)
+
+
+@njit(cache=True)
+def times_in(pieces, piece, n):
+    """How often a piece (first, last row, occurrences, repetitions) happens in pass n: when its sum passes a whole number."""
+    often = pieces[piece, 2]
+    return int(math.floor((n + 1) * often + 1e-9) - math.floor(n * often + 1e-9)) * int(pieces[piece, 3])
+
+
+@njit(cache=True)
+def march(form, model, p, cycles, pieces, factors, grid, memory, q, a, stop, sizes):
+    """Grow from `a` through the passes that `sizes` has room for; size after each pass.
+
+    `cycles` are rows (largest, smallest stress, count), `pieces` rows (first, last, occurrences, repetitions); Y stands in
+    `factors` on the even grid (start, step) of sizes. `q`: plane-zone factor β, yield strength, then exponent, or shut-off
+    ratio and threshold maximum. Returns passes done, piece, time, row at the stop (-1 without one), cycles, size, X of the zone.
+    """
+    zone_end, k_over, a_over, zone_over = 0.0, 0.0, 0.0, 0.0
+    done = 0
+    last_cell = factors.size - 2
+    for n in range(sizes.size - 1):
+        for piece in range(pieces.shape[0]):
+            for time in range(times_in(pieces, piece, n)):
+                for i in range(int(pieces[piece, 0]), int(pieces[piece, 1])):
+                    high, low = cycles[i, 0], cycles[i, 1]
+                    place = (a - grid[0]) / grid[1]
+                    cell = min(int(place), last_cell)
+                    share = place - cell
+                    scale = (factors[cell] + share * (factors[cell + 1] - factors[cell])) * math.sqrt(math.pi * a)
+                    k_max, k_min = scale * high, scale * low
+                    done += 1
+                    if k_max <= 0.0:
+                        continue
+                    factor = 1.0
+                    if memory == WHEELER:
+                        zone = q[0] * (k_max / q[1]) ** 2
+                        if a + zone < zone_end:
+                            factor = (zone / (zone_end - a)) ** q[2]
+                        else:
+                            zone_end = a + zone
+                    elif memory == WILLENBORG:
+                        zone = q[0] * (k_max / q[1]) ** 2
+                        if a + zone < a_over + zone_over:
+                            left = 1.0 - (a - a_over) / zone_over
+                            residual = (1.0 - q[3] / k_max) / (q[2] - 1.0) * (k_over * left**0.5 - k_max)
+                            if residual > 0.0:
+                                k_max, k_min = k_max - residual, max(k_min - residual, 0.0)
+                        else:
+                            k_over, a_over, zone_over = k_max, a, zone
+                    if k_max > k_min:
+                        a += cycles[i, 2] * factor * rate_of(form, model, p, k_max - k_min, k_min / k_max, a)
+                    if not a < stop:
+                        return n, piece, time, i, done, a, zone_end
+        sizes[n + 1] = a
+    return sizes.size - 1, -1, -1, -1, done, a, zone_end
+
+
+@njit(cache=True)
+def march_two(form, model, p, cycles, pieces, state, place, anchor, reach, limits, sizes):
+    """Grow depth and half length from `state` (a, c) on, starting at `place` (pass, piece, time, row), until it leaves `reach`.
+
+    `anchor`: a, c, then Y and its slopes over a and over c, for the end of a and for that of c. Returns why it came back: 0 all
+    passes done, 1 out of reach of the anchor, 2 past a limit (a, c); `state`, `place` and `sizes`, (a, c) a pass, are kept up.
+    """
+    a, c = state[0], state[1]
+    done = 0
+    n, piece, time, i = place[0], place[1], place[2], place[3]
+    while n < sizes.shape[0] - 1:
+        while piece < pieces.shape[0]:
+            times, first, last = times_in(pieces, piece, n), int(pieces[piece, 0]), int(pieces[piece, 1])
+            while time < times:
+                i = max(i, first)
+                while i < last:
+                    da, dc = a - anchor[0], c - anchor[1]
+                    if abs(da) > reach * anchor[0] or abs(dc) > reach * anchor[1]:
+                        state[0], state[1], state[2] = a, c, state[2] + done
+                        place[0], place[1], place[2], place[3] = n, piece, time, i
+                        return 1
+                    high, low = cycles[i, 0], cycles[i, 1]
+                    done += 1
+                    if high > low and high > 0.0:
+                        root = math.sqrt(math.pi * a)
+                        deep = (anchor[2] + anchor[3] * da + anchor[4] * dc) * root
+                        along = (anchor[5] + anchor[6] * da + anchor[7] * dc) * root
+                        r = low / high
+                        grown = cycles[i, 2] * rate_of(form, model, p, deep * (high - low), r, a)
+                        c += cycles[i, 2] * rate_of(form, model, p, along * (high - low), r, c)
+                        a += grown
+                    i += 1
+                    if not (a < limits[0] and c < limits[1]):
+                        state[0], state[1], state[2] = a, c, state[2] + done
+                        place[0], place[1], place[2], place[3] = n, piece, time, i
+                        return 2
+                time += 1
+                i = 0
+            piece += 1
+            time = 0
+        n += 1
+        piece = 0
+        sizes[n, 0], sizes[n, 1] = a, c
+    state[0], state[1], state[2] = a, c, state[2] + done
+    place[0] = n
+    return 0

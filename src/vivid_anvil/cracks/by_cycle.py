@@ -1,0 +1,180 @@
+"""Growth cycle by cycle in the real order, each from the size that the one before it left; larger cycles may be remembered.
+
+In: cycles in order (largest and smallest nominal stress, MPa), a shape of one size, a law. Out: size after each pass, and at
+which cycle it stopped. Methods: Wheeler, O. E. (1972), J. Basic Eng. 94, 181-186; Willenborg, J. et al. (1971),
+AFFDL-TM-71-1-FBR, in the general form of Gallagher, J. P. and Hughes, T. F. (1974), AFFDL-TR-74-27; zones after Irwin. The
+geometry factor is read from an even grid over the size, so fine that it is right to 1e-8.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil import checks
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.cracks._kernels import NO_MEMORY, WHEELER, WILLENBORG, march
+from vivid_anvil.cracks.shapes import CrackShape
+from vivid_anvil.errors import InputError
+from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.materials._growth_kernels import closure_of
+from vivid_anvil.units import number
+
+GRID = 1 << 16
+ZONES = {"plane stress": 1.0 / math.pi, "plane strain": 1.0 / (3.0 * math.pi)}
+KINDS = {"none": NO_MEMORY, "wheeler": WHEELER, "willenborg": WILLENBORG, "constant closure": NO_MEMORY}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Retardation:
+    """How a larger cycle slows those after it. "none" is the default everywhere: retardation lengthens the life.
+
+    wheeler: the rate times (r_p / (X - a))^`exponent` within the zone X of the largest; willenborg: a residual K with
+    `shut_off` ratio and `threshold_maximum`, MPa√mm; constant closure: K opens at f(R) of the spectrum's largest and smallest
+    stress (Newman 1984, `closure_alpha`, `closure_peak`). Zones r_p = β (K_max / yield_strength)², β by `constraint`.
+    """
+
+    kind: str = "none"
+    yield_strength: float | None = None
+    constraint: str = "plane strain"
+    exponent: float = 1.0
+    shut_off: float = 3.0
+    threshold_maximum: float = 0.0
+    closure_alpha: float = 2.0
+    closure_peak: float = 0.3
+
+    def __post_init__(self) -> None:
+        checks.one_of("retardation, kind", self.kind, tuple(KINDS))
+        checks.one_of("retardation, constraint", self.constraint, tuple(ZONES))
+        if self.kind in ("wheeler", "willenborg"):
+            checks.positive_number("retardation, yield_strength", self.yield_strength, "a yield strength, MPa")
+        if not checks.real_number("retardation, exponent", self.exponent) >= 0.0:
+            raise InputError("retardation, exponent", f"{self.exponent:g}", "an exponent of 0 or more")
+        if not checks.real_number("retardation, shut_off", self.shut_off) > 1.0:
+            raise InputError("retardation, shut_off", f"{self.shut_off:g}", "a ratio above 1")
+
+    @property
+    def packed(self) -> FloatArray:
+        """The numbers for the loop."""
+        rest = (self.exponent, 0.0) if self.kind == "wheeler" else (self.shut_off, self.threshold_maximum)
+        return np.array([ZONES[self.constraint], self.yield_strength or 1.0, *rest])
+
+    def zone(self, k_max: float) -> float:
+        """Size of the plastic zone, mm, at `k_max`, MPa√mm.
+
+        >>> round(Retardation(kind="wheeler", yield_strength=350.0).zone(700.0), 4)
+        0.4244
+        """
+        return float(ZONES[self.constraint] * (k_max / (self.yield_strength or math.inf)) ** 2)
+
+
+@dataclass(frozen=True, eq=False)
+class CycleGrowth:
+    """Size, mm, after each pass (the start first), cycles gone through, where it stopped: (pass, piece, time, row) or None."""
+
+    sizes: FloatArray
+    cycles: int
+    size: float
+    stopped_at: tuple[int, int, int, int] | None
+    zone_end: float
+
+
+def grow_by_cycle(
+    cycles: ArrayLike,
+    shape: CrackShape,
+    law: GrowthLaw,
+    start: float,
+    *,
+    passes: int = 1,
+    stop: float | None = None,
+    pieces: ArrayLike | None = None,
+    counted_part: str = "tensile",
+    retardation: Retardation | None = None,
+) -> CycleGrowth:
+    """Growth from `start`, mm, through `passes` of rows (largest, smallest stress, MPa[, count]) in their order.
+
+    `stop`, mm, is where it ends, by default the limit of the shape; `pieces`, rows (first, last, occurrences, repetitions),
+    are the parts of a pass: occurrences below 1 happen in the pass in which their sum is whole.
+    Raises InputError for a size outside the shape, rows of another form, and a law that ends before the load does.
+
+    >>> from vivid_anvil.cracks.shapes import CentreCrack
+    >>> law = GrowthLaw(name="steel", rate=5.21e-13, slope=3.0)
+    >>> found = grow_by_cycle([[100.0, 0.0], [150.0, 0.0]], CentreCrack(100.0), law, 5.0, passes=1000)
+    >>> found.cycles, round(found.size, 4)
+    (2000, 5.1478)
+    """
+    rows = _rows(cycles)
+    largest = shape.largest_size if stop is None else min(stop, shape.largest_size)
+    if not 0.0 < start < largest:
+        raise InputError(
+            "growth by cycle, start",
+            f"{number(start)} mm",
+            f"a size above 0 and below {number(largest)} mm, where it stops",
+        )
+    how = Retardation() if retardation is None else retardation
+    if counted_part == "tensile":
+        rows[:, 1] = np.maximum(rows[:, 1], 0.0)
+    if how.kind == "constant closure":
+        rows[:, 1] = np.maximum(rows[:, 1], opening_stress(rows, how))
+        rows[:, 0] = np.maximum(rows[:, 0], rows[:, 1])
+    parts = np.asarray([[0, rows.shape[0], 1, 1]] if pieces is None else pieces, dtype=np.float64)
+    grid = np.linspace(start, largest, GRID)
+    factors = np.asarray(shape.geometry_factor(grid), dtype=np.float64)
+    sizes = np.full(passes + 1, np.nan)
+    sizes[0] = start
+    even = np.array([start, grid[1] - grid[0]])
+    n, piece, time, row, done, size, zone_end = _march(law, rows, parts, factors, even, how, start, largest, sizes)
+    if math.isnan(size):
+        raise InputError(
+            f"growth law {law.name}",
+            "a range of stress intensity above the last point",
+            "points for all ranges up to the limiting size",
+            "Add a point from tests; nothing is extrapolated.",
+        )
+    at = None if row < 0 else (int(n), int(piece), int(time), int(row))
+    return CycleGrowth(sizes[: int(n) + 1], int(done), float(min(size, largest)), at, float(zone_end))
+
+
+def _march(
+    law: GrowthLaw,
+    rows: FloatArray,
+    parts: FloatArray,
+    factors: FloatArray,
+    grid: FloatArray,
+    how: Retardation,
+    start: float,
+    largest: float,
+    sizes: FloatArray,
+) -> Any:
+    return march(*law.codes, law.packed, rows, parts, factors, grid, KINDS[how.kind], how.packed, start, largest, sizes)
+
+
+def opening_stress(rows: FloatArray, how: Retardation) -> float:
+    """Stress, MPa, at which the crack opens under a spectrum: f(R) of its largest and smallest stress times the largest.
+
+    >>> rows = np.array([[100.0, 0.0], [60.0, 30.0]])
+    >>> round(opening_stress(rows, Retardation(kind="constant closure")), 3)
+    32.566
+    """
+    high, low = float(rows[:, 0].max()), float(rows[:, 1].min())
+    return float(closure_of(low / high, how.closure_alpha, how.closure_peak)) * high
+
+
+def _rows(cycles: ArrayLike) -> FloatArray:
+    """Rows (largest, smallest, count), as a new array."""
+    given = np.array(cycles, dtype=np.float64)
+    if given.ndim != 2 or given.shape[1] not in (2, 3) or not given.shape[0] or not np.isfinite(given).all():
+        raise InputError(
+            "growth by cycle, cycles",
+            f"shape {given.shape}",
+            "finite rows (largest, smallest stress) or with a count, one or more",
+        )
+    if (given[:, 0] < given[:, 1]).any():
+        raise InputError(
+            "growth by cycle, cycles", "a largest stress below the smallest", "rows (largest, smallest stress)"
+        )
+    return given if given.shape[1] == 3 else np.column_stack([given, np.ones(given.shape[0])])

@@ -1,0 +1,89 @@
+"""Growth of depth and half length cycle by cycle, each from the sizes that the cycle before left.
+
+Y at both ends is followed as a plane over (a, c) around an anchor; when a size has moved by `REACH` of itself, the anchor moves
+there, the shape is asked again, and the limits are looked at. The error of the plane is of the order of `REACH` squared.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.cracks._kernels import march_two
+from vivid_anvil.cracks.critical import Margin
+from vivid_anvil.cracks.two_way_shapes import TwoWayShape
+from vivid_anvil.materials import GrowthLaw
+
+REACH = 1e-3
+_SLOPE_STEP = 1e-4
+_OUT_OF_REACH, _PAST_LIMIT = 1, 2
+
+
+@dataclass(frozen=True, eq=False)
+class TwoWayCycles:
+    """Depth and half length, mm, at each anchor, with the passes done; cycles gone through; what ended it, "" where nothing.
+
+    `largest_scale`, √mm, is the largest K per MPa that was met.
+    """
+
+    depths: FloatArray
+    half_lengths: FloatArray
+    passes: FloatArray
+    cycles: int
+    ended_by: str
+    largest_scale: float
+
+
+def grow_two_by_cycle(
+    rows: FloatArray,
+    pieces: FloatArray,
+    shape: TwoWayShape,
+    law: GrowthLaw,
+    start: tuple[float, float],
+    margins: dict[str, Margin],
+    passes: int,
+) -> TwoWayCycles:
+    """From `start` (a, c), mm, through `passes` of rows (largest, smallest counted stress, count) until a margin is used up.
+
+    >>> from vivid_anvil.cracks.two_way_shapes import SurfaceCrack
+    >>> law = GrowthLaw(name="steel", rate=3e-13, slope=3.0)
+    >>> plate = SurfaceCrack(thickness=20.0, width=200.0)
+    >>> one = np.array([[100.0, 0.0, 1.0]])
+    >>> found = grow_two_by_cycle(one, np.array([[0.0, 1.0, 1.0, 1.0]]), plate, law, (1.0, 2.5), {}, 506956)
+    >>> round(float(found.depths[-1]), 4), round(float(found.half_lengths[-1]), 4)
+    (2.0, 3.0404)
+    """
+    state = np.array([start[0], start[1], 0.0])
+    place, sizes = np.zeros(4, dtype=np.int64), np.empty((passes + 1, 2))
+    limits = np.array([shape.deepest * (1.0 - 1e-12), math.inf])
+    total = float((pieces[:, 1] - pieces[:, 0]) @ (pieces[:, 2] * pieces[:, 3]))
+    path = [(start[0], start[1], 0.0)]
+    ended_by, largest = "", 0.0
+    while True:
+        anchor = _anchor(shape, float(state[0]), float(state[1]))
+        largest = max(largest, max(anchor[2], anchor[5]) * math.sqrt(math.pi * anchor[0]))
+        why = march_two(*law.codes, law.packed, rows, pieces, state, place, anchor, REACH, limits, sizes)
+        path.append((float(state[0]), float(state[1]), float(state[2]) / total))
+        if why == _PAST_LIMIT:
+            ended_by = "wall"
+            break
+        a, c = float(state[0]), float(state[1])
+        ended_by = next((name for name, margin in margins.items() if margin(a, c) <= 0.0), "")
+        if why != _OUT_OF_REACH or ended_by:
+            break
+    depths, half_lengths, done = np.array(path).T
+    moved = np.concatenate([[True], np.diff(done) > 0.0])
+    return TwoWayCycles(
+        np.minimum(depths[moved], shape.deepest), half_lengths[moved], done[moved], int(state[2]), ended_by, largest
+    )
+
+
+def _anchor(shape: TwoWayShape, a: float, c: float) -> FloatArray:
+    """a, c, then Y, its slope over a and over c, for the end of a and for that of c."""
+    step_a, step_c = -_SLOPE_STEP * a, _SLOPE_STEP * c  # towards less depth: the wall may be near
+    here, less, longer = shape.factors(a, c), shape.factors(a + step_a, c), shape.factors(a, c + step_c)
+    ends = [(here[i], (less[i] - here[i]) / step_a, (longer[i] - here[i]) / step_c) for i in (0, 1)]
+    return np.array([a, c, *ends[0], *ends[1]])

@@ -1,0 +1,182 @@
+"""Growth of a crack cycle by cycle through the duty cycle, its events one after another as they are listed."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.cracks.by_cycle import CycleGrowth, Retardation, grow_by_cycle
+from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
+from vivid_anvil.cracks.crack import Crack
+from vivid_anvil.cracks.drive import GrowthDrive
+from vivid_anvil.cracks.grow_one_way import limits_of, one_way_path
+from vivid_anvil.cracks.grow_two_sizes import critical_at, two_size_margins, two_size_path
+from vivid_anvil.cracks.path import GrowthPath
+from vivid_anvil.errors import InputError
+from vivid_anvil.histories import DutyCycle, Source
+from vivid_anvil.units import number
+
+MOST_PIECES = 100_000
+LONGER_WITH_MEMORY = 20
+MOST_PASSES = 2_000_000
+
+
+def in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, target: float | None) -> GrowthPath:
+    """From the initial size to the limit or to `target` repeats, each cycle in its order."""
+    plain = one_way_path(crack, drive, None, None)
+    if math.isinf(plain.life_repeats) or plain.life_repeats == 0.0:
+        return plain
+    critical = limits_of(crack, drive.peak_stress)
+    memory = crack.retardation.kind in ("wheeler", "willenborg")
+    expected = plain.life_repeats * (LONGER_WITH_MEMORY if memory else 1.2) + 10.0
+    passes = int(min(expected if target is None else max(expected, target + 1.0), MOST_PASSES))
+    found = _marched(crack, duty_cycle, critical.limiting, passes, crack.retardation)
+    sizes, repeats = _kept(found)
+    life = float(repeats[-1]) if found.stopped_at is not None else math.inf
+    stopped_by = critical.governed_by if found.stopped_at is not None else "no limit within the cycles followed"
+    if target is not None and life > target:
+        stopped_by, size = "target life", float(np.interp(target, repeats, sizes))
+        before = repeats < target
+        sizes, repeats = np.append(sizes[before], size), np.append(repeats[before], target)
+    return GrowthPath(sizes, repeats, life, stopped_by, 0.0, critical, cycles=found.cycles)
+
+
+def two_size_in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, target: float | None) -> GrowthPath:
+    """The same for depth and half length."""
+    plain = two_size_path(crack, drive, None)
+    if math.isinf(plain.life_repeats) or plain.life_repeats == 0.0 or plain.half_lengths is None:
+        return plain
+    rows, pieces = sequence(crack, duty_cycle)
+    if crack.counted_part == "tensile":
+        rows[:, 1] = np.maximum(rows[:, 1], 0.0)
+    found, bound = None, 1.05 * _largest_scale(crack, plain)
+    while found is None or found.largest_scale > bound:
+        bound = bound if found is None else 1.2 * found.largest_scale
+        few, parts = _without_idle(rows, pieces, crack, bound)
+        passes = int(min(1.5 * plain.life_repeats + 10.0, MOST_PASSES))
+        start = (crack.initial_size, crack.half_length)
+        found = grow_two_by_cycle(few, parts, crack.two_sizes, crack.law, start, two_size_margins(crack, drive), passes)
+    depths, along, repeats = found.depths, found.half_lengths, found.passes
+    life, ended_by = float(repeats[-1]), found.ended_by
+    critical = critical_at(crack, ended_by, float(depths[-1]))
+    if target is not None and life > target:
+        ended_by, at = "target life", repeats < target
+        depths, along = (np.append(one[at], np.exp(np.interp(target, repeats, np.log(one)))) for one in (depths, along))
+        repeats = np.append(repeats[at], target)
+    return GrowthPath(depths, repeats, life, ended_by, 0.0, critical, along, cycles=found.cycles)
+
+
+def _largest_scale(crack: Crack, path: GrowthPath) -> float:
+    """The largest K per MPa on a path, √mm."""
+    along = path.half_lengths if path.half_lengths is not None else path.sizes
+    return max(
+        max(crack.two_sizes.factors(float(a), float(c))) * math.sqrt(math.pi * float(a))
+        for a, c in zip(path.sizes, along, strict=True)
+    )
+
+
+def _marched(crack: Crack, duty_cycle: DutyCycle, end: float, passes: int, how: Retardation) -> CycleGrowth:
+    rows, pieces = sequence(crack, duty_cycle)
+    if how.kind in ("none",):  # cycles that never grow it need not be gone through
+        scale = float(crack.one_size.geometry_factor(end)) * math.sqrt(math.pi * end)
+        rows, pieces = _without_idle(rows, pieces, crack, scale)
+    return grow_by_cycle(
+        rows,
+        crack.one_size,
+        crack.law,
+        crack.initial_size,
+        passes=passes,
+        stop=end,
+        pieces=pieces,
+        counted_part=crack.counted_part,
+        retardation=how,
+    )
+
+
+def sequence(crack: Crack, duty_cycle: DutyCycle) -> tuple[FloatArray, FloatArray]:
+    """Rows (largest, smallest nominal stress, count) of a repeat in order, and pieces (first, last, occurrences, repetitions).
+
+    Cycles of a history come in the order in which they close. An event that does not happen in every repeat comes in those in
+    which the sum of its occurrences passes a whole number. Raises InputError for blocks whose cycles are not whole.
+    """
+    spot = crack.hot_spot
+    per_load = spot.nominal_factor(duty_cycle.dimension_of_channel(spot.channel))
+    rows: list[FloatArray] = []
+    pieces: list[tuple[float, float, float, float]] = []
+    at = 0
+    for source in duty_cycle.sources(spot.channel):
+        table = _in_order(source, per_load, spot.offset)
+        whole = round(source.occurrences) if abs(round(source.occurrences) / source.occurrences - 1.0) < 1e-9 else 0
+        often = [float(whole)] if whole else [float(int(source.occurrences)), source.occurrences % 1.0]
+        if (table[:, 2] > 1.0).any():
+            counts = [_whole_count(source, float(count)) for count in table[:, 2]]
+            if len(counts) * often[0] > MOST_PIECES:
+                raise InputError(
+                    f"growth cycle by cycle, event {source.name}",
+                    f"{len(counts)} blocks {number(often[0])} times in a repeat",
+                    f"at most {MOST_PIECES} blocks in a repeat",
+                    "Choose a shorter repeat, or order = 'per repeat'.",
+                )
+            each = [1.0] * int(often[0]) + [part for part in often[1:] if part > 0.0]
+            pieces += [(at + i, at + i + 1, part, count) for part in each for i, count in enumerate(counts)]
+            table[:, 2] = 1.0
+        else:
+            pieces += [(at, at + table.shape[0], part, 1.0) for part in often if part > 0.0]
+        rows.append(table)
+        at += table.shape[0]
+    return np.concatenate(rows), np.array(pieces, dtype=np.float64)
+
+
+def _in_order(source: Source, per_load: float, offset: float) -> FloatArray:
+    cycles = source.cycles.linear(per_load, offset, "stress")
+    order = np.argsort(np.maximum(cycles.start, cycles.end), kind="stable")
+    return np.column_stack([cycles.maximum, cycles.minimum, cycles.count])[order]
+
+
+def _whole_count(source: Source, count: float) -> int:
+    if abs(count - round(count)) > 1e-9:
+        raise InputError(
+            f"growth cycle by cycle, event {source.name}",
+            f"{number(count)} cycles",
+            "whole numbers of cycles in a block",
+        )
+    return round(count)
+
+
+def _without_idle(rows: FloatArray, pieces: FloatArray, crack: Crack, scale: float) -> tuple[FloatArray, FloatArray]:
+    """The rows that can grow the crack at K per MPa `scale`, the largest on its way, and the pieces of what is left."""
+    lowest = 0.0 if crack.counted_part == "tensile" else -math.inf
+    counted = np.maximum(rows[:, 0], lowest) - np.maximum(rows[:, 1], lowest)
+    high = np.where(rows[:, 0] > 0.0, rows[:, 0], np.inf)
+    ratios = np.minimum((high - counted) / high, 1.0 - 1e-12)
+    works = (crack.law.growth(scale * counted, ratios, 1e12) > 0.0) & (rows[:, 0] > 0.0)
+    if crack.law.form == "forman-mettu":  # its threshold depends on the size
+        works[:] = True
+    before = np.concatenate([[0], np.cumsum(works)])
+    first, last = before[pieces[:, :2].astype(int)].T
+    kept = np.column_stack([first, last, pieces[:, 2:]])
+    return rows[works], kept[kept[:, 1] > kept[:, 0]]
+
+
+def _kept(found: CycleGrowth) -> tuple[FloatArray, FloatArray]:
+    """Sizes and repeats, a few thousand at most, the stop as the last."""
+    sizes, repeats = found.sizes, np.arange(found.sizes.size, dtype=np.float64)
+    if found.stopped_at is not None:
+        sizes, repeats = np.append(sizes, found.size), np.append(repeats, float(found.sizes.size - 1) + _share(found))
+    moved = np.concatenate([[True], np.diff(sizes) > 0.0])
+    sizes, repeats = sizes[moved], repeats[moved]
+    if sizes.size > 4000:
+        keep = np.unique(np.linspace(0, sizes.size - 1, 4000).astype(int))
+        sizes, repeats = sizes[keep], repeats[keep]
+    return sizes, repeats
+
+
+def _share(found: CycleGrowth) -> float:
+    """The part of the last pass that was gone through, by cycles; a whole one where it stopped in the first."""
+    passes = found.sizes.size - 1
+    if passes == 0:
+        return 1.0
+    each = (found.cycles) / (passes + 1)
+    return float(np.clip(found.cycles / max(each, 1.0) - passes, 1e-9, 1.0))

@@ -1,0 +1,91 @@
+"""Growth of a crack with one size, all cycles of a repeat at once; another law may hold from a time on."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+
+import numpy as np
+
+from vivid_anvil.cracks.crack import Crack
+from vivid_anvil.cracks.critical import CriticalSizes, critical_sizes
+from vivid_anvil.cracks.drive import GrowthDrive, growth_per_repeat, threshold_sizes
+from vivid_anvil.cracks.integrate import GrowthTable, integrate_growth, size_after
+from vivid_anvil.cracks.path import GrowthPath
+from vivid_anvil.materials import GrowthLaw
+
+# Laws that go through all cycles at every size: as far as their jumps at the thresholds allow.
+LOOSE = {"tolerance": 1e-6, "most_steps": 4096}
+
+
+def limits_of(crack: Crack, peak_stress: float) -> CriticalSizes:
+    """The limiting sizes of a crack with one size."""
+    return critical_sizes(
+        crack.one_size,
+        crack.hot_spot.material,
+        peak_stress,
+        chosen=crack.stop_size,
+        limits=crack.limits,
+        youngs_modulus=crack.youngs_modulus,
+    )
+
+
+def one_way_path(crack: Crack, drive: GrowthDrive, later_from: float | None, target: float | None) -> GrowthPath:
+    """From the initial size to the limit, or to `target` repeats; `later_from`, repeats, is when the later law takes over."""
+    critical, start = limits_of(crack, drive.peak_stress), crack.initial_size
+    end = critical.limiting
+    if start >= end:
+        return GrowthPath.still(start, critical, 0.0, critical.governed_by)
+    table, growth = table_to(crack, drive, crack.law, start, end)
+    if later_from is not None and crack.later_law is not None and (table is None or table.repeats[-1] > later_from):
+        size = start if table is None else size_after(table, growth, later_from)
+        second, growth = table_to(crack, drive, crack.later_law, size, end)
+        table = _joined(table, size, later_from, second)
+    if table is None:
+        return GrowthPath.still(start, critical, math.inf, "no growth")
+    sizes, repeats, life = table.sizes, table.repeats, float(table.repeats[-1])
+    if sizes[-1] < end * (1.0 - 1e-12):  # the later law does not grow it
+        return GrowthPath(sizes, repeats, math.inf, "no growth", table.halving_change, critical)
+    stopped_by = critical.governed_by
+    if target is not None and life > target:
+        stopped_by = "target life"
+        size = size_after(table, growth, target) if later_from is None else float(np.interp(target, repeats, sizes))
+        before = repeats < target
+        sizes, repeats = np.append(sizes[before], size), np.append(repeats[before], target)
+    return GrowthPath(sizes, repeats, life, stopped_by, table.halving_change, critical)
+
+
+def table_to(
+    crack: Crack, drive: GrowthDrive, law: GrowthLaw, start: float, end: float
+) -> tuple[GrowthTable | None, Callable[..., np.ndarray]]:
+    """Sizes and repeats from `start` to `end`, mm, None where it does not grow; and the growth per repeat."""
+    shape = crack.one_size
+    growth = growth_per_repeat(drive, shape, law)
+    if not float(growth(start)) > 0.0:
+        return None, growth
+    kinks = threshold_sizes(drive, shape, law, start, end)
+    if not law.is_power:
+        kinks = np.array([size for size, _ in getattr(shape, "points", ())])
+        return integrate_growth(growth, start, end, kinks, **LOOSE), growth  # type: ignore[arg-type]
+    return integrate_growth(growth, start, end, kinks), growth
+
+
+def _joined(
+    first: GrowthTable | None, size: float, later_from: float, second: GrowthTable | None
+) -> GrowthTable | None:
+    """The table of the first law up to `later_from`, and that of the second after it."""
+    if first is None:
+        sizes, repeats, change = np.array([size]), np.array([0.0]), 0.0
+        if second is None:
+            return None
+    else:
+        before = first.repeats < later_from
+        sizes, repeats, change = first.sizes[before], first.repeats[before], first.halving_change
+    sizes, repeats = np.append(sizes, size), np.append(repeats, later_from)
+    if second is None:
+        return GrowthTable(sizes, repeats, change)
+    return GrowthTable(
+        np.append(sizes, second.sizes[1:]),
+        np.append(repeats, later_from + second.repeats[1:]),
+        max(change, second.halving_change),
+    )

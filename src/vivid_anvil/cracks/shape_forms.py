@@ -1,0 +1,64 @@
+"""The shapes of the study file: which keys each needs and may have."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from vivid_anvil.cracks.other_shapes import AxialPipeCrack, BarCrack, DoubleEdgeCrack, HoleCrack, PipeCrack, TableCrack
+from vivid_anvil.cracks.shapes import CentreCrack, EdgeCrack
+from vivid_anvil.cracks.two_way_shapes import CornerCrack, EmbeddedCrack, SurfaceCrack, VesselCrack
+from vivid_anvil.errors import InputError, did_you_mean, listed
+
+
+@dataclass(frozen=True)
+class ShapeForm:
+    """How a shape is made of keys: by which function, which it needs, which it may have."""
+
+    made_by: Callable[..., Any]
+    needs: Mapping[str, str]
+    may_have: Mapping[str, str]
+    two_way: bool = False
+
+
+_BENDING = {"bending_share": "bending_share"}
+_PLATE = {"thickness": "thickness", "plate_width": "width"}
+_WALL = {"radius": "radius", "wall": "wall"}
+SHAPES = {
+    "edge": ShapeForm(EdgeCrack, {"plate_width": "width"}, _BENDING),
+    "centre": ShapeForm(CentreCrack, {"plate_width": "width"}, {}),
+    "double edge": ShapeForm(DoubleEdgeCrack, {"plate_width": "width"}, {}),
+    "hole": ShapeForm(HoleCrack, {"radius": "radius"}, {"cracks": "cracks", "plate_width": "plate_width"}),
+    "pipe, around": ShapeForm(PipeCrack, _WALL, _BENDING),
+    "pipe, along": ShapeForm(AxialPipeCrack, _WALL, {}),
+    "round bar": ShapeForm(BarCrack, {"diameter": "width"}, {}),
+    "table": ShapeForm(TableCrack, {"points": "points"}, {}),
+    "surface": ShapeForm(
+        SurfaceCrack,
+        _PLATE,
+        {**_BENDING, "attachment_length": "attachment_length", "surface_factor": "surface_factor"},
+        two_way=True,
+    ),
+    "corner": ShapeForm(CornerCrack, _PLATE, {**_BENDING, "surface_factor": "surface_factor"}, two_way=True),
+    "embedded": ShapeForm(EmbeddedCrack, _PLATE, {}, two_way=True),
+    "vessel, inside": ShapeForm(VesselCrack, {"thickness": "thickness", "radius": "inner_radius"}, {}, two_way=True),
+}
+SHAPE_KEYS = tuple(dict.fromkeys(key for form in SHAPES.values() for key in (*form.needs, *form.may_have)))
+
+
+def shape_of_keys(name: str, keys: Mapping[str, Any], where: str) -> Any:
+    """The shape of that name from its keys; InputError for one that it needs or does not have."""
+    if name not in SHAPES:
+        raise InputError(f"{where}, shape", repr(name), f"one of {listed(SHAPES)}", did_you_mean(name, SHAPES))
+    form = SHAPES[name]
+    for key in form.needs:
+        if key not in keys:
+            raise InputError(f"{where}, {key}", "nothing", f"a value, which a crack of the shape {name!r} needs")
+    takes = {**form.needs, **form.may_have}
+    for key in keys:
+        if key not in takes:
+            raise InputError(
+                f"{where}, {key}", f"a key that the shape {name!r} does not have", f"its keys: {listed(takes)}"
+            )
+    return form.made_by(**{takes[key]: value for key, value in keys.items()})

@@ -1,0 +1,271 @@
+"""Cracks with two sizes, depth a and half length c: on a surface, at a corner, embedded, inside a vessel.
+
+Each gives Y at the end of a and at the end of c, both for K = Y S √(π a), the stress compared with yield, how far the solution
+holds, and what it becomes when it has broken through.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+from typing import ClassVar, Protocol
+
+from vivid_anvil.checks import positive_number, share_of_one
+from vivid_anvil.cracks.other_shapes import AxialPipeCrack
+from vivid_anvil.cracks.shapes import CentreCrack, CrackShape, EdgeCrack
+from vivid_anvil.errors import InputError
+from vivid_anvil.intensity import (
+    EllipseFactors,
+    corner_crack,
+    embedded_crack,
+    inner_axial_crack,
+    reference_stress,
+    surface_crack,
+    surface_share,
+    toe_value,
+)
+from vivid_anvil.units import Coherent, OptionalCoherent
+
+TOE_DEPTH_AT_SURFACE = 0.15  # mm, where the weld-toe magnification of the surface points is taken (BS 7910)
+MOST_ASPECT = 2.0
+
+
+class TwoWayShape(Protocol):
+    """What the growth of a crack with two sizes asks of its shape. Sizes in mm, stresses in MPa."""
+
+    kind: ClassVar[str]
+    size_means: ClassVar[str]
+    source: ClassVar[str]
+
+    @property
+    def deepest(self) -> float:
+        """Depth at which the crack has broken through, or the solution ends."""
+
+    @property
+    def longest(self) -> float:
+        """Half length at which the solution ends."""
+
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the end of a and at the end of c."""
+
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Reference stress of the section that is left."""
+
+    def after(self, c: float) -> CrackShape | None:
+        """The crack through the wall that it becomes, its size c; None where no solution goes on."""
+
+
+def _mixed(found: EllipseFactors, bending_share: float) -> float:
+    return (1.0 - bending_share) * found.tension + bending_share * found.bending
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class SurfaceCrack:
+    """A semi-elliptical crack on the surface of a plate, length 2c (Newman and Raju 1981, 1984).
+
+    `bending_share` of the outer stress is bending across the wall. With an `attachment_length`, the crack starts at a weld toe
+    whose magnification falls with the depth. `surface_factor` multiplies K at the surface (Newman and Raju suggest 0.9).
+
+    >>> crack = SurfaceCrack(thickness="20 mm", width="200 mm")
+    >>> [round(y, 5) for y in crack.factors(2.0, 5.0)]
+    [0.9595, 0.66965]
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    width: Coherent = Coherent("length", above=0.0)
+    bending_share: float = 0.0
+    attachment_length: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    surface_factor: float = 1.0
+    kind: ClassVar[str] = "surface"
+    size_means: ClassVar[str] = "depth"
+    source: ClassVar[str] = "Newman and Raju 1981"
+
+    def __post_init__(self) -> None:
+        share_of_one("surface crack, bending_share", self.bending_share)
+        positive_number("surface crack, surface_factor", self.surface_factor, "a factor above 0, such as 1 or 0.9")
+
+    @property
+    def deepest(self) -> float:
+        """The thickness, mm."""
+        return self.thickness
+
+    @property
+    def longest(self) -> float:
+        """A quarter of the width, mm."""
+        return 0.25 * self.width
+
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the deepest point and at the surface."""
+        _checked_aspect(self.kind, a, c)
+        deep = surface_crack(a, c, self.thickness, 0.5 * self.width, 90.0)
+        surface = surface_crack(a, c, self.thickness, 0.5 * self.width, 0.0)
+        share = self.bending_share
+        at_depth, at_surface = self._toe(a), self._toe_at_surface
+        return (
+            (1.0 - share) * deep.tension * at_depth[0] + share * deep.bending * at_depth[1],
+            self.surface_factor
+            * ((1.0 - share) * surface.tension * at_surface[0] + share * surface.bending * at_surface[1]),
+        )
+
+    def _toe(self, depth: float) -> tuple[float, float]:
+        """M_k of tension and of bending; the latter is not asked for without bending."""
+        if self.attachment_length is None:
+            return 1.0, 1.0
+        ratio, place = self.attachment_length / self.thickness, depth / self.thickness
+        return toe_value(place, ratio, "axial"), toe_value(place, ratio, "bending") if self.bending_share else 1.0
+
+    @cached_property
+    def _toe_at_surface(self) -> tuple[float, float]:
+        return self._toe(TOE_DEPTH_AT_SURFACE)
+
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Reference stress, BS 7910 annex P, MPa."""
+        lost = surface_share(a, c, self.thickness, self.width)
+        return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
+
+    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+        """A crack through the plate, in its middle."""
+        return CentreCrack(self.width)
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class CornerCrack:
+    """A quarter-elliptical crack at a corner: a through the thickness, c along the width of the plate (Newman and Raju 1984).
+
+    >>> crack = CornerCrack(thickness="10 mm", width="200 mm")
+    >>> [round(y, 5) for y in crack.factors(2.0, 4.0)]
+    [0.98629, 0.70383]
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    width: Coherent = Coherent("length", above=0.0)
+    bending_share: float = 0.0
+    surface_factor: float = 1.0
+    kind: ClassVar[str] = "corner"
+    size_means: ClassVar[str] = "depth"
+    source: ClassVar[str] = "Newman and Raju 1984"
+
+    def __post_init__(self) -> None:
+        share_of_one("corner crack, bending_share", self.bending_share)
+        positive_number("corner crack, surface_factor", self.surface_factor, "a factor above 0")
+
+    @property
+    def deepest(self) -> float:
+        """The thickness, mm."""
+        return self.thickness
+
+    @property
+    def longest(self) -> float:
+        """Half of the width, mm."""
+        return 0.5 * self.width
+
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the end of a and at the end of c."""
+        _checked_aspect(self.kind, a, c)
+        ends = (corner_crack(a, c, self.thickness, angle) for angle in (90.0, 0.0))
+        deep, along = (_mixed(found, self.bending_share) for found in ends)
+        return deep, self.surface_factor * along
+
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Net section of a plate of this width, the bending part by the same share, MPa."""
+        lost = math.pi * a * c / (4.0 * self.thickness * self.width)
+        return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
+
+    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+        """A crack from the edge of the plate."""
+        return EdgeCrack(self.width)
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class EmbeddedCrack:
+    """An ellipse 2a by 2c in the middle of a plate in tension (Newman and Raju 1984); it breaks through on both sides at once.
+
+    >>> crack = EmbeddedCrack(thickness="20 mm", width="120 mm")
+    >>> [round(y, 5) for y in crack.factors(3.0, 8.0)]
+    [0.89951, 0.5483]
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    width: Coherent = Coherent("length", above=0.0)
+    kind: ClassVar[str] = "embedded"
+    size_means: ClassVar[str] = "half of the depth"
+    source: ClassVar[str] = "Newman and Raju 1984"
+
+    @property
+    def deepest(self) -> float:
+        """0.45 of the thickness, mm: then the ligaments count as broken."""
+        return 0.45 * self.thickness
+
+    @property
+    def longest(self) -> float:
+        """A quarter of the width, mm."""
+        return 0.25 * self.width
+
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the end of a and at the end of c."""
+        _checked_aspect(self.kind, a, c)
+        deep, along = (embedded_crack(a, c, self.thickness, 0.5 * self.width, angle).tension for angle in (90.0, 0.0))
+        return deep, along
+
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Net section of the plate, MPa."""
+        return stress / (1.0 - math.pi * a * c / (self.thickness * self.width))
+
+    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+        """A crack through the plate, in its middle."""
+        return CentreCrack(self.width)
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class VesselCrack:
+    """An inner axial surface crack of a vessel under pressure, the nominal stress p Ri / t (Newman and Raju 1980).
+
+    For a <= c, a/t <= 0.8 and t/Ri from 0.1 to 0.25; the pressure on the faces is in the solution.
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    inner_radius: Coherent = Coherent("length", above=0.0)
+    kind: ClassVar[str] = "vessel, inside"
+    size_means: ClassVar[str] = "depth"
+    source: ClassVar[str] = "Newman and Raju 1980"
+
+    def __post_init__(self) -> None:
+        if not 0.1 <= self.thickness / self.inner_radius <= 0.25:
+            raise InputError(
+                "vessel crack, thickness", f"t/Ri = {self.thickness / self.inner_radius:.4g}", "t/Ri from 0.1 to 0.25"
+            )
+
+    @property
+    def deepest(self) -> float:
+        """0.8 of the wall, mm."""
+        return 0.8 * self.thickness
+
+    @property
+    def longest(self) -> float:
+        """As long as the through crack that it becomes is known, mm."""
+        return 5.0 * math.sqrt(self.inner_radius * self.thickness)
+
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the deepest point and at the surface."""
+        if a > c:
+            raise InputError("vessel crack, aspect", f"a/c = {a / c:.4g}", "a crack no deeper than half as long")
+        deep, along = (
+            inner_axial_crack(a, c, self.thickness, self.inner_radius, angle).tension for angle in (90.0, 0.0)
+        )
+        return deep, along
+
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Hoop stress on the wall that is left, over the length of the crack and a wall on both sides, MPa."""
+        return float(stress / (1.0 - float(surface_share(a, c, self.thickness))))
+
+    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+        """An axial crack through the wall."""
+        return AxialPipeCrack(self.inner_radius + 0.5 * self.thickness, self.thickness)
+
+
+def _checked_aspect(kind: str, a: float, c: float) -> None:
+    if not 0.0 < a / c <= MOST_ASPECT * (1.0 + 1e-9):
+        raise InputError(
+            f"{kind} crack, aspect", f"a/c = {a / c:.4g}", "a/c above 0 and up to 2", "Start from a longer crack."
+        )

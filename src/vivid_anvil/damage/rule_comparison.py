@@ -1,0 +1,132 @@
+"""All mean-stress rules side by side: for chosen cycles, and for a hot spot with its whole spectrum."""
+
+from __future__ import annotations
+
+import dataclasses
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.damage.assess import assess_life
+from vivid_anvil.damage.life import LifeResult
+from vivid_anvil.damage.mean_stress_rules import MEAN_STRESS_RULES, equivalent_amplitude, rule_value
+from vivid_anvil.errors import InputError
+from vivid_anvil.materials import ANY_R, FIXED_MEAN, Material, SNFamily
+from vivid_anvil.records import plain
+
+
+@dataclass(frozen=True, eq=False)
+class RulesForCycles:
+    """Equivalent amplitudes, MPa, of the same cycles by each rule that the material allows, and why not by the others."""
+
+    amplitude: FloatArray
+    mean: FloatArray
+    r_ratio: float
+    equivalent: Mapping[str, FloatArray]
+    refused: Mapping[str, str]
+
+    def rows(self) -> list[dict[str, float]]:
+        """One row a cycle: amplitude, mean, and the equivalent amplitude by each rule, MPa."""
+        return [
+            {
+                "amplitude [MPa]": float(self.amplitude[i]),
+                "mean [MPa]": float(self.mean[i]),
+                **{f"{name} [MPa]": float(values[i]) for name, values in self.equivalent.items()},
+            }
+            for i in range(self.amplitude.size)
+        ]
+
+
+def compare_rules_for_cycles(
+    amplitude: ArrayLike, mean: ArrayLike, material: Material, *, r_ratio: float = -1.0, compressive: str = "ignored"
+) -> RulesForCycles:
+    """Every rule for cycles of `amplitude` and `mean`, MPa, broadcast to shape (n,), as amplitudes at `r_ratio`.
+
+    >>> steel = Material(name="s", ultimate_strength=700.0, yield_strength=420.0)
+    >>> found = compare_rules_for_cycles(120.0, 100.0, steel)
+    >>> {name: round(float(value[0]), 1) for name, value in found.equivalent.items()}
+    {'none': 120.0, 'goodman': 140.0, 'gerber': 122.5, 'soderberg': 157.5, 'elliptic': 123.6, 'smith-watson-topper': 162.5}
+    """
+    sizes, means = np.broadcast_arrays(np.atleast_1d(np.asarray(amplitude, float)), np.asarray(mean, float))
+    found: dict[str, FloatArray] = {}
+    refused: dict[str, str] = {}
+    for name, rule in MEAN_STRESS_RULES.items():
+        choice = compressive if rule.in_compression else "ignored"
+        try:
+            values: dict[str, Any] = (
+                {} if rule.needs is None else {rule.needs: rule_value(rule, material, "the comparison")}
+            )
+            found[name] = equivalent_amplitude(sizes, means, rule=name, r_ratio=r_ratio, compressive=choice, **values)
+        except InputError as error:
+            refused[name] = _reason(name, error)
+    return RulesForCycles(sizes, means, r_ratio, found, refused)
+
+
+def _reason(rule: str, error: InputError) -> str:
+    """Why a rule is missing, in a few words."""
+    needs = MEAN_STRESS_RULES[rule].needs
+    if needs is not None and error.found == f"no {needs}":
+        return f"the material has no {needs}"
+    return f"found {error.found}, expected {error.expected}"
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class RuleComparison:
+    """The life of one hot spot by each rule that its material allows; `refused` says why not by the others."""
+
+    base: LifeResult
+    lives: Mapping[str, LifeResult]
+    refused: Mapping[str, str]
+
+    def rows(self) -> list[dict[str, Any]]:
+        """One row a rule: damage per repeat, life in years and against the base, reserve on stress, validity."""
+        return [
+            {
+                "rule": name,
+                "used": name == self.base.hot_spot.mean_stress,
+                "damage_per_repeat": life.damage_per_repeat,
+                "life_years": life.life_years,
+                "reserve_on_stress": life.reserve_on_stress,
+                "validity": MEAN_STRESS_RULES[name].validity,
+            }
+            for name, life in self.lives.items()
+        ]
+
+    def to_dict(self) -> dict[str, Any]:
+        """The comparison as plain numbers and text."""
+        record: dict[str, Any] = plain(
+            {"hot_spot": self.base.hot_spot.name, "rules": self.rows(), "refused": dict(self.refused)}
+        )
+        return record
+
+    def __repr__(self) -> str:
+        return f"<RuleComparison {self.base.hot_spot.name}: {', '.join(self.lives)}>"
+
+
+def compare_rules(result: LifeResult) -> RuleComparison:
+    """`result` again by every mean-stress rule, with all else the same.
+
+    Raises InputError for a curve that has the mean stress in it already (any R, a fixed mean, a family).
+    """
+    spot = result.hot_spot
+    if isinstance(spot.curve, SNFamily) or result.curve.r_ratio in (ANY_R, FIXED_MEAN):
+        raise InputError(
+            f"hot spot {spot.name}",
+            f"the curve {spot.curve.name if spot.curve else ''!r}, for {result.curve.at_r}",
+            "a curve tested at one R",
+            "Such a curve has the mean stress in it already: there is nothing to compare.",
+        )
+    lives: dict[str, LifeResult] = {}
+    refused: dict[str, str] = {}
+    for name, rule in MEAN_STRESS_RULES.items():
+        choice = spot.compressive_mean if rule.in_compression else "ignored"
+        other = dataclasses.replace(spot, mean_stress=name, compressive_mean=choice)
+        try:
+            lives[name] = assess_life(other, result.duty_cycle, target=result.target_repeats)
+        except InputError as error:
+            refused[name] = _reason(name, error)
+    return RuleComparison(result, lives, refused)

@@ -1,0 +1,65 @@
+"""What if: life against the value that was varied, a line a hot spot, the study as it is marked, and the target."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from matplotlib.axes import Axes
+from matplotlib.figure import Figure
+
+from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PLUM, RED, new_figure, note, plain_log_ticks
+from vivid_anvil.study import Variant, WhatIf, number_and_unit
+from vivid_anvil.units import UnitSystem
+
+_COLOURS = (BLUE, RED, ORANGE, GREEN, PLUM, INK)
+
+
+def what_if_figure(result: WhatIf, units: UnitSystem = "metric") -> Figure:  # noqa: ARG001 (values are shown as written)
+    """The figure of a what-if."""
+    figure = new_figure(f"{result.title}: what if")
+    axes = figure.subplots()
+    used = [one for one in result.variants if one.lives]
+    sizes = [number_and_unit(one.value) for one in used]
+    numeric = all(size is not None for size in sizes)
+    places = np.array([size[0] for size in sizes if size is not None]) if numeric else np.arange(len(used), dtype=float)
+    finite = [years for one in used for spot in one.lives if math.isfinite(years := one.lives[spot].life_years)]
+    if not finite:
+        note(axes, "No cycle does damage\nat any of the values", x=0.6, y=0.6)
+        finite = [1.0, 10.0]
+    ceiling = 4.0 * max(*finite, result.target_years or 0.0, 0.0)
+    for i, spot in enumerate(result.spots):
+        joined = "-" if numeric else "none"
+        _line(axes, used, places, spot, ceiling, _COLOURS[i % len(_COLOURS)], joined)
+    if result.target_years is not None:
+        axes.axhline(result.target_years, color=INK, lw=1.6, ls=(0, (5, 3)), label="target", zorder=2)
+    base = next((place for place, one in zip(places, used, strict=True) if one.is_base), None)
+    if base is not None:
+        axes.axvline(base, color="#9aa4ae", lw=1.2, ls=(0, (1, 2)), zorder=1)
+        axes.annotate("as it is", (base, ceiling), xytext=(5, -4), textcoords="offset points", fontsize=12, va="top")
+    axes.set_yscale("log")
+    axes.set_ylim(min(*finite, result.target_years or math.inf, math.inf) / 2.5, ceiling * 1.4)
+    plain_log_ticks(axes.yaxis)
+    unit = next((size[1] for size in sizes if size is not None and size[1]), "")
+    axes.set_xlabel(f"{result.key} [{unit or '-'}]")
+    axes.set_ylabel("Life [years]")
+    if not numeric:
+        axes.set_xticks(places, [str(one.value) for one in used])
+    axes.legend(loc="best")
+    return figure
+
+
+def _line(
+    axes: Axes, used: list[Variant], places: np.ndarray, spot: str, ceiling: float, colour: str, joined: str
+) -> None:
+    """Lives of one hot spot; an endless life as an open triangle at the ceiling."""
+    years = np.array([one.lives[spot].life_years if spot in one.lives else np.nan for one in used])
+    heights = np.where(np.isinf(years), np.nan, years)
+    axes.plot(places, heights, color=colour, lw=2.0, ls=joined, marker="o", ms=8, label=spot, zorder=3)
+    endless = np.isinf(years)
+    if endless.any():
+        axes.plot(places[endless], np.full(endless.sum(), ceiling), ls="none", marker="^", ms=10, mfc="white", mec=colour,
+                  label=f"{spot}: no damage", zorder=3)  # fmt: skip
+    for place, height, one in zip(places, heights, used, strict=True):
+        if one.is_base and np.isfinite(height):
+            axes.plot([place], [height], "o", ms=14, mfc="none", mec=INK, mew=1.8, zorder=4)

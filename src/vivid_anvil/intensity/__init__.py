@@ -1,0 +1,64 @@
+"""How hard a crack is driven: stress intensity for many shapes and loads, plastic collapse, failure assessment curve."""
+
+from vivid_anvil.intensity.collapse import assessment_curve, reference_stress, surface_share, through_reference_stress
+from vivid_anvil.intensity.contours import ContourMeans, k_from_j, k_of_contours
+from vivid_anvil.intensity.ellipses import (
+    EllipseFactors,
+    corner_crack,
+    embedded_crack,
+    embedded_in_infinite,
+    shape_factor,
+    surface_crack,
+)
+from vivid_anvil.intensity.holes import hole_crack, hole_crack_biaxial
+from vivid_anvil.intensity.pipes import (
+    axial_through_crack,
+    circumferential_through_crack,
+    inner_axial_crack,
+    pipe_through_crack,
+)
+from vivid_anvil.intensity.specimens import compact_tension, middle_tension, round_bar_surround, three_point_bend
+from vivid_anvil.intensity.through import FACTORS, FactorFormula, geometry_factor
+from vivid_anvil.intensity.toe import toe_branches, toe_magnification, toe_value
+from vivid_anvil.intensity.weight import (
+    SurfaceWeight,
+    centre_crack_by_weight,
+    edge_crack_by_weight,
+    surface_crack_by_weight,
+)
+
+__all__ = [
+    "FACTORS",
+    "ContourMeans",
+    "EllipseFactors",
+    "FactorFormula",
+    "SurfaceWeight",
+    "assessment_curve",
+    "axial_through_crack",
+    "centre_crack_by_weight",
+    "circumferential_through_crack",
+    "compact_tension",
+    "corner_crack",
+    "edge_crack_by_weight",
+    "embedded_crack",
+    "embedded_in_infinite",
+    "geometry_factor",
+    "hole_crack",
+    "hole_crack_biaxial",
+    "inner_axial_crack",
+    "k_from_j",
+    "k_of_contours",
+    "middle_tension",
+    "pipe_through_crack",
+    "reference_stress",
+    "round_bar_surround",
+    "shape_factor",
+    "surface_crack",
+    "surface_crack_by_weight",
+    "surface_share",
+    "three_point_bend",
+    "through_reference_stress",
+    "toe_branches",
+    "toe_magnification",
+    "toe_value",
+]

@@ -1,0 +1,237 @@
+"""Fatigue tests: specimens with the stress they ran at, their life, and whether they failed or ran out.
+
+In: a CSV or Excel file with columns such as `stress amplitude [MPa],life [cycles],run-out`. Out: `SpecimenSeries`.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil import checks
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.findings import Finding
+from vivid_anvil.materials.sn_curve import ANY_R, RRatio, StressKind
+from vivid_anvil.tables import headers, read_frame
+from vivid_anvil.units import DIMENSIONS, factor, number
+
+STRESS_COLUMNS = ("stress range", "stress amplitude", "maximum stress")
+OTHER_COLUMNS = ("life", "run-out", "r_ratio", "specimen", "remark")
+_YES = {"yes", "true", "1", "1.0", "run-out", "runout", "y"}
+_NO = {"no", "false", "0", "0.0", "failed", "failure", "n", ""}
+
+
+@dataclass(frozen=True, kw_only=True, eq=False, repr=False)
+class SpecimenSeries:
+    """Specimens of one series: `stresses`, MPa (range or amplitude as `stress` says), `lives`, cycles, and `failed`.
+
+    All three have shape (n,), in the order of the tests. Levels are the distinct stresses.
+
+    >>> SpecimenSeries(
+    ...     name="coupons", stress="amplitude", r_ratio=-1, stresses=[300.0, 250.0], lives=[1e5, 2e6], failed=[True, False]
+    ... )
+    <SpecimenSeries coupons: 2 specimens, 1 run-out, 2 levels from 250 to 300 MPa stress amplitude, R = -1>
+    """
+
+    name: str
+    stress: StressKind
+    r_ratio: RRatio
+    stresses: FloatArray
+    lives: FloatArray
+    failed: Any
+    source: str = "not stated"
+
+    def __post_init__(self) -> None:
+        where = f"tests {self.name}"
+        checks.text("SpecimenSeries.name", self.name)
+        checks.one_of(f"{where}, stress", self.stress, ("range", "amplitude"))
+        if self.r_ratio != ANY_R and not checks.real_number(f"{where}, r_ratio", self.r_ratio, "R or 'any'") < 1.0:
+            raise InputError(f"{where}, r_ratio", f"{self.r_ratio}", "minimum / maximum below 1, or 'any'")
+        stresses = checks.finite_samples(np.array(self.stresses, dtype=float), where=f"{where}, stress", unit="MPa")
+        lives = checks.finite_samples(np.array(self.lives, dtype=float), where=f"{where}, life", unit="cycles")
+        failed = np.asarray(self.failed)
+        if failed.dtype != bool:
+            raise InputError(f"{where}, failed", f"values of type {failed.dtype}", "True or False")
+        if not stresses.size == lives.size == failed.size:
+            found = f"{stresses.size} stresses, {lives.size} lives, {failed.size} outcomes"
+            raise InputError(where, found, "one of each for every specimen")
+        for i in range(stresses.size):
+            if not stresses[i] > 0.0:
+                raise InputError(f"{where}, specimen {i + 1}, stress", f"{stresses[i]:g} MPa", "a stress above 0 MPa")
+            if not lives[i] >= 1.0:
+                raise InputError(f"{where}, specimen {i + 1}, life", f"{lives[i]:g} cycles", "at least 1 cycle")
+        for field, values in (("stresses", stresses), ("lives", lives), ("failed", failed)):
+            object.__setattr__(self, field, checks.kept(np.array(values)))
+
+    @property
+    def levels(self) -> FloatArray:
+        """The distinct stresses, MPa, rising."""
+        return np.unique(self.stresses)
+
+    @property
+    def runouts(self) -> int:
+        """How many specimens did not fail."""
+        return int((~self.failed).sum())
+
+    def __len__(self) -> int:
+        return int(self.stresses.size)
+
+    @property
+    def summary(self) -> str:
+        """Specimens, run-outs and levels in words."""
+        ratio = "any R" if self.r_ratio == ANY_R else f"R = {self.r_ratio:g}"
+        runouts = f"{self.runouts} run-out" + ("" if self.runouts == 1 else "s")
+        return (
+            f"{len(self)} specimens, {runouts}, {self.levels.size} levels from "
+            f"{number(self.levels[0])} to {number(self.levels[-1])} MPa stress {self.stress}, {ratio}"
+        )
+
+    def __repr__(self) -> str:
+        return f"<SpecimenSeries {self.name}: {self.summary}>"
+
+
+def read_specimens(
+    path: str | Path, *, r_ratio: RRatio | None = None, name: str | None = None, sheet: str | int = 0
+) -> SpecimenSeries:
+    """The tests in a CSV or Excel file: a column `stress range [..]`, `stress amplitude [..]` or `maximum stress [..]`,
+    `life [cycles]`, and `run-out` (yes or no). R is a column `r_ratio`, the same in all rows, or given.
+
+    Raises InputError, with file, row and column, for anything that is missing or cannot be read.
+    """
+    frame, where = read_frame(path, sheet, "a file of tests")
+    columns = _columns([str(cell) for cell in frame.columns], where)
+    ratio = _ratio(frame, columns, r_ratio, where)
+    stress_name, i, unit = next((key, *columns[key]) for key in STRESS_COLUMNS if key in columns)
+    one = factor(unit, DIMENSIONS["stress"], f"{where}, column {stress_name!r}")
+    stresses = one * _numbers(frame.iloc[:, i], f"{where}, column {stress_name!r}")
+    if stress_name == "maximum stress":
+        if ratio == ANY_R:
+            raise InputError(where, "maximum stresses without an R", "r_ratio of the tests", "State it.")
+        stresses = 0.5 * stresses * (1.0 - float(ratio))
+    return SpecimenSeries(
+        name=name or Path(path).stem,
+        stress="range" if stress_name == "stress range" else "amplitude",
+        r_ratio=ratio,
+        stresses=stresses,
+        lives=_numbers(frame.iloc[:, columns["life"][0]], f"{where}, column 'life'"),
+        failed=~_runouts(frame, columns, where),
+        source=where,
+    )
+
+
+def _columns(cells: list[str], where: str) -> dict[str, tuple[int, str]]:
+    """Place and unit of each column by its name; InputError for one that is unknown, missing or twice there."""
+    found: dict[str, tuple[int, str]] = {}
+    for i, cell in enumerate(cells):
+        name = cell.partition("[")[0].strip().lower()
+        known = (*STRESS_COLUMNS, *OTHER_COLUMNS)
+        if name not in known:
+            hint = did_you_mean(name, known)
+            if name == "stress":
+                hint = "Say which: 'stress range [MPa]' (maximum - minimum) or 'stress amplitude [MPa]' (half of it)."
+            raise InputError(f"{where}, column {i + 1}", repr(cell), f"one of {listed(known)}", hint)
+        unit = "1"
+        if name in STRESS_COLUMNS:
+            unit = headers([cell], lambda _, i=i: f"{where}, column {i + 1}")[0].unit  # type: ignore[misc]
+        elif name == "life" and cell.partition("[")[2].strip(" ]") not in ("cycle", "cycles"):
+            raise InputError(
+                f"{where}, column {i + 1}", repr(cell), "lives in cycles", "Head the column 'life [cycles]'."
+            )
+        if name in found:
+            raise InputError(f"{where}, column {i + 1}", f"a second column {name!r}", "each column once")
+        found[name] = (i, unit)
+    stress = [name for name in STRESS_COLUMNS if name in found]
+    if len(stress) != 1 or "life" not in found:
+        expected = f"one of {listed(STRESS_COLUMNS)}, each with its unit, and 'life [cycles]'"
+        raise InputError(where, f"the columns {listed(found)}", expected)
+    return found
+
+
+def _ratio(frame: Any, columns: dict[str, tuple[int, str]], given: RRatio | None, where: str) -> RRatio:
+    if "r_ratio" not in columns:
+        if given is None:
+            raise InputError(
+                where, "no R of the tests", "minimum / maximum of the load", "Add a column r_ratio, or state r_ratio."
+            )
+        return given
+    values = np.unique(_numbers(frame.iloc[:, columns["r_ratio"][0]], f"{where}, column 'r_ratio'"))
+    if values.size > 1:
+        found = ", ".join(f"{value:g}" for value in values)
+        raise InputError(f"{where}, column 'r_ratio'", f"the values {found}", "one R", "Make a file of each.")
+    if given is not None and given != values[0]:
+        raise InputError(f"{where}, column 'r_ratio'", f"{values[0]:g}", f"the R that was stated, {given}")
+    return float(values[0])
+
+
+def _numbers(column: Any, where: str) -> FloatArray:
+    import pandas as pd
+
+    numbers = pd.to_numeric(column, errors="coerce").to_numpy(dtype=np.float64)
+    bad = np.flatnonzero(~np.isfinite(numbers))
+    if bad.size:
+        cell = column.iloc[bad[0]]
+        found = "an empty cell" if pd.isna(cell) else repr(str(cell))
+        raise InputError(f"{where}, row {bad[0] + 1}", found, "a number")
+    return np.asarray(numbers, dtype=np.float64)
+
+
+def _runouts(frame: Any, columns: dict[str, tuple[int, str]], where: str) -> Any:
+    if "run-out" not in columns:
+        return np.zeros(len(frame), dtype=bool)
+    found = []
+    for row, cell in enumerate(frame.iloc[:, columns["run-out"][0]].tolist(), start=1):
+        text = "" if cell is None or cell != cell else str(cell).strip().lower()  # an empty cell is not equal to itself
+        if text not in _YES | _NO:
+            raise InputError(f"{where}, row {row}, column 'run-out'", repr(cell), "yes or no")
+        found.append(text in _YES)
+    return np.array(found, dtype=bool)
+
+
+def series_findings(series: SpecimenSeries) -> Iterator[Finding]:
+    """What an expert would say about the tests before any fit."""
+    size, levels = len(series), series.levels.size
+    if size < 12:
+        yield Finding(
+            "warning" if size < 6 else "note",
+            "few-specimens",
+            f"{size} specimens; ASTM E739 asks for 6 to 12 in preliminary tests, 12 to 24 for design allowables.",
+            "Test more, or take the tolerance limit of these, not the median.",
+        )
+    if levels < 4:
+        yield Finding(
+            "warning" if levels < 3 else "note",
+            "few-levels",
+            f"{levels} stress levels: whether the line is straight can hardly be told.",
+            "Spread the tests over four levels or more.",
+        )
+    failed = series.lives[series.failed]
+    if failed.size and float(failed.min()) < 1e3:
+        yield Finding(
+            "warning",
+            "low-cycle-tests",
+            f"The shortest life is {number(float(failed.min()))} cycles.",
+            "Below about 1000 cycles the specimen yields: leave such tests to a local-strain curve.",
+        )
+    longest = float(series.lives.max())
+    at_the_end = int(((series.lives == longest) & series.failed).sum())
+    if at_the_end > 1 and not series.runouts:
+        yield Finding(
+            "warning",
+            "hidden-run-outs",
+            f"{at_the_end} specimens failed at exactly the longest life, {number(longest)} cycles.",
+            "Did they run out? Then mark them in the column 'run-out'.",
+        )
+    short = series.lives[~series.failed]
+    if short.size and failed.size and float(short.min()) < 0.5 * float(failed.max()):
+        yield Finding(
+            "note",
+            "early-run-outs",
+            f"A test was stopped at {number(float(short.min()))} cycles, while others failed at up to "
+            f"{number(float(failed.max()))} cycles.",
+            "It tells little; run such specimens longer.",
+        )

@@ -1,0 +1,68 @@
+"""The JSON Schema of the study file, so that editors complete and check it; and a commented template to start from."""
+
+from __future__ import annotations
+
+from importlib.resources import files
+from pathlib import Path
+from typing import Any
+
+from vivid_anvil.errors import InputError
+from vivid_anvil.files import replacing
+from vivid_anvil.materials import AFTERWARDS, FORMS
+from vivid_anvil.study.include import INCLUDE
+from vivid_anvil.study.models import StudyFile
+from vivid_anvil.units import DIMENSIONS
+
+_KINDS: dict[str, Any] = {
+    "text": {"type": "string"},
+    "a number": {"type": "number"},
+    "numbers": {"type": "array", "items": {"type": "number"}},
+    "number or text": {"type": ["number", "string"]},
+    "table": {"type": "object"},
+    "points": {"type": "array", "items": {"type": "array", "minItems": 2, "maxItems": 2}},
+    "temperature": {"type": "string", "description": "such as '260 °C'"},
+    "anything": {},
+}
+
+
+def study_schema() -> dict[str, Any]:
+    """The schema of the study file (draft 2020-12): keys, kinds, and the forms of an S-N curve by their leading key."""
+    schema: dict[str, Any] = StudyFile.model_json_schema(mode="validation")
+    schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+    schema["title"] = "Vivid Anvil study file"
+    schema["properties"]["sn_curves"] = {
+        "type": "object",
+        "description": "S-N curves by name, each in one of the forms",
+        "additionalProperties": {"anyOf": [_form(leading) for leading in FORMS]},
+    }
+    schema["properties"][INCLUDE] = {"type": "string", "description": "a study file to start from"}
+    schema["required"] = [key for key in schema["required"] if key == "format"]  # an included file may hold the rest
+    return schema
+
+
+def _form(leading: str) -> dict[str, Any]:
+    form = FORMS[leading]
+    keys = {**form.needs, **form.may, **AFTERWARDS}
+    return {
+        "type": "object",
+        "title": f"by {leading}",
+        "required": list(form.needs),
+        "additionalProperties": False,
+        "properties": {key: _kind(kind) for key, kind in keys.items()},
+    }
+
+
+def _kind(kind: str) -> dict[str, Any]:
+    if kind in _KINDS:
+        return dict(_KINDS[kind])
+    return {"type": "string", "description": f"{kind} with its unit, such as '{DIMENSIONS[kind].example}'"}
+
+
+def write_template(path: str | Path) -> Path:
+    """Write a commented study to start from to `path`; InputError where a file stands there already."""
+    target = Path(path)
+    if target.exists():
+        raise InputError(str(target), "a file that is there already", "a new name", "It is never overwritten.")
+    with replacing(target) as temporary:
+        temporary.write_bytes((files("vivid_anvil.study") / "data" / "template.toml").read_bytes())
+    return target

@@ -1,0 +1,259 @@
+"""What if: one value of a study varied over a list, all else the same; and the value that just meets the target, solved.
+
+A key is a path through the study file with slashes: `hot_spots/bore of the suspension pin/notch_factor`, `target_life`,
+`sn_curves/pin_bore/surface`. Entries of lists go by their name. `load scale` is a factor on all loads of every hot spot.
+"""
+
+from __future__ import annotations
+
+import copy
+import dataclasses
+import math
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from scipy.optimize import brentq
+
+from vivid_anvil.damage import LifeResult, assess_life
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.records import plain
+from vivid_anvil.study.read_study import build_study, read_study
+from vivid_anvil.study.study import Study, Watch
+from vivid_anvil.units import number
+
+LOAD_SCALE = "load scale"
+_QUANTITY = re.compile(r"\s*([+-]?[\d.]+(?:[eE][+-]?\d+)?)(\s*\D.*)")
+
+
+@dataclass(frozen=True, slots=True)
+class VariantLife:
+    """What is kept of a life: numbers only, as a thousand variants of a long spectrum would fill the memory."""
+
+    damage_per_repeat: float
+    critical_sum: float
+    repeat: str
+    repeats_per_year: float
+    target_repeats: float | None
+
+    @property
+    def life_repeats(self) -> float:
+        """Repeats until the critical sum; inf where nothing does damage."""
+        return self.critical_sum / self.damage_per_repeat if self.damage_per_repeat > 0.0 else math.inf
+
+    @property
+    def life_years(self) -> float:
+        """The same in years."""
+        return self.life_repeats / self.repeats_per_year
+
+    @property
+    def reserve_on_life(self) -> float | None:
+        """Life over target; None without target."""
+        return None if self.target_repeats is None else self.life_repeats / self.target_repeats
+
+
+def _kept(life: LifeResult, scale: float = 1.0) -> VariantLife:
+    damage = life.damage_per_repeat if scale == 1.0 else float(life.spectrum.damage(scale).sum())
+    duty = life.duty_cycle
+    return VariantLife(damage, life.hot_spot.critical_sum, duty.repeat, duty.repeats_per_year, life.target_repeats)
+
+
+@dataclass(frozen=True, eq=False)
+class Variant:
+    """One value of the key, and the lives that follow, by hot spot; `error` says why there are none."""
+
+    value: Any
+    is_base: bool
+    lives: dict[str, VariantLife]
+    error: str = ""
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class WhatIf:
+    """The variants of one key of a study, the base among them."""
+
+    title: str
+    key: str
+    variants: tuple[Variant, ...]
+    target_years: float | None
+
+    @property
+    def spots(self) -> list[str]:
+        """Names of the hot spots."""
+        return list(dict.fromkeys(name for one in self.variants for name in one.lives))
+
+    def rows(self) -> list[dict[str, Any]]:
+        """One row a value and hot spot."""
+        return [
+            {
+                self.key: one.value,
+                "base": one.is_base,
+                "hot_spot": spot,
+                "damage_per_repeat": life.damage_per_repeat,
+                "life_years": life.life_years,
+                "reserve_on_life": life.reserve_on_life,
+            }
+            for one in self.variants
+            for spot, life in one.lives.items()
+        ]
+
+    def to_dict(self) -> dict[str, Any]:
+        """The variants as plain numbers and text."""
+        errors = {str(one.value): one.error for one in self.variants if one.error}
+        record: dict[str, Any] = plain(
+            {"title": self.title, "key": self.key, "variants": self.rows(), "errors": errors}
+        )
+        return record
+
+    def __repr__(self) -> str:
+        return f"<WhatIf {self.key}: {len(self.variants)} values, {len(self.spots)} hot spots>"
+
+
+def what_if(
+    study: Study | str | Path, key: str, values: Sequence[Any], *, spot: str | None = None, watch: Watch | None = None
+) -> WhatIf:
+    """Lives of the hot spots of `study` (or of one `spot`) for each of `values` of `key`, beside those of the study as it is.
+
+    A value that the study refuses stands in the result with its error. Raises InputError for an unknown key, and where no
+    value can be assessed.
+    """
+    base = read_study(study, watch=watch) if isinstance(study, str | Path) else study
+    names = [one.name for one in base.assessed]
+    if spot is not None and spot not in names:
+        raise InputError("hot spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
+    if not values:
+        raise InputError(f"what if, {key}", "no values", "at least one")
+    now = 1.0 if key == LOAD_SCALE else value_at(base.data, key)
+    lives = _lives(base, spot)
+    variants = [Variant(now, True, {name: _kept(life) for name, life in lives.items()})]
+    for i, value in enumerate(values):
+        if watch is not None:
+            watch(f"{key} = {value}", i, len(values))
+        if value != now:
+            variants.append(_variant(base, key, value, spot, lives))
+    if not any(one.lives for one in variants[1:]) and len(variants) > 1:
+        raise InputError(f"what if, {key}", variants[1].error, "values that the study can use")
+    target = None
+    if base.target_life is not None:
+        target = base.duty_cycle.repeats_in(base.target_life) / base.duty_cycle.repeats_per_year
+    return WhatIf(base.title, key, tuple(_sorted(variants)), None if key == "target_life" else target)
+
+
+def _variant(base: Study, key: str, value: Any, spot: str | None, lives: dict[str, LifeResult]) -> Variant:
+    try:
+        if key == LOAD_SCALE:
+            if isinstance(value, str) or not 0.0 < float(value) < math.inf:
+                raise InputError(LOAD_SCALE, repr(value), "a factor above 0")
+            return Variant(value, False, {name: _kept(life, float(value)) for name, life in lives.items()})
+        found = _lives(changed_study(base, key, value), spot)
+        return Variant(value, False, {name: _kept(life) for name, life in found.items()})
+    except InputError as error:
+        return Variant(value, False, {}, error=str(error))
+
+
+def _sorted(variants: list[Variant]) -> list[Variant]:
+    """By value where all are numbers, or quantities of one unit; else as given, the base first."""
+    sizes = [number_and_unit(one.value) for one in variants]
+    if any(size is None for size in sizes) or len({unit for _, unit in sizes if unit is not None}) > 1:  # type: ignore[misc]
+        return variants
+    return [one for _, one in sorted(zip(sizes, variants, strict=True), key=lambda pair: pair[0][0])]  # type: ignore[index]
+
+
+def number_and_unit(value: Any) -> tuple[float, str] | None:
+    """Number and unit of a value; None for a word."""
+    if isinstance(value, bool) or value is None:
+        return None
+    if isinstance(value, int | float):
+        return float(value), ""
+    match = _QUANTITY.fullmatch(value) if isinstance(value, str) else None
+    return None if match is None else (float(match[1]), match[2].strip())
+
+
+def _lives(study: Study, spot: str | None) -> dict[str, LifeResult]:
+    chosen = [one for one in study.assessed if spot in (None, one.name)]
+    return {one.name: assess_life(one, study.duty_cycle, target=study.target_life) for one in chosen}
+
+
+def changed_study(base: Study, key: str, value: Any) -> Study:
+    """The study with another value under `key`; what is not concerned is not read or fitted again."""
+    data = dict(base.data)
+    *path, last = _path(data, key)
+    at: Any = data
+    for part in path:  # only the tables on the way are copied
+        at[part] = copy.copy(at[part])
+        at = at[part]
+    at[last] = value
+    made = build_study(base.path or Path("study.toml"), data, like=base)
+    return dataclasses.replace(made, title=base.title)
+
+
+def value_at(data: Any, key: str) -> Any:
+    """The value under `key` in the tables of a study; None where the study leaves a known key out."""
+    at = data
+    for part in _path(data, key):
+        at = at.get(part) if isinstance(at, dict) else at[part]
+    return at
+
+
+def _path(data: Any, key: str) -> list[Any]:
+    """The keys and places of a path; InputError with those that are there."""
+    found: list[Any] = []
+    at, parts = data, key.split("/")
+    for i, part in enumerate(parts):
+        where = f"what if, {key}"
+        if isinstance(at, list):
+            names = [one.get("name") or one.get("hot_spot") for one in at]
+            if part not in names:
+                raise InputError(
+                    where, f"no {part!r}", f"one of {listed(map(str, names))}", did_you_mean(part, map(str, names))
+                )
+            found.append(names.index(part))
+        elif isinstance(at, dict) and (part in at or i == len(parts) - 1):
+            found.append(part)
+            if part not in at:
+                if i == 0:
+                    raise InputError(
+                        where,
+                        f"no {part!r}",
+                        f"one of {listed(at)}, or {LOAD_SCALE!r}",
+                        did_you_mean(part, [*at, LOAD_SCALE]),
+                    )
+                return found
+        else:
+            known = list(at) if isinstance(at, dict) else []
+            raise InputError(where, f"no {part!r}", f"one of {listed(known)}", did_you_mean(part, known))
+        at = at[found[-1]]
+    return found
+
+
+def value_that_meets_target(
+    study: Study | str | Path, key: str, low: float, high: float, unit: str = "", *, spot: str
+) -> float:
+    """The value of a numeric `key` between `low` and `high` (in `unit`) at which the life of `spot` just meets the target.
+
+    Solved (Brent 1973) in the logarithm of life over target. Raises InputError without a target, and where both ends meet the
+    target or both miss it.
+    """
+    base = read_study(study) if isinstance(study, str | Path) else study
+
+    def excess(value: float) -> float:
+        written: Any = f"{value!r} {unit}" if unit else value
+        life = _lives(changed_study(base, key, written), spot).get(spot)
+        if life is None or life.reserve_on_life is None:
+            raise InputError(
+                f"solve for {key}", "no target or no such hot spot", "a study with target_life, and a hot spot of it"
+            )
+        return 700.0 if math.isinf(life.reserve_on_life) else math.log(life.reserve_on_life)
+
+    ends = excess(low), excess(high)
+    if (ends[0] > 0.0) == (ends[1] > 0.0):
+        words = "meet" if ends[0] > 0.0 else "miss"
+        raise InputError(
+            f"solve for {key}",
+            f"{number(low)} and {number(high)} {unit}, which both {words} the target",
+            "a range in which the target is just met",
+            "Widen the range.",
+        )
+    return float(brentq(excess, low, high, xtol=1e-9 * max(abs(low), abs(high)), rtol=1e-12))

@@ -1,0 +1,149 @@
+"""Studies that include another one; several side by side; the template and the schema."""
+
+import csv
+import json
+import tomllib
+
+import jsonschema
+import pytest
+
+from vivid_anvil.errors import InputError
+from vivid_anvil.study import compare_studies, read_study, run_study, study_schema, write_template
+
+WELD = "weld toe at the grip head"
+CHANGES = """
+title = "a better weld"
+[sn_curves.fillet_weld]
+class = 80
+[[duty_cycle.events]]
+name = "empty lap"
+occurrences = 900
+[[hot_spots]]
+name = "bend of the tube"
+leave_out = true
+[[hot_spots]]
+name = "second toe"
+channel = "vertical force"
+stress_per_load = "20 MPa/kN"
+material = "plate_steel"
+sn_curve = "fillet_weld"
+"""
+
+
+@pytest.fixture
+def variant(demo_file, tmp_path):
+    """A function: a study in a folder of its own that includes the demo."""
+
+    def made(text=CHANGES, name="better.toml"):
+        folder = tmp_path / "variants"
+        folder.mkdir(exist_ok=True)
+        (folder / name).write_text(f'include = "{demo_file}"\n{text}')
+        return folder / name
+
+    return made
+
+
+def test_what_is_changed_is_changed_and_the_rest_is_that_of_the_other(variant, demo_result):
+    study = read_study(variant())
+    assert study.title == "a better weld"
+    assert [spot.name for spot in study.hot_spots] == [WELD, "bore of the suspension pin", "second toe"]
+    assert [event.occurrences for event in study.duty_cycle.events] == [1667, 900, 5]
+    assert study.curves["fillet_weld"].stress_at(2e6) == pytest.approx(80.0)
+    assert study.data["materials"] == demo_result.study.data["materials"]
+    assert run_study(study).life_of(WELD).life_years > demo_result.life_of(WELD).life_years
+
+
+def test_an_include_of_an_include_finds_its_files(variant, tmp_path):
+    first = variant('title = "first"\n', "first.toml")
+    second = tmp_path / "second.toml"
+    second.write_text('include = "variants/first.toml"\ntarget_life = "25 years"\n')
+    study = read_study(second)
+    assert (study.title, study.target_life) == ("first", "25 years")
+    assert first.exists()
+
+
+BAD = {
+    "missing": ('include = "none.toml"\n', "none.toml: found no such file"),
+    "number": ("include = 5\n", "the name of a study file"),
+    "itself": ('include = "bad.toml"\n', "a circle: bad.toml includes bad.toml"),
+    "circle": ('include = "other.toml"\n', "a circle: bad.toml includes other.toml includes bad.toml"),
+    "left out": ('include = "{demo}"\n[[hot_spots]]\nname = "arm"\nleave_out = true\n', "an entry to leave out"),
+    "misspelt": ('include = "{demo}"\n[sn_curves.fillet_weld]\nclas = 80\n', "Did you mean 'class'"),
+    "two forms": ('include = "{demo}"\n[sn_curves.fillet_weld]\nknee_life = 5e6\n', "two ways to write a curve"),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(("text", "message"), BAD.values(), ids=BAD)
+def test_an_include_that_cannot_be_meant_is_refused(demo_file, tmp_path, text, message):
+    (tmp_path / "other.toml").write_text('include = "bad.toml"\n')
+    (tmp_path / "bad.toml").write_text(text.replace("{demo}", str(demo_file)))
+    with pytest.raises(InputError) as caught:
+        read_study(tmp_path / "bad.toml")
+    assert message in str(caught.value)
+
+
+def test_studies_side_by_side_show_what_differs(variant, demo_result):
+    found = compare_studies({"demo": demo_result, "better": run_study(read_study(variant()))})
+    assert found.differences["sn_curves/fillet_weld/class"] == (71, 80)
+    assert found.differences["duty_cycle/events/empty lap/occurrences"] == (1250, 900)
+    assert "materials/plate_steel/yield_strength" not in found.differences
+    row = next(row for row in found.rows() if row["hot_spot"] == "bend of the tube")
+    assert row["better: life_years"] is None
+    assert compare_studies({"a": demo_result, "b": demo_result}).differences == {}
+    with pytest.raises(InputError, match="at least two"):
+        compare_studies({"a": demo_result})
+
+
+def test_the_command_shows_studies_side_by_side(run, variant, demo_file, tmp_path):
+    code, out, _ = run("side-by-side", demo_file, variant(), "--csv", tmp_path / "c.csv", "--json", tmp_path / "c.json")
+    assert code == 0
+    assert "What differs in the input" in out
+    rows = list(csv.DictReader((tmp_path / "c.csv").read_text().splitlines()))
+    assert [row["hot_spot"] for row in rows][-1] == "second toe"
+    record = json.loads((tmp_path / "c.json").read_text())
+    assert record["studies"] == ["larkfell", "better"]
+    assert record["differences"]["sn_curves/fillet_weld/class"] == [71, 80]
+    code, _, err = run("side-by-side", demo_file, demo_file)
+    assert code == 2
+    assert "the same study twice" in err
+
+
+def test_the_template_is_a_sound_study(run, tmp_path):
+    path = write_template(tmp_path / "mine.toml")
+    result = run_study(read_study(path))
+    assert result.lives[0].verdict == "meets the target"
+    with pytest.raises(InputError, match="never overwritten"):
+        write_template(path)
+    code, out, _ = run("template", tmp_path / "other.toml")
+    assert code == 0
+    assert "other.toml" in out
+    assert run("template", path)[0] == 2
+
+
+def test_every_commented_line_of_the_template_is_valid_when_it_is_taken_in(tmp_path):
+    text = write_template(tmp_path / "mine.toml").read_text()
+    start = text.index("# [sn_curves.smooth]")
+    lines = [line[2:] if line.startswith("# ") and "----" not in line else line for line in text[start:].splitlines()]
+    data = tomllib.loads(text[:start] + "\n".join(lines))
+    assert {"smooth", "guess", "tested"} <= set(data["sn_curves"])
+    jsonschema.validate(data, study_schema())
+
+
+def test_the_schema_accepts_the_demo_and_refuses_slips(run, demo_result, tmp_path):
+    schema = study_schema()
+    jsonschema.Draft202012Validator.check_schema(schema)
+    data = json.loads(json.dumps(demo_result.study.data))
+    jsonschema.validate(data, schema)
+    for change in (
+        {"hot_spot": []},
+        {"hot_spots": [{**data["hot_spots"][0], "notch_faktor": 2}]},
+        {"materials": {"m": {"ultimate_strength": 510}}},
+        {"sn_curves": {"c": {"clas": 71}}},
+    ):
+        with pytest.raises(jsonschema.ValidationError):
+            jsonschema.validate(data | change, schema)
+    code, out, _ = run("schema")
+    assert code == 0
+    assert json.loads(out) == json.loads(json.dumps(schema))
+    assert run("schema", "--json", tmp_path / "s.json")[0] == 0
+    assert json.loads((tmp_path / "s.json").read_text()) == json.loads(out)
