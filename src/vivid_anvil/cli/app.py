@@ -203,15 +203,36 @@ def solve(
 def grow(
     study: StudyFile,
     spot: SpotName = None,
+    after_damage: Annotated[
+        bool, typer.Option("--after-damage", help="Also the whole life: until a crack is there, then its growth.")
+    ] = False,
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Growth of each crack to its limiting size, and the inspection interval."""
-    from vivid_anvil.cli import run
+    from vivid_anvil.cli import run_cracks
 
-    run.grow(study, spot, Outputs(json_file, csv_file, figures), units.value)
+    run_cracks.grow(study, spot, Outputs(json_file, csv_file, figures), units.value, after_damage=after_damage)
+
+
+@app.command()
+def inspections(
+    study: StudyFile,
+    spot: SpotName = None,
+    every: Annotated[str | None, typer.Option(help="Interval, such as '1 year'; else the one that is allowed.")] = None,
+    first: Annotated[str | None, typer.Option(help="When to look first, such as '2 years'.")] = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """When to look at a crack, what would be seen, how large it may start, how large it may get at other loads."""
+    from vivid_anvil.cli import run_cracks
+
+    asked = run_cracks.Looks(spot, every, first)
+    run_cracks.inspections(study, asked, Outputs(json_file, csv_file, figures), units.value)
 
 
 @app.command()

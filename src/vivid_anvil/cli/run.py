@@ -27,15 +27,15 @@ def whole_study(path: Path, outputs: Outputs, units: UnitSystem) -> None:
         drawings = [
             *_history_drawings(study, units),
             *_life_drawings(result.lives, units),
-            *_growth_drawings(result.growths, units),
+            *growth_drawings(result.growths, units),
         ]
         written = outputs.write(result.to_dict(), [_life_row(life) for life in result.lives], drawings, watch)
-    from vivid_anvil.cli import tables
+    from vivid_anvil.cli import crack_tables, tables
 
     out = tables.console()
     _show_lives(out, study, result.lives, units)
     for growth in result.growths:
-        out.print(tables.growth_details(growth, units))
+        out.print(crack_tables.growth_details(growth, units))
     out.print(f"\nStudy file: {path}")
     say_written(out, written)
     out.print(
@@ -86,7 +86,7 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> N
         study = read_study(path, watch=watch)
         if not study.assessed:
             raise InputError(path.name, "no hot spot with an S-N curve", "at least one", "Give a hot spot an sn_curve.")
-        lives = _chosen(assess_lives(study, watch=watch), [one.name for one in study.assessed], spot)
+        lives = chosen(assess_lives(study, watch=watch), [one.name for one in study.assessed], spot)
         record = {"title": study.title, "lives": [one.to_dict() for one in lives]}
         rows = [_life_row(one) for one in lives]
         written = outputs.write(record, rows, _life_drawings(lives, units), watch, partial(_all_cycles, lives))
@@ -99,29 +99,6 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> N
         out.print(tables.life_details(lives[0], units, f"{study.title}: {lives[0].hot_spot.name}"))
         if lives[0].damage_per_repeat > 0.0:
             out.print(tables.worst_table(lives[0], units))
-    say_written(out, written)
-
-
-def grow(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
-    """The cracks of a study."""
-    outputs.check()
-    with progress("reading the study") as watch:
-        from vivid_anvil.study import grow_cracks, read_study
-
-        study = read_study(path, watch=watch)
-        if not study.cracks:
-            raise InputError(path.name, "no crack", "at least one", "Add a table [[cracks]].")
-        growths = _chosen(grow_cracks(study, watch=watch), [one.hot_spot.name for one in study.cracks], spot)
-        record = {"title": study.title, "growths": [one.to_dict() for one in growths]}
-        rows = [{"hot_spot": one.crack.hot_spot.name, **row} for one in growths for row in one.rows(50)]
-        written = outputs.write(record, rows, _growth_drawings(growths, units), watch)
-    from vivid_anvil.cli import tables
-
-    out = tables.console()
-    out.print(tables.heading(study.title))
-    out.print(tables.study_lines(study))
-    for one in growths:
-        out.print(tables.growth_details(one, units))
     say_written(out, written)
 
 
@@ -185,7 +162,8 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
     say_written(out, written)
 
 
-def _chosen(results: tuple[Any, ...], names: list[str], spot: str | None) -> tuple[Any, ...]:
+def chosen(results: tuple[Any, ...], names: list[str], spot: str | None) -> tuple[Any, ...]:
+    """The results of the hot spot of that name; all without a name."""
     if spot is None:
         return results
     if spot not in names:
@@ -238,8 +216,22 @@ def _life_drawings(lives: Sequence[Any], units: UnitSystem) -> list[Drawing]:
     return [(f"life {one.hot_spot.name}", partial(draw, one, units)) for one in lives]
 
 
-def _growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:
-    return [(f"crack {one.crack.hot_spot.name}", partial(draw, one, units)) for one in growths]
+def growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:
+    """For each crack: its growth, the law with what the cycles visit, K along its way."""
+    drawings: list[Drawing] = []
+    for one in growths:
+        name = one.crack.hot_spot.name
+        drawings.append((f"crack {name}", partial(draw, one, units)))
+        if one.sizes.size > 1:
+            drawings.append((f"crack law {name}", partial(_draw_made, "visited_law", one, units)))
+            drawings.append((f"crack course {name}", partial(_draw_made, "crack_course", one, units)))
+    return drawings
+
+
+def _draw_made(maker: str, growth: Any, units: UnitSystem) -> Any:
+    from vivid_anvil import cracks
+
+    return draw(getattr(cracks, maker)(growth), units)
 
 
 def draw(thing: Any, units: UnitSystem) -> Any:

@@ -13,12 +13,11 @@ from rich.padding import Padding
 from rich.table import Table
 from rich.text import Text
 
-from vivid_anvil.cracks import GrowthResult
 from vivid_anvil.damage import CRITICAL_SUMS, LifeResult, RuleComparison, WorstCycle, between_effect
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import ChannelCheck, Cycles, DutyCycle, LoadHistory
 from vivid_anvil.materials import SNFamily, describe
-from vivid_anvil.study import Study, StudyComparison, WhatIf
+from vivid_anvil.study import Study, StudyComparison, VariantLife, WhatIf
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
 WIDTH = 80
@@ -307,8 +306,9 @@ def answers_table(rows: list[dict[str, Any]]) -> RenderableType:
 
 def what_if_table(result: WhatIf) -> RenderableType:
     """One line a value and hot spot, the study as it is marked; values that it refuses with the reason."""
-    repeat = next(life for one in result.variants for life in one.lives.values()).repeat
-    made = table(result.key.rpartition("/")[2], "Hot spot", f"Damage a {repeat}", "Life [years]", "Reserve on life", "")
+    first = next(life for one in result.variants for life in one.lives.values())
+    middle = f"Damage a {first.repeat}" if isinstance(first, VariantLife) else "Limiting size [mm]"
+    made = table(result.key.rpartition("/")[2], "Hot spot", middle, "Life [years]", "Reserve on life", "")
     made.columns[1].justify = "left"
     for one in result.variants:
         for i, (spot, life) in enumerate(one.lives.items()):
@@ -316,7 +316,7 @@ def what_if_table(result: WhatIf) -> RenderableType:
             made.add_row(
                 str(one.value) if i == 0 else "",
                 spot,
-                fixed(life.damage_per_repeat),
+                fixed(life.damage_per_repeat if isinstance(life, VariantLife) else life.limiting_size),
                 life_text(life.life_years),
                 "-" if reserve is None else fixed(reserve),
                 "as it is" if one.is_base else "",
@@ -337,144 +337,6 @@ def comparison_tables(result: StudyComparison) -> RenderableType:
         lives.add_row(row["hot_spot"], *("-" if one is None else life_text(one) for one in years))
     same = [indented("Nothing differs in the input.")] if not result.differences else [inputs]
     return Group(heading("What differs in the input"), *same, heading("Lives"), lives)
-
-
-def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
-    """Sizes, life, inspection, the growth curve and findings of one crack."""
-    crack, repeat = growth.crack, growth.duty_cycle.repeat
-
-    def length(size: float | None) -> str:
-        return "not reached" if size is None else in_unit(size, "length", units)
-
-    facts = Table.grid(padding=(0, 2))
-    rows = [
-        ("Shape", f"{crack.shape.kind} crack; size: {crack.shape.size_means}"),
-        ("Initial size", _initial(growth, units)),
-        *_limit_rows(growth, units),
-        ("Life to limiting size", _growth_life(growth)),
-        ("Stopped by", f"{growth.stopped_by}, at {length(_last(growth).final_size)}"),
-        *_memory_rows(growth),
-        ("Inspection", _inspection(growth, units)),
-        ("Growth at the start by", ", ".join(f"{name} {share:.0%}" for name, share in growth.event_shares().items())),
-        *([("Halving every step", _halving(growth.halving_change))] if growth.cycles is None else []),
-    ]
-    for name, value in rows:
-        facts.add_row(f"  {name}", value)
-    parts: list[RenderableType] = [heading(f"Crack at {crack.hot_spot.name}"), facts]
-    if growth.sizes.size > 1:
-        parts.append(_growth_table(growth, units, repeat))
-    if growth.then is not None:
-        through = growth.then.crack.shape
-        parts.append(indented(f"Through the wall: {through.kind} crack, size: {through.size_means}"))
-        parts.append(_growth_table(growth.then, units, repeat))
-    parts.append(findings_list(growth.findings))
-    return Group(*parts)
-
-
-def _last(growth: GrowthResult) -> GrowthResult:
-    return growth if growth.then is None else growth.then
-
-
-def _initial(growth: GrowthResult, units: UnitSystem) -> str:
-    crack = growth.crack
-    along = (
-        ""
-        if crack.initial_half_length is None
-        else f" deep, {in_unit(crack.initial_half_length, 'length', units)} half length"
-    )
-    return in_unit(crack.initial_size, "length", units) + along
-
-
-def _limit_rows(growth: GrowthResult, units: UnitSystem) -> list[tuple[str, str]]:
-    """Where each limit is met; of two sizes only the one that ends each part of the way."""
-    critical = growth.critical
-
-    def length(size: float | None) -> str:
-        return "not reached" if size is None else in_unit(size, "length", units)
-
-    if growth.crack.two_way:
-        first = f"{length(critical.limiting)} deep, {critical.governed_by}"
-        rows = [("Limiting size", first)]
-        if growth.half_lengths is not None and growth.half_lengths.size > 1:
-            rows.append(("Half length there", length(float(growth.half_lengths[-1]))))
-        if growth.then is not None:
-            then = growth.then.critical
-            rows.append(("Then through the wall", f"to {length(then.limiting)} half length, {then.governed_by}"))
-        return rows
-    rows = [
-        ("Toughness reached at", length(critical.toughness)),
-        ("Net section yields at", length(critical.net_section)),
-    ]
-    if critical.assessment is not None or growth.crack.limits == "assessment curve":
-        rows = [("Assessment curve met at", length(critical.assessment))]
-    if critical.chosen is not None:
-        rows.append(("Chosen size", length(critical.chosen)))
-    return [
-        *rows,
-        ("Solution valid to", length(critical.validity)),
-        ("Limiting size", f"{length(critical.limiting)}, {critical.governed_by}"),
-    ]
-
-
-def _memory_rows(growth: GrowthResult) -> list[tuple[str, str]]:
-    """What the memory of larger cycles does, where it is asked for; at which cycle it stopped."""
-    rows, repeat = [], growth.duty_cycle.repeat
-    if growth.without_memory_repeats is not None:
-        words = (
-            "no growth"
-            if math.isinf(growth.without_memory_repeats)
-            else f"{number(growth.without_memory_repeats)} {repeat}s"
-        )
-        rows.append((f"Without {growth.crack.retardation.kind}", words))
-    if growth.cycles is not None:
-        rows.append(("Cycles followed", number(float(growth.cycles))))
-    return rows
-
-
-def _halving(change: float) -> str:
-    return f"changes the life by {'less than 1e-9' if change < 1e-9 else f'{change:.0e}'} of itself"
-
-
-def _growth_life(growth: GrowthResult) -> str:
-    if math.isinf(growth.life_repeats):
-        return "no growth"
-    hours = "" if growth.life_hours is None else f" = {number(growth.life_hours)} h"
-    return f"{number(growth.life_repeats)} {growth.duty_cycle.repeat}s{hours} = {number(growth.life_years)} years"
-
-
-def _inspection(growth: GrowthResult, units: UnitSystem) -> str:
-    crack, years = growth.crack, growth.interval_years
-    if years is None or crack.detectable_size is None:
-        return "no detectable size given"
-    detectable = in_unit(crack.detectable_size, "length", units)
-    if years == 0.0:
-        return f"useless: {detectable} is beyond the limiting size"
-    if math.isinf(years):
-        return f"no interval: a crack of {detectable} does not grow"
-    return f"every {number(years)} years (detectable {detectable}, factor {crack.inspection_factor:g})"
-
-
-def _growth_table(growth: GrowthResult, units: UnitSystem, repeat: str) -> RenderableType:
-    size_unit, k_unit = display_unit("length", units), display_unit("stress intensity", units)
-    made = table(
-        f"Size\n[{size_unit}]",
-        f"{repeat.capitalize()}s",
-        "Years",
-        f"Largest K\n[{k_unit}]",
-        f"Largest ΔK\n[{k_unit}]",
-        f"Growth\n[{size_unit} a {repeat}]",
-    )
-    made.columns[0].justify = "right"
-    for row in growth.rows():
-        made.add_row(
-            fixed(float(shown(row["size_mm"], "length", units))),
-            fixed(row["repeats"]),
-            fixed(row["years"]),
-            fixed(float(shown(row["largest_K_MPa_sqrt_mm"], "stress intensity", units))),
-            fixed(float(shown(row["largest_K_range_MPa_sqrt_mm"], "stress intensity", units))),
-            fixed(float(shown(row["growth_per_repeat_mm"], "length", units))),
-        )
-    return made
 
 
 def check_table(check: ChannelCheck, units: UnitSystem) -> RenderableType:

@@ -7,12 +7,16 @@ from vivid_anvil.cracks.drive import COUNTED_PARTS, GrowthDrive, growth_drive, g
 from vivid_anvil.cracks.grow import grow_crack
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.growth_working import growth_working
+from vivid_anvil.cracks.inspection import InspectionPlan, inspection_plan
 from vivid_anvil.cracks.integrate import GrowthTable, integrate_growth, size_after
+from vivid_anvil.cracks.load_limits import LoadLimit, limits_over_load
 from vivid_anvil.cracks.other_shapes import AxialPipeCrack, BarCrack, DoubleEdgeCrack, HoleCrack, PipeCrack, TableCrack
 from vivid_anvil.cracks.shape_forms import SHAPE_KEYS, SHAPES, shape_of_keys
 from vivid_anvil.cracks.shapes import CentreCrack, CrackShape, EdgeCrack, stress_intensity
+from vivid_anvil.cracks.sizes import SizeLives, largest_lasting_size, lives_over_size
 from vivid_anvil.cracks.two_way import TwoWayTable, grow_two_way, two_way_rates
 from vivid_anvil.cracks.two_way_shapes import CornerCrack, EmbeddedCrack, SurfaceCrack, TwoWayShape, VesselCrack
+from vivid_anvil.cracks.visited import CrackCourse, VisitedLaw, crack_course, visited_law
 
 __all__ = [
     "COUNTED_PARTS",
@@ -23,6 +27,7 @@ __all__ = [
     "CentreCrack",
     "CornerCrack",
     "Crack",
+    "CrackCourse",
     "CrackShape",
     "CriticalSizes",
     "CycleGrowth",
@@ -33,13 +38,18 @@ __all__ = [
     "GrowthResult",
     "GrowthTable",
     "HoleCrack",
+    "InspectionPlan",
+    "LoadLimit",
     "PipeCrack",
     "Retardation",
+    "SizeLives",
     "SurfaceCrack",
     "TableCrack",
     "TwoWayShape",
     "TwoWayTable",
     "VesselCrack",
+    "VisitedLaw",
+    "crack_course",
     "critical_sizes",
     "grow_by_cycle",
     "grow_crack",
@@ -47,11 +57,16 @@ __all__ = [
     "growth_drive",
     "growth_per_repeat",
     "growth_working",
+    "inspection_plan",
     "integrate_growth",
+    "largest_lasting_size",
+    "limits_over_load",
+    "lives_over_size",
     "opening_stress",
     "shape_of_keys",
     "size_after",
     "stress_intensity",
     "threshold_sizes",
     "two_way_rates",
+    "visited_law",
 ]

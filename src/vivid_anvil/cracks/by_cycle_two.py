@@ -26,7 +26,7 @@ _OUT_OF_REACH, _PAST_LIMIT = 1, 2
 class TwoWayCycles:
     """Depth and half length, mm, at each anchor, with the passes done; cycles gone through; what ended it, "" where nothing.
 
-    `largest_scale`, √mm, is the largest K per MPa that was met.
+    `largest_scale`, √mm, is the largest K per MPa that was met; `place` is the pass, piece and time of it at the end.
     """
 
     depths: FloatArray
@@ -35,6 +35,7 @@ class TwoWayCycles:
     cycles: int
     ended_by: str
     largest_scale: float
+    place: tuple[int, int, int]
 
 
 def grow_two_by_cycle(
@@ -60,7 +61,7 @@ def grow_two_by_cycle(
     place, sizes = np.zeros(4, dtype=np.int64), np.empty((passes + 1, 2))
     limits = np.array([shape.deepest * (1.0 - 1e-12), math.inf])
     total = float((pieces[:, 1] - pieces[:, 0]) @ (pieces[:, 2] * pieces[:, 3]))
-    path = [(start[0], start[1], 0.0)]
+    path: list[tuple[float, ...]] = [(start[0], start[1], 0.0)]
     ended_by, largest = "", 0.0
     while True:
         anchor = _anchor(shape, float(state[0]), float(state[1]))
@@ -72,13 +73,28 @@ def grow_two_by_cycle(
             break
         a, c = float(state[0]), float(state[1])
         ended_by = next((name for name, margin in margins.items() if margin(a, c) <= 0.0), "")
+        if ended_by:
+            path[-1] = _just_used_up(margins[ended_by], path[-2], path[-1])
         if why != _OUT_OF_REACH or ended_by:
             break
     depths, half_lengths, done = np.array(path).T
     moved = np.concatenate([[True], np.diff(done) > 0.0])
     return TwoWayCycles(
-        np.minimum(depths[moved], shape.deepest), half_lengths[moved], done[moved], int(state[2]), ended_by, largest
+        np.minimum(depths[moved], shape.deepest),
+        half_lengths[moved],
+        done[moved],
+        int(state[2]),
+        ended_by,
+        largest,
+        (int(place[0]), int(place[1]), int(place[2])),
     )
+
+
+def _just_used_up(margin: Margin, before: tuple[float, ...], after: tuple[float, ...]) -> tuple[float, ...]:
+    """The place between two anchors, next to one another, at which the margin is 0, on straight lines."""
+    room, missing = margin(*before[:2]), margin(*after[:2])
+    share = room / (room - missing) if room > 0.0 >= missing and math.isfinite(missing) else 1.0
+    return tuple(one + share * (two - one) for one, two in zip(before, after, strict=True))
 
 
 def _anchor(shape: TwoWayShape, a: float, c: float) -> FloatArray:

@@ -11,7 +11,7 @@ from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.drive import GrowthDrive, growth_drive
 from vivid_anvil.cracks.grow_in_order import in_order_path, two_size_in_order_path
 from vivid_anvil.cracks.grow_one_way import one_way_path, table_to
-from vivid_anvil.cracks.grow_two_sizes import two_size_path, two_size_repeats
+from vivid_anvil.cracks.grow_two_sizes import two_size_life, two_size_path, two_size_repeats
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.growth_findings import growth_findings
 from vivid_anvil.cracks.path import GrowthPath
@@ -57,9 +57,22 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
         half_lengths=None if path.half_lengths is None else read_only(path.half_lengths),
         then=then,
         cycles=path.cycles,
+        stopped_in=path.stopped_in if then is None else then.stopped_in,
         without_memory_repeats=_without_memory(crack, duty_cycle, drive),
     )
     return dataclasses.replace(result, findings=growth_findings(result))
+
+
+def life_repeats_of(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> float:
+    """Repeats to the limiting size alone, also through the wall; `drive` is that of the hot spot under the duty cycle."""
+    if crack.two_way and crack.order == "per repeat":
+        life, ended_by, c = two_size_life(crack, drive)
+        through = _crack_through(crack, c) if ended_by == "wall" else None
+        return life + (0.0 if through is None else life_repeats_of(through, duty_cycle, drive))
+    later = None if crack.later_law_from is None else duty_cycle.repeats_in(crack.later_law_from)
+    path = _path(crack, duty_cycle, drive, later, None)
+    then = _through(crack, duty_cycle, path, None)
+    return path.life_repeats + (0.0 if then is None else then.life_repeats)
 
 
 def _path(
@@ -86,15 +99,21 @@ def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: floa
     """The crack through the wall that a crack with two sizes becomes, grown on; None where it does not get there."""
     if path.half_lengths is None or path.critical.governed_by != "wall" or path.stopped_by != "wall":
         return None
-    c = float(path.half_lengths[-1])
+    onwards = _crack_through(crack, float(path.half_lengths[-1]))
+    if onwards is None:
+        return None
+    left = None if target is None else target - float(path.repeats[-1])
+    return grow_crack(onwards, duty_cycle, target=left)
+
+
+def _crack_through(crack: Crack, c: float) -> Crack | None:
+    """The crack through the wall, from half length c, mm; None where no solution goes on."""
     shape = crack.two_sizes.after(c)
     if shape is None or c >= shape.largest_size:
         return None
-    onwards = dataclasses.replace(
+    return dataclasses.replace(
         crack, shape=shape, initial_size=c, initial_half_length=None, stop_size=None, detectable_size=None
     )
-    left = None if target is None else target - float(path.repeats[-1])
-    return grow_crack(onwards, duty_cycle, target=left)
 
 
 def _inspection_interval(crack: Crack, path: GrowthPath, drive: GrowthDrive, then: GrowthResult | None) -> float | None:

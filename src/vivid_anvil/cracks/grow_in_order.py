@@ -7,7 +7,7 @@ import math
 import numpy as np
 
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.cracks.by_cycle import CycleGrowth, Retardation, grow_by_cycle
+from vivid_anvil.cracks.by_cycle import CycleGrowth, grow_by_cycle
 from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.drive import GrowthDrive
@@ -32,7 +32,12 @@ def in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, targe
     memory = crack.retardation.kind in ("wheeler", "willenborg")
     expected = plain.life_repeats * (LONGER_WITH_MEMORY if memory else 1.2) + 10.0
     passes = int(min(expected if target is None else max(expected, target + 1.0), MOST_PASSES))
-    found = _marched(crack, duty_cycle, critical.limiting, passes, crack.retardation)
+    rows, pieces = sequence(crack, duty_cycle)
+    if crack.retardation.kind == "none":  # cycles that never grow it need not be gone through
+        end = critical.limiting
+        scale = float(crack.one_size.geometry_factor(end)) * math.sqrt(math.pi * end)
+        rows, pieces = _without_idle(rows, pieces, crack, scale)
+    found = _marched(crack, rows, pieces, critical.limiting, passes)
     sizes, repeats = _kept(found)
     life = float(repeats[-1]) if found.stopped_at is not None else math.inf
     stopped_by = critical.governed_by if found.stopped_at is not None else "no limit within the cycles followed"
@@ -40,7 +45,9 @@ def in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, targe
         stopped_by, size = "target life", float(np.interp(target, repeats, sizes))
         before = repeats < target
         sizes, repeats = np.append(sizes[before], size), np.append(repeats[before], target)
-    return GrowthPath(sizes, repeats, life, stopped_by, 0.0, critical, cycles=found.cycles)
+    at = found.stopped_at
+    where = None if at is None else _stopped_in(crack, duty_cycle, pieces[at[1]], at[0], at[2])
+    return GrowthPath(sizes, repeats, life, stopped_by, 0.0, critical, cycles=found.cycles, stopped_in=where)
 
 
 def two_size_in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, target: float | None) -> GrowthPath:
@@ -65,7 +72,9 @@ def two_size_in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDri
         ended_by, at = "target life", repeats < target
         depths, along = (np.append(one[at], np.exp(np.interp(target, repeats, np.log(one)))) for one in (depths, along))
         repeats = np.append(repeats[at], target)
-    return GrowthPath(depths, repeats, life, ended_by, 0.0, critical, along, cycles=found.cycles)
+    passed, piece, time = found.place
+    where = _stopped_in(crack, duty_cycle, parts[piece], passed, time) if ended_by != "target life" else None
+    return GrowthPath(depths, repeats, life, ended_by, 0.0, critical, along, found.cycles, where)
 
 
 def _largest_scale(crack: Crack, path: GrowthPath) -> float:
@@ -77,11 +86,7 @@ def _largest_scale(crack: Crack, path: GrowthPath) -> float:
     )
 
 
-def _marched(crack: Crack, duty_cycle: DutyCycle, end: float, passes: int, how: Retardation) -> CycleGrowth:
-    rows, pieces = sequence(crack, duty_cycle)
-    if how.kind in ("none",):  # cycles that never grow it need not be gone through
-        scale = float(crack.one_size.geometry_factor(end)) * math.sqrt(math.pi * end)
-        rows, pieces = _without_idle(rows, pieces, crack, scale)
+def _marched(crack: Crack, rows: FloatArray, pieces: FloatArray, end: float, passes: int) -> CycleGrowth:
     return grow_by_cycle(
         rows,
         crack.one_size,
@@ -91,12 +96,19 @@ def _marched(crack: Crack, duty_cycle: DutyCycle, end: float, passes: int, how: 
         stop=end,
         pieces=pieces,
         counted_part=crack.counted_part,
-        retardation=how,
+        retardation=crack.retardation,
     )
 
 
+def _stopped_in(crack: Crack, duty_cycle: DutyCycle, piece: FloatArray, passed: int, time: int) -> str:
+    """ "month 99, loaded lap no 351": where in the sequence it stopped."""
+    event = duty_cycle.sources(crack.hot_spot.channel)[int(piece[4])].name
+    what = "cycle" if piece[3] > 1.0 else "no"
+    return f"{duty_cycle.repeat} {passed + 1}, {event} {what} {time + 1}"
+
+
 def sequence(crack: Crack, duty_cycle: DutyCycle) -> tuple[FloatArray, FloatArray]:
-    """Rows (largest, smallest nominal stress, count) of a repeat in order, and pieces (first, last, occurrences, repetitions).
+    """Rows (largest, smallest nominal stress, count) of a repeat in order; pieces (first, last, occurrences, repetitions, event).
 
     Cycles of a history come in the order in which they close. An event that does not happen in every repeat comes in those in
     which the sum of its occurrences passes a whole number. Raises InputError for blocks whose cycles are not whole.
@@ -104,9 +116,9 @@ def sequence(crack: Crack, duty_cycle: DutyCycle) -> tuple[FloatArray, FloatArra
     spot = crack.hot_spot
     per_load = spot.nominal_factor(duty_cycle.dimension_of_channel(spot.channel))
     rows: list[FloatArray] = []
-    pieces: list[tuple[float, float, float, float]] = []
+    pieces: list[tuple[float, ...]] = []
     at = 0
-    for source in duty_cycle.sources(spot.channel):
+    for place, source in enumerate(duty_cycle.sources(spot.channel)):
         table = _in_order(source, per_load, spot.offset)
         whole = round(source.occurrences) if abs(round(source.occurrences) / source.occurrences - 1.0) < 1e-9 else 0
         often = [float(whole)] if whole else [float(int(source.occurrences)), source.occurrences % 1.0]
@@ -120,10 +132,10 @@ def sequence(crack: Crack, duty_cycle: DutyCycle) -> tuple[FloatArray, FloatArra
                     "Choose a shorter repeat, or order = 'per repeat'.",
                 )
             each = [1.0] * int(often[0]) + [part for part in often[1:] if part > 0.0]
-            pieces += [(at + i, at + i + 1, part, count) for part in each for i, count in enumerate(counts)]
+            pieces += [(at + i, at + i + 1, part, count, place) for part in each for i, count in enumerate(counts)]
             table[:, 2] = 1.0
         else:
-            pieces += [(at, at + table.shape[0], part, 1.0) for part in often if part > 0.0]
+            pieces += [(at, at + table.shape[0], part, 1.0, place) for part in often if part > 0.0]
         rows.append(table)
         at += table.shape[0]
     return np.concatenate(rows), np.array(pieces, dtype=np.float64)

@@ -8,7 +8,7 @@ from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes, Margin, critical_depth, two_way_margins
 from vivid_anvil.cracks.drive import GrowthDrive
 from vivid_anvil.cracks.path import GrowthPath
-from vivid_anvil.cracks.two_way import TwoWayTable, followed, grow_two_way, two_way_rates
+from vivid_anvil.cracks.two_way import TOLERANCE, TwoWayTable, followed, grow_two_way, two_way_rates
 from vivid_anvil.errors import InputError
 
 _FIELDS = {
@@ -37,6 +37,21 @@ def two_size_path(crack: Crack, drive: GrowthDrive, target: float | None) -> Gro
     if target is not None and life > target:
         table, stopped_by = _grown(crack, drive, a, c, target), "target life"
     return GrowthPath(table.depths, table.repeats, life, stopped_by, change, critical, table.half_lengths)
+
+
+def two_size_life(crack: Crack, drive: GrowthDrive) -> tuple[float, str, float]:
+    """Repeats to the first limit, right to some 1e-5, its name, and the half length, mm, there."""
+    a, c = crack.initial_size, crack.half_length
+    margins = two_size_margins(crack, drive)
+    used = next((name for name, margin in margins.items() if margin(a, c) <= 0.0), None)
+    if used is not None:
+        return 0.0, used, c
+    rates = two_way_rates(drive, crack.two_sizes, (crack.law, crack.law))
+    if not sum(rates(a, c)) > 0.0:
+        return math.inf, "no growth", c
+    found = followed(rates, (a, c), margins, math.inf, 10.0 * TOLERANCE)
+    life = math.inf if found.ended_by == "no growth" else float(found.repeats[-1])
+    return life, found.ended_by, float(found.half_lengths[-1])
 
 
 def two_size_repeats(crack: Crack, drive: GrowthDrive, depth: float, path: GrowthPath) -> float:

@@ -26,7 +26,7 @@ class GrowthResult:
     `sizes`, mm, and `repeats`, shape (n,), go from the initial size to the stop. `life_repeats` goes on to the limiting
     size even where the target life stops the table earlier; it is inf where the crack does not grow. A crack with two sizes
     has `half_lengths` beside its depths in `sizes`, and `then`, the crack through the wall that it becomes. Cycle by cycle
-    `cycles` are those gone through, `without_memory_repeats` the life without retardation.
+    `cycles` are those gone through, `stopped_in` says where, `without_memory_repeats` the life without retardation.
     """
 
     crack: Crack
@@ -44,6 +44,7 @@ class GrowthResult:
     half_lengths: FloatArray | None = None
     then: GrowthResult | None = None
     cycles: int | None = None
+    stopped_in: str | None = None
     without_memory_repeats: float | None = None
 
     @property

@@ -45,6 +45,8 @@ def growth_record(result: GrowthResult) -> dict[str, Any]:
             "life_years": result.life_years,
             "target_repeats": result.target_repeats,
             "stopped_by": result.stopped_by,
+            "stopped_in": result.stopped_in,
+            "cycles": result.cycles,
             "size_at_stop_mm": result.final_size,
             "detectable_size_mm": crack.detectable_size,
             "inspection_factor": crack.inspection_factor,

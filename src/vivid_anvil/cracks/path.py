@@ -15,7 +15,8 @@ from vivid_anvil.cracks.critical import CriticalSizes
 class GrowthPath:
     """Sizes, mm, and repeats, shape (n,), repeats to the limit, why it stopped, what finer steps change (share), the limits.
 
-    `half_lengths` where there are two sizes; `cycles` gone through where it went cycle by cycle.
+    `half_lengths` where there are two sizes; `cycles` gone through, and `stopped_in` words for the event, where it went
+    cycle by cycle.
     """
 
     sizes: FloatArray
@@ -26,6 +27,7 @@ class GrowthPath:
     critical: CriticalSizes
     half_lengths: FloatArray | None = None
     cycles: int | None = None
+    stopped_in: str | None = None
 
     @classmethod
     def still(

@@ -2,19 +2,31 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.cracks import GrowthResult
+from vivid_anvil.cracks import GrowthResult, InspectionPlan, inspection_plan
 from vivid_anvil.figures.style import BLUE, INK, ORANGE, RED, new_figure, note
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 
-MOST_MARKS = 60
-
 
 def growth_figure(result: GrowthResult, units: UnitSystem = "metric") -> Figure:
-    """The figure of a growth result."""
+    """The figure of a growth result, with the inspections that its detectable size allows."""
+    plan = None
+    if result.interval_repeats and np.isfinite(result.interval_repeats) and result.sizes.size > 1:
+        plan = inspection_plan(result)
+    return _grown(result, plan, units)
+
+
+def plan_figure(plan: InspectionPlan, units: UnitSystem = "metric") -> Figure:
+    """The growth curve with the inspections of a plan on it."""
+    return _grown(plan.result, plan, units)
+
+
+def _grown(result: GrowthResult, plan: InspectionPlan | None, units: UnitSystem) -> Figure:
     crack = result.crack
     figure = new_figure(f"Crack at {crack.hot_spot.name}: {_headline(result)}")
     axes = figure.subplots()
@@ -25,24 +37,17 @@ def growth_figure(result: GrowthResult, units: UnitSystem = "metric") -> Figure:
     _limits(axes, result, units)
     if result.sizes.size == 1:
         note(axes, f"{in_unit(crack.initial_size, 'length', units)}: {_headline(result)}")
-    else:
-        years = result.repeats / result.duty_cycle.repeats_per_year
-        axes.set_xlim(0.0, float(years[-1]) * 1.06)
-        axes.plot(years, shown(result.sizes, "length", units), color=BLUE, lw=2.6, label="Crack size", zorder=3)
-        _inspections(axes, result, units)
-        end = float(shown(result.final_size, "length", units))
-        axes.plot(
-            [years[-1]],
-            [end],
-            marker="X",
-            ms=13,
-            mfc=RED,
-            mec="white",
-            ls="none",
-            zorder=5,
-            label=f"Stop: {result.stopped_by}",
-        )
-        axes.legend(loc="upper left", bbox_to_anchor=(0.01, 0.86))
+        return figure
+    years = result.repeats / result.duty_cycle.repeats_per_year
+    axes.set_xlim(0.0, float(years[-1]) * 1.06)
+    axes.plot(years, shown(result.sizes, "length", units), color=BLUE, lw=2.6, label="Crack size", zorder=3)
+    if plan is not None:
+        _inspections(axes, plan, units)
+    end = float(shown(result.final_size, "length", units))
+    stop: dict[str, Any] = {"marker": "X", "ms": 13, "mfc": RED, "mec": "white", "ls": "none", "zorder": 5}
+    name = "through the wall" if result.then is not None else f"Stop: {result.stopped_by}"
+    axes.plot([years[-1]], [end], label=name, **stop)
+    axes.legend(loc="upper left", bbox_to_anchor=(0.01, 0.86))
     return figure
 
 
@@ -79,40 +84,27 @@ def _limits(axes: Axes, result: GrowthResult, units: UnitSystem) -> None:
         )
 
 
-def _inspections(axes: Axes, result: GrowthResult, units: UnitSystem) -> None:
-    """Inspections at the interval, counted back from the stop, on the curve; those that can find the crack filled."""
-    interval = result.interval_repeats
-    if not interval or not np.isfinite(interval):
-        return
-    end = float(result.repeats[-1])
-    marks = end - interval * np.arange(1, MOST_MARKS)
-    marks = marks[marks > 0.0]
-    sizes = np.interp(marks, result.repeats, result.sizes)
-    seen = sizes >= (result.crack.detectable_size or 0.0) * (1.0 - 1e-9)
-    years = marks / result.duty_cycle.repeats_per_year
-    heights = shown(sizes, "length", units)
-    axes.plot(
-        years[seen],
-        heights[seen],
-        ls="none",
-        marker="v",
-        ms=11,
-        mfc=ORANGE,
-        mec=INK,
-        zorder=4,
-        label=f"Inspection that finds it, every {number(result.interval_years or 0.0)} years",
+def years_text(years: float) -> str:
+    """ "year", or "1.184 years"."""
+    return "year" if years == 1.0 else f"{number(years)} years"
+
+
+def _inspections(axes: Axes, plan: InspectionPlan, units: UnitSystem) -> None:
+    """The inspections on the curve; those that can find the crack filled."""
+    result, per_year = plan.result, plan.result.duty_cycle.repeats_per_year
+    years, heights = plan.at_repeats / per_year, shown(plan.sizes, "length", units)
+    every = years_text(plan.interval_repeats / per_year)
+    marks = (
+        (plan.found, ORANGE, 11, f"Inspection that finds it, every {every}"),
+        (np.logical_not(plan.found), "white", 9, "Inspection before it can be found"),
     )
-    axes.plot(
-        years[~seen],
-        heights[~seen],
-        ls="none",
-        marker="v",
-        ms=9,
-        mfc="white",
-        mec=INK,
-        zorder=4,
-        label="Inspection before it can be found",
+    for those, fill, size, label in marks:
+        if those.any():
+            axes.plot(
+                years[those], heights[those], ls="none", marker="v", ms=size, mfc=fill, mec=INK, zorder=4, label=label
+            )
+    factor, way = (
+        result.crack.inspection_factor,
+        number((result.interval_years or 0.0) * result.crack.inspection_factor),
     )
-    factor = result.crack.inspection_factor
-    from_detectable = number((result.interval_years or 0.0) * factor)
-    note(axes, f"From detectable to limiting size {from_detectable} years, divided by {factor:g}", y=0.985)
+    note(axes, f"From detectable to limiting size {way} years, divided by {factor:g}", y=0.985)

@@ -7,14 +7,15 @@ from typing import Any
 
 from matplotlib.figure import Figure
 
-from vivid_anvil.cracks import GrowthResult
+from vivid_anvil.cracks import SHAPES, CrackCourse, GrowthResult, InspectionPlan, SizeLives, VisitedLaw
 from vivid_anvil.damage import DamageMatrix, DamageOverTime, LifeResult, RuleComparison
 from vivid_anvil.errors import InputError
+from vivid_anvil.figures.crack_figures import course_figure, law_figure, shape_figure, sizes_figure, visited_figure
 from vivid_anvil.figures.curve_figure import curve_figure, curves_figure, refuse_mixture
 from vivid_anvil.figures.cycles_figure import cycles_figure
 from vivid_anvil.figures.family_figure import family_figure
 from vivid_anvil.figures.fit_figure import fit_figure, staircase_figure
-from vivid_anvil.figures.growth_figure import growth_figure
+from vivid_anvil.figures.growth_figure import growth_figure, plan_figure
 from vivid_anvil.figures.history_figure import gated_figure, history_figure
 from vivid_anvil.figures.life_figure import life_figure
 from vivid_anvil.figures.matrix_figure import matrix_figure
@@ -25,14 +26,14 @@ from vivid_anvil.figures.tail_figure import tail_figure
 from vivid_anvil.figures.what_if_figure import what_if_figure
 from vivid_anvil.figures.when_figure import damage_matrix_figure, over_time_figure
 from vivid_anvil.histories import CycleMatrix, Cycles, GatedHistory, LoadHistory, TailFit
-from vivid_anvil.materials import LikelihoodFit, LineFit, SNCurve, SNFamily, SpecimenSeries, Staircase
+from vivid_anvil.materials import GrowthLaw, LikelihoodFit, LineFit, SNCurve, SNFamily, SpecimenSeries, Staircase
 from vivid_anvil.study import WhatIf
 from vivid_anvil.units import UnitSystem
 
 
 def plot(thing: Any, *, units: UnitSystem = "metric") -> Figure:
     """A figure of 1280x800 of a load history or several, cycles, a matrix, S-N curves with tests, a family,
-    a fit, a life or a growth result.
+    a fit, a life or a growth result, a crack's shape, law, course, initial sizes or inspection plan.
 
     `units` is "metric" or "us". Save it with `save_figure`. Raises InputError for a thing that has no figure.
 
@@ -51,7 +52,7 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
         "plot",
         f"a {type(thing).__name__}",
         "a LoadHistory, an SNCurve or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNFamily, a fit, Staircase, "
-        "LifeResult or GrowthResult",
+        "LifeResult, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives or InspectionPlan",
         "Of a study result, plot one of its lives or growths.",
     )
 
@@ -81,3 +82,11 @@ _draw.register(WhatIf, what_if_figure)
 _draw.register(DamageOverTime, over_time_figure)
 _draw.register(DamageMatrix, damage_matrix_figure)
 _draw.register(GrowthResult, growth_figure)
+_draw.register(InspectionPlan, plan_figure)
+_draw.register(GrowthLaw, law_figure)
+_draw.register(VisitedLaw, visited_figure)
+_draw.register(CrackCourse, course_figure)
+_draw.register(SizeLives, sizes_figure)
+for _form in SHAPES.values():
+    if isinstance(_form.made_by, type):
+        _draw.register(_form.made_by, shape_figure)

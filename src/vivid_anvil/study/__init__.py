@@ -5,13 +5,25 @@ from vivid_anvil.study.explain import explain
 from vivid_anvil.study.read_study import read_study
 from vivid_anvil.study.schema import study_schema, write_template
 from vivid_anvil.study.study import Study, StudyResult, assess_lives, grow_cracks, run_study
-from vivid_anvil.study.what_if import Variant, WhatIf, number_and_unit, value_that_meets_target, what_if
+from vivid_anvil.study.total_life import TotalLife, total_life
+from vivid_anvil.study.what_if import (
+    Variant,
+    VariantGrowth,
+    VariantLife,
+    WhatIf,
+    number_and_unit,
+    value_that_meets_target,
+    what_if,
+)
 
 __all__ = [
     "Study",
     "StudyComparison",
     "StudyResult",
+    "TotalLife",
     "Variant",
+    "VariantGrowth",
+    "VariantLife",
     "WhatIf",
     "assess_lives",
     "compare_studies",
@@ -21,6 +33,7 @@ __all__ = [
     "read_study",
     "run_study",
     "study_schema",
+    "total_life",
     "value_that_meets_target",
     "what_if",
     "write_template",

@@ -17,6 +17,7 @@ from typing import Any
 
 from scipy.optimize import brentq
 
+from vivid_anvil.cracks import grow_crack
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.records import plain
@@ -25,6 +26,7 @@ from vivid_anvil.study.study import Study, Watch
 from vivid_anvil.units import number
 
 LOAD_SCALE = "load scale"
+OF_CRACKS = ("cracks", "growth_laws")  # keys that no life by damage depends on
 _QUANTITY = re.compile(r"\s*([+-]?[\d.]+(?:[eE][+-]?\d+)?)(\s*\D.*)")
 
 
@@ -54,6 +56,47 @@ class VariantLife:
         return None if self.target_repeats is None else self.life_repeats / self.target_repeats
 
 
+@dataclass(frozen=True, slots=True)
+class VariantGrowth:
+    """What is kept of the growth of a crack: numbers only; it stands among the lives."""
+
+    life_repeats: float
+    limiting_size: float
+    governed_by: str
+    repeat: str
+    repeats_per_year: float
+    target_repeats: float | None
+    damage_per_repeat: None = None
+
+    @property
+    def life_years(self) -> float:
+        """Years to the limiting size."""
+        return self.life_repeats / self.repeats_per_year
+
+    @property
+    def reserve_on_life(self) -> float | None:
+        """Life over target; None without target."""
+        return None if self.target_repeats is None else self.life_repeats / self.target_repeats
+
+
+def _growths(study: Study, spot: str | None) -> dict[str, VariantGrowth]:
+    """The growth of the cracks of a study, by the name of their hot spot."""
+    duty, kept = study.duty_cycle, {}
+    target = None if study.target_life is None else duty.repeats_in(study.target_life)
+    for crack in study.cracks:
+        if spot in (None, crack.hot_spot.name):
+            grown = grow_crack(dataclasses.replace(crack, detectable_size=None), duty)
+            kept[crack.hot_spot.name] = VariantGrowth(
+                grown.life_repeats,
+                grown.critical.limiting,
+                grown.governed_by,
+                duty.repeat,
+                duty.repeats_per_year,
+                target,
+            )
+    return kept
+
+
 def _kept(life: LifeResult, scale: float = 1.0) -> VariantLife:
     damage = life.damage_per_repeat if scale == 1.0 else float(life.spectrum.damage(scale).sum())
     duty = life.duty_cycle
@@ -66,7 +109,7 @@ class Variant:
 
     value: Any
     is_base: bool
-    lives: dict[str, VariantLife]
+    lives: dict[str, VariantLife | VariantGrowth]
     error: str = ""
 
 
@@ -91,7 +134,11 @@ class WhatIf:
                 self.key: one.value,
                 "base": one.is_base,
                 "hot_spot": spot,
-                "damage_per_repeat": life.damage_per_repeat,
+                **(
+                    {"damage_per_repeat": life.damage_per_repeat}
+                    if isinstance(life, VariantLife)
+                    else {"limiting_size_mm": life.limiting_size, "governed_by": life.governed_by}
+                ),
                 "life_years": life.life_years,
                 "reserve_on_life": life.reserve_on_life,
             }
@@ -116,18 +163,22 @@ def what_if(
 ) -> WhatIf:
     """Lives of the hot spots of `study` (or of one `spot`) for each of `values` of `key`, beside those of the study as it is.
 
+    Keys under `cracks` and `growth_laws` give the lives of the cracks instead, to their limiting size.
+
     A value that the study refuses stands in the result with its error. Raises InputError for an unknown key, and where no
     value can be assessed.
     """
     base = read_study(study, watch=watch) if isinstance(study, str | Path) else study
-    names = [one.name for one in base.assessed]
+    of_cracks = key.partition("/")[0] in OF_CRACKS
+    names = [one.hot_spot.name for one in base.cracks] if of_cracks else [one.name for one in base.assessed]
     if spot is not None and spot not in names:
         raise InputError("hot spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
     if not values:
         raise InputError(f"what if, {key}", "no values", "at least one")
     now = 1.0 if key == LOAD_SCALE else value_at(base.data, key)
-    lives = _lives(base, spot)
-    variants = [Variant(now, True, {name: _kept(life) for name, life in lives.items()})]
+    lives = {} if of_cracks else _lives(base, spot)
+    kept = _growths(base, spot) if of_cracks else {name: _kept(life) for name, life in lives.items()}
+    variants = [Variant(now, True, dict(kept))]
     for i, value in enumerate(values):
         if watch is not None:
             watch(f"{key} = {value}", i, len(values))
@@ -147,7 +198,10 @@ def _variant(base: Study, key: str, value: Any, spot: str | None, lives: dict[st
             if isinstance(value, str) or not 0.0 < float(value) < math.inf:
                 raise InputError(LOAD_SCALE, repr(value), "a factor above 0")
             return Variant(value, False, {name: _kept(life, float(value)) for name, life in lives.items()})
-        found = _lives(changed_study(base, key, value), spot)
+        changed = changed_study(base, key, value)
+        if key.partition("/")[0] in OF_CRACKS:
+            return Variant(value, False, dict(_growths(changed, spot)))
+        found = _lives(changed, spot)
         return Variant(value, False, {name: _kept(life) for name, life in found.items()})
     except InputError as error:
         return Variant(value, False, {}, error=str(error))

@@ -1,0 +1,236 @@
+"""Growth of cracks, inspection plans and whole lives as tables."""
+
+from __future__ import annotations
+
+import math
+
+from rich.console import Group, RenderableType
+from rich.table import Table
+
+from vivid_anvil.cli.tables import findings_list, heading, indented, life_text, table
+from vivid_anvil.cracks import GrowthResult, InspectionPlan, LoadLimit, SizeLives
+from vivid_anvil.study import TotalLife
+from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
+
+
+def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
+    """Sizes, life, inspection, the growth curve and findings of one crack."""
+    crack, repeat = growth.crack, growth.duty_cycle.repeat
+
+    def length(size: float | None) -> str:
+        return "not reached" if size is None else in_unit(size, "length", units)
+
+    facts = Table.grid(padding=(0, 2))
+    rows = [
+        ("Shape", f"{crack.shape.kind} crack; size: {crack.shape.size_means}"),
+        ("Initial size", _initial(growth, units)),
+        *_limit_rows(growth, units),
+        ("Life to limiting size", _growth_life(growth)),
+        ("Stopped by", f"{growth.stopped_by}, at {length(_last(growth).final_size)}"),
+        *([] if growth.stopped_in is None else [("In", growth.stopped_in)]),
+        *_memory_rows(growth),
+        ("Inspection", _inspection(growth, units)),
+        ("Growth at the start by", ", ".join(f"{name} {share:.1%}" for name, share in growth.event_shares().items())),
+        *([("Halving every step", _halving(growth.halving_change))] if growth.cycles is None else []),
+    ]
+    for name, value in rows:
+        facts.add_row(f"  {name}", value)
+    parts: list[RenderableType] = [heading(f"Crack at {crack.hot_spot.name}"), facts]
+    if growth.sizes.size > 1:
+        parts.append(_growth_table(growth, units, repeat))
+    if growth.then is not None:
+        through = growth.then.crack.shape
+        parts.append(indented(f"Through the wall: {through.kind} crack, size: {through.size_means}"))
+        parts.append(_growth_table(growth.then, units, repeat))
+    parts.append(findings_list(growth.findings))
+    return Group(*parts)
+
+
+def _last(growth: GrowthResult) -> GrowthResult:
+    return growth if growth.then is None else growth.then
+
+
+def _initial(growth: GrowthResult, units: UnitSystem) -> str:
+    crack = growth.crack
+    along = (
+        ""
+        if crack.initial_half_length is None
+        else f" deep, {in_unit(crack.initial_half_length, 'length', units)} half length"
+    )
+    return in_unit(crack.initial_size, "length", units) + along
+
+
+def _limit_rows(growth: GrowthResult, units: UnitSystem) -> list[tuple[str, str]]:
+    """Where each limit is met; of two sizes only the one that ends each part of the way."""
+    critical = growth.critical
+
+    def length(size: float | None) -> str:
+        return "not reached" if size is None else in_unit(size, "length", units)
+
+    if growth.crack.two_way:
+        first = f"{length(critical.limiting)} deep, {critical.governed_by}"
+        rows = [("Limiting size", first)]
+        if growth.half_lengths is not None and growth.half_lengths.size > 1:
+            rows.append(("Half length there", length(float(growth.half_lengths[-1]))))
+        if growth.then is not None:
+            then = growth.then.critical
+            rows.append(("Then through the wall", f"to {length(then.limiting)} half length, {then.governed_by}"))
+        return rows
+    rows = [
+        ("Toughness reached at", length(critical.toughness)),
+        ("Net section yields at", length(critical.net_section)),
+    ]
+    if critical.assessment is not None or growth.crack.limits == "assessment curve":
+        rows = [("Assessment curve met at", length(critical.assessment))]
+    if critical.chosen is not None:
+        rows.append(("Chosen size", length(critical.chosen)))
+    return [
+        *rows,
+        ("Solution valid to", length(critical.validity)),
+        ("Limiting size", f"{length(critical.limiting)}, {critical.governed_by}"),
+    ]
+
+
+def _memory_rows(growth: GrowthResult) -> list[tuple[str, str]]:
+    """What the memory of larger cycles does, where it is asked for; at which cycle it stopped."""
+    rows, repeat = [], growth.duty_cycle.repeat
+    if growth.without_memory_repeats is not None:
+        words = (
+            "no growth"
+            if math.isinf(growth.without_memory_repeats)
+            else f"{number(growth.without_memory_repeats)} {repeat}s"
+        )
+        rows.append((f"Without {growth.crack.retardation.kind}", words))
+    if growth.cycles is not None:
+        rows.append(("Cycles followed", number(float(growth.cycles))))
+    return rows
+
+
+def _halving(change: float) -> str:
+    return f"changes the life by {'less than 1e-9' if change < 1e-9 else f'{change:.0e}'} of itself"
+
+
+def _growth_life(growth: GrowthResult) -> str:
+    if math.isinf(growth.life_repeats):
+        return "no growth"
+    hours = "" if growth.life_hours is None else f" = {number(growth.life_hours)} h"
+    return f"{number(growth.life_repeats)} {growth.duty_cycle.repeat}s{hours} = {number(growth.life_years)} years"
+
+
+def _inspection(growth: GrowthResult, units: UnitSystem) -> str:
+    crack, years = growth.crack, growth.interval_years
+    if years is None or crack.detectable_size is None:
+        return "no detectable size given"
+    detectable = in_unit(crack.detectable_size, "length", units)
+    if years == 0.0:
+        return f"useless: {detectable} is beyond the limiting size"
+    if math.isinf(years):
+        return f"no interval: a crack of {detectable} does not grow"
+    return f"every {number(years)} years (detectable {detectable}, factor {crack.inspection_factor:g})"
+
+
+def _growth_table(growth: GrowthResult, units: UnitSystem, repeat: str) -> RenderableType:
+    size_unit, k_unit = display_unit("length", units), display_unit("stress intensity", units)
+    made = table(
+        f"Size\n[{size_unit}]",
+        f"{repeat.capitalize()}s",
+        "Years",
+        f"Largest K\n[{k_unit}]",
+        f"Largest ΔK\n[{k_unit}]",
+        f"Growth\n[{size_unit} a {repeat}]",
+    )
+    made.columns[0].justify = "right"
+    for row in growth.rows():
+        made.add_row(
+            fixed(float(shown(row["size_mm"], "length", units))),
+            fixed(row["repeats"]),
+            fixed(row["years"]),
+            fixed(float(shown(row["largest_K_MPa_sqrt_mm"], "stress intensity", units))),
+            fixed(float(shown(row["largest_K_range_MPa_sqrt_mm"], "stress intensity", units))),
+            fixed(float(shown(row["growth_per_repeat_mm"], "length", units))),
+        )
+    return made
+
+
+def total_lines(total: TotalLife) -> RenderableType:
+    """Life by damage, growth, and both together."""
+    facts = Table.grid(padding=(0, 2))
+    per_year = total.repeats_per_year
+
+    def words(repeats: float) -> str:
+        if math.isinf(repeats):
+            return "without end"
+        return f"{number(repeats)} {total.repeat}s = {number(repeats / per_year)} years"
+
+    share = "" if total.growth_share is None else f", {total.growth_share:.1%} of it growth"
+    facts.add_row("  Until a crack is there, by damage", words(total.until_crack_repeats))
+    facts.add_row("  Growth to the limiting size", words(total.growth_repeats))
+    facts.add_row("  One after the other", words(total.repeats) + share)
+    return Group(heading(f"Whole life of {total.hot_spot}"), facts, findings_list(total.findings))
+
+
+def plan_page(
+    plan: InspectionPlan, lives: SizeLives, limits: list[LoadLimit], target: object, units: UnitSystem
+) -> RenderableType:
+    """The plan with its inspections, lives from other initial sizes, limiting sizes at other loads."""
+    result = plan.result
+    per_year, crack = result.duty_cycle.repeats_per_year, result.crack
+    length = display_unit("length", units)
+
+    def years(repeats: float) -> str:
+        value = repeats / per_year
+        return "1 year" if value == 1.0 else f"{number(value)} years"
+
+    facts = Table.grid(padding=(0, 2))
+    rows = [
+        (
+            "Detectable, limiting size",
+            f"{in_unit(crack.detectable_size or 0.0, 'length', units)}, "
+            f"{in_unit(result.critical.limiting, 'length', units)} ({result.governed_by})",
+        ),
+        ("Interval allowed", f"{number(plan.allowed_repeats / per_year)} years (factor {crack.inspection_factor:g})"),
+        ("Interval of the plan", f"{years(plan.interval_repeats)}, first after {years(plan.first_repeats)}"),
+        ("Chances to find it", f"{plan.chances} inspections"),
+    ]
+    for name, value in rows:
+        facts.add_row(f"  {name}", value)
+    looks = table("Inspection", "Years", f"Expected size [{length}]", "Can be found")
+    for row in plan.rows():
+        size = fixed(float(shown(row["expected_size_mm"], "length", units)))
+        looks.add_row(str(row["inspection"]), fixed(row["years"]), size, "yes" if row["can_be_found"] else "no")
+    return Group(
+        heading(f"Inspections of the crack at {crack.hot_spot.name}"),
+        facts,
+        looks if plan.at_repeats.size else indented("No inspection before the limiting size."),
+        findings_list(plan.findings),
+        heading("Life from other initial sizes"),
+        *_size_lines(lives, target, units),
+        heading("Limiting size at other loads"),
+        _load_table(limits, units),
+    )
+
+
+def _size_lines(lives: SizeLives, target: object, units: UnitSystem) -> list[RenderableType]:
+    made = table(f"Initial size [{display_unit('length', units)}]", "Years to the limiting size")
+    made.columns[0].justify = "right"
+    for size, years in zip(lives.sizes, lives.years, strict=True):
+        made.add_row(fixed(float(shown(size, "length", units))), life_text(float(years)))
+    lines: list[RenderableType] = [made]
+    if lives.largest_lasting is not None:
+        largest = in_unit(lives.largest_lasting, "length", units)
+        words = f"Initial size that just lasts {target}: {largest}."
+        if lives.largest_lasting < 0.1:
+            words += " That is below 0.1 mm, where cracks grow faster than the law says: it does not last."
+        lines.append(indented(words))
+    return lines
+
+
+def _load_table(limits: list[LoadLimit], units: UnitSystem) -> RenderableType:
+    stress, length = display_unit("stress", units), display_unit("length", units)
+    made = table("Load times", f"Peak stress [{stress}]", f"Limiting size [{length}]", "Governed by")
+    made.columns[0].justify = "right"
+    made.columns[3].justify = "left"
+    for one in limits:
+        values = (float(shown(one.peak_stress, "stress", units)), float(shown(one.size, "length", units)))
+        made.add_row(f"{one.scale:g}", *(fixed(value) for value in values), one.governed_by)
+    return made

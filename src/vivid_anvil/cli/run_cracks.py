@@ -1,0 +1,100 @@
+"""What the commands grow and inspections do: read, grow, plan, show, write."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import partial
+from pathlib import Path
+from typing import Any
+
+from vivid_anvil.cli.outputs import Drawing, Outputs
+from vivid_anvil.cli.progress import progress
+from vivid_anvil.cli.run import chosen, draw, growth_drawings, say_written
+from vivid_anvil.errors import InputError
+from vivid_anvil.units import UnitSystem
+
+
+@dataclass(frozen=True)
+class Looks:
+    """Of which crack a plan is made, how often to look, when first."""
+
+    spot: str | None = None
+    every: str | None = None
+    first: str | None = None
+
+
+def grow(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, *, after_damage: bool) -> None:
+    """The cracks of a study, on request after the damage that makes them."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        study, growths = _grown(path, spot, watch)
+        totals = [_total(study, one) for one in growths] if after_damage else []
+        record: dict[str, Any] = {"title": study.title, "growths": [one.to_dict() for one in growths]}
+        if totals:
+            record["total_lives"] = [one.to_dict() for one in totals]
+        rows = [{"hot_spot": one.crack.hot_spot.name, **row} for one in growths for row in one.rows(50)]
+        written = outputs.write(record, rows, growth_drawings(growths, units), watch)
+    from vivid_anvil.cli import crack_tables, tables
+
+    out = tables.console()
+    out.print(tables.heading(study.title))
+    out.print(tables.study_lines(study))
+    for one in growths:
+        out.print(crack_tables.growth_details(one, units))
+    for total in totals:
+        out.print(crack_tables.total_lines(total))
+    say_written(out, written)
+
+
+def inspections(path: Path, asked: Looks, outputs: Outputs, units: UnitSystem) -> None:
+    """The plan of one crack, the first by default, with initial sizes and loads around it."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        from vivid_anvil.cracks import inspection_plan, limits_over_load, lives_over_size
+
+        study, growths = _grown(path, asked.spot, watch)
+        growth = growths[0]
+        plan = inspection_plan(growth, every=asked.every, first=asked.first)
+        lives = lives_over_size(growth, watch=watch)
+        limits = limits_over_load(growth)
+        record = {
+            "title": study.title,
+            "hot_spot": growth.crack.hot_spot.name,
+            "inspections": plan.rows(),
+            "chances": plan.chances,
+            "allowed_interval_years": growth.interval_years,
+            "initial_sizes": lives.rows(),
+            "largest_size_that_lasts_mm": lives.largest_lasting,
+            "limits_over_load": [one.to_row() for one in limits],
+        }
+        name = growth.crack.hot_spot.name
+        drawings: list[Drawing] = [
+            (f"inspections {name}", partial(draw, plan, units)),
+            (f"initial size {name}", partial(draw, lives, units)),
+        ]
+        written = outputs.write(record, plan.rows(), drawings, watch)
+    from vivid_anvil.cli import crack_tables, tables
+
+    out = tables.console()
+    out.print(crack_tables.plan_page(plan, lives, limits, study.target_life, units))
+    say_written(out, written)
+
+
+def _grown(path: Path, spot: str | None, watch: Any) -> tuple[Any, tuple[Any, ...]]:
+    from vivid_anvil.study import grow_cracks, read_study
+
+    study = read_study(path, watch=watch)
+    if not study.cracks:
+        raise InputError(path.name, "no crack", "at least one", "Add a table [[cracks]].")
+    names = [one.hot_spot.name for one in study.cracks]
+    return study, chosen(grow_cracks(study, watch=watch), names, spot)
+
+
+def _total(study: Any, growth: Any) -> Any:
+    from vivid_anvil.damage import assess_life
+    from vivid_anvil.study import total_life
+
+    spot = growth.crack.hot_spot
+    if spot.curve is None:
+        raise InputError(f"--after-damage, {spot.name}", "no S-N curve", "a hot spot with sn_curve", "Give it one.")
+    return total_life(assess_life(spot, study.duty_cycle, target=study.target_life), growth)

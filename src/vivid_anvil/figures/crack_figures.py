@@ -1,0 +1,192 @@
+"""Figures around a crack: its shape's Y, the law with what the cycles visit, K and aspect on its way, initial size and life."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from matplotlib.axes import Axes
+from matplotlib.figure import Figure
+
+from vivid_anvil.cracks import CrackCourse, SizeLives, VisitedLaw
+from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
+from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
+
+ASPECTS = (0.2, 0.5, 1.0)
+_LAW_RATIOS = (0.0, 0.5)
+
+
+def shape_figure(shape: Any, units: UnitSystem = "metric") -> Figure:
+    """Y of a crack shape over its relative size; of one with two sizes at both ends for three aspects."""
+    figure = new_figure(f"{shape.kind.capitalize()} crack: geometry factor Y")
+    axes = figure.subplots()
+    axes.set_ylabel("Y of K = Y S √(π a) [-]")
+    if hasattr(shape, "largest_size"):
+        sizes = np.linspace(
+            max(getattr(shape, "smallest_size", 0.0), 1e-3 * shape.largest_size), shape.largest_size, 400
+        )
+        axes.plot(sizes / shape.width, shape.geometry_factor(sizes), color=BLUE, lw=2.6)
+        axes.set_xlabel(f"a / W [-], a: {shape.size_means}, W = {in_unit(shape.width, 'length', units)}")
+        end = in_unit(shape.largest_size, "length", units)
+        axes.axvline(shape.largest_size / shape.width, color=RED, lw=1.6, ls=(0, (5, 3)), label=f"solution ends: {end}")
+    else:
+        _two_size_factors(axes, shape, units)
+    axes.set_xlim(left=0.0)
+    axes.set_ylim(bottom=0.0)
+    axes.legend(loc="best")
+    note(axes, shape.source, y=0.06)
+    return figure
+
+
+def _two_size_factors(axes: Axes, shape: Any, units: UnitSystem) -> None:
+    depths = np.linspace(0.01, 0.995, 200) * shape.deepest
+    for aspect, colour in zip(ASPECTS, (BLUE, RED, ORANGE), strict=True):
+        fits = [a for a in depths if a / aspect < shape.longest]
+        ends = np.array([shape.factors(float(a), float(a) / aspect) for a in fits])
+        places = np.array(fits) / shape.deepest
+        axes.plot(places, ends[:, 0], color=colour, lw=2.4, label=f"a/c = {aspect:g}, end of the depth")
+        axes.plot(
+            places, ends[:, 1], color=colour, lw=2.0, ls=(0, (5, 2)), label=f"a/c = {aspect:g}, end of the length"
+        )
+    axes.set_xlabel(f"a / {in_unit(shape.deepest, 'length', units)} [-], a: {shape.size_means}")
+
+
+def law_figure(law: GrowthLaw, units: UnitSystem = "metric") -> Figure:
+    """Growth per cycle over the range of K at R = 0 and 0.5."""
+    figure = new_figure(f"Growth law {law.name}")
+    axes = figure.subplots()
+    top = coherent_top(law)
+    ratios = _LAW_RATIOS[:1] if law.is_power else _LAW_RATIOS
+    _law_lines(axes, law, ratios, 0.8 * law.threshold or 0.02 * top, top, units)
+    axes.legend(loc="lower right")
+    return figure
+
+
+def coherent_top(law: GrowthLaw) -> float:
+    """The range of K, MPa√mm, to which a law is drawn: that of 0.01 mm a cycle as its power says, at least 10 thresholds."""
+    return float(max((1e-2 / law.constant) ** (1.0 / law.slope) if law.slope > 0.0 else 3000.0, 10.0 * law.threshold))
+
+
+def visited_figure(visited: VisitedLaw, units: UnitSystem = "metric") -> Figure:
+    """The law over ΔK, and under it where the cycles of a repeat grow the crack, at the start and at the end."""
+    result = visited.result
+    law, drive = result.crack.law, result.drive
+    figure = new_figure(f"{law.name}: where the cycles grow the crack at {result.crack.hot_spot.name}")
+    upper, lower = figure.subplots(2, 1, sharex=True, height_ratios=[3, 1.4])
+    used = drive.ranges > 0.0
+    weights = (drive.per_repeat * drive.ranges**law.slope)[used]
+    mean_r = float((weights * drive.r_ratios[used]).sum() / weights.sum()) if weights.size else 0.0
+    ratios = (round(mean_r, 2),) if law.is_power else tuple(dict.fromkeys((0.0, round(mean_r, 2))))
+    growing = np.flatnonzero(visited.shares.sum(axis=0) > 1e-6)
+    low = visited.edges[growing[0]] if growing.size else visited.edges[0]
+    bottom = 0.6 * min(low, law.threshold if law.threshold > 0.0 else low)
+    _law_lines(upper, law, ratios, bottom, 1.25 * visited.edges[-1], units)
+    upper.set_xlabel("")
+    upper.set_xlim(*(float(shown(one, "stress intensity", units)) for one in (bottom, 1.25 * visited.edges[-1])))
+    upper.legend(loc="upper left")
+    edges = shown(visited.edges, "stress intensity", units)
+    sizes = (result.crack.initial_size, result.final_size)
+    for shares, size, colour, solid in zip(visited.shares, sizes, (BLUE, RED), (0.75, 0.45), strict=True):
+        label = f"at {in_unit(size, 'length', units)}"
+        lower.stairs(100.0 * shares, edges, color=colour, fill=True, alpha=solid, label=label)
+    lower.set_ylabel("Share of the growth\nby class of ΔK [%]")
+    lower.set_xlabel(f"ΔK [{display_unit('stress intensity', units)}]")
+    plain_log_ticks(lower.xaxis)
+    lower.legend(loc="upper left")
+    return figure
+
+
+def _law_lines(
+    axes: Axes, law: GrowthLaw, ratios: tuple[float, ...], low: float, high: float, units: UnitSystem
+) -> None:
+    ranges = np.geomspace(max(low, 1e-3 * high), high, 500)
+    for r, colour in zip(ratios, (BLUE, ORANGE, GREEN), strict=False):
+        last = law.formula.values.get("points")
+        reach = ranges if last is None else ranges[ranges <= _table_end(law)]
+        rates = law.growth(reach, r)
+        seen = (rates > 0.0) & np.isfinite(rates)
+        name = law.name if law.is_power else f"R = {r:g}"
+        axes.plot(
+            shown(reach[seen], "stress intensity", units),
+            shown(rates[seen], "length", units),
+            color=colour,
+            lw=2.6,
+            label=name,
+        )
+        threshold = float(law.threshold_at(r)[0])
+        if threshold > 0.0:
+            at = float(shown(threshold, "stress intensity", units))
+            of_r = "" if law.is_power else f" at R = {r:g}"
+            axes.axvline(at, color=colour, lw=1.4, ls=(0, (4, 3)), label=f"threshold {number(at)}{of_r}")
+    axes.set_xscale("log")
+    axes.set_yscale("log")
+    plain_log_ticks(axes.xaxis)
+    axes.set_xlabel(f"ΔK [{display_unit('stress intensity', units)}]")
+    axes.set_ylabel(f"Growth [{display_unit('length', units)} a cycle]")
+
+
+def _table_end(law: GrowthLaw) -> float:
+    return float(np.exp(law.packed[6 + int(law.packed[5]) - 1]))
+
+
+def course_figure(course: CrackCourse, units: UnitSystem = "metric") -> Figure:
+    """Largest K over the size, with the toughness; under it the aspect of a crack with two sizes."""
+    result = course.result
+    figure = new_figure(f"K on the way of the crack at {result.crack.hot_spot.name}")
+    two = course.aspects is not None
+    panels = figure.subplots(2, 1, sharex=True, height_ratios=[3, 1.6]) if two else [figure.subplots()]
+    sizes = shown(course.sizes, "length", units)
+    upper = panels[0]
+    ends = "end of the depth" if two else "largest K"
+    upper.plot(sizes, shown(course.depth_k, "stress intensity", units), color=BLUE, lw=2.6, label=ends)
+    if course.surface_k is not None:
+        along = shown(course.surface_k, "stress intensity", units)
+        upper.plot(sizes, along, color=ORANGE, lw=2.2, ls=(0, (5, 2)), label="end of the length")
+    toughness = result.crack.hot_spot.material.toughness
+    if toughness is not None:
+        height = float(shown(toughness, "stress intensity", units))
+        upper.axhline(height, color=RED, lw=1.8, label=f"toughness {in_unit(toughness, 'stress intensity', units)}")
+    upper.set_ylim(bottom=0.0)
+    upper.margins(y=0.12)
+    upper.set_ylabel(f"Largest K [{display_unit('stress intensity', units)}]")
+    upper.legend(loc="upper left", bbox_to_anchor=(0.0, 0.88))
+    if course.aspects is not None:
+        panels[1].plot(sizes, course.aspects, color=GREEN, lw=2.4)
+        panels[1].set_ylabel("Aspect a/c [-]")
+        panels[1].set_ylim(0.0, max(1.05, 1.1 * float(course.aspects.max())))
+    panels[-1].set_xlabel(f"Crack size, {result.crack.shape.size_means} [{display_unit('length', units)}]")
+    return figure
+
+
+def sizes_figure(lives: SizeLives, units: UnitSystem = "metric") -> Figure:
+    """Life over initial size, with the target and the largest size that lasts it."""
+    crack = lives.crack
+    figure = new_figure(f"Life of the crack at {crack.hot_spot.name} from other initial sizes")
+    axes = figure.subplots()
+    per_year, finite = lives.duty_cycle.repeats_per_year, np.isfinite(lives.repeats) & (lives.repeats > 0.0)
+    sizes = shown(lives.sizes, "length", units)
+    axes.plot(sizes[finite], lives.years[finite], color=BLUE, lw=2.4, marker="o", ms=7, label="life")
+    if lives.largest_lasting and lives.target_repeats is not None and 0.0 < lives.largest_lasting < lives.sizes[0]:
+        first = shown(np.array([lives.largest_lasting, lives.sizes[0]]), "length", units)
+        axes.plot(first, [lives.target_repeats / per_year, lives.years[0]], color=BLUE, lw=1.6, ls=(0, (4, 3)))
+    if (~finite).any():
+        note(axes, f"No growth up to {in_unit(float(lives.sizes[~finite].max()), 'length', units)}", y=0.9)
+    now = float(shown(crack.initial_size, "length", units))
+    axes.axvline(
+        now, color=INK, lw=1.4, ls=(0, (1, 2)), label=f"as it is: {in_unit(crack.initial_size, 'length', units)}"
+    )
+    if lives.target_repeats is not None:
+        axes.axhline(lives.target_repeats / per_year, color=RED, lw=1.8, label="target")
+        if lives.largest_lasting:
+            at = float(shown(lives.largest_lasting, "length", units))
+            name = f"lasts: up to {in_unit(lives.largest_lasting, 'length', units)}"
+            axes.plot([at], [lives.target_repeats / per_year], "D", ms=11, mfc=ORANGE, mec=INK, label=name)
+    axes.set_xscale("log")
+    axes.set_yscale("log")
+    plain_log_ticks(axes.xaxis)
+    plain_log_ticks(axes.yaxis)
+    axes.set_xlabel(f"Initial size, {crack.shape.size_means} [{display_unit('length', units)}]")
+    axes.set_ylabel("Life to the limiting size [years]")
+    axes.legend(loc="lower left", facecolor=PALE)
+    return figure

@@ -1,0 +1,106 @@
+"""Total life of a hot spot: until a crack is there, by damage, then its growth to the limit."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+from vivid_anvil.cracks import GrowthResult
+from vivid_anvil.damage import LifeResult
+from vivid_anvil.errors import InputError
+from vivid_anvil.findings import Finding
+from vivid_anvil.records import finding_records
+from vivid_anvil.units import in_unit, number
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class TotalLife:
+    """Life by damage, `until_crack_repeats`, and life of the crack, `growth_repeats`, one after the other."""
+
+    hot_spot: str
+    repeat: str
+    repeats_per_year: float
+    until_crack_repeats: float
+    growth_repeats: float
+    from_size: float
+    findings: tuple[Finding, ...]
+
+    @property
+    def repeats(self) -> float:
+        """Both together; inf where one never ends."""
+        return self.until_crack_repeats + self.growth_repeats
+
+    @property
+    def years(self) -> float:
+        """Both together in years."""
+        return self.repeats / self.repeats_per_year
+
+    @property
+    def growth_share(self) -> float | None:
+        """Share of the growth in the whole; None where it never ends."""
+        return None if math.isinf(self.repeats) or self.repeats == 0.0 else self.growth_repeats / self.repeats
+
+    def to_dict(self) -> dict[str, Any]:
+        """The parts as plain numbers and text."""
+        return {
+            "hot_spot": self.hot_spot,
+            "until_crack_repeats": _plain(self.until_crack_repeats),
+            "growth_repeats": _plain(self.growth_repeats),
+            "total_repeats": _plain(self.repeats),
+            "total_years": _plain(self.years),
+            "from_size_mm": self.from_size,
+            "findings": finding_records(self.findings),
+        }
+
+    def __repr__(self) -> str:
+        parts = f"{number(self.until_crack_repeats)} + {number(self.growth_repeats)} {self.repeat}s"
+        return f"<TotalLife {self.hot_spot}: {parts} = {number(self.years)} years>"
+
+
+def total_life(life: LifeResult, growth: GrowthResult) -> TotalLife:
+    """Life by damage and then growth from the crack's initial size, at one hot spot under one duty cycle.
+
+    Raises InputError where the two are of different hot spots or duty cycles.
+    """
+    spot, other = life.hot_spot.name, growth.crack.hot_spot.name
+    if spot != other:
+        raise InputError("total life", f"the life of {spot!r} with the crack at {other!r}", "both of one hot spot")
+    duty, of_growth = life.duty_cycle, growth.duty_cycle
+    if (duty.repeat, duty.repeats_per_year) != (of_growth.repeat, of_growth.repeats_per_year):
+        raise InputError("total life", f"repeats of a {duty.repeat} and of a {of_growth.repeat}", "one duty cycle")
+    return TotalLife(
+        spot,
+        duty.repeat,
+        duty.repeats_per_year,
+        life.life_repeats,
+        growth.life_repeats,
+        growth.crack.initial_size,
+        _findings(life, growth),
+    )
+
+
+def _findings(life: LifeResult, growth: GrowthResult) -> tuple[Finding, ...]:
+    curve = life.hot_spot.curve
+    size = in_unit(growth.crack.initial_size, "length")
+    if curve is not None and getattr(curve, "r_ratio", None) == "any":
+        return (
+            Finding(
+                "warning",
+                "growth-counted-twice",
+                "The S-N curve is that of a welded detail: its life ends with a crack through the wall, so the growth is in it.",
+                "Take the longer of both parts as the life, not their sum, or a curve to first crack.",
+            ),
+        )
+    return (
+        Finding(
+            "note",
+            "size-at-initiation",
+            f"The sum holds if the S-N curve ends with a crack of {size}.",
+            "Curves from small specimens end at 0.5 to 2 mm or at fracture: see how the tests were ended.",
+        ),
+    )
+
+
+def _plain(value: float) -> float | str:
+    return "inf" if math.isinf(value) else value
