@@ -25,6 +25,12 @@ LIMITS = {
 }
 
 
+BEYOND = {
+    "stop": "the growth stops where the solution ends, with a finding",
+    "refuse": "a solution that ends before the part fails is an error",
+}
+
+
 @dataclass(frozen=True, kw_only=True, eq=False, repr=False)
 class Crack:
     """Where a crack is, how large it is, how it grows, where it has to stop.
@@ -55,6 +61,8 @@ class Crack:
         What an inspection finds for sure; gives the inspection interval.
     inspection_factor : float
         How many inspections fall between detectable and critical size; at least 1.
+    beyond_validity : str
+        One of `BEYOND`: what happens where the stress intensity solution ends before the part fails.
     """
 
     hot_spot: HotSpot
@@ -72,12 +80,14 @@ class Crack:
     stop_size: OptionalCoherent = OptionalCoherent("length", above=0.0)
     detectable_size: OptionalCoherent = OptionalCoherent("length", above=0.0)
     inspection_factor: float = 3.0
+    beyond_validity: str = "stop"
 
     def __post_init__(self) -> None:
         where = f"crack at {self.hot_spot.name}"
         checks.one_of(f"{where}, counted_part", self.counted_part, tuple(COUNTED_PARTS))
         checks.one_of(f"{where}, order", self.order, tuple(ORDERS))
         checks.one_of(f"{where}, limits", self.limits, tuple(LIMITS))
+        checks.one_of(f"{where}, beyond_validity", self.beyond_validity, tuple(BEYOND))
         factor = checks.real_number(f"{where}, inspection_factor", self.inspection_factor)
         if not 1.0 <= factor < float("inf"):
             raise InputError(

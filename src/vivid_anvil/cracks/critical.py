@@ -14,6 +14,7 @@ from vivid_anvil.cracks.two_way_shapes import TwoWayShape
 from vivid_anvil.intensity import assessment_curve
 from vivid_anvil.materials import Material
 
+ENDS_OF_SOLUTION = ("limit of the solution", "length of the solution")
 Margin = Callable[[float, float], float]
 
 

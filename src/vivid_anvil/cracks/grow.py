@@ -8,6 +8,7 @@ import math
 from vivid_anvil.checks import read_only
 from vivid_anvil.cracks.by_cycle import Retardation
 from vivid_anvil.cracks.crack import Crack
+from vivid_anvil.cracks.critical import ENDS_OF_SOLUTION
 from vivid_anvil.cracks.drive import GrowthDrive, growth_drive
 from vivid_anvil.cracks.grow_in_order import in_order_path, two_size_in_order_path
 from vivid_anvil.cracks.grow_one_way import one_way_path, table_to
@@ -15,14 +16,17 @@ from vivid_anvil.cracks.grow_two_sizes import two_size_life, two_size_path, two_
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.growth_findings import growth_findings
 from vivid_anvil.cracks.path import GrowthPath
+from vivid_anvil.errors import InputError
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import nominal_cycles
+from vivid_anvil.units import number
 
 
 def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | None = None) -> GrowthResult:
     """Growth of `crack` while `duty_cycle` is repeated, to its limiting size or to `target` ("30 years", or repeats).
 
-    Raises InputError where the material has no toughness or yield strength, and for a channel that an event lacks.
+    Raises InputError where the material has no toughness or yield strength, for a channel that an event lacks, and where the
+    solution ends before the part fails if the crack is to refuse that.
 
     >>> from vivid_anvil.cracks import CentreCrack
     >>> from vivid_anvil.histories import ConstantAmplitude, Event
@@ -60,12 +64,19 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
         stopped_in=path.stopped_in if then is None else then.stopped_in,
         without_memory_repeats=_without_memory(crack, duty_cycle, drive),
     )
+    if crack.beyond_validity == "refuse" and result.governed_by in ENDS_OF_SOLUTION:
+        raise InputError(
+            f"crack at {crack.hot_spot.name}, beyond_validity",
+            f"a solution that ends at {number(result.critical.limiting)} mm ({result.governed_by})",
+            "one that goes on until the part fails",
+            "Take a shape that reaches further, or beyond_validity = 'stop'.",
+        )
     return dataclasses.replace(result, findings=growth_findings(result))
 
 
 def life_repeats_of(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> float:
     """Repeats to the limiting size alone, also through the wall; `drive` is that of the hot spot under the duty cycle."""
-    if crack.two_way and crack.order == "per repeat":
+    if crack.two_way and crack.order == "per repeat" and crack.later_law is None:
         life, ended_by, c = two_size_life(crack, drive)
         through = _crack_through(crack, c) if ended_by == "wall" else None
         return life + (0.0 if through is None else life_repeats_of(through, duty_cycle, drive))
@@ -81,7 +92,7 @@ def _path(
     if crack.two_way and crack.order == "cycle by cycle":
         return two_size_in_order_path(crack, duty_cycle, drive, target)
     if crack.two_way:
-        return two_size_path(crack, drive, target)
+        return two_size_path(crack, drive, target, later)
     if crack.order == "cycle by cycle":
         return in_order_path(crack, duty_cycle, drive, target)
     return one_way_path(crack, drive, later, target)

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes, Margin, critical_depth, two_way_margins
 from vivid_anvil.cracks.drive import GrowthDrive
 from vivid_anvil.cracks.path import GrowthPath
 from vivid_anvil.cracks.two_way import TOLERANCE, TwoWayTable, followed, grow_two_way, two_way_rates
-from vivid_anvil.errors import InputError
 
 _FIELDS = {
     "toughness": "toughness",
@@ -21,21 +22,21 @@ _FIELDS = {
 }
 
 
-def two_size_path(crack: Crack, drive: GrowthDrive, target: float | None) -> GrowthPath:
-    """From the initial depth and half length to the limit, the wall, or `target` repeats."""
+def two_size_path(crack: Crack, drive: GrowthDrive, target: float | None, later: float | None = None) -> GrowthPath:
+    """From the initial depth and half length to the limit, the wall, or `target` repeats; the later law from `later` on."""
     a, c = crack.initial_size, crack.half_length
     margins = two_size_margins(crack, drive)
     used = next((name for name, margin in margins.items() if margin(a, c) <= 0.0), None)
     if used is not None:
         return GrowthPath.still(a, critical_at(crack, used, a), 0.0, used, c)
-    table = _grown(crack, drive, a, c, math.inf)
+    table = _grown(crack, drive, (a, c), math.inf, later)
     if table.ended_by == "no growth":
         depth, name = critical_depth(margins, crack.two_sizes.deepest, a / c)
         return GrowthPath.still(a, critical_at(crack, name, depth), math.inf, "no growth", c)
     critical = critical_at(crack, table.ended_by, float(table.depths[-1]))
     life, stopped_by, change = float(table.repeats[-1]), table.ended_by, table.change
     if target is not None and life > target:
-        table, stopped_by = _grown(crack, drive, a, c, target), "target life"
+        table, stopped_by = _grown(crack, drive, (a, c), target, later), "target life"
     return GrowthPath(table.depths, table.repeats, life, stopped_by, change, critical, table.half_lengths)
 
 
@@ -55,13 +56,22 @@ def two_size_life(crack: Crack, drive: GrowthDrive) -> tuple[float, str, float]:
 
 
 def two_size_repeats(crack: Crack, drive: GrowthDrive, depth: float, path: GrowthPath) -> float:
-    """Repeats from `depth`, mm, on the way of the crack to its limit; from the start where it is deeper already."""
+    """Repeats from `depth`, mm, on the way of the crack to its limit; from the start where it is deeper already.
+
+    With a later law all of them go by it, as nobody knows when the crack is found.
+    """
     a, c = crack.initial_size, crack.half_length
-    if math.isinf(path.life_repeats) or depth <= a:
+    if math.isinf(path.life_repeats) or path.half_lengths is None:
         return path.life_repeats
-    laws = (crack.law, crack.law)
+    if crack.later_law is not None:
+        start = max(depth, a)
+        along = math.exp(float(np.interp(math.log(start), np.log(path.sizes), np.log(path.half_lengths))))
+        rates = two_way_rates(drive, crack.two_sizes, (crack.later_law, crack.later_law))
+        return float(followed(rates, (start, along), two_size_margins(crack, drive), math.inf).repeats[-1])
+    if depth <= a:
+        return path.life_repeats
     margin: dict[str, Margin] = {"depth": lambda deep, _: depth - deep}
-    found = followed(two_way_rates(drive, crack.two_sizes, laws), (a, c), margin, math.inf)
+    found = followed(two_way_rates(drive, crack.two_sizes, (crack.law, crack.law)), (a, c), margin, math.inf)
     return path.life_repeats - float(found.repeats[-1])
 
 
@@ -72,13 +82,29 @@ def two_size_margins(crack: Crack, drive: GrowthDrive) -> dict[str, Margin]:
     )
 
 
-def _grown(crack: Crack, drive: GrowthDrive, a: float, c: float, target: float) -> TwoWayTable:
-    if crack.later_law is not None:
-        raise InputError(
-            f"crack at {crack.hot_spot.name}, later_law", "a later law with two sizes", "a shape with one size"
-        )
-    rates = two_way_rates(drive, crack.two_sizes, (crack.law, crack.law))
-    return grow_two_way(rates, (a, c), two_size_margins(crack, drive), target)
+def _grown(
+    crack: Crack, drive: GrowthDrive, start: tuple[float, float], most_repeats: float, later: float | None
+) -> TwoWayTable:
+    """To the first limit or `most_repeats`; from `later` on, where there is one, with the later law."""
+    margins = two_size_margins(crack, drive)
+    first = two_way_rates(drive, crack.two_sizes, (crack.law, crack.law))
+    if later is None or crack.later_law is None or later >= most_repeats:
+        return grow_two_way(first, start, margins, most_repeats)
+    before = grow_two_way(first, start, margins, later)
+    if before.ended_by not in ("repeats", "no growth"):
+        return before
+    still = before.ended_by == "no growth"
+    state = start if still else (float(before.depths[-1]), float(before.half_lengths[-1]))
+    second = two_way_rates(drive, crack.two_sizes, (crack.later_law, crack.later_law))
+    after = grow_two_way(second, state, margins, most_repeats - later)
+    if after.ended_by == "no growth":
+        return after
+    onwards = np.column_stack([after.depths, after.half_lengths, later + after.repeats])
+    if still:
+        rows = np.concatenate([[[*start, 0.0]], onwards])
+    else:
+        rows = np.concatenate([np.column_stack([before.depths, before.half_lengths, before.repeats]), onwards[1:]])
+    return TwoWayTable(rows[:, 0], rows[:, 1], rows[:, 2], after.ended_by, max(before.change, after.change))
 
 
 def critical_at(crack: Crack, name: str, depth: float) -> CriticalSizes:

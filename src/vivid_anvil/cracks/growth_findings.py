@@ -8,15 +8,21 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vivid_anvil.cracks.critical import ENDS_OF_SOLUTION
+from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.units import coherent, in_unit, number
 
 if TYPE_CHECKING:
     from vivid_anvil.cracks.growth import GrowthResult
+    from vivid_anvil.materials import GrowthLaw
 
 NOT_CONVERGED = 1.0e-3
 SHORT_CRACK = 0.1
 R_DIFFERENCE = 0.15
+SLOWEST, FASTEST = 3e-5, 1e-1  # mm per cycle at 30 MPa√m
+ATOM_SPACING = 2.5e-7  # mm
+RETARDED = 1.2
 
 
 def growth_findings(result: GrowthResult) -> tuple[Finding, ...]:
@@ -100,13 +106,67 @@ def _law_and_load_r(result: GrowthResult) -> Iterator[Finding]:
 def _constants(result: GrowthResult) -> Iterator[Finding]:
     law = result.crack.law
     at = coherent("30 MPa√m", "stress intensity", "check")
-    rate = law.constant * at**law.slope
-    if not 3e-5 <= rate <= 1e-1:
+    advice = "Are the units of the constant those of its source (m or mm per cycle, MPa√m or MPa√mm)?"
+    rate = _rate(law, at)
+    if rate is not None and not SLOWEST <= rate <= FASTEST:
+        words = "less than an atom's spacing" if rate < ATOM_SPACING else "metals grow 1e-4 to 1e-2 there"
+        yield Finding(
+            "warning" if rate >= ATOM_SPACING else "severe",
+            "growth-constants",
+            f"At ΔK = 30 MPa√m the law gives {number(rate)} mm per cycle; {words}.",
+            advice,
+        )
+    threshold = float(law.threshold_at(0.0)[0])
+    first = _rate(law, 1.001 * threshold) if threshold > 0.0 else None
+    if first is not None and first > 1.0:
+        yield Finding(
+            "severe",
+            "growth-constants",
+            f"At its threshold the law gives {number(first)} mm per cycle, more than 1 mm.",
+            advice,
+        )
+
+
+def _rate(law: GrowthLaw, delta_k: float) -> float | None:
+    """mm per cycle at R = 0; None where the law ends before, by fracture or as a table."""
+    try:
+        rate = float(law.growth(delta_k, 0.0))
+    except InputError:
+        return None
+    return rate if math.isfinite(rate) and rate > 0.0 else None
+
+
+def _law_ends(result: GrowthResult) -> Iterator[Finding]:
+    """A cycle at which the law itself says fracture, at the initial size."""
+    size, drive, law = result.crack.initial_size, result.drive, result.crack.law
+    if drive.ranges.size and bool(np.isinf(law.growth(result.scale(size) * drive.ranges, drive.r_ratios, size)).any()):
+        yield Finding(
+            "severe",
+            "law-fracture-at-start",
+            f"At the initial size K reaches the toughness within the growth law {law.name}.",
+            "The crack is critical at once by the law: compare its toughness with the material's and with the peak stress.",
+        )
+
+
+def _memory(result: GrowthResult) -> Iterator[Finding]:
+    """What retardation does to the life, and where it has no end."""
+    kind, plain = result.crack.retardation.kind, result.without_memory_repeats
+    if plain is None or not 0.0 < plain < math.inf:
+        return
+    repeat = result.duty_cycle.repeat
+    if math.isinf(result.life_repeats):
         yield Finding(
             "warning",
-            "growth-constants",
-            f"At ΔK = 30 MPa√m the law gives {number(rate)} mm per cycle; metals grow 1e-4 to 1e-2 there.",
-            "Are the units of the constant those of its source (m or mm per cycle, MPa√m or MPa√mm)?",
+            "retardation-arrest",
+            f"With {kind} the crack does not reach its limit in the cycles followed; without it, in {number(plain)} {repeat}s.",
+            "Nobody should count on arrest: check exponent, shut-off ratio and yield strength, or leave retardation out.",
+        )
+    elif result.life_repeats > RETARDED * plain:
+        yield Finding(
+            "note",
+            "retardation-counts",
+            f"The life is {number(result.life_repeats / plain)} times that without {kind} ({number(plain)} {repeat}s).",
+            "Use it only where tests of this material under this kind of loading support it.",
         )
 
 
@@ -138,11 +198,12 @@ def _sizes(result: GrowthResult) -> Iterator[Finding]:
 
 
 def _why_limited(result: GrowthResult) -> Iterator[Finding]:
-    if result.critical.governed_by == "limit of the solution" and result.stopped_by != "no growth":
+    if result.governed_by in ENDS_OF_SOLUTION and result.stopped_by != "no growth":
+        ends = result if result.then is None else result.then
         yield Finding(
             "note",
             "solution-ends",
-            f"The stress intensity solution ends at {in_unit(result.critical.validity, 'length')}, before toughness or net "
+            f"The stress intensity solution ends at {in_unit(ends.critical.limiting, 'length')}, before toughness or net "
             "section is reached.",
             "The life is counted to there; the true critical size is larger.",
         )
@@ -154,6 +215,8 @@ LOOKS: tuple[Callable[[GrowthResult], Iterator[Finding]], ...] = (
     _convergence,
     _law_and_load_r,
     _constants,
+    _law_ends,
+    _memory,
     _sizes,
     _why_limited,
 )

@@ -226,6 +226,7 @@ class CrackSection(Section):
     stop_size: Length | None = None
     detectable_size: Length | None = None
     inspection_factor: float = 3.0
+    beyond_validity: str = "stop"
 
 
 class StudyFile(Section):
