@@ -11,6 +11,7 @@ import numpy as np
 from tests.reference_values import Method, Values, repeat_of
 from vivid_anvil.cracks import (
     CentreCrack,
+    Crack,
     EdgeCrack,
     HoleCrack,
     Retardation,
@@ -18,15 +19,19 @@ from vivid_anvil.cracks import (
     TableCrack,
     critical_sizes,
     grow_by_cycle,
+    grow_crack,
     grow_two_way,
     growth_drive,
     growth_per_repeat,
     integrate_growth,
+    largest_lasting_size,
     size_after,
     threshold_sizes,
     two_way_rates,
 )
+from vivid_anvil.cracks.critical import critical_depth, two_way_margins
 from vivid_anvil.errors import InputError
+from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.intensity import (
     assessment_curve,
     axial_through_crack,
@@ -54,6 +59,9 @@ from vivid_anvil.intensity import (
     toe_magnification,
 )
 from vivid_anvil.materials import GrowthLaw, Material
+from vivid_anvil.stress import HotSpot
+
+_UNBREAKABLE = Material(name="case", yield_strength="90 GPa", toughness="9000 MPa√m")
 
 # ---- stress intensity --------------------------------------------------------------------------------------------
 
@@ -87,6 +95,11 @@ def _hole_biaxial(inputs: Values) -> Values:
 
 def _exact_hole(inputs: Values) -> Values:
     return {"Y": hole_crack(inputs["a_over_r"], 1.0, inputs["cracks"])}
+
+
+def _table(inputs: Values) -> Values:
+    y = TableCrack(inputs["table_a_mm_Y"]).geometry_factor(inputs["a_mm"])
+    return {"Y": y, "K_MPa_sqrt_mm": _k(y, inputs["S_MPa"], inputs["a_mm"])}
 
 
 def _surface(inputs: Values) -> Values:
@@ -418,6 +431,38 @@ def _break_through(inputs: Values) -> Values:
     }
 
 
+def _later_law(inputs: Values) -> Values:
+    spot = HotSpot(name="case", channel="stress", stress_per_load="1", material=_UNBREAKABLE)
+    laws = [GrowthLaw(name="case", rate=inputs[f"C{i}"], slope=inputs[f"m{i}"]) for i in (1, 2)]
+    load = ConstantAmplitude("stress", inputs["dS_MPa"], 0.0, inputs["cycles_per_year"], "stress")
+    flaw = Crack(
+        hot_spot=spot,
+        shape=CentreCrack(inputs["W_mm"]),
+        initial_size=inputs["a0_mm"],
+        stop_size=inputs["af_mm"],
+        law=laws[0],
+        later_law=laws[1],
+        later_law_from=inputs["t1_years"],
+    )
+    duty = DutyCycle("year", [Event("run", load)], 1.0)
+    found = [grow_crack(flaw, duty, target=inputs[year]) for year in ("t1_years", "years")]
+    return {
+        "a_at_t1_mm": found[0].final_size,
+        "a_at_years_mm": found[1].final_size,
+        "life_to_af_years": found[1].life_years,
+    }
+
+
+def _critical_surface(inputs: Values) -> Values:
+    total = inputs["St_MPa"] + inputs["Sb_MPa"]
+    shape = SurfaceCrack(
+        thickness=inputs["t_mm"], width=inputs["plate_full_width_2b_mm"], bending_share=inputs["Sb_MPa"] / total
+    )
+    steel = Material(name="case", yield_strength="90 GPa", toughness=inputs["K_IC_MPa_sqrt_mm"])
+    margins = two_way_margins(shape, steel, total, "toughness and yield", 207000.0)
+    return {"a_crit_mm": critical_depth(margins, shape.deepest, inputs["a_over_c"])[0]}
+
+
 # ---- fracture ----------------------------------------------------------------------------------------------------
 
 
@@ -435,6 +480,65 @@ def _surface_reference(inputs: Values) -> Values:
     shares = [float(surface_share(*row[2:])) for row in rows]
     found = [float(reference_stress(row[0], row[1], share)) for row, share in zip(rows, shares, strict=True)]
     return {"alpha": shares, "sref_MPa": found}
+
+
+def _steel(inputs: Values) -> Material:
+    return Material(
+        name="case",
+        yield_strength=inputs["sy_MPa"],
+        ultimate_strength=inputs["su_MPa"],
+        toughness=inputs["Kmat_MPa_sqrt_mm"],
+    )
+
+
+def _limit_through(inputs: Values) -> Values:
+    shape, stress = CentreCrack(inputs["W_mm"]), inputs["Pm_MPa"]
+    found = critical_sizes(
+        shape, _steel(inputs), stress, limits="assessment curve", youngs_modulus=inputs["E_MPa"]
+    ).limiting
+    return {"a_limit_mm": found, "Lr": float(shape.net_section_stress(found, stress)) / inputs["sy_MPa"]}
+
+
+def _loaded(inputs: Values, membrane: str, bending: str) -> tuple[SurfaceCrack, float]:
+    """A surface crack with its share of bending, and the outer stress, MPa."""
+    total = inputs[membrane] + inputs[bending]
+    return SurfaceCrack(thickness=inputs["t_mm"], width=inputs["W_mm"], bending_share=inputs[bending] / total), total
+
+
+def _margins(inputs: Values) -> Any:
+    shape, total = _loaded(inputs, "Pm_MPa", "Pb_MPa")
+    return two_way_margins(shape, _steel(inputs), total, "assessment curve", inputs["E_MPa"])
+
+
+def _limit_surface(inputs: Values) -> Values:
+    margins = _margins(inputs)
+    return {"a_limit_mm": [critical_depth(margins, inputs["t_mm"], aspect)[0] for aspect in inputs["a_over_c"]]}
+
+
+def _allowable(inputs: Values) -> Values:
+    shape, total = _loaded(inputs, "dSt_MPa", "dSb_MPa")
+    margins, law = _margins(inputs), _law(inputs)
+    rates = two_way_rates(growth_drive(repeat_of([[1.0, total, 0.0]])), shape, (law, law))
+
+    def grown(size: float, aspect: float) -> Any:
+        if min(margin(size, size / aspect) for margin in margins.values()) <= 0.0:
+            return None
+        return grow_two_way(rates, (size, size / aspect), margins)
+
+    def life(size: float, aspect: float) -> float:
+        found = grown(size, aspect)
+        return 0.0 if found is None else float(found.repeats[-1])
+
+    starts = [
+        largest_lasting_size(lambda size, x=aspect: life(size, x), inputs["N_target_cycles"], 20.0)
+        for aspect in inputs["a_over_c_initial"]
+    ]
+    ends = [grown(start, aspect) for start, aspect in zip(starts, inputs["a_over_c_initial"], strict=True)]
+    return {
+        "a_initial_mm": starts,
+        "a_final_mm": [one.depths[-1] for one in ends],
+        "c_final_mm": [one.half_lengths[-1] for one in ends],
+    }
 
 
 def _contours(inputs: Values) -> Values:
@@ -487,6 +591,7 @@ CRACK_METHODS = (
     Method("Stress intensity, cracks at a hole", r"A-hole-newman(-finite)?-\d", _hole),
     Method("Stress intensity, cracks at a hole, two stresses", r"A-hole-bowie-fit-\d", _hole_biaxial),
     Method("Stress intensity, cracks at a hole, against exact values", r"A-exact-hole-(one|two)-1", _exact_hole),
+    Method("Stress intensity, own table of Y", r"A-table-1", _table),
     Method("Stress intensity, surface crack", r"A-surface-\d+", _surface),
     Method("Stress intensity, corner crack", r"A-corner-\d", _corner),
     Method("Stress intensity, embedded ellipse", r"A-embedded-plate-\d", _embedded),
@@ -529,9 +634,14 @@ CRACK_METHODS = (
     Method("Retardation, Willenborg", r"C-willenborg-\d", _willenborg),
     Method("Growth of a surface crack, both sizes", r"C-surface-two-dof-\d", _surface_path),
     Method("Growth of a surface crack to a crack through the plate", r"C-surface-to-through-1", _break_through),
+    Method("Growth with a later law", r"C-staged-law-1", _later_law),
+    Method("Critical depth of a surface crack", r"C-critical-surface-1", _critical_surface),
     Method("Failure assessment curve", r"D-fad-general-\d", _assessment),
     Method("Reference stress, crack through a plate", r"D-sref-through-1", _through_reference),
     Method("Reference stress, surface crack", r"D-sref-surface-1", _surface_reference),
+    Method("Limiting size by the assessment curve, through crack", r"D-limit-through-1", _limit_through),
+    Method("Limiting size by the assessment curve, surface crack", r"D-limit-surface-1", _limit_surface),
+    Method("Initial size that just lasts", r"D-allowable-initial-two-dof-1", _allowable),
     Method("K from contours of a finite-element model", r"D-contours-[kj]-1", _contours),
     Method("K from J", r"D-k-from-j-1", _j),
 )
