@@ -102,7 +102,7 @@ def in_turn(ours: Callable[[], object], theirs: Callable[[], object], rounds: in
 
 
 def report(what: str, ours: float, theirs: float, aim: str) -> None:
-    print(f"{what:<44}{ours:>10.4f}{theirs:>10.4f}{ours / theirs:>8.2f}   {aim}", flush=True)
+    print(f"{what:<52}{ours:>10.4f}{theirs:>10.4f}{ours / theirs:>8.2f}   {aim}", flush=True)
 
 
 def pieces(samples: np.ndarray, size: int = 1 << 18) -> list[np.ndarray]:
@@ -111,7 +111,7 @@ def pieces(samples: np.ndarray, size: int = 1 << 18) -> list[np.ndarray]:
 
 def main(size: int) -> None:
     print(f"{size:.0e} samples, median of {ROUNDS} rounds in turn, seconds")
-    print(f"{'':<44}{'ours':>10}{'other':>10}{'ratio':>8}   aim")
+    print(f"{'':<52}{'ours':>10}{'other':>10}{'ratio':>8}   aim")
     with tempfile.TemporaryDirectory() as folder:
         loops = Loops(folder)
         for name, signal in (("white noise", white_noise(size)), ("narrow band", narrow_band(size))):
@@ -248,7 +248,7 @@ def reading(folder: str, size: int) -> None:
     peak = peak_memory(subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout)
     mega = path.stat().st_size
     what = "   peak memory of the process / size of the file"
-    print(f"{what:<44}{peak / 1e6:>8.0f}MB{mega / 1e6:>8.0f}MB{peak / mega:>8.2f}   3.0")
+    print(f"{what:<52}{peak / 1e6:>8.0f}MB{mega / 1e6:>8.0f}MB{peak / mega:>8.2f}   3.0")
 
 
 def peak_memory(status: str) -> float:

@@ -6,7 +6,7 @@ import math
 
 from numba import njit
 
-from vivid_anvil.materials._growth_kernels import rate_of
+from vivid_anvil.materials._growth_kernels import CLOSURE, WALKER, rate_of, threshold_of
 
 NO_MEMORY, WHEELER, WILLENBORG = range(3)
 
@@ -16,6 +16,89 @@ def times_in(pieces, piece, n):
     """How often a piece (first, last row, occurrences, repetitions) happens in pass n: when its sum passes a whole number."""
     often = pieces[piece, 2]
     return int(math.floor((n + 1) * often + 1e-9) - math.floor(n * often + 1e-9)) * int(pieces[piece, 3])
+
+
+@njit(cache=True)
+def first_bad_row(cycles):
+    """The first row (largest, smallest[, count]) that is not finite or has its largest below its smallest; -1 without."""
+    for i in range(cycles.shape[0]):
+        if not (cycles[i, 0] >= cycles[i, 1] and abs(cycles[i, 0] - cycles[i, 1]) < math.inf):
+            return i
+        if cycles.shape[1] > 2 and not abs(cycles[i, 2]) < math.inf:
+            return i
+    return -1
+
+
+@njit(cache=True, inline="always")
+def power_of(x, m):
+    """x^m, quick for the usual whole m."""
+    if m == 3.0:
+        return x * x * x
+    if m == 4.0:
+        return (x * x) * (x * x)
+    return x**m
+
+
+@njit(cache=True)
+def power_weights(form, model, p, cycles, lowest, weight, least):
+    """For laws that are a power of K at each R: growth of a cycle is C scale^m `weight` where K per MPa exceeds `least`.
+
+    Stress below `lowest` counts as that; cycles that can never grow the crack get an infinite `least`.
+    """
+    m = p[1]
+    counted = cycles.shape[1] > 2
+    for i in range(cycles.shape[0]):
+        high, low = cycles[i, 0], max(cycles[i, 1], lowest)
+        if high <= 0.0 or not high > low:
+            weight[i], least[i] = 0.0, math.inf
+            continue
+        r, span = low / high, high - low
+        if form == CLOSURE:
+            value = max(p[5] + p[6] * r + p[7] * r * r, 0.0) * span
+        elif form == WALKER and r != 0.0:
+            value = span * (1.0 - r) ** ((p[5] if r > 0.0 else p[6]) - 1.0)
+        else:
+            value = span
+        value = power_of(value, m)
+        weight[i] = value * cycles[i, 2] if counted else value
+        least[i] = threshold_of(model, p[2], p[4], r) / span
+
+
+@njit(cache=True)
+def march_power(weight, least, cycles, pieces, grid, scales, powers, memory, q, a, stop, sizes):
+    """`march` for laws that are a power of K: `scales` is K per MPa and `powers` C times its power m on the rising `grid`."""
+    zone_end = 0.0
+    done = 0
+    cell, last_cell = 0, grid.size - 2
+    width = grid[1] - grid[0]
+    s_slope, p_slope = (scales[1] - scales[0]) / width, (powers[1] - powers[0]) / width
+    for n in range(sizes.size - 1):
+        for piece in range(pieces.shape[0]):
+            first, last = int(pieces[piece, 0]), int(pieces[piece, 1])
+            for time in range(times_in(pieces, piece, n)):
+                for i in range(first, last):
+                    if a >= grid[cell + 1] and cell < last_cell:
+                        while a >= grid[cell + 1] and cell < last_cell:
+                            cell += 1
+                        width = grid[cell + 1] - grid[cell]
+                        s_slope = (scales[cell + 1] - scales[cell]) / width
+                        p_slope = (powers[cell + 1] - powers[cell]) / width
+                    past = a - grid[cell]
+                    scale = scales[cell] + past * s_slope
+                    done += 1
+                    factor = 1.0
+                    if memory == WHEELER and cycles[i, 0] > 0.0:
+                        zone = q[0] * (scale * cycles[i, 0] / q[1]) ** 2
+                        if a + zone < zone_end:
+                            factor = (zone / (zone_end - a)) ** q[2]
+                        else:
+                            zone_end = a + zone
+                    if scale > least[i]:
+                        a += factor * weight[i] * (powers[cell] + past * p_slope)
+                        if not a < stop:
+                            return n, piece, time, i, done, a, zone_end
+        sizes[n + 1] = a
+    return sizes.size - 1, -1, -1, -1, done, a, zone_end
 
 
 @njit(cache=True)
@@ -64,6 +147,53 @@ def march(form, model, p, cycles, pieces, factors, grid, memory, q, a, stop, siz
                         return n, piece, time, i, done, a, zone_end
         sizes[n + 1] = a
     return sizes.size - 1, -1, -1, -1, done, a, zone_end
+
+
+@njit(cache=True)
+def march_two_power(weight, least, pieces, state, place, anchor, reach, limits, sizes):
+    """`march_two` for laws that are a power of K.
+
+    `anchor`: a, c, then for the end of a and for that of c K per MPa with its slopes over a and c, and C times its power m
+    with its slopes.
+    """
+    a, c = state[0], state[1]
+    done = 0
+    n, piece, time, i = place[0], place[1], place[2], place[3]
+    far_a, far_c = anchor[0] * (1.0 + reach), anchor[1] * (1.0 + reach)
+    while n < sizes.shape[0] - 1:
+        while piece < pieces.shape[0]:
+            times, first, last = times_in(pieces, piece, n), int(pieces[piece, 0]), int(pieces[piece, 1])
+            while time < times:
+                i = max(i, first)
+                while i < last:
+                    if a > far_a or c > far_c:
+                        state[0], state[1], state[2] = a, c, state[2] + done
+                        place[0], place[1], place[2], place[3] = n, piece, time, i
+                        return 1
+                    da, dc = a - anchor[0], c - anchor[1]
+                    done += 1
+                    needed = least[i]
+                    grown = 0.0
+                    if anchor[2] + anchor[3] * da + anchor[4] * dc > needed:
+                        grown = weight[i] * (anchor[5] + anchor[6] * da + anchor[7] * dc)
+                    if anchor[8] + anchor[9] * da + anchor[10] * dc > needed:
+                        c += weight[i] * (anchor[11] + anchor[12] * da + anchor[13] * dc)
+                    a += grown
+                    i += 1
+                    if not (a < limits[0] and c < limits[1]):
+                        state[0], state[1], state[2] = a, c, state[2] + done
+                        place[0], place[1], place[2], place[3] = n, piece, time, i
+                        return 2
+                time += 1
+                i = 0
+            piece += 1
+            time = 0
+        n += 1
+        piece = 0
+        sizes[n, 0], sizes[n, 1] = a, c
+    state[0], state[1], state[2] = a, c, state[2] + done
+    place[0] = n
+    return 0
 
 
 @njit(cache=True)

@@ -17,7 +17,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.cracks._kernels import NO_MEMORY, WHEELER, WILLENBORG, march
+from vivid_anvil.cracks._kernels import NO_MEMORY, WHEELER, WILLENBORG, first_bad_row, march, march_power, power_weights
 from vivid_anvil.cracks.shapes import CrackShape
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import GrowthLaw
@@ -116,18 +116,15 @@ def grow_by_cycle(
             f"a size above 0 and below {number(largest)} mm, where it stops",
         )
     how = Retardation() if retardation is None else retardation
-    if counted_part == "tensile":
-        rows[:, 1] = np.maximum(rows[:, 1], 0.0)
+    lowest = 0.0 if counted_part == "tensile" else -math.inf
     if how.kind == "constant closure":
-        rows[:, 1] = np.maximum(rows[:, 1], opening_stress(rows, how))
-        rows[:, 0] = np.maximum(rows[:, 0], rows[:, 1])
+        opens = max(lowest, opening_stress(rows, how, lowest))
+        rows, lowest = np.maximum(rows, [opens, opens, 0.0][: rows.shape[1]]), opens
     parts = np.asarray([[0, rows.shape[0], 1, 1]] if pieces is None else pieces, dtype=np.float64)
-    grid = np.linspace(start, largest, GRID)
-    factors = np.asarray(shape.geometry_factor(grid), dtype=np.float64)
     sizes = np.full(passes + 1, np.nan)
     sizes[0] = start
-    even = np.array([start, grid[1] - grid[0]])
-    n, piece, time, row, done, size, zone_end = _march(law, rows, parts, factors, even, how, start, largest, sizes)
+    march_on = _march_power if law.is_power_at_each_r and how.kind != "willenborg" else _march
+    n, piece, time, row, done, size, zone_end = march_on(law, shape, (rows, lowest), parts, how, start, largest, sizes)
     if math.isnan(size):
         raise InputError(
             f"growth law {law.name}",
@@ -141,40 +138,78 @@ def grow_by_cycle(
 
 def _march(
     law: GrowthLaw,
-    rows: FloatArray,
+    shape: CrackShape,
+    cycles: tuple[FloatArray, float],
     parts: FloatArray,
-    factors: FloatArray,
-    grid: FloatArray,
     how: Retardation,
     start: float,
     largest: float,
     sizes: FloatArray,
 ) -> Any:
-    return march(*law.codes, law.packed, rows, parts, factors, grid, KINDS[how.kind], how.packed, start, largest, sizes)
+    """Any law, with Y from an even grid of sizes."""
+    grid = np.linspace(start, largest, GRID)
+    factors = np.asarray(shape.geometry_factor(grid), dtype=np.float64)
+    even = np.array([start, grid[1] - grid[0]])
+    rows, lowest = cycles
+    rows = np.column_stack(
+        [rows[:, 0], np.maximum(rows[:, 1], lowest), rows[:, 2] if rows.shape[1] > 2 else np.ones(len(rows))]
+    )
+    return march(*law.codes, law.packed, rows, parts, factors, even, KINDS[how.kind], how.packed, start, largest, sizes)
 
 
-def opening_stress(rows: FloatArray, how: Retardation) -> float:
+def _march_power(
+    law: GrowthLaw,
+    shape: CrackShape,
+    cycles: tuple[FloatArray, float],
+    parts: FloatArray,
+    how: Retardation,
+    start: float,
+    largest: float,
+    sizes: FloatArray,
+) -> Any:
+    """Laws that are a power of K: what depends on the cycle is had once, what depends on the size from a grid of its log."""
+    grid = np.geomspace(start, largest, GRID)
+    grid[0], grid[-1] = start, largest
+    scales = np.asarray(shape.geometry_factor(grid), dtype=np.float64) * np.sqrt(np.pi * grid)
+    weight, least = weights_of(law, *cycles)
+    powers = law.constant * scales**law.slope
+    return march_power(
+        weight, least, cycles[0], parts, grid, scales, powers, KINDS[how.kind], how.packed, start, largest, sizes
+    )
+
+
+def weights_of(law: GrowthLaw, rows: FloatArray, lowest: float = -math.inf) -> tuple[FloatArray, FloatArray]:
+    """For each cycle its growth over C (K per MPa)^m, and the K per MPa, √mm, that it must exceed to grow the crack."""
+    weight, least = np.empty(rows.shape[0]), np.empty(rows.shape[0])
+    power_weights(*law.codes, law.packed, rows, lowest, weight, least)
+    return weight, least
+
+
+def opening_stress(rows: FloatArray, how: Retardation, lowest: float = -math.inf) -> float:
     """Stress, MPa, at which the crack opens under a spectrum: f(R) of its largest and smallest stress times the largest.
 
     >>> rows = np.array([[100.0, 0.0], [60.0, 30.0]])
     >>> round(opening_stress(rows, Retardation(kind="constant closure")), 3)
     32.566
     """
-    high, low = float(rows[:, 0].max()), float(rows[:, 1].min())
+    high, low = float(rows[:, 0].max()), max(float(rows[:, 1].min()), lowest)
     return float(closure_of(low / high, how.closure_alpha, how.closure_peak)) * high
 
 
 def _rows(cycles: ArrayLike) -> FloatArray:
-    """Rows (largest, smallest, count), as a new array."""
-    given = np.array(cycles, dtype=np.float64)
-    if given.ndim != 2 or given.shape[1] not in (2, 3) or not given.shape[0] or not np.isfinite(given).all():
+    """Rows (largest, smallest) or with a count, checked; the caller's own array where it can be."""
+    given = np.ascontiguousarray(cycles, dtype=np.float64)
+    if given.ndim != 2 or given.shape[1] not in (2, 3) or not given.shape[0]:
         raise InputError(
             "growth by cycle, cycles",
             f"shape {given.shape}",
-            "finite rows (largest, smallest stress) or with a count, one or more",
+            "rows (largest, smallest stress) or with a count, one or more",
         )
-    if (given[:, 0] < given[:, 1]).any():
+    bad = first_bad_row(given)
+    if bad >= 0:
         raise InputError(
-            "growth by cycle, cycles", "a largest stress below the smallest", "rows (largest, smallest stress)"
+            f"growth by cycle, cycles, row {bad + 1}",
+            f"{given[bad].tolist()}",
+            "finite numbers, the largest stress not below the smallest",
         )
-    return given if given.shape[1] == 3 else np.column_stack([given, np.ones(given.shape[0])])
+    return given

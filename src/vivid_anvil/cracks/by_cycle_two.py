@@ -12,7 +12,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.cracks._kernels import march_two
+from vivid_anvil.cracks._kernels import march_two, march_two_power
+from vivid_anvil.cracks.by_cycle import weights_of
 from vivid_anvil.cracks.critical import Margin
 from vivid_anvil.cracks.two_way_shapes import TwoWayShape
 from vivid_anvil.materials import GrowthLaw
@@ -63,10 +64,15 @@ def grow_two_by_cycle(
     total = float((pieces[:, 1] - pieces[:, 0]) @ (pieces[:, 2] * pieces[:, 3]))
     path: list[tuple[float, ...]] = [(start[0], start[1], 0.0)]
     ended_by, largest = "", 0.0
+    powers = weights_of(law, rows) if law.is_power_at_each_r else None
     while True:
         anchor = _anchor(shape, float(state[0]), float(state[1]))
         largest = max(largest, max(anchor[2], anchor[5]) * math.sqrt(math.pi * anchor[0]))
-        why = march_two(*law.codes, law.packed, rows, pieces, state, place, anchor, REACH, limits, sizes)
+        if powers is None:
+            why = march_two(*law.codes, law.packed, rows, pieces, state, place, anchor, REACH, limits, sizes)
+        else:
+            planes = _power_planes(anchor, law)
+            why = march_two_power(*powers, pieces, state, place, planes, 0.5 * REACH, limits, sizes)
         path.append((float(state[0]), float(state[1]), float(state[2]) / total))
         if why == _PAST_LIMIT:
             ended_by = "wall"
@@ -103,3 +109,16 @@ def _anchor(shape: TwoWayShape, a: float, c: float) -> FloatArray:
     here, less, longer = shape.factors(a, c), shape.factors(a + step_a, c), shape.factors(a, c + step_c)
     ends = [(here[i], (less[i] - here[i]) / step_a, (longer[i] - here[i]) / step_c) for i in (0, 1)]
     return np.array([a, c, *ends[0], *ends[1]])
+
+
+def _power_planes(anchor: FloatArray, law: GrowthLaw) -> FloatArray:
+    """a, c, then for each end K per MPa and C times its power m, both with their slopes over a and c."""
+    root = math.sqrt(math.pi * anchor[0])
+    found = [anchor[0], anchor[1]]
+    for y, over_a, over_c in (anchor[2:5], anchor[5:8]):
+        scale = y * root
+        slope_a, slope_c = over_a * root + 0.5 * scale / anchor[0], over_c * root
+        power = law.constant * scale**law.slope
+        share = law.slope * power / scale
+        found += [scale, slope_a, slope_c, power, share * slope_a, share * slope_c]
+    return np.array(found)

@@ -12,8 +12,9 @@ from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.drive import GrowthDrive
 from vivid_anvil.cracks.grow_one_way import limits_of, one_way_path
-from vivid_anvil.cracks.grow_two_sizes import critical_at, two_size_margins, two_size_path
+from vivid_anvil.cracks.grow_two_sizes import critical_at, two_size_margins, two_size_outline, two_size_path
 from vivid_anvil.cracks.path import GrowthPath
+from vivid_anvil.cracks.two_way import TwoWayTable
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import DutyCycle, Source
 from vivid_anvil.units import number
@@ -52,9 +53,11 @@ def in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, targe
 
 def two_size_in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, target: float | None) -> GrowthPath:
     """The same for depth and half length."""
-    plain = two_size_path(crack, drive, None)
-    if math.isinf(plain.life_repeats) or plain.life_repeats == 0.0 or plain.half_lengths is None:
-        return plain
+    margins = two_size_margins(crack, drive)
+    used = any(margin(crack.initial_size, crack.half_length) <= 0.0 for margin in margins.values())
+    plain = two_size_outline(crack, drive)
+    if used or plain.ended_by == "no growth":
+        return two_size_path(crack, drive, None)
     rows, pieces = sequence(crack, duty_cycle)
     if crack.counted_part == "tensile":
         rows[:, 1] = np.maximum(rows[:, 1], 0.0)
@@ -62,9 +65,9 @@ def two_size_in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDri
     while found is None or found.largest_scale > bound:
         bound = bound if found is None else 1.2 * found.largest_scale
         few, parts = _without_idle(rows, pieces, crack, bound)
-        passes = int(min(1.5 * plain.life_repeats + 10.0, MOST_PASSES))
+        passes = int(min(1.5 * float(plain.repeats[-1]) + 10.0, MOST_PASSES))
         start = (crack.initial_size, crack.half_length)
-        found = grow_two_by_cycle(few, parts, crack.two_sizes, crack.law, start, two_size_margins(crack, drive), passes)
+        found = grow_two_by_cycle(few, parts, crack.two_sizes, crack.law, start, margins, passes)
     depths, along, repeats = found.depths, found.half_lengths, found.passes
     life, ended_by = float(repeats[-1]), found.ended_by
     critical = critical_at(crack, ended_by, float(depths[-1]))
@@ -77,12 +80,11 @@ def two_size_in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDri
     return GrowthPath(depths, repeats, life, ended_by, 0.0, critical, along, found.cycles, where)
 
 
-def _largest_scale(crack: Crack, path: GrowthPath) -> float:
+def _largest_scale(crack: Crack, path: TwoWayTable) -> float:
     """The largest K per MPa on a path, √mm."""
-    along = path.half_lengths if path.half_lengths is not None else path.sizes
     return max(
         max(crack.two_sizes.factors(float(a), float(c))) * math.sqrt(math.pi * float(a))
-        for a, c in zip(path.sizes, along, strict=True)
+        for a, c in zip(path.depths, path.half_lengths, strict=True)
     )
 
 

@@ -47,12 +47,16 @@ def two_size_life(crack: Crack, drive: GrowthDrive) -> tuple[float, str, float]:
     used = next((name for name, margin in margins.items() if margin(a, c) <= 0.0), None)
     if used is not None:
         return 0.0, used, c
-    rates = two_way_rates(drive, crack.two_sizes, (crack.law, crack.law))
-    if not sum(rates(a, c)) > 0.0:
-        return math.inf, "no growth", c
-    found = followed(rates, (a, c), margins, math.inf, 10.0 * TOLERANCE)
+    found = two_size_outline(crack, drive)
     life = math.inf if found.ended_by == "no growth" else float(found.repeats[-1])
     return life, found.ended_by, float(found.half_lengths[-1])
+
+
+def two_size_outline(crack: Crack, drive: GrowthDrive) -> TwoWayTable:
+    """The way to the first limit, right to some 1e-5, all cycles of a repeat at once."""
+    rates = two_way_rates(drive, crack.two_sizes, (crack.law, crack.law))
+    start = (crack.initial_size, crack.half_length)
+    return followed(rates, start, two_size_margins(crack, drive), math.inf, 10.0 * TOLERANCE)
 
 
 def two_size_repeats(crack: Crack, drive: GrowthDrive, depth: float, path: GrowthPath) -> float:

@@ -86,6 +86,11 @@ class GrowthLaw:
         """Whether it is one power of ΔK above one threshold, whatever R: then sums over cycles can be had in advance."""
         return self.codes == (kernels.PARIS, kernels.FIXED)
 
+    @property
+    def is_power_at_each_r(self) -> bool:
+        """Whether growth is a power of ΔK at each R, above a threshold that depends on R alone: then K and cycle part."""
+        return self.formula.code in (kernels.PARIS, kernels.WALKER, kernels.CLOSURE)
+
     @cached_property
     def constant(self) -> float:
         """C of the law, in mm/cycle and MPa√mm."""

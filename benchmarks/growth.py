@@ -1,0 +1,104 @@
+"""Growth cycle by cycle against a plain C loop, two sizes against one, and cycle by cycle against all of a repeat at once.
+
+python benchmarks/growth.py [cycles]
+
+Timed as in `run.py`: in turn, after a first call of both, the ratio that of the medians; both sides give the same answer.
+"""
+
+from __future__ import annotations
+
+import ctypes
+import dataclasses
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+import numpy as np
+from run import in_turn, report
+
+from vivid_anvil.cracks import CentreCrack, SurfaceCrack, grow_by_cycle, growth_drive
+from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
+from vivid_anvil.cracks.grow_in_order import two_size_in_order_path
+from vivid_anvil.cracks.grow_two_sizes import two_size_life
+from vivid_anvil.demo import write_demo
+from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.stress import nominal_cycles
+from vivid_anvil.study import read_study
+
+SOURCE = Path(__file__).with_name("growth_loop.c")
+LAW = GrowthLaw(name="-", rate=2e-15, slope=3.0, threshold=60.0, form="walker", values={"gamma": 0.6})
+PLATE = CentreCrack(200.0)
+START = 10.0
+
+
+def stresses(cycles: int) -> np.ndarray:
+    """Rows (largest, smallest stress) of variable amplitude; a fifth of them goes below zero."""
+    random = np.random.default_rng(3)
+    low = random.uniform(-20.0, 60.0, cycles)
+    return np.column_stack([low + random.weibull(1.3, cycles) * 40.0 + 1.0, low])
+
+
+def against_c(folder: str, cycles: int, slope: float) -> None:
+    library = Path(folder) / "growth_loop.so"
+    subprocess.run(["cc", "-O3", "-shared", "-fPIC", "-o", library, SOURCE, "-lm"], check=True)
+    loop = ctypes.CDLL(str(library)).grow
+    loop.restype = ctypes.c_double
+    rows, law = stresses(cycles), dataclasses.replace(LAW, slope=slope)
+    values = (START, PLATE.width, law.constant, slope, 0.6, law.threshold, PLATE.largest_size)
+
+    def plain() -> float:
+        pointer = rows.ctypes.data_as(ctypes.c_void_p)
+        return float(loop(pointer, ctypes.c_int64(cycles), *(ctypes.c_double(one) for one in values)))
+
+    def ours() -> float:
+        return grow_by_cycle(rows, PLATE, law, START).size
+
+    assert np.isclose(ours(), plain(), rtol=1e-8), (ours(), plain())
+    report(
+        f"Walker, m = {slope:g}, {cycles:.0e} cycles, {START:g} to {ours():.2f} mm / C", *in_turn(ours, plain), "1.0"
+    )
+
+
+def two_against_one(cycles: int) -> None:
+    rows = stresses(cycles)
+    with_count = np.column_stack([rows[:, 0], np.maximum(rows[:, 1], 0.0), np.ones(cycles)])
+    shape, piece = SurfaceCrack(thickness=100.0, width=400.0), np.array([[0.0, cycles, 1.0, 1.0]])
+
+    def two() -> float:
+        return float(grow_two_by_cycle(with_count, piece, shape, LAW, (START, 20.0), {}, 1).depths[-1])
+
+    def one() -> float:
+        return grow_by_cycle(rows, PLATE, LAW, START).size
+
+    report(f"two sizes, to {two():.2f} mm / one, {cycles:.0e} cycles", *in_turn(two, one), "2")
+
+
+def blocks_against_cycles(folder: str) -> None:
+    """The demo's crack with every cycle in its order, and with all cycles of a repeat at once; the cycles are counted before."""
+    study = read_study(write_demo(Path(folder) / "demo"))
+    crack, duty = dataclasses.replace(study.cracks[0], detectable_size=None), study.duty_cycle
+    drive = growth_drive(nominal_cycles(crack.hot_spot, duty), crack.counted_part)
+    two_size_in_order_path(crack, duty, drive, None)
+    begun = time.perf_counter()
+    exact = two_size_in_order_path(crack, duty, drive, None)
+    middle = time.perf_counter()
+    life, _, _ = two_size_life(crack, drive)
+    end = time.perf_counter()
+    cycles = exact.cycles or 0
+    difference = life / exact.life_repeats - 1.0
+    report(f"cycle by cycle ({cycles:.1e}) / all at once", middle - begun, end - middle, f"50; life {difference:+.2%}")
+
+
+def main(cycles: int) -> None:
+    print(f"{'':<52}{'ours':>10}{'other':>10}{'ratio':>8}   aim")
+    with tempfile.TemporaryDirectory() as folder:
+        against_c(folder, cycles, 3.0)
+        against_c(folder, cycles, 3.2)
+        two_against_one(cycles // 10)
+        blocks_against_cycles(folder)
+
+
+if __name__ == "__main__":
+    main(int(float(sys.argv[1])) if len(sys.argv) > 1 else 10_000_000)
