@@ -217,6 +217,30 @@ def grow(
     run_cracks.grow(study, spot, Outputs(json_file, csv_file, figures), units.value, after_damage=after_damage)
 
 
+@app.command("growth-tests")
+def growth_tests(
+    tests: TestsFile,
+    r_ratio: RatioOfTests = None,
+    piece: Annotated[
+        str | None, typer.Option(help="For sizes against cycles: compact tension, three-point bend, middle tension.")
+    ] = None,
+    force_range: Annotated[str | None, typer.Option(help="Range of force on the piece, such as '4.5 kN'.")] = None,
+    thickness: Annotated[str | None, typer.Option(help="Thickness of the piece, such as '12.5 mm'.")] = None,
+    width: Annotated[str | None, typer.Option(help="Width of the piece, such as '50 mm'.")] = None,
+    method: Annotated[str, typer.Option(help="polynomial or secant.")] = "polynomial",
+    slope: Annotated[float | None, typer.Option(help="Fit only the constant, with this slope m.")] = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Fit a crack growth law to measured rates, or to crack sizes against cycles of a test piece."""
+    from vivid_anvil.cli import run_cracks
+
+    readings = run_cracks.Readings(r_ratio, piece, force_range, thickness, width, method, slope)
+    run_cracks.growth_tests(tests, readings, Outputs(json_file, csv_file, figures), units.value)
+
+
 @app.command()
 def inspections(
     study: StudyFile,

@@ -8,7 +8,7 @@ from rich.console import Group, RenderableType
 from rich.table import Table
 
 from vivid_anvil.cli.tables import findings_list, heading, indented, life_text, table
-from vivid_anvil.cracks import GrowthResult, InspectionPlan, LoadLimit, SizeLives
+from vivid_anvil.cracks import GrowthFit, GrowthResult, InspectionPlan, LoadLimit, SizeLives
 from vivid_anvil.study import TotalLife
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
@@ -234,3 +234,34 @@ def _load_table(limits: list[LoadLimit], units: UnitSystem) -> RenderableType:
         values = (float(shown(one.peak_stress, "stress", units)), float(shown(one.size, "length", units)))
         made.add_row(f"{one.scale:g}", *(fixed(value) for value in values), one.governed_by)
     return made
+
+
+def growth_fit_lines(fit: GrowthFit, units: UnitSystem) -> RenderableType:
+    """The fitted law, its scatter and findings, and the lines for a study file."""
+    tests, upper = fit.tests, fit.law(2.0)
+    low, high = fit.slope_interval
+    reach = [in_unit(float(one), "stress intensity", units) for one in (tests.ranges.min(), tests.ranges.max())]
+    facts = Table.grid(padding=(0, 2))
+    rows = [
+        ("Rates", f"{tests.rates.size}, {tests.how}; R = {tests.r_ratio:g}"),
+        ("ΔK tested", f"{reach[0]} to {reach[1]}"),
+        ("Slope m", f"{number(fit.slope)} (95 % confidence {number(low)} to {number(high)})"),
+        ("Scatter of log10 rate", f"standard deviation {number(fit.std, 3)}, a factor of {number(10.0**fit.std, 3)}"),
+        ("C, mean", f"{fit.constant:.5g} (mm/cycle, MPa√mm)"),
+        ("C, mean + 2 standard deviations", f"{upper.constant:.5g} (mm/cycle, MPa√mm)"),
+    ]
+    for name, value in rows:
+        facts.add_row(f"  {name}", value)
+    lines = (
+        "[growth_laws.fitted]",
+        f'rate = "{upper.constant:.6g} mm/cycle at 1 MPa√mm"   # the upper bound',
+        f"slope = {fit.slope:.5g}",
+        f"r_ratio = {tests.r_ratio:g}",
+    )
+    return Group(
+        heading(f"Growth law from {tests.name}"),
+        facts,
+        findings_list(fit.findings),
+        heading("For a study file"),
+        *(indented(line) for line in lines),
+    )

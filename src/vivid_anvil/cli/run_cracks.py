@@ -23,6 +23,38 @@ class Looks:
     first: str | None = None
 
 
+@dataclass(frozen=True)
+class Readings:
+    """What is known of the piece on which a crack was measured, and how its law is fitted."""
+
+    r_ratio: float | None = None
+    piece: str | None = None
+    force_range: str | None = None
+    thickness: str | None = None
+    width: str | None = None
+    method: str = "polynomial"
+    slope: float | None = None
+
+
+def growth_tests(path: Path, readings: Readings, outputs: Outputs, units: UnitSystem) -> None:
+    """A growth law from tests."""
+    outputs.check()
+    with progress("reading the tests") as watch:
+        from vivid_anvil.cracks import fit_growth_law, read_growth_tests
+
+        given = {key: getattr(readings, key) for key in ("piece", "force_range", "thickness", "width", "method")}
+        fit = fit_growth_law(read_growth_tests(path, r_ratio=readings.r_ratio, **given), slope=readings.slope)
+        pairs = zip(fit.tests.ranges, fit.tests.rates, strict=True)
+        rows = [{"range_MPa_sqrt_mm": float(k), "rate_mm_per_cycle": float(rate)} for k, rate in pairs]
+        drawings: list[Drawing] = [(f"growth {fit.tests.name}", partial(draw, fit, units))]
+        written = outputs.write({**fit.to_dict(), "rates": rows}, rows, drawings, watch)
+    from vivid_anvil.cli import crack_tables, tables
+
+    out = tables.console()
+    out.print(crack_tables.growth_fit_lines(fit, units))
+    say_written(out, written)
+
+
 def grow(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, *, after_damage: bool) -> None:
     """The cracks of a study, on request after the damage that makes them."""
     outputs.check()

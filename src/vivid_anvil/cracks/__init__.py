@@ -6,6 +6,15 @@ from vivid_anvil.cracks.critical import CriticalSizes, critical_sizes
 from vivid_anvil.cracks.drive import COUNTED_PARTS, GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
 from vivid_anvil.cracks.grow import grow_crack
 from vivid_anvil.cracks.growth import GrowthResult
+from vivid_anvil.cracks.growth_fit import GrowthFit, fit_growth_law, table_law
+from vivid_anvil.cracks.growth_tests import (
+    PIECES,
+    GrowthTests,
+    growth_of_piece,
+    rates_by_polynomial,
+    rates_by_secant,
+    read_growth_tests,
+)
 from vivid_anvil.cracks.growth_working import growth_working
 from vivid_anvil.cracks.inspection import InspectionPlan, inspection_plan
 from vivid_anvil.cracks.integrate import GrowthTable, integrate_growth, size_after
@@ -20,6 +29,7 @@ from vivid_anvil.cracks.visited import CrackCourse, VisitedLaw, crack_course, vi
 
 __all__ = [
     "COUNTED_PARTS",
+    "PIECES",
     "SHAPES",
     "SHAPE_KEYS",
     "AxialPipeCrack",
@@ -35,8 +45,10 @@ __all__ = [
     "EdgeCrack",
     "EmbeddedCrack",
     "GrowthDrive",
+    "GrowthFit",
     "GrowthResult",
     "GrowthTable",
+    "GrowthTests",
     "HoleCrack",
     "InspectionPlan",
     "LoadLimit",
@@ -51,10 +63,12 @@ __all__ = [
     "VisitedLaw",
     "crack_course",
     "critical_sizes",
+    "fit_growth_law",
     "grow_by_cycle",
     "grow_crack",
     "grow_two_way",
     "growth_drive",
+    "growth_of_piece",
     "growth_per_repeat",
     "growth_working",
     "inspection_plan",
@@ -63,9 +77,13 @@ __all__ = [
     "limits_over_load",
     "lives_over_size",
     "opening_stress",
+    "rates_by_polynomial",
+    "rates_by_secant",
+    "read_growth_tests",
     "shape_of_keys",
     "size_after",
     "stress_intensity",
+    "table_law",
     "threshold_sizes",
     "two_way_rates",
     "visited_law",

@@ -12,6 +12,7 @@ from pathlib import Path
 import numpy as np
 
 from vivid_anvil.checks import FloatArray
+from vivid_anvil.intensity import compact_tension
 
 RATE = 100.0  # Hz
 LAP = 480.0  # s
@@ -20,6 +21,7 @@ SEED = 20260
 TOWERS = 55.0 + 31.5 * np.arange(12)  # s, when the grip runs over the first sheave of each tower
 EMPTY_WEIGHT = 1.62  # kN, carrier alone
 PASSENGERS = 2.35  # kN
+PIECE_FORCE, PIECE_THICKNESS, PIECE_WIDTH = 4500.0, 12.5, 50.0  # N (range), mm: the test piece of the growth readings
 
 
 def loaded_lap(seed: int = SEED) -> FloatArray:
@@ -112,6 +114,30 @@ def write_tests(folder: Path) -> Path:
         file.write("specimen,stress amplitude [MPa],life [cycles],run-out,r_ratio\n")
         for i, (stress, life, ran_out) in enumerate(tube_tests(), start=1):
             file.write(f"T{i:02d},{stress:g},{life:.0f},{'yes' if ran_out else 'no'},-1\n")
+    return path
+
+
+def growth_readings(seed: int = SEED) -> list[tuple[int, float]]:
+    """Made-up readings of a crack in a compact-tension piece of the plate steel: cycles, and size, mm, read to 0.015 mm."""
+    rng = np.random.default_rng([seed, 5])
+    size, cycles, step, rows = 12.5, 0.0, 0.002, [(0, 12.5)]
+    next_reading = size + 0.25
+    while size < 33.0:
+        delta_k = float(compact_tension(PIECE_FORCE, PIECE_THICKNESS, PIECE_WIDTH, size + 0.5 * step))
+        cycles += step / (3.1e-13 * delta_k**2.95)
+        size += step
+        if size >= next_reading:
+            rows.append((10 * round(cycles / 10), round(size + 0.015 * float(rng.standard_normal()), 3)))
+            next_reading += 0.25
+    return rows
+
+
+def write_growth_readings(folder: Path) -> Path:
+    """Write the readings as a CSV file into `folder`."""
+    path = folder / "growth_readings.csv"
+    with path.open("w", encoding="utf-8", newline="\n") as file:
+        file.write("cycles,crack size [mm]\n")
+        file.writelines(f"{cycles},{size:.3f}\n" for cycles, size in growth_readings())
     return path
 
 

@@ -8,7 +8,7 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.cracks import CrackCourse, SizeLives, VisitedLaw
+from vivid_anvil.cracks import CrackCourse, GrowthFit, SizeLives, VisitedLaw
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
@@ -119,11 +119,7 @@ def _law_lines(
             at = float(shown(threshold, "stress intensity", units))
             of_r = "" if law.is_power else f" at R = {r:g}"
             axes.axvline(at, color=colour, lw=1.4, ls=(0, (4, 3)), label=f"threshold {number(at)}{of_r}")
-    axes.set_xscale("log")
-    axes.set_yscale("log")
-    plain_log_ticks(axes.xaxis)
-    axes.set_xlabel(f"ΔK [{display_unit('stress intensity', units)}]")
-    axes.set_ylabel(f"Growth [{display_unit('length', units)} a cycle]")
+    _law_axes(axes, units)
 
 
 def _table_end(law: GrowthLaw) -> float:
@@ -190,3 +186,29 @@ def sizes_figure(lives: SizeLives, units: UnitSystem = "metric") -> Figure:
     axes.set_ylabel("Life to the limiting size [years]")
     axes.legend(loc="lower left", facecolor=PALE)
     return figure
+
+
+def growth_fit_figure(fit: GrowthFit, units: UnitSystem = "metric") -> Figure:
+    """Measured rates with the mean line and the upper bound of two standard deviations."""
+    tests = fit.tests
+    figure = new_figure(f"{tests.name}: da/dN = C ΔK^m, m = {number(fit.slope, 3)}")
+    axes = figure.subplots()
+    _law_axes(axes, units)
+    ranges = np.geomspace(tests.ranges.min() / 1.15, tests.ranges.max() * 1.15, 50)
+    at = shown(ranges, "stress intensity", units)
+    lines = ((0.0, BLUE, "-", "mean"), (2.0, RED, (0, (6, 2)), "mean + 2 standard deviations"))
+    for above, colour, style, name in lines:
+        axes.plot(at, shown(fit.law(above).growth(ranges), "length", units), color=colour, ls=style, lw=2.2, label=name)
+    seen = (shown(tests.ranges, "stress intensity", units), shown(tests.rates, "length", units))
+    axes.plot(*seen, ls="none", marker="o", ms=7, mfc="white", mec=INK, label=f"tests, R = {tests.r_ratio:g}", zorder=4)
+    note(axes, tests.how, y=0.06)
+    axes.legend(loc="upper left")
+    return figure
+
+
+def _law_axes(axes: Axes, units: UnitSystem) -> None:
+    axes.set_xscale("log")
+    axes.set_yscale("log")
+    plain_log_ticks(axes.xaxis)
+    axes.set_xlabel(f"ΔK [{display_unit('stress intensity', units)}]")
+    axes.set_ylabel(f"Growth [{display_unit('length', units)} a cycle]")

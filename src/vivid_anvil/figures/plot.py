@@ -7,10 +7,17 @@ from typing import Any
 
 from matplotlib.figure import Figure
 
-from vivid_anvil.cracks import SHAPES, CrackCourse, GrowthResult, InspectionPlan, SizeLives, VisitedLaw
+from vivid_anvil.cracks import SHAPES, CrackCourse, GrowthFit, GrowthResult, InspectionPlan, SizeLives, VisitedLaw
 from vivid_anvil.damage import DamageMatrix, DamageOverTime, LifeResult, RuleComparison
 from vivid_anvil.errors import InputError
-from vivid_anvil.figures.crack_figures import course_figure, law_figure, shape_figure, sizes_figure, visited_figure
+from vivid_anvil.figures.crack_figures import (
+    course_figure,
+    growth_fit_figure,
+    law_figure,
+    shape_figure,
+    sizes_figure,
+    visited_figure,
+)
 from vivid_anvil.figures.curve_figure import curve_figure, curves_figure, refuse_mixture
 from vivid_anvil.figures.cycles_figure import cycles_figure
 from vivid_anvil.figures.family_figure import family_figure
@@ -90,3 +97,4 @@ _draw.register(SizeLives, sizes_figure)
 for _form in SHAPES.values():
     if isinstance(_form.made_by, type):
         _draw.register(_form.made_by, shape_figure)
+_draw.register(GrowthFit, growth_fit_figure)
