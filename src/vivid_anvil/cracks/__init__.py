@@ -19,12 +19,29 @@ from vivid_anvil.cracks.growth_working import growth_working
 from vivid_anvil.cracks.inspection import InspectionPlan, inspection_plan
 from vivid_anvil.cracks.integrate import GrowthTable, integrate_growth, size_after
 from vivid_anvil.cracks.load_limits import LoadLimit, limits_over_load
-from vivid_anvil.cracks.other_shapes import AxialPipeCrack, BarCrack, DoubleEdgeCrack, HoleCrack, PipeCrack, TableCrack
+from vivid_anvil.cracks.other_shapes import (
+    AxialPipeCrack,
+    BarCrack,
+    BarSurfaceCrack,
+    DoubleEdgeCrack,
+    HoleCrack,
+    PipeCrack,
+    TableCrack,
+)
 from vivid_anvil.cracks.shape_forms import SHAPE_KEYS, SHAPES, shape_of_keys
 from vivid_anvil.cracks.shapes import CentreCrack, CrackShape, EdgeCrack, stress_intensity
 from vivid_anvil.cracks.sizes import SizeLives, largest_lasting_size, lives_over_size
 from vivid_anvil.cracks.two_way import TwoWayTable, grow_two_way, two_way_rates
-from vivid_anvil.cracks.two_way_shapes import CornerCrack, EmbeddedCrack, SurfaceCrack, TwoWayShape, VesselCrack
+from vivid_anvil.cracks.two_way_shapes import (
+    CornerCrack,
+    EmbeddedCrack,
+    GridCrack,
+    HoleCornerCrack,
+    PipeSurfaceCrack,
+    SurfaceCrack,
+    TwoWayShape,
+    VesselCrack,
+)
 from vivid_anvil.cracks.visited import CrackCourse, VisitedLaw, crack_course, visited_law
 
 __all__ = [
@@ -34,6 +51,7 @@ __all__ = [
     "SHAPE_KEYS",
     "AxialPipeCrack",
     "BarCrack",
+    "BarSurfaceCrack",
     "CentreCrack",
     "CornerCrack",
     "Crack",
@@ -44,15 +62,18 @@ __all__ = [
     "DoubleEdgeCrack",
     "EdgeCrack",
     "EmbeddedCrack",
+    "GridCrack",
     "GrowthDrive",
     "GrowthFit",
     "GrowthResult",
     "GrowthTable",
     "GrowthTests",
+    "HoleCornerCrack",
     "HoleCrack",
     "InspectionPlan",
     "LoadLimit",
     "PipeCrack",
+    "PipeSurfaceCrack",
     "Retardation",
     "SizeLives",
     "SurfaceCrack",

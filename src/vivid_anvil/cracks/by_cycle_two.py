@@ -15,7 +15,7 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks._kernels import march_two, march_two_power
 from vivid_anvil.cracks.by_cycle import weights_of
 from vivid_anvil.cracks.critical import Margin
-from vivid_anvil.cracks.two_way_shapes import TwoWayShape
+from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within
 from vivid_anvil.materials import GrowthLaw
 
 REACH = 1e-3
@@ -106,7 +106,7 @@ def _just_used_up(margin: Margin, before: tuple[float, ...], after: tuple[float,
 def _anchor(shape: TwoWayShape, a: float, c: float) -> FloatArray:
     """a, c, then Y, its slope over a and over c, for the end of a and for that of c."""
     step_a, step_c = -_SLOPE_STEP * a, _SLOPE_STEP * c  # towards less depth: the wall may be near
-    here, less, longer = shape.factors(a, c), shape.factors(a + step_a, c), shape.factors(a, c + step_c)
+    here, less, longer = (shape.factors(*within(shape, *at)) for at in ((a, c), (a + step_a, c), (a, c + step_c)))
     ends = [(here[i], (less[i] - here[i]) / step_a, (longer[i] - here[i]) / step_c) for i in (0, 1)]
     return np.array([a, c, *ends[0], *ends[1]])
 

@@ -10,11 +10,11 @@ import numpy as np
 from scipy.optimize import brentq
 
 from vivid_anvil.cracks.shapes import CrackShape
-from vivid_anvil.cracks.two_way_shapes import TwoWayShape
+from vivid_anvil.cracks.two_way_shapes import TwoWayShape, aspect_limits, within
 from vivid_anvil.intensity import assessment_curve
 from vivid_anvil.materials import Material
 
-ENDS_OF_SOLUTION = ("limit of the solution", "length of the solution")
+ENDS_OF_SOLUTION = ("limit of the solution", "length of the solution", "aspect of the solution")
 Margin = Callable[[float, float], float]
 
 
@@ -22,7 +22,8 @@ Margin = Callable[[float, float], float]
 class CriticalSizes:
     """Limiting sizes, mm, under the largest stress of the duty cycle; None where a limit is not met in the valid range.
 
-    `wall` is the depth at which a crack with two sizes breaks through; `length`, its depth when its length ends the solution.
+    `wall` is the depth at which a crack with two sizes breaks through; `length` and `aspect`, its depth
+    when its length or its aspect ends the solution; `law`, the size at which the growth law itself says fracture.
     """
 
     toughness: float | None
@@ -32,6 +33,8 @@ class CriticalSizes:
     chosen: float | None = None
     wall: float | None = None
     length: float | None = None
+    aspect: float | None = None
+    law: float | None = None
 
     @property
     def _named(self) -> dict[str, float]:
@@ -42,6 +45,8 @@ class CriticalSizes:
             "assessment curve": self.assessment,
             "wall": self.wall,
             "length of the solution": self.length,
+            "aspect of the solution": self.aspect,
+            "fracture by the law": self.law,
             "limit of the solution": self.validity,
         }
         return {name: size for name, size in all_of_them.items() if size is not None}
@@ -120,7 +125,7 @@ def two_way_margins(
     limit = _limit_values(material, limits)
 
     def k(a: float, c: float) -> float:
-        return max(shape.factors(min(a, shape.deepest), c)) * peak_stress * math.sqrt(math.pi * a)
+        return max(shape.factors(*within(shape, a, c))) * peak_stress * math.sqrt(math.pi * a)
 
     def net(a: float, c: float) -> float:
         return shape.collapse_stress(min(a, 0.999999 * shape.deepest), c, peak_stress)
@@ -135,6 +140,8 @@ def two_way_margins(
         found["chosen size"] = lambda a, _: chosen - a
     found["wall"] = lambda a, _: shape.deepest - a
     found["length of the solution"] = lambda _, c: shape.longest - c
+    low, high = aspect_limits(shape)
+    found["aspect of the solution"] = lambda a, c: min(high * c - a, a - low * c)
     return found
 
 

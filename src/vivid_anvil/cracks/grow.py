@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 import math
+from typing import Any
 
 from vivid_anvil.checks import read_only
 from vivid_anvil.cracks.by_cycle import Retardation
@@ -113,6 +114,10 @@ def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: floa
     onwards = _crack_through(crack, float(path.half_lengths[-1]))
     if onwards is None:
         return None
+    if onwards.later_law is not None and onwards.later_law_from is not None:
+        wait = duty_cycle.repeats_in(onwards.later_law_from) - float(path.repeats[-1])
+        no_change: dict[str, Any] = {"law": onwards.later_law, "later_law": None, "later_law_from": None}
+        onwards = dataclasses.replace(onwards, **({"later_law_from": wait} if wait > 0.0 else no_change))
     left = None if target is None else target - float(path.repeats[-1])
     return grow_crack(onwards, duty_cycle, target=left)
 

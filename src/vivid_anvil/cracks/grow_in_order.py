@@ -29,7 +29,7 @@ def in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, targe
     plain = one_way_path(crack, drive, None, None)
     if math.isinf(plain.life_repeats) or plain.life_repeats == 0.0:
         return plain
-    critical = limits_of(crack, drive.peak_stress)
+    critical = limits_of(crack, drive)
     memory = crack.retardation.kind in ("wheeler", "willenborg")
     expected = plain.life_repeats * (LONGER_WITH_MEMORY if memory else 1.2) + 10.0
     passes = int(min(expected if target is None else max(expected, target + 1.0), MOST_PASSES))

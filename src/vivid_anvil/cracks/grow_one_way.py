@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from collections.abc import Callable
 
@@ -18,21 +19,38 @@ from vivid_anvil.materials import GrowthLaw
 LOOSE = {"tolerance": 1e-6, "most_steps": 4096}
 
 
-def limits_of(crack: Crack, peak_stress: float) -> CriticalSizes:
-    """The limiting sizes of a crack with one size."""
-    return critical_sizes(
+def limits_of(crack: Crack, drive: GrowthDrive) -> CriticalSizes:
+    """The limiting sizes of a crack with one size, that at which its law says fracture among them."""
+    found = critical_sizes(
         crack.one_size,
         crack.hot_spot.material,
-        peak_stress,
+        drive.peak_stress,
         chosen=crack.stop_size,
         limits=crack.limits,
         youngs_modulus=crack.youngs_modulus,
     )
+    start, end = crack.initial_size, found.limiting
+    laws = [law for law in (crack.law, crack.later_law) if law is not None and law.has_toughness]
+    broken = [_fracture_size(growth_per_repeat(drive, crack.one_size, law), start, end) for law in laws if start < end]
+    return dataclasses.replace(found, law=min((size for size in broken if size is not None), default=None))
+
+
+def _fracture_size(growth: Callable[..., np.ndarray], start: float, end: float) -> float | None:
+    """The size, mm, from which the growth of a repeat is infinite; None where it never is before `end`."""
+    if np.isfinite(growth(end)):
+        return None
+    if not np.isfinite(growth(start)):
+        return start
+    low, high = math.log(start), math.log(end)
+    for _ in range(52):
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if np.isfinite(growth(math.exp(middle))) else (low, middle)
+    return math.exp(low)
 
 
 def one_way_path(crack: Crack, drive: GrowthDrive, later_from: float | None, target: float | None) -> GrowthPath:
     """From the initial size to the limit, or to `target` repeats; `later_from`, repeats, is when the later law takes over."""
-    critical, start = limits_of(crack, drive.peak_stress), crack.initial_size
+    critical, start = limits_of(crack, drive), crack.initial_size
     end = critical.limiting
     if start >= end:
         return GrowthPath.still(start, critical, 0.0, critical.governed_by)

@@ -19,6 +19,8 @@ _FIELDS = {
     "chosen size": "chosen",
     "wall": "wall",
     "length of the solution": "length",
+    "aspect of the solution": "aspect",
+    "fracture by the law": "law",
 }
 
 
@@ -81,9 +83,14 @@ def two_size_repeats(crack: Crack, drive: GrowthDrive, depth: float, path: Growt
 
 def two_size_margins(crack: Crack, drive: GrowthDrive) -> dict[str, Margin]:
     """What is left before each limit."""
-    return two_way_margins(
+    found = two_way_margins(
         crack.two_sizes, crack.hot_spot.material, drive.peak_stress, crack.limits, crack.youngs_modulus, crack.stop_size
     )
+    laws = [law for law in (crack.law, crack.later_law) if law is not None and law.has_toughness]
+    if laws:
+        rates = [two_way_rates(drive, crack.two_sizes, (law, law)) for law in laws]
+        found["fracture by the law"] = lambda a, c: min(1.0 if math.isfinite(sum(one(a, c))) else -1.0 for one in rates)
+    return found
 
 
 def _grown(

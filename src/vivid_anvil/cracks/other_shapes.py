@@ -21,6 +21,7 @@ from vivid_anvil.intensity import (
     hole_crack,
     pipe_through_crack,
     round_bar_surround,
+    round_bar_thumbnail,
 )
 from vivid_anvil.units import Coherent, OptionalCoherent, coherent, number
 from vivid_anvil.working import put_in
@@ -261,6 +262,53 @@ class BarCrack:
         """Y with y put in."""
         y = put_in(1.0 - 2.0 * size / self.width)
         return f"√({y}) × (1 + {y} / 2 + 0.375 × {y}^2 - 0.363 × {y}^3 + 0.731 × {y}^4) / (2 × {y}^2)"
+
+
+@dataclass(frozen=True, repr=False)
+class BarSurfaceCrack:
+    """A circular-arc surface crack of depth a in a round bar (Forman and Shivakumar 1986), to a/D = 0.6.
+
+    `bending_share` of the outer stress is bending. Net section: S on what a straight cut of depth a leaves.
+
+    >>> round(float(BarSurfaceCrack("20 mm").geometry_factor(4.0)), 3)
+    0.8
+    """
+
+    width: Coherent = Coherent("length", above=0.0)
+    bending_share: float = 0.0
+    kind: ClassVar[str] = "round bar, surface"
+    size_means: ClassVar[str] = "depth"
+    factor_formula: ClassVar[str] = (
+        "Y = 0.92 × 2 / π × √(tan(β) / β) / cos(β) × ((1 - s) × (0.752 + 2.02 × x + 0.37 × (1 - sin(β))^3) "
+        "+ s × (0.923 + 0.199 × (1 - sin(β))^4)), β = π × x / 2, s the share of bending"
+    )
+    source: ClassVar[str] = "Forman and Shivakumar 1986"
+
+    def __post_init__(self) -> None:
+        share_of_one("crack of a bar, bending_share", self.bending_share)
+
+    @property
+    def largest_size(self) -> float:
+        """0.6 of the diameter, mm."""
+        return 0.6 * self.width
+
+    def geometry_factor(self, size: ArrayLike) -> FloatArray:
+        """Y, -."""
+        return round_bar_thumbnail(size, self.width, self.bending_share)
+
+    def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
+        """S on the part of the circle that is left, MPa."""
+        half = np.arccos(1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.width)
+        return np.asarray(stress / (1.0 - (half - np.sin(half) * np.cos(half)) / np.pi))
+
+    def factor_numbers(self, size: float) -> str:
+        """Y with x, β and s put in."""
+        x, beta = put_in(size / self.width), put_in(0.5 * math.pi * size / self.width)
+        s = put_in(self.bending_share)
+        return (
+            f"0.92 × 2 / π × √(tan({beta}) / {beta}) / cos({beta}) × ((1 - {s}) × (0.752 + 2.02 × {x} "
+            f"+ 0.37 × (1 - sin({beta}))^3) + {s} × (0.923 + 0.199 × (1 - sin({beta}))^4))"
+        )
 
 
 @dataclass(frozen=True, repr=False)

@@ -6,9 +6,24 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from vivid_anvil.cracks.other_shapes import AxialPipeCrack, BarCrack, DoubleEdgeCrack, HoleCrack, PipeCrack, TableCrack
+from vivid_anvil.cracks.other_shapes import (
+    AxialPipeCrack,
+    BarCrack,
+    BarSurfaceCrack,
+    DoubleEdgeCrack,
+    HoleCrack,
+    PipeCrack,
+    TableCrack,
+)
 from vivid_anvil.cracks.shapes import CentreCrack, EdgeCrack
-from vivid_anvil.cracks.two_way_shapes import CornerCrack, EmbeddedCrack, SurfaceCrack, VesselCrack
+from vivid_anvil.cracks.two_way_shapes import (
+    CornerCrack,
+    EmbeddedCrack,
+    HoleCornerCrack,
+    PipeSurfaceCrack,
+    SurfaceCrack,
+    VesselCrack,
+)
 from vivid_anvil.errors import InputError, did_you_mean, listed
 
 
@@ -33,6 +48,7 @@ SHAPES = {
     "pipe, around": ShapeForm(PipeCrack, _WALL, _BENDING),
     "pipe, along": ShapeForm(AxialPipeCrack, _WALL, {}),
     "round bar": ShapeForm(BarCrack, {"diameter": "width"}, {}),
+    "round bar, surface": ShapeForm(BarSurfaceCrack, {"diameter": "width"}, _BENDING),
     "table": ShapeForm(TableCrack, {"points": "points"}, {}),
     "surface": ShapeForm(
         SurfaceCrack,
@@ -41,6 +57,8 @@ SHAPES = {
         two_way=True,
     ),
     "corner": ShapeForm(CornerCrack, _PLATE, {**_BENDING, "surface_factor": "surface_factor"}, two_way=True),
+    "hole, corner": ShapeForm(HoleCornerCrack, {**_PLATE, "radius": "radius"}, {"cracks": "cracks"}, two_way=True),
+    "pipe, around, surface": ShapeForm(PipeSurfaceCrack, _WALL, _BENDING, two_way=True),
     "embedded": ShapeForm(EmbeddedCrack, _PLATE, {}, two_way=True),
     "vessel, inside": ShapeForm(VesselCrack, {"thickness": "thickness", "radius": "inner_radius"}, {}, two_way=True),
 }

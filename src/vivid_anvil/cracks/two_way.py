@@ -16,7 +16,7 @@ from scipy.integrate import solve_ivp
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.drive import GrowthDrive, growth_at_scale
-from vivid_anvil.cracks.two_way_shapes import TwoWayShape
+from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within
 from vivid_anvil.materials import GrowthLaw
 
 TOLERANCE = 1e-7  # of a step: the life is right to some 1e-6; the change told is that from ten times this
@@ -42,7 +42,7 @@ def two_way_rates(
     depth_growth, surface_growth = (growth_at_scale(drive, law) for law in laws)
 
     def rates(a: float, c: float) -> tuple[float, float]:
-        deep, along = shape.factors(a, c)
+        deep, along = shape.factors(*within(shape, a, c))
         root = math.sqrt(math.pi * a)
         return float(depth_growth(deep * root, a)), float(surface_growth(along * root, c))
 
@@ -81,7 +81,9 @@ def followed(
         a, c = math.exp(state[0]), math.exp(state[1])
         grown_a, grown_c = rates(a, c)
         pace = grown_a / a + grown_c / c
-        if not 0.0 < pace < math.inf:
+        if pace == math.inf:  # broken: a step may look beyond, where nothing takes time
+            return [0.5, 0.5, 0.0]
+        if not pace > 0.0:
             return [0.0, 0.0, 0.0]
         return [grown_a / a / pace, grown_c / c / pace, 1.0 / pace]
 

@@ -7,18 +7,22 @@ holds, and what it becomes when it has broken through.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import ClassVar, Protocol
 
+import numpy as np
+
 from vivid_anvil.checks import positive_number, share_of_one
-from vivid_anvil.cracks.other_shapes import AxialPipeCrack
+from vivid_anvil.cracks.other_shapes import AxialPipeCrack, HoleCrack, PipeCrack
 from vivid_anvil.cracks.shapes import CentreCrack, CrackShape, EdgeCrack
 from vivid_anvil.errors import InputError
 from vivid_anvil.intensity import (
     EllipseFactors,
     corner_crack,
     embedded_crack,
+    hole_corner_crack,
     inner_axial_crack,
     reference_stress,
     surface_crack,
@@ -54,6 +58,20 @@ class TwoWayShape(Protocol):
 
     def after(self, c: float) -> CrackShape | None:
         """The crack through the wall that it becomes, its size c; None where no solution goes on."""
+
+
+def aspect_limits(shape: TwoWayShape) -> tuple[float, float]:
+    """Smallest and largest a/c of the solution, a hair wider."""
+    low, high = getattr(shape, "aspects_known", (0.0, MOST_ASPECT))
+    return low * (1.0 - 1e-9), high * (1.0 + 1e-9)
+
+
+def within(shape: TwoWayShape, a: float, c: float) -> tuple[float, float]:
+    """Sizes moved to the edge of the solution: a step may try what lies beyond a limit, though none of it is kept."""
+    low, high = aspect_limits(shape)
+    deep = min(a, shape.deepest)
+    half = max(c, deep / high)
+    return deep, half if low == 0.0 else min(half, deep / low)
 
 
 def _mixed(found: EllipseFactors, bending_share: float) -> float:
@@ -178,6 +196,191 @@ class CornerCrack:
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
+class HoleCornerCrack:
+    """One or two quarter-elliptical cracks at a hole in a plate in tension, a along the hole, c along the surface.
+
+    Newman and Raju 1984, for r/t from 0.5 to 2; the stress is that far from the hole. It becomes a crack through the plate.
+
+    >>> crack = HoleCornerCrack(thickness="10 mm", width="120 mm", radius="8 mm")
+    >>> [round(y, 4) for y in crack.factors(1.0, 1.0)]
+    [2.0268, 1.7528]
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    width: Coherent = Coherent("length", above=0.0)
+    radius: Coherent = Coherent("length", above=0.0)
+    cracks: int = 2
+    kind: ClassVar[str] = "hole, corner"
+    size_means: ClassVar[str] = "depth along the hole"
+    source: ClassVar[str] = "Newman and Raju 1984"
+
+    def __post_init__(self) -> None:
+        if not 0.5 * (1.0 - 1e-9) <= self.radius / self.thickness <= 2.0 * (1.0 + 1e-9):
+            raise InputError(
+                "corner crack at a hole, radius", f"r/t = {self.radius / self.thickness:.4g}", "r/t from 0.5 to 2"
+            )
+        HoleCrack(self.radius, self.cracks, self.width)
+
+    @property
+    def deepest(self) -> float:
+        """The thickness, mm."""
+        return self.thickness
+
+    @property
+    def longest(self) -> float:
+        """As long as the crack through the plate is known, mm."""
+        return 0.9 * HoleCrack(self.radius, self.cracks, self.width).largest_size
+
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the end of a, in the hole, and at the end of c, on the surface."""
+        _checked_aspect(self.kind, a, c)
+        rest = (a, c, self.thickness, self.radius, 0.5 * self.width)
+        deep, along = (hole_corner_crack(*rest, angle, cracks=self.cracks).tension for angle in (90.0, 0.0))
+        return deep, along
+
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Net section of the plate without hole and cracks, MPa."""
+        lost = 2.0 * self.radius * self.thickness + self.cracks * 0.25 * math.pi * a * c
+        return stress / (1.0 - lost / (self.thickness * self.width))
+
+    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+        """Cracks through the plate at the hole."""
+        return HoleCrack(self.radius, self.cracks, self.width)
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class PipeSurfaceCrack:
+    """A surface crack around a pipe, its wall taken as a plate as wide as the circumference (Newman and Raju 1981); R/t >= 10.
+
+    R is the mean radius; `bending_share` is bending of the wall, not of the pipe, whose largest axial stress counts.
+
+    >>> crack = PipeSurfaceCrack(radius="200 mm", wall="12 mm")
+    >>> [round(y, 4) for y in crack.factors(3.0, 9.0)]
+    [1.0499, 0.68]
+    """
+
+    radius: Coherent = Coherent("length", above=0.0)
+    wall: Coherent = Coherent("length", above=0.0)
+    bending_share: float = 0.0
+    kind: ClassVar[str] = "pipe, around, surface"
+    size_means: ClassVar[str] = "depth"
+    source: ClassVar[str] = "Newman and Raju 1981, the wall as a plate"
+
+    def __post_init__(self) -> None:
+        if not self.radius / self.wall >= 10.0:
+            raise InputError(
+                "surface crack around a pipe, wall",
+                f"R/t = {self.radius / self.wall:.4g}",
+                "R/t of 10 or more, where a wall is as a plate",
+            )
+        share_of_one("surface crack around a pipe, bending_share", self.bending_share)
+
+    @property
+    def _plate(self) -> SurfaceCrack:
+        around = 2.0 * math.pi * self.radius
+        return SurfaceCrack(thickness=self.wall, width=around, bending_share=self.bending_share)
+
+    @property
+    def deepest(self) -> float:
+        """The wall, mm."""
+        return self.wall
+
+    @property
+    def longest(self) -> float:
+        """A quarter of the circumference, mm."""
+        return self._plate.longest
+
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the deepest point and at the surface."""
+        return self._plate.factors(a, c)
+
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Reference stress of the wall as a plate, MPa."""
+        return self._plate.collapse_stress(a, c, stress)
+
+    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+        """A crack through the wall around the pipe."""
+        return PipeCrack(self.radius, self.wall)
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class GridCrack:
+    """A crack with two sizes whose Y stand in tables over depth and aspect, straight between; nothing beyond them.
+
+    `depths`, mm, shape (n,), and `aspects` a/c, shape (k,), rise; `deep` and `along`, shape (n, k), are Y of K = Y S √(π a) at
+    the end of the depth and of the length, as from finite-element contours.
+
+    >>> crack = GridCrack(depths=[1.0, 4.0], aspects=[0.2, 1.0], deep=[[1.1, 0.7], [1.3, 0.8]], along=[[0.6, 0.8], [0.8, 0.9]])
+    >>> [round(y, 4) for y in crack.factors(2.5, 5.0)]
+    [1.0312, 0.7562]
+    """
+
+    depths: Sequence[float]
+    aspects: Sequence[float]
+    deep: Sequence[Sequence[float]]
+    along: Sequence[Sequence[float]]
+    kind: ClassVar[str] = "grid"
+    size_means: ClassVar[str] = "depth"
+    source: str = "own table"
+
+    def __post_init__(self) -> None:
+        shape = (len(self.depths), len(self.aspects))
+        for name, values in (("depths", self.depths), ("aspects", self.aspects)):
+            rising = np.asarray(values, dtype=np.float64)
+            if rising.size < 2 or not ((np.diff(rising) > 0.0).all() and rising[0] > 0.0):
+                raise InputError(f"crack of a grid, {name}", f"{rising.tolist()}", "two or more that rise, above 0")
+        for name, table in (("deep", self.deep), ("along", self.along)):
+            found = np.asarray(table, dtype=np.float64)
+            if found.shape != shape or not (np.isfinite(found) & (found > 0.0)).all():
+                raise InputError(f"crack of a grid, {name}", f"shape {found.shape}", f"values above 0 of shape {shape}")
+
+    @property
+    def aspects_known(self) -> tuple[float, float]:
+        """First and last aspect of the table."""
+        return float(self.aspects[0]), float(self.aspects[-1])
+
+    @property
+    def deepest(self) -> float:
+        """The last depth, mm."""
+        return float(self.depths[-1])
+
+    @property
+    def longest(self) -> float:
+        """The last depth at the smallest aspect, mm."""
+        return float(self.depths[-1]) / float(self.aspects[0])
+
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at both ends; InputError outside the table."""
+        places: list[float] = []
+        for name, value, values in (("depth", a, self.depths), ("a/c", a / c, self.aspects)):
+            low, high = float(values[0]), float(values[-1])
+            if not low * (1.0 - 1e-9) <= value <= high * (1.0 + 1e-9):
+                raise InputError(
+                    f"crack of a grid, {name}",
+                    f"{value:.5g}",
+                    f"from {low:g} to {high:g}, where the table has values",
+                    "Extend the table.",
+                )
+            place = float(np.interp(value, values, np.arange(len(values))))
+            places.append(min(int(place), len(values) - 2))
+            places.append(place - places[-1])
+        i, x, j, y = int(places[0]), places[1], int(places[2]), places[3]
+        found = []
+        for table in (self.deep, self.along):
+            cell = np.asarray(table, dtype=np.float64)[i : i + 2, j : j + 2]
+            found.append(float(np.array([1.0 - x, x]) @ cell @ np.array([1.0 - y, y])))
+        return found[0], found[1]
+
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:  # noqa: ARG002 (not known of a table)
+        """The stress itself: a table knows no section, so toughness, sizes and wall limit."""
+        return stress
+
+    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002
+        """Nothing: the table ends."""
+        return None
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
 class EmbeddedCrack:
     """An ellipse 2a by 2c in the middle of a plate in tension (Newman and Raju 1984); it breaks through on both sides at once.
 
@@ -229,6 +432,7 @@ class VesselCrack:
     kind: ClassVar[str] = "vessel, inside"
     size_means: ClassVar[str] = "depth"
     source: ClassVar[str] = "Newman and Raju 1980"
+    aspects_known: ClassVar[tuple[float, float]] = (0.0, 1.0)
 
     def __post_init__(self) -> None:
         if not 0.1 <= self.thickness / self.inner_radius <= 0.25:
@@ -248,7 +452,7 @@ class VesselCrack:
 
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the deepest point and at the surface."""
-        if a > c:
+        if a > c * (1.0 + 1e-9):
             raise InputError("vessel crack, aspect", f"a/c = {a / c:.4g}", "a crack no deeper than half as long")
         deep, along = (
             inner_axial_crack(a, c, self.thickness, self.inner_radius, angle).tension for angle in (90.0, 0.0)

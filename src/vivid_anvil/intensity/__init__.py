@@ -7,6 +7,7 @@ from vivid_anvil.intensity.ellipses import (
     corner_crack,
     embedded_crack,
     embedded_in_infinite,
+    hole_corner_crack,
     shape_factor,
     surface_crack,
 )
@@ -17,7 +18,13 @@ from vivid_anvil.intensity.pipes import (
     inner_axial_crack,
     pipe_through_crack,
 )
-from vivid_anvil.intensity.specimens import compact_tension, middle_tension, round_bar_surround, three_point_bend
+from vivid_anvil.intensity.specimens import (
+    compact_tension,
+    middle_tension,
+    round_bar_surround,
+    round_bar_thumbnail,
+    three_point_bend,
+)
 from vivid_anvil.intensity.through import FACTORS, FactorFormula, geometry_factor
 from vivid_anvil.intensity.toe import toe_branches, toe_magnification, toe_value
 from vivid_anvil.intensity.weight import (
@@ -43,6 +50,7 @@ __all__ = [
     "embedded_crack",
     "embedded_in_infinite",
     "geometry_factor",
+    "hole_corner_crack",
     "hole_crack",
     "hole_crack_biaxial",
     "inner_axial_crack",
@@ -52,6 +60,7 @@ __all__ = [
     "pipe_through_crack",
     "reference_stress",
     "round_bar_surround",
+    "round_bar_thumbnail",
     "shape_factor",
     "surface_crack",
     "surface_crack_by_weight",

@@ -86,6 +86,45 @@ def corner_crack(a: float, c: float, t: float, angle: float = 90.0) -> EllipseFa
     return _factors(a, c, f, _bending(a, c, depth, sine, 0.64))
 
 
+def hole_corner_crack(
+    a: float, c: float, t: float, radius: float, half_width: float = math.inf, angle: float = 90.0, *, cracks: int = 2
+) -> EllipseFactors:
+    """Factors of quarter-elliptical cracks at a hole, a along the hole, c along the surface, in tension (Newman and Raju 1984).
+
+    For 0.2 <= a/c <= 2, a/t < 1, 0.5 <= r/t <= 2; one crack by the factor of Shah, J. (1976), ASTM STP 590.
+
+    >>> round(hole_corner_crack(0.01, 0.01, 10.0, 10.0, angle=45.0).tension / corner_crack(0.01, 0.01, 10.0, 45.0).tension, 2)
+    2.72
+    """
+    depth, sine, cosine = a / t, math.sin(math.radians(angle)), math.cos(math.radians(angle))
+    x = 1.0 / (1.0 + c / radius * math.cos(0.85 * math.radians(angle)))
+    at_hole = (1.0 + 0.358 * x + 1.425 * x**2 - 1.578 * x**3 + 2.156 * x**4) / (1.0 + 0.13 * x**2)
+    ends = (1.0 + 0.1 * (1.0 - cosine) ** 2) * (0.85 + 0.15 * depth**0.25)
+    if a <= c:
+        r = a / c
+        m1, m2 = 1.13 - 0.09 * r, -0.54 + 0.89 / (0.2 + r)
+        m3 = 0.5 - 1.0 / (0.65 + r) + 14.0 * (1.0 - r) ** 24
+        g1 = 1.0 + (0.1 + 0.35 * depth**2) * (1.0 - sine) ** 2
+        g3, g4 = (1.0 + 0.04 * r) * ends, 1.0 - 0.7 * (1.0 - depth) * (r - 0.2) * (1.0 - r)
+        f_angle = (r**2 * cosine**2 + sine**2) ** 0.25
+    else:
+        q = c / a
+        m1, m2, m3 = math.sqrt(q) * (1.0 + 0.04 * q), 0.2 * q**4, -0.11 * q**4
+        g1 = 1.0 + (0.1 + 0.35 * q * depth**2) * (1.0 - sine) ** 2
+        g3, g4 = (1.13 - 0.09 * q) * ends, 1.0
+        f_angle = (q**2 * sine**2 + cosine**2) ** 0.25
+    f = (m1 + m2 * depth**2 + m3 * depth**4) * g1 * at_hole * g3 * g4 * f_angle
+    if not math.isinf(half_width):
+        reach = (2.0 * radius + cracks * c) / (4.0 * (half_width - c) + 2.0 * cracks * c)
+        f *= math.sqrt(
+            1.0 / math.cos(0.5 * math.pi * radius / half_width) / math.cos(math.pi * reach * math.sqrt(depth))
+        )
+    if cracks == 1:
+        lost = a * c / (t * radius)
+        f *= math.sqrt((4.0 / math.pi + 0.5 * lost) / (4.0 / math.pi + lost))
+    return _factors(a, c, f, 0.0)
+
+
 def embedded_crack(a: float, c: float, t: float, half_width: float = math.inf, angle: float = 90.0) -> EllipseFactors:
     """Factors of an ellipse 2a by 2c in the middle of a plate of thickness t, in tension (Newman and Raju 1984).
 

@@ -87,6 +87,11 @@ class GrowthLaw:
         return self.codes == (kernels.PARIS, kernels.FIXED)
 
     @property
+    def has_toughness(self) -> bool:
+        """Whether the law itself says at which K the crack breaks."""
+        return "toughness" in self.formula.values
+
+    @property
     def is_power_at_each_r(self) -> bool:
         """Whether growth is a power of ΔK at each R, above a threshold that depends on R alone: then K and cycle part."""
         return self.formula.code in (kernels.PARIS, kernels.WALKER, kernels.CLOSURE)
