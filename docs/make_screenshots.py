@@ -10,6 +10,7 @@ import sys
 import tempfile
 from pathlib import Path
 
+import matplotlib.image
 from matplotlib.figure import Figure
 
 from vivid_anvil.figures import plot, save_figure
@@ -23,6 +24,7 @@ COMMANDS = {
     "command-check": ["check", "larkfell.toml"],
     "command-life": ["life", "larkfell.toml"],
     "command-grow": ["grow", "larkfell.toml"],
+    "command-inspections": ["inspections", "larkfell.toml", "--every", "1 year", "--figures", "figures"],
     "command-explain": ["explain", "larkfell.toml"],
     "command-count": ["count", "loaded_lap.csv", "--gate", "0.1 kN", "--matrix", "range-mean", "--figures", "gated"],
     "command-curve": ["curve", "class:EN 1993-1-9/71", "--at", "1e5,2e6,5e6,1e8", "--unit", "ksi"],
@@ -31,14 +33,20 @@ COMMANDS = {
     "command-bad-input": ["life", "misspelt.toml"],
 }
 FIGURES = {
-    "figure-matrix": "../gated/matrix-loaded_lap-vertical-force",
     "figure-history": "history-loaded-lap",
     "figure-cycles": "cycles-loaded-lap-vertical-force",
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
-    "figure-life-no-damage": "life-bend-of-the-tube",
-    "figure-crack": "crack-weld-toe-at-the-grip-head",
+    "figure-crack": "inspections-weld-toe-at-the-grip-head",
     "figure-fit": "../curves/fit-tube_tests",
 }
+PIECE = ("--r-ratio=0.1", "--piece=compact tension", "--force-range=4.5kN", "--thickness=12.5mm", "--width=50mm")
+# Four figures at half size on one picture.
+AROUND_A_CRACK = (
+    "crack-law-weld-toe-at-the-grip-head",
+    "crack-course-weld-toe-at-the-grip-head",
+    "initial-size-weld-toe-at-the-grip-head",
+    "growth-growth_readings",
+)
 
 
 def terminal(arguments: list[str], printed: str, path: Path) -> None:
@@ -57,6 +65,16 @@ def terminal(arguments: list[str], printed: str, path: Path) -> None:
         linespacing=1.18,
         parse_math=False,
     )
+    figure.savefig(path)
+
+
+def together(paths: list[Path], path: Path) -> None:
+    """Four pictures on one."""
+    figure = Figure(figsize=(12.8, 8.0), dpi=100)
+    for i, one in enumerate(paths):
+        axes = figure.add_axes((0.5 * (i % 2), 0.5 - 0.5 * (i // 2), 0.5, 0.5))
+        axes.imshow(matplotlib.image.imread(one), interpolation="lanczos")
+        axes.set_axis_off()
     figure.savefig(path)
 
 
@@ -93,6 +111,10 @@ def main() -> None:
         curves = list(read_study(study).curves.values())
         save_figure(plot(curves), FOLDER / "figure-curves.png")
         save_figure(plot(coupons()), FOLDER / "figure-family.png")
+        tests = ["growth-tests", "growth_readings.csv", *PIECE, "--figures", "figures"]
+        subprocess.run([*command, *tests], cwd=folder, check=True, capture_output=True)
+        figures = Path(folder) / "figures"
+        together([figures / f"{name}.png" for name in AROUND_A_CRACK], FOLDER / "figure-around-a-crack.png")
         for name, drawn in FIGURES.items():
             (FOLDER / f"{name}.png").write_bytes((Path(folder) / "figures" / f"{drawn}.png").read_bytes())
 

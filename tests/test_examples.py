@@ -24,6 +24,12 @@ PROMISED = {
         "'IIW steel, 80: stress amplitude, any R [MPa]': 45.9",
         "R = -0.5 in between: 2",
     ],
+    "surface_crack_and_inspections": [
+        "It stops in month 99, loaded lap no",
+        "year 5: 2.71 mm deep, found",
+        "With the law of the test piece, <GrowthFit growth_readings: C = 3.018e-13",
+        "loads times 1: limiting depth 9.09 mm, net-section yield",
+    ],
     "crack_in_a_plate": ["<GrowthResult plate: 2 to ", "look every "],
 }
 

@@ -1,10 +1,13 @@
 """Figures: everything that can be drawn is, 1280x800, with a unit on every axis that has a dimension."""
 
+import dataclasses
+
 import matplotlib.image
 import numpy as np
 import pytest
 
 import vivid_anvil as va
+from vivid_anvil import cracks as cr
 from vivid_anvil.damage import compare_rules
 from vivid_anvil.figures.style import thinned
 from vivid_anvil.histories import GatedHistory, cycle_matrix, fit_tail
@@ -14,6 +17,16 @@ from vivid_anvil.study import what_if
 def matrix_of(demo, kind):
     load = demo.study.duty_cycle.events[2].load
     return cycle_matrix(load.rainflow("vertical force"), kind, classes=32, samples=load["vertical force"].values)
+
+
+def growth_rates():
+    return cr.GrowthTests(name="t", ranges=[300.0, 500.0, 900.0], rates=[8e-6, 4e-5, 2.2e-4], r_ratio=0.1)
+
+
+def edge_crack(demo):
+    flaw = demo.growths[0].crack
+    plain = dataclasses.replace(flaw, shape=cr.EdgeCrack(60.0), initial_half_length=None, order="per repeat")
+    return va.grow_crack(plain, demo.study.duty_cycle)
 
 
 def still(demo):
@@ -79,6 +92,20 @@ DRAWN = {
     "no cycles": lambda demo: va.rainflow([5.0, 5.0]),  # noqa: ARG005
     "a load that never changes": lambda demo: still(demo)[0],
     "a crack that never grows": lambda demo: still(demo)[1],
+    "plan": lambda demo: cr.inspection_plan(demo.growths[0], every="1 year"),
+    "law": lambda demo: demo.growths[0].crack.law,
+    "law at two R": lambda demo: dataclasses.replace(demo.growths[0].crack.law, form="walker", values={"gamma": 0.5}),
+    "law of a table": lambda demo: cr.table_law(growth_rates()),  # noqa: ARG005
+    "visited law": lambda demo: cr.visited_law(demo.growths[0]),
+    "course": lambda demo: cr.crack_course(demo.growths[0]),
+    "course of one size": lambda demo: cr.crack_course(edge_crack(demo)),
+    "visited by one size": lambda demo: cr.visited_law(edge_crack(demo)),
+    "initial sizes": lambda demo: cr.lives_over_size(demo.growths[0], ["0.5 mm", "2 mm"]),
+    "initial sizes that never grow": lambda demo: cr.lives_over_size(still(demo)[1], ["0.5 mm", "2 mm"]),
+    "shape": lambda demo: demo.growths[0].crack.shape,
+    "shape of one size": lambda demo: cr.HoleCrack("5 mm", 2, "80 mm"),  # noqa: ARG005
+    "growth fit": lambda demo: cr.fit_growth_law(growth_rates()),  # noqa: ARG005
+    "what if of a crack": lambda demo: what_if(demo.study, "growth_laws/steel_in_air/slope", [3.1]),
     "curve": lambda demo: demo.lives[1].curve,
     "class": lambda demo: demo.lives[0].curve,
     "fitted curve": lambda demo: demo.lives[2].curve,

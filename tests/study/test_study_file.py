@@ -446,6 +446,7 @@ FAULTS = {
         "retardation",
         "one of",
     ),
+    "unknown end": (crack_key('beyond_validity = "clamp"'), "beyond_validity", "'refuse'"),
     "unknown limits": (crack_key('limits = "none"'), "limits", "'assessment curve'"),
     "modulus of nothing": (crack_key('youngs_modulus = "0 GPa"'), "youngs_modulus", "above 0"),
     "stop before the start": (crack_key('stop_size = "0.5 mm"'), "stop_size", "beyond the initial 1 mm"),

@@ -11,6 +11,7 @@ from matplotlib.figure import Figure
 from vivid_anvil.cracks import CrackCourse, GrowthFit, SizeLives, VisitedLaw
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
 from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.materials._growth_kernels import FORM_VALUES
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 
 ASPECTS = (0.2, 0.5, 1.0)
@@ -57,7 +58,7 @@ def law_figure(law: GrowthLaw, units: UnitSystem = "metric") -> Figure:
     figure = new_figure(f"Growth law {law.name}")
     axes = figure.subplots()
     top = coherent_top(law)
-    ratios = _LAW_RATIOS[:1] if law.is_power else _LAW_RATIOS
+    ratios = _LAW_RATIOS[:1] if law.is_power or law.form == "table" else _LAW_RATIOS
     _law_lines(axes, law, ratios, 0.8 * law.threshold or 0.02 * top, top, units)
     axes.legend(loc="lower right")
     return figure
@@ -65,7 +66,9 @@ def law_figure(law: GrowthLaw, units: UnitSystem = "metric") -> Figure:
 
 def coherent_top(law: GrowthLaw) -> float:
     """The range of K, MPa√mm, to which a law is drawn: that of 0.01 mm a cycle as its power says, at least 10 thresholds."""
-    return float(max((1e-2 / law.constant) ** (1.0 / law.slope) if law.slope > 0.0 else 3000.0, 10.0 * law.threshold))
+    if law.form == "table":
+        return 3000.0
+    return float(max((1e-2 / law.constant) ** (1.0 / law.slope), 10.0 * law.threshold))
 
 
 def visited_figure(visited: VisitedLaw, units: UnitSystem = "metric") -> Figure:
@@ -100,15 +103,14 @@ def visited_figure(visited: VisitedLaw, units: UnitSystem = "metric") -> Figure:
 def _law_lines(
     axes: Axes, law: GrowthLaw, ratios: tuple[float, ...], low: float, high: float, units: UnitSystem
 ) -> None:
-    ranges = np.geomspace(max(low, 1e-3 * high), high, 500)
+    ends = _table_ends(law) if law.form == "table" else (max(low, 1e-3 * high), high)
+    ranges = np.geomspace(ends[0] * (1.0 + 1e-9), ends[1] * (1.0 - 1e-9), 500)
     for r, colour in zip(ratios, (BLUE, ORANGE, GREEN), strict=False):
-        last = law.formula.values.get("points")
-        reach = ranges if last is None else ranges[ranges <= _table_end(law)]
-        rates = law.growth(reach, r)
+        rates = law.growth(ranges, r)
         seen = (rates > 0.0) & np.isfinite(rates)
         name = law.name if law.is_power else f"R = {r:g}"
         axes.plot(
-            shown(reach[seen], "stress intensity", units),
+            shown(ranges[seen], "stress intensity", units),
             shown(rates[seen], "length", units),
             color=colour,
             lw=2.6,
@@ -122,8 +124,11 @@ def _law_lines(
     _law_axes(axes, units)
 
 
-def _table_end(law: GrowthLaw) -> float:
-    return float(np.exp(law.packed[6 + int(law.packed[5]) - 1]))
+def _table_ends(law: GrowthLaw) -> tuple[float, float]:
+    """First and last range of K of a law that is a table, MPa√mm."""
+    first = FORM_VALUES + 1
+    last = first + int(law.packed[FORM_VALUES]) - 1
+    return float(np.exp(law.packed[first])), float(np.exp(law.packed[last]))
 
 
 def course_figure(course: CrackCourse, units: UnitSystem = "metric") -> Figure:
@@ -166,6 +171,8 @@ def sizes_figure(lives: SizeLives, units: UnitSystem = "metric") -> Figure:
     if lives.largest_lasting and lives.target_repeats is not None and 0.0 < lives.largest_lasting < lives.sizes[0]:
         first = shown(np.array([lives.largest_lasting, lives.sizes[0]]), "length", units)
         axes.plot(first, [lives.target_repeats / per_year, lives.years[0]], color=BLUE, lw=1.6, ls=(0, (4, 3)))
+    if not finite.any():
+        axes.set_ylim(0.1, 1000.0)
     if (~finite).any():
         note(axes, f"No growth up to {in_unit(float(lives.sizes[~finite].max()), 'length', units)}", y=0.9)
     now = float(shown(crack.initial_size, "length", units))
