@@ -5,6 +5,7 @@ Figures are saved as the commands draw them; what a command prints is rendered a
 
 from __future__ import annotations
 
+import shlex
 import subprocess
 import sys
 import tempfile
@@ -51,7 +52,7 @@ AROUND_A_CRACK = (
 
 def terminal(arguments: list[str], printed: str, path: Path) -> None:
     """What a terminal of 80 columns shows, as a picture; `LINES` lines at most."""
-    lines = [f"$ vivid-anvil {' '.join(arguments)}", *printed.splitlines()]
+    lines = [f"$ vivid-anvil {shlex.join(arguments)}", *printed.splitlines()]
     shown = lines if len(lines) <= LINES else [*lines[: LINES - 1], f"... ({len(lines) - LINES + 1} more lines)"]
     figure = Figure(figsize=(12.8, 8.0), dpi=100, facecolor="#12181f")
     figure.text(

@@ -207,6 +207,29 @@ def test_memory_lengthens_the_life_and_says_by_how_much(kind):
     ) or result.life_repeats < 1.3 * plain.life_repeats
 
 
+@pytest.mark.parametrize("kind", ["wheeler", "willenborg"])
+def test_idle_cycles_are_remembered_though_they_are_not_gone_through(kind):
+    """Cycles below the threshold with a high maximum set the zone: leaving out the others changes nothing."""
+    rng = np.random.default_rng(6)
+    high = rng.uniform(50.0, 180.0, 400)
+    low = np.where(rng.random(400) < 0.8, high - 1.0, 0.3 * high)
+    rows, pieces = (
+        np.column_stack([high, low, np.ones(400)]),
+        np.array([[0.0, 250.0, 2.0, 1.0], [250.0, 400.0, 1.0, 1.0]]),
+    )
+    memory = cr.Retardation(kind=kind, yield_strength=355.0, exponent=1.2)
+    flaw = crack(law=dataclasses.replace(LAW, threshold=200.0), order="cycle by cycle", retardation=memory)
+    scale = float(cr.stress_intensity(flaw.shape, 8.0, 1.0))
+    few, parts = cr.grow_in_order._without_idle(rows, pieces, flaw, scale, remembered=True)
+    assert few.shape[0] < 0.5 * rows.shape[0]
+    grown = [
+        cr.grow_by_cycle(table, flaw.shape, flaw.law, 6.0, passes=200, stop=8.0, pieces=those, retardation=memory)
+        for table, those in ((rows, pieces), (few, parts))
+    ]
+    assert grown[0].size > 6.01
+    assert grown[1].size == pytest.approx(grown[0].size, rel=1e-12)
+
+
 def test_wheeler_with_exponent_0_is_none_and_more_exponent_more_life():
     duty, lives = programme((200.0, 0.0, 1.0), (100.0, 10.0, 2000.0)), []
     for exponent in (0.0, 0.7, 1.4):

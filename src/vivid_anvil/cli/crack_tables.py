@@ -194,10 +194,12 @@ def plan_page(
     ]
     for name, value in rows:
         facts.add_row(f"  {name}", value)
-    looks = table("Inspection", "Years", f"Expected size [{length}]", "Can be found")
+    sizes = {"expected_size_mm": f"Expected size [{length}]", "expected_half_length_mm": f"Half length [{length}]"}
+    keys = [key for key in sizes if key in (plan.rows() or [{}])[0]]
+    looks = table("Inspection", "Years", *(sizes[key] for key in keys), "Can be found")
     for row in plan.rows():
-        size = fixed(float(shown(row["expected_size_mm"], "length", units)))
-        looks.add_row(str(row["inspection"]), fixed(row["years"]), size, "yes" if row["can_be_found"] else "no")
+        values = [fixed(float(shown(row[key], "length", units))) for key in keys]
+        looks.add_row(str(row["inspection"]), fixed(row["years"]), *values, "yes" if row["can_be_found"] else "no")
     return Group(
         heading(f"Inspections of the crack at {crack.hot_spot.name}"),
         facts,

@@ -6,8 +6,8 @@ import math
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.cracks.by_cycle import CycleGrowth, grow_by_cycle
+from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.cracks.by_cycle import CycleGrowth, Retardation, grow_by_cycle, opening_stress
 from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.drive import GrowthDrive
@@ -20,7 +20,7 @@ from vivid_anvil.histories import DutyCycle, Source
 from vivid_anvil.units import number
 
 MOST_PIECES = 100_000
-LONGER_WITH_MEMORY = 20
+LONGER_WITH_MEMORY = 10
 MOST_PASSES = 2_000_000
 
 
@@ -34,11 +34,16 @@ def in_order_path(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, targe
     expected = plain.life_repeats * (LONGER_WITH_MEMORY if memory else 1.2) + 10.0
     passes = int(min(expected if target is None else max(expected, target + 1.0), MOST_PASSES))
     rows, pieces = sequence(crack, duty_cycle)
-    if crack.retardation.kind == "none":  # cycles that never grow it need not be gone through
-        end = critical.limiting
-        scale = float(crack.one_size.geometry_factor(end)) * math.sqrt(math.pi * end)
-        rows, pieces = _without_idle(rows, pieces, crack, scale)
-    found = _marched(crack, rows, pieces, critical.limiting, passes)
+    how, end = crack.retardation, critical.limiting
+    if how.kind == "constant closure":
+        lowest = 0.0 if crack.counted_part == "tensile" else -math.inf
+        opens = max(lowest, opening_stress(rows, how, lowest))
+        rows, how = np.maximum(rows, [opens, opens, 0.0]), Retardation()
+    scale = float(crack.one_size.geometry_factor(end)) * math.sqrt(math.pi * end)
+    rows, pieces = _without_idle(rows, pieces, crack, scale, remembered=how.kind != "none")
+    if not rows.size:
+        return GrowthPath.still(crack.initial_size, critical, math.inf, "no growth")
+    found = _marched(crack, how, rows, pieces, end, passes)
     sizes, repeats = _kept(found)
     life = float(repeats[-1]) if found.stopped_at is not None else math.inf
     stopped_by = critical.governed_by if found.stopped_at is not None else "no limit within the cycles followed"
@@ -88,7 +93,9 @@ def _largest_scale(crack: Crack, path: TwoWayTable) -> float:
     )
 
 
-def _marched(crack: Crack, rows: FloatArray, pieces: FloatArray, end: float, passes: int) -> CycleGrowth:
+def _marched(
+    crack: Crack, how: Retardation, rows: FloatArray, pieces: FloatArray, end: float, passes: int
+) -> CycleGrowth:
     return grow_by_cycle(
         rows,
         crack.one_size,
@@ -98,7 +105,7 @@ def _marched(crack: Crack, rows: FloatArray, pieces: FloatArray, end: float, pas
         stop=end,
         pieces=pieces,
         counted_part=crack.counted_part,
-        retardation=crack.retardation,
+        retardation=how,
     )
 
 
@@ -159,8 +166,14 @@ def _whole_count(source: Source, count: float) -> int:
     return round(count)
 
 
-def _without_idle(rows: FloatArray, pieces: FloatArray, crack: Crack, scale: float) -> tuple[FloatArray, FloatArray]:
-    """The rows that can grow the crack at K per MPa `scale`, the largest on its way, and the pieces of what is left."""
+def _without_idle(
+    rows: FloatArray, pieces: FloatArray, crack: Crack, scale: float, *, remembered: bool = False
+) -> tuple[FloatArray, FloatArray]:
+    """The rows that can grow the crack at K per MPa `scale`, the largest on its way, and the pieces of what is left.
+
+    Where larger cycles are `remembered`, of idle ones in a row that with the largest stress stays: the crack has the same size
+    at all of them, so that only the largest zone counts.
+    """
     lowest = 0.0 if crack.counted_part == "tensile" else -math.inf
     counted = np.maximum(rows[:, 0], lowest) - np.maximum(rows[:, 1], lowest)
     high = np.where(rows[:, 0] > 0.0, rows[:, 0], np.inf)
@@ -168,10 +181,23 @@ def _without_idle(rows: FloatArray, pieces: FloatArray, crack: Crack, scale: flo
     works = (crack.law.growth(scale * counted, ratios, 1e12) > 0.0) & (rows[:, 0] > 0.0)
     if crack.law.form == "forman-mettu":  # its threshold depends on the size
         works[:] = True
+    if remembered:
+        works[_largest_idle(rows[:, 0], works, pieces)] = True
     before = np.concatenate([[0], np.cumsum(works)])
     first, last = before[pieces[:, :2].astype(int)].T
     kept = np.column_stack([first, last, pieces[:, 2:]])
     return rows[works], kept[kept[:, 1] > kept[:, 0]]
+
+
+def _largest_idle(high: FloatArray, works: np.ndarray, pieces: FloatArray) -> IntArray:
+    """Of each run of idle rows, not across the borders of pieces, the place of that with the largest stress."""
+    starts = np.zeros(high.size + 1, dtype=np.int64)
+    starts[pieces[:, :2].astype(int).ravel()] = 1
+    idle = np.flatnonzero(~works)
+    run = (np.cumsum(works) + np.cumsum(starts[:-1]))[idle]
+    order = np.lexsort((-high[idle], run))
+    first = np.concatenate([[True], np.diff(run[order]) > 0])[: idle.size]
+    return np.asarray(idle[order][first], dtype=np.int64)
 
 
 def _kept(found: CycleGrowth) -> tuple[FloatArray, FloatArray]:

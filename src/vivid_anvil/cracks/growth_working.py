@@ -174,8 +174,12 @@ def _constant_step(result: GrowthResult, constant: float, units: _Units) -> list
 
 
 def _closing(result: GrowthResult, system: UnitSystem) -> str:
+    way = (
+        f"Halving every step changes this by {result.halving_change:.1e}."
+        if result.cycles is None
+        else f"Each of {number(float(result.cycles))} cycles that can grow it was followed in its order."
+    )
     return (
         f"Step by step to {in_unit(result.critical.limiting, 'length', system)} ({result.governed_by}): "
-        f"{number(result.life_repeats)} {result.duty_cycle.repeat}s, {number(result.life_years)} years. Halving every "
-        f"step changes this by {result.halving_change:.1e}."
+        f"{number(result.life_repeats)} {result.duty_cycle.repeat}s, {number(result.life_years)} years. {way}"
     )

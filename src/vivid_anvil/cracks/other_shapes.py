@@ -110,7 +110,9 @@ class HoleCrack:
         """Limit of the fit or of the width factors, mm."""
         if self.plate_width is None:
             return 10.0 * self.radius
-        return min(10.0 * self.radius, (0.7 * self.plate_width - 2.0 * self.radius) / self.cracks)
+        if self.cracks == 1:  # one crack moves the middle: 2r + a over W - a
+            return min(10.0 * self.radius, (0.7 * self.plate_width - 2.0 * self.radius) / 1.7)
+        return min(10.0 * self.radius, 0.35 * self.plate_width - self.radius)
 
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""

@@ -1,0 +1,209 @@
+"""Growth cycle by cycle against the same written down in plain Python, without grids, weights or anchors."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from vivid_anvil import cracks as cr
+from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
+from vivid_anvil.errors import InputError
+from vivid_anvil.materials import GrowthLaw
+
+PLATE = cr.CentreCrack(120.0)
+SURFACE = cr.SurfaceCrack(thickness=20.0, width=200.0)
+LAWS = {
+    "paris": GrowthLaw(name="p", rate=2e-12, slope=3.0, threshold=60.0),
+    "paris, m = 2.7": GrowthLaw(name="p", rate=2e-11, slope=2.7, threshold=60.0),
+    "paris, m = 4": GrowthLaw(name="p", rate=5e-15, slope=4.0),
+    "walker": GrowthLaw(name="w", rate=2e-12, slope=3.1, threshold=60.0, form="walker", values={"gamma": 0.6}),
+    "threshold over R": GrowthLaw(
+        name="r", rate=2e-12, slope=3.0, threshold=120.0, threshold_model="power of 1 - R", threshold_exponent=0.7
+    ),
+    "two-stage": GrowthLaw(name="2", rate=1e-17, slope=5.0, form="two-stage", values={"rate_2": 2e-12, "slope_2": 3.0}),
+    "forman": GrowthLaw(
+        name="f", rate="4e-9 with mm/cycle and MPa√mm", slope=3.0, form="forman", values={"toughness": 3000.0}
+    ),
+}
+ROWS = st.lists(
+    st.tuples(st.floats(40.0, 150.0), st.floats(1.0, 120.0)).map(lambda pair: (pair[0], pair[0] - pair[1])),
+    min_size=1,
+    max_size=12,
+)
+
+
+def by_hand(rows, law, size, passes, counted="tensile"):
+    """Each cycle from the size that the one before left, with the face of the law and of the shape."""
+    for _ in range(passes):
+        for high, low in rows:
+            floor = max(low, 0.0) if counted == "tensile" else low
+            scale = float(cr.stress_intensity(PLATE, size, 1.0))
+            if high > floor:
+                size += float(law.growth(scale * (high - floor), floor / high, size))
+    return size
+
+
+@settings(max_examples=25)
+@given(ROWS, st.sampled_from(list(LAWS)), st.sampled_from(["tensile", "full"]))
+def test_each_cycle_grows_from_where_the_last_one_left(rows, name, counted):
+    found = cr.grow_by_cycle(rows, PLATE, LAWS[name], 8.0, passes=40, counted_part=counted)
+    assert found.size == pytest.approx(by_hand(rows, LAWS[name], 8.0, 40, counted), rel=1e-9)
+    assert found.cycles == 40 * len(rows)
+    assert found.sizes.size == 41
+    assert (np.diff(found.sizes) >= 0.0).all()
+
+
+@settings(max_examples=15)
+@given(ROWS, st.sampled_from(["paris", "walker", "two-stage"]))
+def test_both_sizes_grow_from_where_the_last_cycle_left_them(rows, name):
+    law, a, c = LAWS[name], 2.0, 5.0
+    for _ in range(40):
+        for high, low in rows:
+            floor = max(low, 0.0)
+            ends = SURFACE.factors(a, c)
+            grown = [float(law.growth(y * (high - floor) * math.sqrt(math.pi * a), floor / high)) for y in ends]
+            a, c = a + grown[0], c + grown[1]
+    table = np.array([[high, max(low, 0.0), 1.0] for high, low in rows])
+    found = grow_two_by_cycle(table, np.array([[0.0, len(rows), 1.0, 1.0]]), SURFACE, law, (2.0, 5.0), {}, 40)
+    assert (found.depths[-1], found.half_lengths[-1]) == pytest.approx((a, c), rel=2e-6)
+    assert found.cycles == 40 * len(rows)
+
+
+def wheeler(rows, law, size, yield_strength, exponent):
+    """Wheeler 1972: the rate times (r_p / (X - a))^w while the zone stays within X, the farthest reached so far."""
+    end = 0.0
+    for high, low in rows:
+        k = float(cr.stress_intensity(PLATE, size, 1.0))
+        zone = (k * high / yield_strength) ** 2 / (3.0 * math.pi)
+        factor = 1.0
+        if size + zone < end:
+            factor = (zone / (end - size)) ** exponent
+        else:
+            end = size + zone
+        size += factor * float(law.growth(k * (high - max(low, 0.0)), max(low, 0.0) / high, size))
+    return size
+
+
+def willenborg(rows, law, size, yield_strength, shut_off):
+    """Generalised Willenborg: K lowered by phi (K_ol √(1 - (a - a_ol) / r_ol) - K_max), phi = 1 / (shut-off - 1)."""
+    k_over, a_over, zone_over = 0.0, 0.0, 0.0
+    for high, low in rows:
+        k = float(cr.stress_intensity(PLATE, size, 1.0))
+        k_max, k_min = k * high, k * max(low, 0.0)
+        zone = (k_max / yield_strength) ** 2 / (3.0 * math.pi)
+        if size + zone < a_over + zone_over:
+            residual = (k_over * math.sqrt(1.0 - (size - a_over) / zone_over) - k_max) / (shut_off - 1.0)
+            if residual > 0.0:
+                k_max, k_min = k_max - residual, max(k_min - residual, 0.0)
+        else:
+            k_over, a_over, zone_over = k_max, size, zone
+        if k_max > k_min:
+            size += float(law.growth(k_max - k_min, k_min / k_max, size))
+    return size
+
+
+@pytest.mark.parametrize("name", ["paris", "walker"])
+def test_memory_is_that_of_the_model_written_out(name):
+    rng = np.random.default_rng(4)
+    high = np.where(rng.random(3000) < 0.02, 190.0, rng.uniform(60.0, 110.0, 3000))
+    rows = np.column_stack([high, high * rng.uniform(0.0, 0.5, 3000)])
+    law = LAWS[name]
+    slow = cr.Retardation(kind="wheeler", yield_strength=350.0, exponent=1.3)
+    found = cr.grow_by_cycle(rows, PLATE, law, 9.0, retardation=slow)
+    assert found.size == pytest.approx(wheeler(rows, law, 9.0, 350.0, 1.3), rel=1e-7)
+    lower = cr.Retardation(kind="willenborg", yield_strength=350.0, shut_off=2.5)
+    found = cr.grow_by_cycle(rows, PLATE, law, 9.0, retardation=lower)
+    assert found.size == pytest.approx(willenborg(rows, law, 9.0, 350.0, 2.5), rel=1e-7)
+    assert slow.zone(700.0) == pytest.approx((700.0 / 350.0) ** 2 / (3.0 * math.pi))
+
+
+def test_closure_of_the_spectrum_counts_what_lies_above_the_opening_stress():
+    rows = np.array([[120.0, 0.0], [80.0, 5.0], [30.0, 10.0]])
+    closed = cr.Retardation(kind="constant closure")
+    opening = cr.opening_stress(rows, closed)
+    assert 0.2 * 120.0 < opening < 0.4 * 120.0
+    counted = [(max(high, opening), max(low, opening)) for high, low in rows]
+    found = cr.grow_by_cycle(rows, PLATE, LAWS["paris"], 9.0, passes=30, retardation=closed)
+    assert found.size == pytest.approx(by_hand(counted, LAWS["paris"], 9.0, 30), rel=1e-9)
+
+
+@given(st.lists(st.tuples(st.integers(1, 5), st.floats(0.05, 3.0), st.integers(1, 4)), min_size=1, max_size=4))
+def test_pieces_are_the_same_as_their_rows_written_out(parts):
+    rows = np.array([[100.0, 10.0], [140.0, 0.0], [70.0, -20.0], [90.0, 30.0], [120.0, 60.0]])
+    pieces = [[0, last, often, times] for last, often, times in parts]
+    passes, written = 12, []
+    for n in range(passes):
+        for _, last, often, times in pieces:
+            happens = math.floor((n + 1) * often + 1e-9) - math.floor(n * often + 1e-9)
+            written += rows[:last].tolist() * (happens * times)
+    found = cr.grow_by_cycle(rows, PLATE, LAWS["paris"], 8.0, passes=passes, pieces=pieces)
+    assert found.cycles == len(written)
+    if written:
+        assert found.size == pytest.approx(cr.grow_by_cycle(written, PLATE, LAWS["paris"], 8.0).size, rel=1e-12)
+
+
+def test_a_count_is_as_many_cycles_at_once_and_the_stop_is_told():
+    law = LAWS["paris"]
+    counted = cr.grow_by_cycle([[100.0, 0.0, 5.0]], PLATE, law, 8.0)
+    assert counted.size - 8.0 == pytest.approx(5.0 * (by_hand([(100.0, 0.0)], law, 8.0, 1) - 8.0), rel=1e-9)
+    found = cr.grow_by_cycle([[100.0, 0.0], [150.0, 0.0]], PLATE, law, 8.0, passes=10_000, stop=8.5)
+    n, _, _, row = found.stopped_at
+    assert found.size == 8.5
+    assert found.cycles == 2 * n + row + 1
+    assert (
+        by_hand([(100.0, 0.0), (150.0, 0.0)], law, 8.0, n)
+        < 8.5
+        <= by_hand([(100.0, 0.0), (150.0, 0.0)], law, 8.0, n + 1)
+    )
+
+
+BAD_ROWS = {
+    "no rows": ([], "rows"),
+    "one column": ([[1.0], [2.0]], "rows"),
+    "upside down": ([[100.0, 0.0], [10.0, 20.0]], "row 2"),
+    "not a number": ([[100.0, math.nan]], "row 1"),
+    "endless": ([[math.inf, 0.0]], "row 1"),
+    "endless count": ([[100.0, 0.0, math.inf]], "row 1"),
+}
+
+
+@pytest.mark.parametrize(("rows", "message"), BAD_ROWS.values(), ids=BAD_ROWS)
+def test_rows_that_are_no_cycles_are_named(rows, message):
+    with pytest.raises(InputError, match=message):
+        cr.grow_by_cycle(rows, PLATE, LAWS["paris"], 8.0)
+
+
+BAD_WISHES = {
+    "start of 0": ({"start": 0.0}, "above 0"),
+    "start beyond": ({"start": 80.0}, "below 48 mm"),
+    "stop before": ({"start": 8.0, "stop": 7.0}, "below 7 mm"),
+}
+
+
+@pytest.mark.parametrize(("wishes", "message"), BAD_WISHES.values(), ids=BAD_WISHES)
+def test_a_start_outside_the_shape_is_refused(wishes, message):
+    with pytest.raises(InputError, match=message):
+        cr.grow_by_cycle([[100.0, 0.0]], PLATE, LAWS["paris"], **wishes)
+
+
+MEMORIES = {
+    "unknown": ({"kind": "elephant"}, "one of"),
+    "no yield": ({"kind": "wheeler"}, "yield strength"),
+    "exponent": ({"kind": "wheeler", "yield_strength": 350.0, "exponent": -1.0}, "0 or more"),
+    "shut-off": ({"kind": "willenborg", "yield_strength": 350.0, "shut_off": 1.0}, "above 1"),
+    "constraint": ({"kind": "wheeler", "yield_strength": 350.0, "constraint": "none"}, "plane strain"),
+}
+
+
+@pytest.mark.parametrize(("values", "message"), MEMORIES.values(), ids=MEMORIES)
+def test_a_memory_that_makes_no_sense_is_refused(values, message):
+    with pytest.raises(InputError, match=message):
+        cr.Retardation(**values)
+
+
+def test_a_table_that_ends_before_the_load_is_an_error():
+    law = GrowthLaw(name="short", form="table", values={"points": [(100.0, 1e-6), (300.0, 1e-5)]})
+    with pytest.raises(InputError, match="nothing is extrapolated"):
+        cr.grow_by_cycle([[100.0, 0.0]], PLATE, law, 8.0)
