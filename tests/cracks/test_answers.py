@@ -1,6 +1,7 @@
 """What is asked of a growing crack: when to look, how large it may start, other loads, later laws, memory, two sizes."""
 
 import dataclasses
+import json
 import math
 
 import numpy as np
@@ -403,3 +404,43 @@ BAD_TESTS = {
 def test_growth_tests_that_cannot_be_meant_are_refused(make, message):
     with pytest.raises(InputError, match=message):
         make()
+
+
+# ---- what is drawn and written ---------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("flaw", [crack(law=SLOW), surface()], ids=["edge", "surface"])
+def test_the_visited_part_of_the_law_and_the_course_are_those_of_the_result(flaw):
+    duty = programme((120.0, 0.0, 500.0), (60.0, 20.0, 5000.0))
+    result = cr.grow_crack(flaw, duty)
+    visited = cr.visited_law(result)
+    assert visited.shares.sum(axis=1) == pytest.approx([1.0, 1.0])
+    rows = visited.rows()
+    by_large = sum(
+        row["share_at_start"] for row in rows if row["to_MPa_sqrt_mm"] > 0.9 * 120.0 * result.depth_scale(1.0)
+    )
+    assert by_large == pytest.approx(result.event_shares()["block 0"], rel=1e-9)
+    assert by_large == pytest.approx(500.0 * 120.0**3 / (500.0 * 120.0**3 + 5000.0 * 40.0**3), rel=1e-9)
+    course = cr.crack_course(result)
+    assert course.depth_k[0] == pytest.approx(result.depth_scale(1.0) * 120.0)
+    largest = course.depth_k if course.surface_k is None else np.maximum(course.depth_k, course.surface_k)
+    assert largest[-1] == pytest.approx(result.scale(result.final_size) * 120.0, rel=1e-6)
+    assert (course.aspects is None) == (result.half_lengths is None)
+    assert course.aspects is None or course.aspects[0] == pytest.approx(1.0 / 2.5)
+
+
+def test_the_record_of_a_result_is_plain_and_complete():
+    result = cr.grow_crack(surface(detectable_size="3 mm", order="cycle by cycle"), loads(), target="2 years")
+    record = json.loads(json.dumps(result.to_dict()))
+    assert record["order"] == "cycle by cycle"
+    assert record["stopped_by"] == result.stopped_by
+    assert record["cycles"] == result.cycles
+    assert record["initial_half_length_mm"] == 2.5
+    assert record["inspection_interval_years"] == pytest.approx(result.interval_years)
+    curve = record["curve"]
+    assert curve[0]["size_mm"] == 1.0
+    assert curve[-1]["size_mm"] == pytest.approx(result.final_size)
+    assert [row["repeats"] for row in curve] == sorted(row["repeats"] for row in curve)
+    assert [row["half_length_mm"] for row in curve] == sorted(row["half_length_mm"] for row in curve)
+    still = json.loads(json.dumps(cr.grow_crack(crack(), loads(12.0, 10.0)).to_dict()))
+    assert (still["life_repeats"], still["stopped_by"]) == ("inf", "no growth")

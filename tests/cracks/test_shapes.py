@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.by_hand import by_hand
 from vivid_anvil import cracks as cr
 from vivid_anvil.cracks.two_way_shapes import aspect_limits, within
 from vivid_anvil.errors import InputError
@@ -162,3 +163,40 @@ def test_contours_leave_out_the_first_and_say_where_the_path_counts():
     assert found.k == pytest.approx([1000.0, 1000.0], rel=1e-3)
     assert found.path_independent.tolist() == [True, False]
     assert float(k_from_j(10.0, 207000.0, 0.3)) == pytest.approx(math.sqrt(10.0 * 207000.0 / 0.91))
+
+
+WORKED = {name: shape for name, shape in ONE_SIZE.items() if name != "table"} | {
+    "one crack at a hole": cr.HoleCrack("3 mm", 1),
+    "edge, half in bending": cr.EdgeCrack("40 mm", bending_share=0.5),
+    "pipe in bending": cr.PipeCrack("80 mm", "10 mm", bending_share=1.0),
+}
+
+
+@pytest.mark.parametrize("share", [0.05, 0.3, 0.8])
+@pytest.mark.parametrize("shape", WORKED.values(), ids=WORKED)
+def test_the_printed_numbers_of_y_give_y(shape, share):
+    size = share * shape.largest_size
+    assert by_hand(shape.factor_numbers(size)) == pytest.approx(float(shape.geometry_factor(size)), rel=1e-5)
+    assert shape.factor_formula.startswith("Y = ")
+    assert shape.source
+    assert shape.size_means
+    assert shape.width > 0.0
+
+
+@given(st.floats(0.05, 0.7), st.floats(10.0, 200.0), st.sampled_from([1, 2]))
+def test_cracks_at_a_hole_in_a_plate_have_a_factor_wherever_the_shape_holds(ratio, width, cracks):
+    shape = cr.HoleCrack(0.35 * ratio * width, cracks, width)
+    sizes = np.linspace(0.001, 1.0, 30) * shape.largest_size
+    found = shape.geometry_factor(sizes)
+    assert np.isfinite(found).all()
+    assert (found >= 0.99 * hole_crack(sizes, shape.radius, cracks)).all()
+    assert (2.0 * shape.radius + cracks * sizes < width).all()
+
+
+@pytest.mark.parametrize("shape", TWO_SIZES.values(), ids=TWO_SIZES)
+def test_k_at_both_ends_is_smooth_where_the_aspect_passes_one(shape):
+    depth = 0.3 * shape.deepest
+    low, high = aspect_limits(shape)
+    if low < 0.999 and high > 1.001:
+        before, after = shape.factors(depth, depth / 0.999), shape.factors(depth, depth / 1.001)
+        assert before == pytest.approx(after, rel=0.02)
