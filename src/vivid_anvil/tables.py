@@ -9,6 +9,9 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+
+from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import dimension_of
 
@@ -128,3 +131,16 @@ def read_frame(path: str | Path, sheet: str | int = 0, what: str = "a table") ->
         return pd.read_csv(found, encoding="utf-8-sig", **settings), found.name
     except pd.errors.ParserError as error:
         raise InputError(found.name, f"rows of different lengths ({error})", "as many cells as in the header") from None
+
+
+def column_numbers(column: Any, where: str) -> FloatArray:
+    """The numbers of a column of a data frame; InputError with the row for a cell that is none."""
+    import pandas as pd
+
+    numbers = pd.to_numeric(column, errors="coerce").to_numpy(dtype=np.float64)
+    bad = np.flatnonzero(~np.isfinite(numbers))
+    if bad.size:
+        cell = column.iloc[bad[0]]
+        found = "an empty cell" if pd.isna(cell) else repr(str(cell))
+        raise InputError(f"{where}, row {bad[0] + 1}", found, "a number")
+    return np.asarray(numbers, dtype=np.float64)

@@ -98,6 +98,16 @@ def test_the_size_that_just_lasts_lasts_just(flaw):
     assert again.life_years == pytest.approx(10.0, rel=1e-4)
 
 
+def test_sizes_stay_within_a_table_a_grid_and_a_chosen_stop():
+    table = cr.TableCrack([("0.5 mm", 1.12), ("10 mm", 1.6)])
+    grid = cr.GridCrack(depths=[0.5, 9.0], aspects=[0.1, 1.9], deep=[[1.2, 1.0]] * 2, along=[[1.0, 0.8]] * 2)
+    for flaw in (crack(shape=table), surface(shape=grid), surface(stop_size="6 mm")):
+        result = cr.grow_crack(flaw, loads(), target="0.01 years")
+        found = cr.lives_over_size(result)
+        assert (np.diff(found.repeats) < 0.0).all()
+        assert found.sizes[-1] < found.largest_lasting < 10.0
+
+
 def test_no_size_lasts_forever_and_a_still_crack_does():
     hopeless = cr.lives_over_size(cr.grow_crack(crack(law=SLOW), loads(cycles=1e9), target="100 years"), [1.0])
     assert hopeless.largest_lasting == 0.0

@@ -4,6 +4,7 @@ from vivid_anvil.cracks.by_cycle import CycleGrowth, Retardation, grow_by_cycle,
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes, critical_sizes
 from vivid_anvil.cracks.drive import COUNTED_PARTS, GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
+from vivid_anvil.cracks.grid_crack import GridCrack
 from vivid_anvil.cracks.grow import grow_crack
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.growth_fit import GrowthFit, fit_growth_law, table_law
@@ -35,7 +36,6 @@ from vivid_anvil.cracks.two_way import TwoWayTable, grow_two_way, two_way_rates
 from vivid_anvil.cracks.two_way_shapes import (
     CornerCrack,
     EmbeddedCrack,
-    GridCrack,
     HoleCornerCrack,
     PipeSurfaceCrack,
     SurfaceCrack,

@@ -18,7 +18,7 @@ from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, read_only
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.intensity import compact_tension, middle_tension, three_point_bend
-from vivid_anvil.tables import read_frame
+from vivid_anvil.tables import column_numbers, read_frame
 from vivid_anvil.units import DIMENSIONS, coherent, factor
 
 PIECES: dict[str, Callable[[float, float, float, ArrayLike], FloatArray]] = {
@@ -203,16 +203,11 @@ def _column(cell: str, where: str, i: int) -> str:
 
 
 def _values(frame: Any, columns: dict[str, tuple[int, str]], key: str, where: str) -> FloatArray:
-    import pandas as pd
-
     i, cell = columns[key]
     place = f"{where}, column {cell!r}"
-    numbers = pd.to_numeric(frame.iloc[:, i], errors="coerce").to_numpy(dtype=np.float64)
-    bad = np.flatnonzero(~np.isfinite(numbers))
-    if bad.size:
-        raise InputError(f"{place}, row {bad[0] + 1}", repr(str(frame.iloc[bad[0], i])), "a number")
+    numbers = column_numbers(frame.iloc[:, i], place)
     if not COLUMNS[key]:
-        return np.asarray(numbers)
+        return numbers
     unit = cell.partition("[")[2].strip(" ]")
     if not unit:
         raise InputError(place, "no unit", f"a unit in brackets, such as '{key} [{_EXAMPLES[key]}]'")

@@ -106,12 +106,20 @@ def lives_over_size(
 
     lives = np.array([life(float(size)) for size in values])
     target = result.target_repeats
-    lasting = None if target is None else largest_lasting_size(life, target, _largest_start(result))
+    lasting = (
+        None
+        if target is None
+        else largest_lasting_size(
+            life, target, _largest_start(result), max(SMALLEST, getattr(crack.shape, "smallest_size", 0.0))
+        )
+    )
     return SizeLives(result.crack, result.duty_cycle, crack.order, read_only(values), read_only(lives), target, lasting)
 
 
-def largest_lasting_size(life: Callable[[float], float], target: float, largest: float) -> float:
-    """The size, mm, up to `largest`, whose `life` is `target` repeats: Brent 1973, in log size; 0 where none lasts.
+def largest_lasting_size(
+    life: Callable[[float], float], target: float, largest: float, smallest: float = SMALLEST
+) -> float:
+    """The size, mm, from `smallest` to `largest`, whose `life` is `target` repeats: Brent 1973, in log size; 0 where none lasts.
 
     >>> round(largest_lasting_size(lambda size: 1000.0 / size, 400.0, 20.0), 6)
     2.5
@@ -121,7 +129,7 @@ def largest_lasting_size(life: Callable[[float], float], target: float, largest:
         repeats = life(math.exp(log_size))
         return 50.0 if math.isinf(repeats) else math.log(max(repeats, 1e-12) / target)
 
-    low, high = math.log(SMALLEST), math.log(largest)
+    low, high = math.log(smallest), math.log(largest)
     if excess(low) < 0.0:
         return 0.0
     if excess(high) >= 0.0:
@@ -135,7 +143,8 @@ def _largest_start(result: GrowthResult) -> float:
     if not crack.two_way:
         return result.critical.limiting * (1.0 - _NEAR)
     longest = crack.two_sizes.longest * crack.initial_size / crack.half_length
-    return min(crack.two_sizes.deepest, longest) * (1.0 - 1e-6)
+    chosen = math.inf if crack.stop_size is None else crack.stop_size
+    return min(crack.two_sizes.deepest, longest, chosen) * (1.0 - 1e-6)
 
 
 def _default_sizes(result: GrowthResult) -> list[float]:

@@ -17,7 +17,7 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.findings import Finding
 from vivid_anvil.materials.sn_curve import ANY_R, RRatio, StressKind
-from vivid_anvil.tables import headers, read_frame
+from vivid_anvil.tables import column_numbers, headers, read_frame
 from vivid_anvil.units import DIMENSIONS, factor, number
 
 STRESS_COLUMNS = ("stress range", "stress amplitude", "maximum stress")
@@ -108,7 +108,7 @@ def read_specimens(
     ratio = _ratio(frame, columns, r_ratio, where)
     stress_name, i, unit = next((key, *columns[key]) for key in STRESS_COLUMNS if key in columns)
     one = factor(unit, DIMENSIONS["stress"], f"{where}, column {stress_name!r}")
-    stresses = one * _numbers(frame.iloc[:, i], f"{where}, column {stress_name!r}")
+    stresses = one * column_numbers(frame.iloc[:, i], f"{where}, column {stress_name!r}")
     if stress_name == "maximum stress":
         if ratio == ANY_R:
             raise InputError(where, "maximum stresses without an R", "r_ratio of the tests", "State it.")
@@ -118,7 +118,7 @@ def read_specimens(
         stress="range" if stress_name == "stress range" else "amplitude",
         r_ratio=ratio,
         stresses=stresses,
-        lives=_numbers(frame.iloc[:, columns["life"][0]], f"{where}, column 'life'"),
+        lives=column_numbers(frame.iloc[:, columns["life"][0]], f"{where}, column 'life'"),
         failed=~_runouts(frame, columns, where),
         source=where,
     )
@@ -159,25 +159,13 @@ def _ratio(frame: Any, columns: dict[str, tuple[int, str]], given: RRatio | None
                 where, "no R of the tests", "minimum / maximum of the load", "Add a column r_ratio, or state r_ratio."
             )
         return given
-    values = np.unique(_numbers(frame.iloc[:, columns["r_ratio"][0]], f"{where}, column 'r_ratio'"))
+    values = np.unique(column_numbers(frame.iloc[:, columns["r_ratio"][0]], f"{where}, column 'r_ratio'"))
     if values.size > 1:
         found = ", ".join(f"{value:g}" for value in values)
         raise InputError(f"{where}, column 'r_ratio'", f"the values {found}", "one R", "Make a file of each.")
     if given is not None and given != values[0]:
         raise InputError(f"{where}, column 'r_ratio'", f"{values[0]:g}", f"the R that was stated, {given}")
     return float(values[0])
-
-
-def _numbers(column: Any, where: str) -> FloatArray:
-    import pandas as pd
-
-    numbers = pd.to_numeric(column, errors="coerce").to_numpy(dtype=np.float64)
-    bad = np.flatnonzero(~np.isfinite(numbers))
-    if bad.size:
-        cell = column.iloc[bad[0]]
-        found = "an empty cell" if pd.isna(cell) else repr(str(cell))
-        raise InputError(f"{where}, row {bad[0] + 1}", found, "a number")
-    return np.asarray(numbers, dtype=np.float64)
 
 
 def _runouts(frame: Any, columns: dict[str, tuple[int, str]], where: str) -> Any:
