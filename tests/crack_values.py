@@ -403,7 +403,7 @@ def _surface_shape(inputs: Values) -> SurfaceCrack:
 def _surface_path(inputs: Values) -> Values:
     shape, law = _surface_shape(inputs), _law(inputs)
     total = inputs["dSt_MPa"] + inputs["dSb_MPa"]
-    rates = two_way_rates(growth_drive(repeat_of([[1.0, total, 0.0]])), shape, (law, law))
+    rates = two_way_rates(growth_drive(repeat_of([[1.0, total, 0.0]])), shape, law)
     start = (inputs["a0_mm"], inputs["c0_mm"])
     found = [grow_two_way(rates, start, {"depth": lambda a, _, d=d: d - a}) for d in inputs["depths_mm"]]
     ended = grow_two_way(rates, start, {}, inputs["N_check_cycles"])
@@ -419,7 +419,7 @@ def _surface_path(inputs: Values) -> Values:
 def _break_through(inputs: Values) -> Values:
     shape, law = _surface_shape(inputs), _law(inputs)
     drive = growth_drive(repeat_of([[1.0, inputs["dS_MPa"], 0.0]]))
-    rates = two_way_rates(drive, shape, (law, law))
+    rates = two_way_rates(drive, shape, law)
     first = grow_two_way(rates, (inputs["a0_mm"], inputs["c0_mm"]), {"depth": lambda a, _: shape.thickness - a})
     c = float(first.half_lengths[-1])
     second = _life(shape.after(c), law, (inputs["dS_MPa"], 0.0), c, inputs["c_f_mm"])
@@ -518,7 +518,7 @@ def _limit_surface(inputs: Values) -> Values:
 def _allowable(inputs: Values) -> Values:
     shape, total = _loaded(inputs, "dSt_MPa", "dSb_MPa")
     margins, law = _margins(inputs), _law(inputs)
-    rates = two_way_rates(growth_drive(repeat_of([[1.0, total, 0.0]])), shape, (law, law))
+    rates = two_way_rates(growth_drive(repeat_of([[1.0, total, 0.0]])), shape, law)
 
     def grown(size: float, aspect: float) -> Any:
         if min(margin(size, size / aspect) for margin in margins.values()) <= 0.0:

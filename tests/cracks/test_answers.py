@@ -195,7 +195,7 @@ def test_an_event_once_in_twelve_repeats_happens_in_every_twelfth():
     rare = Event("rare", ConstantAmplitude("stress", 140.0, 0.0, 600.0, "stress"), 1.0 / 12.0)
     duty = DutyCycle("month", [*often, rare], 12.0)
     flaw = crack(law=SLOW, order="cycle by cycle")
-    rows, pieces = cr.grow_in_order.sequence(flaw, duty)
+    rows, pieces = cr.sequence.sequence(flaw, duty)
     assert rows[:, 0].tolist() == [100.0, 140.0]
     assert pieces[1, 2:4].tolist() == [1.0 / 12.0, 600.0]
     exact, even = (
@@ -231,7 +231,7 @@ def test_idle_cycles_are_remembered_though_they_are_not_gone_through(kind):
     memory = cr.Retardation(kind=kind, yield_strength=355.0, exponent=1.2)
     flaw = crack(law=dataclasses.replace(LAW, threshold=200.0), order="cycle by cycle", retardation=memory)
     scale = float(cr.stress_intensity(flaw.shape, 8.0, 1.0))
-    few, parts = cr.grow_in_order._without_idle(rows, pieces, flaw, scale, remembered=True)
+    few, parts = cr.sequence.without_idle(rows, pieces, flaw, flaw.law, scale)
     assert few.shape[0] < 0.5 * rows.shape[0]
     grown = [
         cr.grow_by_cycle(table, flaw.shape, flaw.law, 6.0, passes=200, stop=8.0, pieces=those, retardation=memory)

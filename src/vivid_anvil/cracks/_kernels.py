@@ -65,9 +65,9 @@ def power_weights(form, model, p, cycles, lowest, weight, least):
 
 
 @njit(cache=True)
-def march_power(weight, least, cycles, pieces, grid, scales, powers, memory, q, a, stop, sizes):
+def march_power(weight, least, cycles, pieces, grid, scales, powers, memory, q, kept, a, stop, begun, sizes):
     """`march` for laws that are a power of K: `scales` is K per MPa and `powers` C times its power m on the rising `grid`."""
-    zone_end = 0.0
+    zone_end = kept[0]
     done = 0
     cell, last_cell = 0, grid.size - 2
     width = grid[1] - grid[0]
@@ -75,7 +75,7 @@ def march_power(weight, least, cycles, pieces, grid, scales, powers, memory, q, 
     for n in range(sizes.size - 1):
         for piece in range(pieces.shape[0]):
             first, last = int(pieces[piece, 0]), int(pieces[piece, 1])
-            for time in range(times_in(pieces, piece, n)):
+            for time in range(times_in(pieces, piece, begun + n)):
                 for i in range(first, last):
                     if a >= grid[cell + 1] and cell < last_cell:
                         while a >= grid[cell + 1] and cell < last_cell:
@@ -96,61 +96,78 @@ def march_power(weight, least, cycles, pieces, grid, scales, powers, memory, q, 
                     if scale > least[i]:
                         a += factor * weight[i] * (powers[cell] + past * p_slope)
                         if not a < stop:
-                            return n, piece, time, i, done, a, zone_end
+                            return n, piece, time, i, done, a
         sizes[n + 1] = a
-    return sizes.size - 1, -1, -1, -1, done, a, zone_end
+    kept[0] = zone_end
+    return sizes.size - 1, -1, -1, -1, done, a
 
 
 @njit(cache=True)
-def march(form, model, p, cycles, pieces, factors, grid, memory, q, a, stop, sizes):
-    """Grow from `a` through the passes that `sizes` has room for; size after each pass.
+def slowed(memory, q, kept, k_max, a):
+    """What larger cycles before leave of one: factor on its rate, and what they take off K. `kept` is their memory at this end.
 
-    `cycles` are rows (largest, smallest stress, count), `pieces` rows (first, last, occurrences, repetitions); Y stands in
-    `factors` on the even grid (start, step) of sizes. `q`: plane-zone factor β, yield strength, then exponent, or shut-off
-    ratio and threshold maximum. Returns passes done, piece, time, row at the stop (-1 without one), cycles, size, X of the zone.
+    Wheeler keeps how far the farthest zone reaches; Willenborg K, size and zone of the last cycle that was the largest.
     """
-    zone_end, k_over, a_over, zone_over = 0.0, 0.0, 0.0, 0.0
+    zone = q[0] * (k_max / q[1]) ** 2
+    if memory == WHEELER:
+        if a + zone < kept[0]:
+            return (zone / (kept[0] - a)) ** q[2], 0.0
+        kept[0] = a + zone
+        return 1.0, 0.0
+    if a + zone < kept[2] + kept[3]:
+        left = 1.0 - (a - kept[2]) / kept[3]
+        residual = (1.0 - q[3] / k_max) / (q[2] - 1.0) * (kept[1] * left**0.5 - k_max)
+        return 1.0, max(residual, 0.0)
+    kept[1], kept[2], kept[3] = k_max, a, zone
+    return 1.0, 0.0
+
+
+@njit(cache=True)
+def grown_by(form, model, p, memory, q, kept, k_max, k_min, lowest, a):
+    """Growth of one cycle, mm, with what larger ones before it left; K below `lowest` counts as that."""
+    if k_max <= 0.0:
+        return 0.0
+    k_min, factor = max(k_min, lowest), 1.0
+    if memory != NO_MEMORY:
+        factor, residual = slowed(memory, q, kept, k_max, a)
+        if residual > 0.0:
+            k_max, k_min = k_max - residual, max(k_min - residual, 0.0)
+    if not k_max > k_min:
+        return 0.0
+    return factor * rate_of(form, model, p, k_max - k_min, k_min / k_max, a)
+
+
+@njit(cache=True)
+def march(form, model, p, cycles, pieces, factors, constant, lowest, grid, memory, q, kept, a, stop, begun, sizes):
+    """Grow from `a` through the passes that `sizes` has room for, the first of them the pass `begun`; size after each pass.
+
+    `cycles` are rows (largest, smallest stress, count), `pieces` rows (first, last, occurrences, repetitions); Y and the K that
+    is always there stand in `factors` and `constant` on the even grid (start, step) of sizes. `q`: plane-zone factor β, yield
+    strength, then exponent, or shut-off ratio and threshold maximum; `kept` is the memory of larger cycles.
+    Returns passes done, piece, time, row at the stop (-1 without one), cycles, size.
+    """
     done = 0
     last_cell = factors.size - 2
     for n in range(sizes.size - 1):
         for piece in range(pieces.shape[0]):
-            for time in range(times_in(pieces, piece, n)):
+            for time in range(times_in(pieces, piece, begun + n)):
                 for i in range(int(pieces[piece, 0]), int(pieces[piece, 1])):
-                    high, low = cycles[i, 0], cycles[i, 1]
                     place = (a - grid[0]) / grid[1]
                     cell = min(int(place), last_cell)
                     share = place - cell
                     scale = (factors[cell] + share * (factors[cell + 1] - factors[cell])) * math.sqrt(math.pi * a)
-                    k_max, k_min = scale * high, scale * low
+                    always = constant[cell] + share * (constant[cell + 1] - constant[cell])
+                    k_max, k_min = scale * cycles[i, 0] + always, scale * cycles[i, 1] + always
                     done += 1
-                    if k_max <= 0.0:
-                        continue
-                    factor = 1.0
-                    if memory == WHEELER:
-                        zone = q[0] * (k_max / q[1]) ** 2
-                        if a + zone < zone_end:
-                            factor = (zone / (zone_end - a)) ** q[2]
-                        else:
-                            zone_end = a + zone
-                    elif memory == WILLENBORG:
-                        zone = q[0] * (k_max / q[1]) ** 2
-                        if a + zone < a_over + zone_over:
-                            left = 1.0 - (a - a_over) / zone_over
-                            residual = (1.0 - q[3] / k_max) / (q[2] - 1.0) * (k_over * left**0.5 - k_max)
-                            if residual > 0.0:
-                                k_max, k_min = k_max - residual, max(k_min - residual, 0.0)
-                        else:
-                            k_over, a_over, zone_over = k_max, a, zone
-                    if k_max > k_min:
-                        a += cycles[i, 2] * factor * rate_of(form, model, p, k_max - k_min, k_min / k_max, a)
+                    a += cycles[i, 2] * grown_by(form, model, p, memory, q, kept, k_max, k_min, lowest, a)
                     if not a < stop:
-                        return n, piece, time, i, done, a, zone_end
+                        return n, piece, time, i, done, a
         sizes[n + 1] = a
-    return sizes.size - 1, -1, -1, -1, done, a, zone_end
+    return sizes.size - 1, -1, -1, -1, done, a
 
 
 @njit(cache=True)
-def march_two_power(weight, least, pieces, state, place, anchor, reach, limits, sizes):
+def march_two_power(weight, least, pieces, state, place, anchor, reach, limits, begun, sizes):
     """`march_two` for laws that are a power of K.
 
     `anchor`: a, c, then for the end of a and for that of c K per MPa with its slopes over a and c, and C times its power m
@@ -162,7 +179,8 @@ def march_two_power(weight, least, pieces, state, place, anchor, reach, limits, 
     far_a, far_c = anchor[0] * (1.0 + reach), anchor[1] * (1.0 + reach)
     while n < sizes.shape[0] - 1:
         while piece < pieces.shape[0]:
-            times, first, last = times_in(pieces, piece, n), int(pieces[piece, 0]), int(pieces[piece, 1])
+            first, last = int(pieces[piece, 0]), int(pieces[piece, 1])
+            times = times_in(pieces, piece, begun + n)
             while time < times:
                 i = max(i, first)
                 while i < last:
@@ -197,18 +215,22 @@ def march_two_power(weight, least, pieces, state, place, anchor, reach, limits, 
 
 
 @njit(cache=True)
-def march_two(form, model, p, cycles, pieces, state, place, anchor, reach, limits, sizes):
+def march_two(
+    form, model, p, cycles, pieces, state, place, anchor, lowest, memory, q, kept, reach, limits, begun, sizes
+):
     """Grow depth and half length from `state` (a, c) on, starting at `place` (pass, piece, time, row), until it leaves `reach`.
 
-    `anchor`: a, c, then Y and its slopes over a and over c, for the end of a and for that of c. Returns why it came back: 0 all
-    passes done, 1 out of reach of the anchor, 2 past a limit (a, c); `state`, `place` and `sizes`, (a, c) a pass, are kept up.
+    `anchor`: a, c, then for the end of a and for that of c Y and K that is always there, each with its slopes over a and c;
+    `kept`, shape (2, 4), is the memory of larger cycles at both ends. Returns why it came back: 0 all passes done, 1 out of
+    reach of the anchor, 2 past a limit (a, c); `state`, `place` and `sizes`, (a, c) a pass, are kept up.
     """
     a, c = state[0], state[1]
     done = 0
     n, piece, time, i = place[0], place[1], place[2], place[3]
     while n < sizes.shape[0] - 1:
         while piece < pieces.shape[0]:
-            times, first, last = times_in(pieces, piece, n), int(pieces[piece, 0]), int(pieces[piece, 1])
+            first, last = int(pieces[piece, 0]), int(pieces[piece, 1])
+            times = times_in(pieces, piece, begun + n)
             while time < times:
                 i = max(i, first)
                 while i < last:
@@ -217,16 +239,18 @@ def march_two(form, model, p, cycles, pieces, state, place, anchor, reach, limit
                         state[0], state[1], state[2] = a, c, state[2] + done
                         place[0], place[1], place[2], place[3] = n, piece, time, i
                         return 1
-                    high, low = cycles[i, 0], cycles[i, 1]
+                    high, low, count = cycles[i, 0], cycles[i, 1], cycles[i, 2]
                     done += 1
-                    if high > low and high > 0.0:
-                        root = math.sqrt(math.pi * a)
-                        deep = (anchor[2] + anchor[3] * da + anchor[4] * dc) * root
-                        along = (anchor[5] + anchor[6] * da + anchor[7] * dc) * root
-                        r = low / high
-                        grown = cycles[i, 2] * rate_of(form, model, p, deep * (high - low), r, a)
-                        c += cycles[i, 2] * rate_of(form, model, p, along * (high - low), r, c)
-                        a += grown
+                    root = math.sqrt(math.pi * a)
+                    scale = (anchor[2] + anchor[3] * da + anchor[4] * dc) * root
+                    always = anchor[5] + anchor[6] * da + anchor[7] * dc
+                    k_max, k_min = scale * high + always, scale * low + always
+                    deeper = count * grown_by(form, model, p, memory, q, kept[0], k_max, k_min, lowest, a)
+                    scale = (anchor[8] + anchor[9] * da + anchor[10] * dc) * root
+                    always = anchor[11] + anchor[12] * da + anchor[13] * dc
+                    k_max, k_min = scale * high + always, scale * low + always
+                    c += count * grown_by(form, model, p, memory, q, kept[1], k_max, k_min, lowest, c)
+                    a += deeper
                     i += 1
                     if not (a < limits[0] and c < limits[1]):
                         state[0], state[1], state[2] = a, c, state[2] + done

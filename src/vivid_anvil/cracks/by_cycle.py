@@ -9,6 +9,7 @@ geometry factor is read from an even grid over the size, so fine that it is righ
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
@@ -74,13 +75,17 @@ class Retardation:
 
 @dataclass(frozen=True, eq=False)
 class CycleGrowth:
-    """Size, mm, after each pass (the start first), cycles gone through, where it stopped: (pass, piece, time, row) or None."""
+    """Size, mm, after each pass (the start first), cycles gone through, where it stopped: (pass, piece, time, row) or None.
+
+    `memory`, shape (4,), is what larger cycles left; `error` a bound on the share by which reading Y off a grid moves a rate.
+    """
 
     sizes: FloatArray
     cycles: int
     size: float
     stopped_at: tuple[int, int, int, int] | None
-    zone_end: float
+    memory: FloatArray
+    error: float
 
 
 def grow_by_cycle(
@@ -94,11 +99,15 @@ def grow_by_cycle(
     pieces: ArrayLike | None = None,
     counted_part: str = "tensile",
     retardation: Retardation | None = None,
+    always: Callable[[ArrayLike], FloatArray] | None = None,
+    begun: int = 0,
+    memory: FloatArray | None = None,
 ) -> CycleGrowth:
     """Growth from `start`, mm, through `passes` of rows (largest, smallest stress, MPa[, count]) in their order.
 
     `stop`, mm, is where it ends, by default the limit of the shape; `pieces`, rows (first, last, occurrences, repetitions),
-    are the parts of a pass: occurrences below 1 happen in the pass in which their sum is whole.
+    are the parts of a pass: occurrences below 1 happen in the pass in which their sum is whole. `always` gives the K, MPa√mm,
+    that residual stress adds at a size. To go on where another call ended, `begun` are the passes done, `memory` what it left.
     Raises InputError for a size outside the shape, rows of another form, and a law that ends before the load does.
 
     >>> from vivid_anvil.cracks.shapes import CentreCrack
@@ -123,8 +132,13 @@ def grow_by_cycle(
     parts = np.asarray([[0, rows.shape[0], 1, 1]] if pieces is None else pieces, dtype=np.float64)
     sizes = np.full(passes + 1, np.nan)
     sizes[0] = start
-    march_on = _march_power if law.is_power_at_each_r and how.kind != "willenborg" else _march
-    n, piece, time, row, done, size, zone_end = march_on(law, shape, (rows, lowest), parts, how, start, largest, sizes)
+    kept = np.zeros(4) if memory is None else memory.copy()
+    rest = (KINDS[how.kind], how.packed, kept, start, largest, begun, sizes)
+    quick = law.is_power_at_each_r and how.kind != "willenborg" and always is None
+    if quick:
+        (n, piece, time, row, done, size), error = _march_power(law, shape, (rows, lowest), parts, rest)
+    else:
+        (n, piece, time, row, done, size), error = _march(law, shape, (rows, lowest), parts, always, rest)
     if math.isnan(size):
         raise InputError(
             f"growth law {law.name}",
@@ -133,7 +147,7 @@ def grow_by_cycle(
             "Add a point from tests; nothing is extrapolated.",
         )
     at = None if row < 0 else (int(n), int(piece), int(time), int(row))
-    return CycleGrowth(sizes[: int(n) + 1], int(done), float(min(size, largest)), at, float(zone_end))
+    return CycleGrowth(sizes[: int(n) + 1], int(done), float(min(size, largest)), at, kept, error)
 
 
 def _march(
@@ -141,41 +155,43 @@ def _march(
     shape: CrackShape,
     cycles: tuple[FloatArray, float],
     parts: FloatArray,
-    how: Retardation,
-    start: float,
-    largest: float,
-    sizes: FloatArray,
-) -> Any:
-    """Any law, with Y from an even grid of sizes."""
+    always: Callable[[ArrayLike], FloatArray] | None,
+    rest: tuple[Any, ...],
+) -> tuple[Any, float]:
+    """Any law, with Y and the K of residual stress from an even grid of sizes; and the error of the grid."""
+    start, largest = rest[3], rest[4]
     grid = np.linspace(start, largest, GRID)
     factors = np.asarray(shape.geometry_factor(grid), dtype=np.float64)
+    constant = np.zeros(GRID) if always is None else np.asarray(always(grid), dtype=np.float64)
     even = np.array([start, grid[1] - grid[0]])
     rows, lowest = cycles
-    rows = np.column_stack(
-        [rows[:, 0], np.maximum(rows[:, 1], lowest), rows[:, 2] if rows.shape[1] > 2 else np.ones(len(rows))]
-    )
-    return march(*law.codes, law.packed, rows, parts, factors, even, KINDS[how.kind], how.packed, start, largest, sizes)
+    low = rows[:, 1] if always is not None else np.maximum(rows[:, 1], lowest)
+    rows = np.column_stack([rows[:, 0], low, rows[:, 2] if rows.shape[1] > 2 else np.ones(len(rows))])
+    least = lowest if always is not None else -math.inf
+    error = law.slope * _off_the_grid(shape, grid, factors)
+    return march(*law.codes, law.packed, rows, parts, factors, constant, least, even, *rest), error
 
 
 def _march_power(
-    law: GrowthLaw,
-    shape: CrackShape,
-    cycles: tuple[FloatArray, float],
-    parts: FloatArray,
-    how: Retardation,
-    start: float,
-    largest: float,
-    sizes: FloatArray,
-) -> Any:
+    law: GrowthLaw, shape: CrackShape, cycles: tuple[FloatArray, float], parts: FloatArray, rest: tuple[Any, ...]
+) -> tuple[Any, float]:
     """Laws that are a power of K: what depends on the cycle is had once, what depends on the size from a grid of its log."""
+    start, largest = rest[3], rest[4]
     grid = np.geomspace(start, largest, GRID)
     grid[0], grid[-1] = start, largest
-    scales = np.asarray(shape.geometry_factor(grid), dtype=np.float64) * np.sqrt(np.pi * grid)
+    factors = np.asarray(shape.geometry_factor(grid), dtype=np.float64)
+    scales = factors * np.sqrt(np.pi * grid)
     weight, least = weights_of(law, *cycles)
     powers = law.constant * scales**law.slope
-    return march_power(
-        weight, least, cycles[0], parts, grid, scales, powers, KINDS[how.kind], how.packed, start, largest, sizes
-    )
+    error = law.slope * _off_the_grid(shape, grid, factors)
+    return march_power(weight, least, cycles[0], parts, grid, scales, powers, *rest), error
+
+
+def _off_the_grid(shape: CrackShape, grid: FloatArray, factors: FloatArray) -> float:
+    """The largest share by which Y halfway between places of the grid is off, looked at every 64th."""
+    at = slice(0, GRID - 1, 64)
+    exact = np.asarray(shape.geometry_factor(0.5 * (grid[:-1] + grid[1:])[at]), dtype=np.float64)
+    return float(np.abs(0.5 * (factors[:-1] + factors[1:])[at] / exact - 1.0).max())
 
 
 def weights_of(law: GrowthLaw, rows: FloatArray, lowest: float = -math.inf) -> tuple[FloatArray, FloatArray]:

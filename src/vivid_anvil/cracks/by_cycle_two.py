@@ -13,8 +13,8 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks._kernels import march_two, march_two_power
-from vivid_anvil.cracks.by_cycle import weights_of
-from vivid_anvil.cracks.critical import Margin
+from vivid_anvil.cracks.by_cycle import KINDS, Retardation, weights_of
+from vivid_anvil.cracks.critical import AlwaysEnds, Margin
 from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within
 from vivid_anvil.materials import GrowthLaw
 
@@ -27,7 +27,8 @@ _OUT_OF_REACH, _PAST_LIMIT = 1, 2
 class TwoWayCycles:
     """Depth and half length, mm, at each anchor, with the passes done; cycles gone through; what ended it, "" where nothing.
 
-    `largest_scale`, √mm, is the largest K per MPa that was met; `place` is the pass, piece and time of it at the end.
+    `largest_scale`, √mm, is the largest K per MPa that was met; `place` is the pass, piece and time of it at the end. `memory`,
+    shape (2, 4), is what larger cycles left at both ends; `error` the share by which rates were off at the rim of a plane.
     """
 
     depths: FloatArray
@@ -37,6 +38,8 @@ class TwoWayCycles:
     ended_by: str
     largest_scale: float
     place: tuple[int, int, int]
+    memory: FloatArray
+    error: float
 
 
 def grow_two_by_cycle(
@@ -47,8 +50,17 @@ def grow_two_by_cycle(
     start: tuple[float, float],
     margins: dict[str, Margin],
     passes: int,
+    *,
+    retardation: Retardation | None = None,
+    always: AlwaysEnds | None = None,
+    lowest: float = -math.inf,
+    begun: int = 0,
+    memory: FloatArray | None = None,
 ) -> TwoWayCycles:
     """From `start` (a, c), mm, through `passes` of rows (largest, smallest counted stress, count) until a margin is used up.
+
+    `always` gives the K, MPa√mm, that residual stress adds at both ends; K below `lowest` counts as that. To go on where another
+    call ended, `begun` are the passes done and `memory` what it left.
 
     >>> from vivid_anvil.cracks.two_way_shapes import SurfaceCrack
     >>> law = GrowthLaw(name="steel", rate=3e-13, slope=3.0)
@@ -63,16 +75,22 @@ def grow_two_by_cycle(
     limits = np.array([shape.deepest * (1.0 - 1e-12), math.inf])
     total = float((pieces[:, 1] - pieces[:, 0]) @ (pieces[:, 2] * pieces[:, 3]))
     path: list[tuple[float, ...]] = [(start[0], start[1], 0.0)]
-    ended_by, largest = "", 0.0
-    powers = weights_of(law, rows) if law.is_power_at_each_r else None
+    ended_by, largest, error = "", 0.0, 0.0
+    how = Retardation() if retardation is None else retardation
+    kept = np.zeros((2, 4)) if memory is None else memory.copy()
+    quick = law.is_power_at_each_r and how.kind == "none" and always is None
+    powers = weights_of(law, rows) if quick else None
+    anchor = _anchor(shape, *start, always)
     while True:
-        anchor = _anchor(shape, float(state[0]), float(state[1]))
-        largest = max(largest, max(anchor[2], anchor[5]) * math.sqrt(math.pi * anchor[0]))
+        largest = max(largest, max(anchor[2], anchor[8]) * math.sqrt(math.pi * anchor[0]))
         if powers is None:
-            why = march_two(*law.codes, law.packed, rows, pieces, state, place, anchor, REACH, limits, sizes)
+            remembered = (lowest, KINDS[how.kind], how.packed, kept)
+            why = march_two(
+                *law.codes, law.packed, rows, pieces, state, place, anchor, *remembered, REACH, limits, begun, sizes
+            )
         else:
             planes = _power_planes(anchor, law)
-            why = march_two_power(*powers, pieces, state, place, planes, 0.5 * REACH, limits, sizes)
+            why = march_two_power(*powers, pieces, state, place, planes, 0.5 * REACH, limits, begun, sizes)
         path.append((float(state[0]), float(state[1]), float(state[2]) / total))
         if why == _PAST_LIMIT:
             ended_by = "wall"
@@ -83,6 +101,8 @@ def grow_two_by_cycle(
             path[-1] = _just_used_up(margins[ended_by], path[-2], path[-1])
         if why != _OUT_OF_REACH or ended_by:
             break
+        before, anchor = anchor, _anchor(shape, a, c, always)
+        error = max(error, law.slope * _missed(before, anchor))
     depths, half_lengths, done = np.array(path).T
     moved = np.concatenate([[True], np.diff(done) > 0.0])
     return TwoWayCycles(
@@ -93,6 +113,8 @@ def grow_two_by_cycle(
         ended_by,
         largest,
         (int(place[0]), int(place[1]), int(place[2])),
+        kept,
+        error,
     )
 
 
@@ -103,19 +125,29 @@ def _just_used_up(margin: Margin, before: tuple[float, ...], after: tuple[float,
     return tuple(one + share * (two - one) for one, two in zip(before, after, strict=True))
 
 
-def _anchor(shape: TwoWayShape, a: float, c: float) -> FloatArray:
-    """a, c, then Y, its slope over a and over c, for the end of a and for that of c."""
+def _anchor(shape: TwoWayShape, a: float, c: float, always: AlwaysEnds | None) -> FloatArray:
+    """a, c, then for the end of a and for that of c Y and the K of residual stress, each with its slopes over a and over c."""
     step_a, step_c = -_SLOPE_STEP * a, _SLOPE_STEP * c  # towards less depth: the wall may be near
-    here, less, longer = (shape.factors(*within(shape, *at)) for at in ((a, c), (a + step_a, c), (a, c + step_c)))
-    ends = [(here[i], (less[i] - here[i]) / step_a, (longer[i] - here[i]) / step_c) for i in (0, 1)]
-    return np.array([a, c, *ends[0], *ends[1]])
+    found = [np.zeros(6), np.zeros(6)]
+    for function, first in ((shape.factors, 0), *([] if always is None else [(always, 3)])):
+        here, less, longer = (function(*within(shape, *at)) for at in ((a, c), (a + step_a, c), (a, c + step_c)))
+        for i in (0, 1):
+            found[i][first : first + 3] = here[i], (less[i] - here[i]) / step_a, (longer[i] - here[i]) / step_c
+    return np.array([a, c, *found[0], *found[1]])
+
+
+def _missed(before: FloatArray, after: FloatArray) -> float:
+    """By which share of Y the plane of one anchor misses the next."""
+    moved_a, moved_c = after[0] - before[0], after[1] - before[1]
+    planes = (before[i] + before[i + 1] * moved_a + before[i + 2] * moved_c for i in (2, 8))
+    return max(abs(float(y / after[i]) - 1.0) for y, i in zip(planes, (2, 8), strict=True))
 
 
 def _power_planes(anchor: FloatArray, law: GrowthLaw) -> FloatArray:
     """a, c, then for each end K per MPa and C times its power m, both with their slopes over a and c."""
     root = math.sqrt(math.pi * anchor[0])
     found = [anchor[0], anchor[1]]
-    for y, over_a, over_c in (anchor[2:5], anchor[5:8]):
+    for y, over_a, over_c in (anchor[2:5], anchor[8:11]):
         scale = y * root
         slope_a, slope_c = over_a * root + 0.5 * scale / anchor[0], over_c * root
         power = law.constant * scale**law.slope

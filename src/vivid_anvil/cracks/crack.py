@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import cast
+from functools import partial
+from typing import Any, cast
 
 from vivid_anvil import checks
+from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.by_cycle import Retardation
 from vivid_anvil.cracks.drive import COUNTED_PARTS
 from vivid_anvil.cracks.shapes import CrackShape
 from vivid_anvil.cracks.two_way_shapes import TwoWayShape
 from vivid_anvil.errors import InputError
+from vivid_anvil.histories import DutyCycle
+from vivid_anvil.intensity import StressProfile
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import Coherent, OptionalCoherent, number
@@ -45,14 +51,17 @@ class Crack:
     initial_half_length : float or text, mm
         For shapes with two sizes.
     law : GrowthLaw
-    later_law, later_law_from : GrowthLaw, and repeats or text such as "10 years"
-        Another law from a time on: a coating gone, another temperature.
+    later_law, later_law_from : GrowthLaw, and repeats, text such as "10 years", or the name of an event
+        Another law from a time on, or from the repeat on in which an event first happens: a coating gone, another temperature.
+    residual_stress : StressProfile, or rows of depth and stress
+        Stress that is there without load, MPa over the depth; only for shapes with `k_of_stress`. Its K is added to that of
+        every cycle and so changes R and what of a cycle is open; it counts for fracture, not for yield.
     counted_part : str
         "tensile" or "full", see `COUNTED_PARTS`.
     order : str
         One of `ORDERS`.
     retardation : Retardation
-        How larger cycles slow those after them; only cycle by cycle. None by default.
+        How larger cycles slow those after them; only cycle by cycle. None by default. With two sizes each end has its own zone.
     limits : str
         One of `LIMITS`; the assessment curve takes `youngs_modulus`, MPa.
     stop_size : float or text, mm, optional
@@ -72,6 +81,7 @@ class Crack:
     law: GrowthLaw
     later_law: GrowthLaw | None = None
     later_law_from: float | str | None = None
+    residual_stress: StressProfile | Sequence[Any] | None = None
     counted_part: str = "tensile"
     order: str = "per repeat"
     retardation: Retardation = Retardation()
@@ -98,6 +108,8 @@ class Crack:
         if (self.later_law is None) != (self.later_law_from is None):
             missing = "later_law" if self.later_law is None else "later_law_from"
             raise InputError(f"{where}, {missing}", "nothing", "both later_law and later_law_from, or neither")
+        if self.residual_stress is not None:
+            self._check_residual(where)
         self._check_sizes(where)
         self._check_order(where)
 
@@ -123,6 +135,67 @@ class Crack:
         """The half length, mm, that a crack with two sizes starts with."""
         assert self.initial_half_length is not None, "checked where the crack is made"
         return self.initial_half_length
+
+    @property
+    def always(self) -> Callable[..., Any] | None:
+        """The function of the size (or sizes) that gives the K, MPa√mm, of the residual stress; None where there is none."""
+        if self.residual_stress is None:
+            return None
+        return partial(self.shape.k_of_stress, self.residual_stress)  # type: ignore[union-attr]
+
+    def always_at(self, size: float, half_length: float | None = None) -> tuple[float, ...]:
+        """K of the residual stress at the end of the crack, or at both ends, MPa√mm; 0 without."""
+        if self.always is None:
+            return (0.0, 0.0) if self.two_way else (0.0,)
+        if self.two_way:
+            return cast(tuple[float, float], self.always(size, half_length))
+        return (float(cast(FloatArray, self.always(size))),)
+
+    def later_from(self, duty_cycle: DutyCycle) -> float | None:
+        """Repeats after which the later law holds; None without one."""
+        since, channel = self.later_law_from, self.hot_spot.channel
+        if since is None:
+            return None
+        often = {source.name: source.occurrences for source in duty_cycle.sources(channel)}
+        if since not in often:
+            return duty_cycle.repeats_in(since, f"crack at {self.hot_spot.name}, later_law_from")
+        before = math.ceil(1.0 / often[str(since)] - 1e-9) - 1
+        if before == 0:
+            raise InputError(
+                f"crack at {self.hot_spot.name}, later_law_from",
+                f"the event {since!r}, which happens in the first {duty_cycle.repeat}",
+                "a time, or an event that first happens later",
+                "Make the later law the growth law.",
+            )
+        return float(before)
+
+    def _check_residual(self, where: str) -> None:
+        profile = self.residual_stress
+        if not isinstance(profile, StressProfile):
+            profile = StressProfile(cast(Any, profile), where=f"{where}, residual_stress")
+            object.__setattr__(self, "residual_stress", profile)
+        if not hasattr(self.shape, "k_of_stress"):
+            raise InputError(
+                f"{where}, residual_stress",
+                f"a {self.shape.kind} crack",
+                "a shape with a weight function: edge, surface, or one of a stress across the section",
+                "Or add its K to a table of your own.",
+            )
+        needed = self.two_sizes.deepest if self.two_way else self.one_size.largest_size
+        if profile.reach < needed * (1.0 - 1e-9):
+            raise InputError(
+                f"{where}, residual_stress",
+                f"points to {number(profile.reach)} mm",
+                f"points to {number(needed)} mm, as deep as the crack may grow",
+                "Add points; nothing is extrapolated.",
+            )
+        if self.retardation.kind == "constant closure":
+            raise InputError(
+                f"{where}, residual_stress",
+                "residual stress with constant closure",
+                "either of them",
+                "Take no retardation, or a law with closure.",
+            )
 
     def _check_sizes(self, where: str) -> None:
         two_way = self.two_way
@@ -173,15 +246,6 @@ class Crack:
                 "the order 'cycle by cycle'",
                 "Memory of larger cycles needs the real order.",
             )
-        if self.retardation.kind != "none" and self.two_way:
-            raise InputError(
-                f"{where}, retardation",
-                f"{self.retardation.kind!r} for a {self.shape.kind} crack",
-                "no retardation with two sizes",
-                "Or take a shape with one size.",
-            )
-        if self.order == "cycle by cycle" and self.later_law is not None:
-            raise InputError(f"{where}, later_law", "a later law cycle by cycle", "the order 'per repeat'")
 
     def __repr__(self) -> str:
         return f"<Crack at {self.hot_spot.name}: {self.shape.kind}, from {self.initial_size:g} mm, {self.law.name}>"

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.optimize import brentq
 
+from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.shapes import CrackShape
 from vivid_anvil.cracks.two_way_shapes import TwoWayShape, aspect_limits, within
 from vivid_anvil.intensity import assessment_curve
@@ -16,6 +17,7 @@ from vivid_anvil.materials import Material
 
 ENDS_OF_SOLUTION = ("limit of the solution", "length of the solution", "aspect of the solution")
 Margin = Callable[[float, float], float]
+AlwaysEnds = Callable[[float, float], tuple[float, float]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,18 +72,19 @@ def critical_sizes(
     chosen: float | None = None,
     limits: str = "toughness and yield",
     youngs_modulus: float = 207000.0,
+    always: Callable[[float], FloatArray] | None = None,
 ) -> CriticalSizes:
     """Sizes, mm, at which K reaches the toughness and the net section the yield strength, at `peak_stress`, MPa.
 
     Found by solving; a size below 1e-6 of the width counts as that. With `limits` "assessment curve" the size at which
-    K_r = f(L_r) takes the place of both.
+    K_r = f(L_r) takes the place of both. `always` is the K of residual stress, MPa√mm: it counts for fracture, not for yield.
 
     >>> from vivid_anvil.cracks.shapes import CentreCrack
     >>> steel = Material(name="steel", yield_strength=450.0, toughness=1800.0)
     >>> critical_sizes(CentreCrack(100.0), steel, 150.0).governed_by
     'toughness'
     """
-    margins = one_way_margins(shape, material, peak_stress, limits, youngs_modulus)
+    margins = one_way_margins(shape, material, peak_stress, limits, youngs_modulus, always)
     smallest = getattr(shape, "smallest_size", 0.0)
     sizes = {name: _reached(margin, shape.largest_size, smallest) for name, margin in margins.items()}
     return CriticalSizes(
@@ -94,13 +97,19 @@ def critical_sizes(
 
 
 def one_way_margins(
-    shape: CrackShape, material: Material, peak_stress: float, limits: str, youngs_modulus: float
+    shape: CrackShape,
+    material: Material,
+    peak_stress: float,
+    limits: str,
+    youngs_modulus: float,
+    always: Callable[[float], FloatArray] | None = None,
 ) -> dict[str, Callable[[float], float]]:
     """What is left at a size, mm, by the name of each limit; 0 where the limit is reached."""
     limit = _limit_values(material, limits)
 
     def k(size: float) -> float:
-        return float(shape.geometry_factor(size)) * peak_stress * math.sqrt(math.pi * size)
+        there = 0.0 if always is None else float(always(size))
+        return float(shape.geometry_factor(size)) * peak_stress * math.sqrt(math.pi * size) + there
 
     def net(size: float) -> float:
         return float(shape.net_section_stress(size, peak_stress))
@@ -120,12 +129,15 @@ def two_way_margins(
     limits: str,
     youngs_modulus: float,
     chosen: float | None = None,
+    always: AlwaysEnds | None = None,
 ) -> dict[str, Margin]:
     """What is left at depth and half length, mm, by the name of each limit; the first to fall to 0 ends the growth."""
     limit = _limit_values(material, limits)
 
     def k(a: float, c: float) -> float:
-        return max(shape.factors(*within(shape, a, c))) * peak_stress * math.sqrt(math.pi * a)
+        at, root = within(shape, a, c), peak_stress * math.sqrt(math.pi * a)
+        there = (0.0, 0.0) if always is None else always(*at)
+        return max(y * root + one for y, one in zip(shape.factors(*at), there, strict=True))
 
     def net(a: float, c: float) -> float:
         return shape.collapse_stress(min(a, 0.999999 * shape.deepest), c, peak_stress)

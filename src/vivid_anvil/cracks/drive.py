@@ -1,7 +1,8 @@
 """What drives a crack through one repeat: the ranges of nominal stress, ready for growth at any size.
 
 Growth per repeat at size a: G(a) = C (Y sqrt(π a))^m Σ n ΔS^m over the ranges with Y ΔS sqrt(π a) above the threshold.
-The ranges are sorted once, with running sums, so that G costs one search whatever the number of cycles.
+The ranges are sorted once, with running sums, so that G costs one search whatever the number of cycles. A K that is always
+there, of residual stress, moves largest and smallest K of every cycle alike: R changes, and with it what of a cycle counts.
 """
 
 from __future__ import annotations
@@ -36,7 +37,8 @@ class GrowthDrive:
     """Cycles of one repeat that count for a crack, the smallest range first.
 
     `ranges`, MPa, is the part that counts; `maximum` and `minimum`, MPa, are the nominal stress; `per_repeat` is how
-    often each happens, `event` which event it is of; `peak_stress`, MPa, is the largest nominal stress.
+    often each happens, `event` which event it is of; `peak_stress`, MPa, is the largest nominal stress. K below `lowest`
+    counts as that: 0 where only tension counts, else -inf.
     """
 
     ranges: FloatArray
@@ -45,12 +47,23 @@ class GrowthDrive:
     per_repeat: FloatArray
     event: IntArray
     peak_stress: float
+    lowest: float = 0.0
 
     @cached_property
     def r_ratios(self) -> FloatArray:
         """R of what counts: (maximum - counted range) / maximum; 0 where nothing is tensile."""
         high = np.where(self.maximum > 0.0, self.maximum, np.inf)
         return read_only(np.minimum((high - self.ranges) / high, 1.0 - 1e-12) * (self.maximum > 0.0))
+
+    def k_cycles(self, scale: float, always: float = 0.0) -> tuple[FloatArray, FloatArray]:
+        """Range of K that counts, MPa√mm, and R of each cycle at K per MPa `scale`, √mm, and a K that is `always` there."""
+        if always == 0.0:
+            return scale * self.ranges, self.r_ratios
+        high = scale * self.maximum + always
+        delta = np.maximum(high - np.maximum(scale * self.minimum + always, self.lowest), 0.0)
+        opened = high > 0.0
+        high = np.where(opened, high, np.inf)
+        return np.where(opened, delta, 0.0), np.where(opened, np.minimum((high - delta) / high, 1.0 - 1e-12), 0.0)
 
     @property
     def largest_range(self) -> float:
@@ -79,25 +92,31 @@ def growth_drive(repeat: RepeatCycles, counted_part: str = "tensile") -> GrowthD
         per_repeat=read_only(repeat.per_repeat[order]),
         event=read_only(repeat.event[order]),
         peak_stress=repeat.highest,
+        lowest=lowest,
     )
 
 
-def growth_per_repeat(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw) -> Callable[[ArrayLike], FloatArray]:
-    """The function G(a): growth in one repeat, mm, of a crack of size a, mm."""
-    at_scale = growth_at_scale(drive, law)
-
-    def growth(size: ArrayLike) -> FloatArray:
-        return at_scale(_scale(shape, size), size)
-
-    return growth
+Always = Callable[[ArrayLike], FloatArray]
 
 
-def growth_at_scale(drive: GrowthDrive, law: GrowthLaw) -> Callable[[ArrayLike, ArrayLike], FloatArray]:
+def growth_per_repeat(
+    drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, always: Always | None = None
+) -> Callable[[ArrayLike], FloatArray]:
+    """The function G(a): growth in one repeat, mm, of a crack of size a, mm; `always` gives the K that is always there."""
+    if always is None:
+        at_scale = growth_at_scale(drive, law)
+        return lambda size: at_scale(_scale(shape, size), size)
+    shifted = _cycle_by_cycle(drive, law)
+    return lambda size: shifted(_scale(shape, size), size, always(size))
+
+
+def growth_at_scale(drive: GrowthDrive, law: GrowthLaw, *, shifted: bool = False) -> Callable[..., FloatArray]:
     """The function of K per MPa, √mm, and crack size, mm, that gives the growth in one repeat, mm; inf is fracture.
 
-    For a power law with one threshold the sums over the cycles are had in advance; other laws go through all cycles.
+    For a power law with one threshold the sums over the cycles are had in advance; other laws go through all cycles. Where it
+    is to be `shifted` the function has a third argument, the K that is always there, MPa√mm.
     """
-    if not law.is_power:
+    if shifted or not law.is_power:
         return _cycle_by_cycle(drive, law)
     weights = drive.per_repeat * drive.ranges**law.slope
     from_here_on = np.concatenate([np.cumsum(weights[::-1])[::-1], [0.0]])
@@ -110,15 +129,14 @@ def growth_at_scale(drive: GrowthDrive, law: GrowthLaw) -> Callable[[ArrayLike, 
     return growth
 
 
-def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[[ArrayLike, ArrayLike], FloatArray]:
-    counts = drive.maximum > 0.0
-    rows = [np.ascontiguousarray(one[counts]) for one in (drive.ranges, drive.r_ratios, drive.per_repeat)]
+def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatArray]:
+    rows = [np.ascontiguousarray(one) for one in (drive.maximum, drive.minimum, drive.per_repeat)]
 
-    def growth(scale: ArrayLike, size: ArrayLike) -> FloatArray:
-        scales, sizes = np.broadcast_arrays(np.asarray(scale, dtype=np.float64), np.asarray(size, dtype=np.float64))
-        out = np.empty(scales.size)
-        columns = [np.array(one, copy=True).reshape(-1) for one in (scales, sizes)]
-        growth_sums(*law.codes, law.packed, *rows, *columns, out)  # type: ignore[call-arg]
+    def growth(scale: ArrayLike, size: ArrayLike, always: ArrayLike = 0.0) -> FloatArray:
+        given = np.broadcast_arrays(*(np.asarray(one, dtype=np.float64) for one in (scale, size, always)))
+        out = np.empty(given[0].size)
+        scales, sizes, constant = (np.array(one, copy=True).reshape(-1) for one in given)
+        growth_sums(*law.codes, law.packed, *rows, drive.lowest, scales, constant, sizes, out)  # type: ignore[call-arg]
         if np.isnan(out).any():
             raise InputError(
                 f"growth law {law.name}",
@@ -126,7 +144,7 @@ def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[[ArrayLike, 
                 "points for all ranges up to the limiting size",
                 "Add a point from tests; nothing is extrapolated.",
             )
-        return out.reshape(scales.shape)
+        return out.reshape(given[0].shape)
 
     return growth
 

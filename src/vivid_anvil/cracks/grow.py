@@ -44,7 +44,7 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
     """
     drive = growth_drive(nominal_cycles(crack.hot_spot, duty_cycle), crack.counted_part)
     target_repeats = None if target is None else duty_cycle.repeats_in(target)
-    later = None if crack.later_law_from is None else duty_cycle.repeats_in(crack.later_law_from)
+    later = crack.later_from(duty_cycle)
     path = _path(crack, duty_cycle, drive, later, target_repeats)
     then = _through(crack, duty_cycle, path, target_repeats)
     result = GrowthResult(
@@ -81,7 +81,7 @@ def life_repeats_of(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> 
         life, ended_by, c = two_size_life(crack, drive)
         through = _crack_through(crack, c) if ended_by == "wall" else None
         return life + (0.0 if through is None else life_repeats_of(through, duty_cycle, drive))
-    later = None if crack.later_law_from is None else duty_cycle.repeats_in(crack.later_law_from)
+    later = crack.later_from(duty_cycle)
     path = _path(crack, duty_cycle, drive, later, None)
     then = _through(crack, duty_cycle, path, None)
     return path.life_repeats + (0.0 if then is None else then.life_repeats)
@@ -91,11 +91,11 @@ def _path(
     crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, later: float | None, target: float | None
 ) -> GrowthPath:
     if crack.two_way and crack.order == "cycle by cycle":
-        return two_size_in_order_path(crack, duty_cycle, drive, target)
+        return two_size_in_order_path(crack, duty_cycle, drive, later, target)
     if crack.two_way:
         return two_size_path(crack, drive, target, later)
     if crack.order == "cycle by cycle":
-        return in_order_path(crack, duty_cycle, drive, target)
+        return in_order_path(crack, duty_cycle, drive, later, target)
     return one_way_path(crack, drive, later, target)
 
 
@@ -104,7 +104,7 @@ def _without_memory(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> 
     if crack.retardation.kind == "none":
         return None
     plain = dataclasses.replace(crack, retardation=Retardation())
-    return in_order_path(plain, duty_cycle, drive, None).life_repeats
+    return life_repeats_of(plain, duty_cycle, drive)
 
 
 def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: float | None) -> GrowthResult | None:
@@ -115,7 +115,7 @@ def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: floa
     if onwards is None:
         return None
     if onwards.later_law is not None and onwards.later_law_from is not None:
-        wait = duty_cycle.repeats_in(onwards.later_law_from) - float(path.repeats[-1])
+        wait = (onwards.later_from(duty_cycle) or 0.0) - float(path.repeats[-1])
         no_change: dict[str, Any] = {"law": onwards.later_law, "later_law": None, "later_law_from": None}
         onwards = dataclasses.replace(onwards, **({"later_law_from": wait} if wait > 0.0 else no_change))
     left = None if target is None else target - float(path.repeats[-1])

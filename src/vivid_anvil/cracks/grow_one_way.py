@@ -28,10 +28,15 @@ def limits_of(crack: Crack, drive: GrowthDrive) -> CriticalSizes:
         chosen=crack.stop_size,
         limits=crack.limits,
         youngs_modulus=crack.youngs_modulus,
+        always=crack.always,
     )
     start, end = crack.initial_size, found.limiting
     laws = [law for law in (crack.law, crack.later_law) if law is not None and law.has_toughness]
-    broken = [_fracture_size(growth_per_repeat(drive, crack.one_size, law), start, end) for law in laws if start < end]
+    broken = [
+        _fracture_size(growth_per_repeat(drive, crack.one_size, law, crack.always), start, end)
+        for law in laws
+        if start < end
+    ]
     return dataclasses.replace(found, law=min((size for size in broken if size is not None), default=None))
 
 
@@ -78,14 +83,13 @@ def table_to(
 ) -> tuple[GrowthTable | None, Callable[..., np.ndarray]]:
     """Sizes and repeats from `start` to `end`, mm, None where it does not grow; and the growth per repeat."""
     shape = crack.one_size
-    growth = growth_per_repeat(drive, shape, law)
+    growth = growth_per_repeat(drive, shape, law, crack.always)
     if not float(growth(start)) > 0.0:
         return None, growth
-    kinks = threshold_sizes(drive, shape, law, start, end)
-    if not law.is_power:
+    if not law.is_power or crack.always is not None:
         kinks = np.array([size for size, _ in getattr(shape, "points", ())])
         return integrate_growth(growth, start, end, kinks, **LOOSE), growth  # type: ignore[arg-type]
-    return integrate_growth(growth, start, end, kinks), growth
+    return integrate_growth(growth, start, end, threshold_sizes(drive, shape, law, start, end)), growth
 
 
 def _joined(

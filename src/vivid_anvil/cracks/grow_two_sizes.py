@@ -6,6 +6,7 @@ import math
 
 import numpy as np
 
+from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes, Margin, critical_depth, two_way_margins
 from vivid_anvil.cracks.drive import GrowthDrive
@@ -49,14 +50,24 @@ def two_size_life(crack: Crack, drive: GrowthDrive) -> tuple[float, str, float]:
     used = next((name for name, margin in margins.items() if margin(a, c) <= 0.0), None)
     if used is not None:
         return 0.0, used, c
-    found = two_size_outline(crack, drive)
+    found = _outline(crack, drive)
     life = math.inf if found.ended_by == "no growth" else float(found.repeats[-1])
     return life, found.ended_by, float(found.half_lengths[-1])
 
 
-def two_size_outline(crack: Crack, drive: GrowthDrive) -> TwoWayTable:
-    """The way to the first limit, right to some 1e-5, all cycles of a repeat at once."""
-    rates = two_way_rates(drive, crack.two_sizes, (crack.law, crack.law))
+def two_size_outline(crack: Crack, drive: GrowthDrive, later: float | None) -> tuple[FloatArray, FloatArray, float]:
+    """Depths, half lengths and repeats to the first limit, all cycles of a repeat at once; inf where it does not grow."""
+    if later is None:
+        found = _outline(crack, drive)
+        return found.depths, found.half_lengths, math.inf if found.ended_by == "no growth" else float(found.repeats[-1])
+    path = two_size_path(crack, drive, None, later)
+    along = np.array([crack.half_length]) if path.half_lengths is None else path.half_lengths
+    return path.sizes, along, path.life_repeats
+
+
+def _outline(crack: Crack, drive: GrowthDrive) -> TwoWayTable:
+    """The way to the first limit, right to some 1e-5."""
+    rates = two_way_rates(drive, crack.two_sizes, crack.law, crack.always)
     start = (crack.initial_size, crack.half_length)
     return followed(rates, start, two_size_margins(crack, drive), math.inf, 10.0 * TOLERANCE)
 
@@ -72,23 +83,29 @@ def two_size_repeats(crack: Crack, drive: GrowthDrive, depth: float, path: Growt
     if crack.later_law is not None:
         start = max(depth, a)
         along = math.exp(float(np.interp(math.log(start), np.log(path.sizes), np.log(path.half_lengths))))
-        rates = two_way_rates(drive, crack.two_sizes, (crack.later_law, crack.later_law))
+        rates = two_way_rates(drive, crack.two_sizes, crack.later_law, crack.always)
         return float(followed(rates, (start, along), two_size_margins(crack, drive), math.inf).repeats[-1])
     if depth <= a:
         return path.life_repeats
     margin: dict[str, Margin] = {"depth": lambda deep, _: depth - deep}
-    found = followed(two_way_rates(drive, crack.two_sizes, (crack.law, crack.law)), (a, c), margin, math.inf)
+    found = followed(two_way_rates(drive, crack.two_sizes, crack.law, crack.always), (a, c), margin, math.inf)
     return path.life_repeats - float(found.repeats[-1])
 
 
 def two_size_margins(crack: Crack, drive: GrowthDrive) -> dict[str, Margin]:
     """What is left before each limit."""
     found = two_way_margins(
-        crack.two_sizes, crack.hot_spot.material, drive.peak_stress, crack.limits, crack.youngs_modulus, crack.stop_size
+        crack.two_sizes,
+        crack.hot_spot.material,
+        drive.peak_stress,
+        crack.limits,
+        crack.youngs_modulus,
+        crack.stop_size,
+        crack.always,
     )
     laws = [law for law in (crack.law, crack.later_law) if law is not None and law.has_toughness]
     if laws:
-        rates = [two_way_rates(drive, crack.two_sizes, (law, law)) for law in laws]
+        rates = [two_way_rates(drive, crack.two_sizes, law, crack.always) for law in laws]
         found["fracture by the law"] = lambda a, c: min(1.0 if math.isfinite(sum(one(a, c))) else -1.0 for one in rates)
     return found
 
@@ -98,7 +115,7 @@ def _grown(
 ) -> TwoWayTable:
     """To the first limit or `most_repeats`; from `later` on, where there is one, with the later law."""
     margins = two_size_margins(crack, drive)
-    first = two_way_rates(drive, crack.two_sizes, (crack.law, crack.law))
+    first = two_way_rates(drive, crack.two_sizes, crack.law, crack.always)
     if later is None or crack.later_law is None or later >= most_repeats:
         return grow_two_way(first, start, margins, most_repeats)
     before = grow_two_way(first, start, margins, later)
@@ -106,7 +123,7 @@ def _grown(
         return before
     still = before.ended_by == "no growth"
     state = start if still else (float(before.depths[-1]), float(before.half_lengths[-1]))
-    second = two_way_rates(drive, crack.two_sizes, (crack.later_law, crack.later_law))
+    second = two_way_rates(drive, crack.two_sizes, crack.later_law, crack.always)
     after = grow_two_way(second, state, margins, most_repeats - later)
     if after.ended_by == "no growth":
         return after

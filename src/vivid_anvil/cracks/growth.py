@@ -11,7 +11,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes
-from vivid_anvil.cracks.drive import GrowthDrive, growth_at_scale
+from vivid_anvil.cracks.drive import GrowthDrive
 from vivid_anvil.cracks.shapes import stress_intensity
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
@@ -71,12 +71,42 @@ class GrowthResult:
     @property
     def start_range_k(self) -> float:
         """Largest range of the stress intensity factor at the initial size, MPa√mm."""
-        return self.scale(self.crack.initial_size) * self.drive.largest_range
+        return self.largest_range_k(self.crack.initial_size)
 
     @property
     def start_peak_k(self) -> float:
         """Largest stress intensity factor at the initial size, MPa√mm."""
-        return self.scale(self.crack.initial_size) * self.drive.peak_stress
+        return self.peak_k(self.crack.initial_size)
+
+    def peak_k(self, size: float) -> float:
+        """Largest K, MPa√mm, at `size`, mm; of two sizes at the end where it is larger; residual stress included."""
+        return max(scale * self.drive.peak_stress + there for scale, there in self._ends(size))
+
+    def largest_range_k(self, size: float) -> float:
+        """Largest range of K that counts, MPa√mm, at `size`, mm; of two sizes at the end where it is larger."""
+        return max(float(delta_k.max(initial=0.0)) for delta_k, _ in self.end_cycles(size))
+
+    def end_cycles(self, size: float) -> list[tuple[FloatArray, FloatArray]]:
+        """Range of K that counts, MPa√mm, and R of each cycle of the drive at `size`, mm, at the end of the crack or at both."""
+        return [self.drive.k_cycles(*end) for end in self._ends(size)]
+
+    def depth_cycles(self, size: float) -> tuple[FloatArray, FloatArray]:
+        """The same, of two sizes at the end of the depth."""
+        return self.end_cycles(size)[0]
+
+    def cycle_growth(self, size: float) -> FloatArray:
+        """Growth by each cycle of the drive in one repeat, mm, at `size`, mm; of two sizes that of the depth."""
+        return self.drive.per_repeat * self.crack.law.growth(*self.depth_cycles(size), size)
+
+    def _ends(self, size: float) -> list[tuple[float, float]]:
+        """K per MPa, √mm, and K that is always there, MPa√mm, at the end of the crack, or at both ends."""
+        crack = self.crack
+        if not crack.two_way:
+            return [(float(stress_intensity(crack.one_size, size, 1.0)), *crack.always_at(size))]  # type: ignore[list-item]
+        c = self.half_length(size) if self.half_lengths is not None else crack.half_length
+        root = math.sqrt(math.pi * size)
+        factors = crack.two_sizes.factors(size, c)
+        return [(y * root, there) for y, there in zip(factors, crack.always_at(size, c), strict=True)]
 
     def half_length(self, size: float) -> float:
         """Half length, mm, that a crack with two sizes has at depth `size`, mm, on its way."""
@@ -86,31 +116,20 @@ class GrowthResult:
 
     def scale(self, size: float) -> float:
         """K per MPa, √mm, at `size`, mm; of two sizes at the end where it is larger."""
-        if self.crack.two_way:
-            c = (
-                self.half_length(size)
-                if self.half_lengths is not None
-                else float(self.crack.initial_half_length or size)
-            )
-            return max(self.crack.two_sizes.factors(size, c)) * math.sqrt(math.pi * size)
-        return float(stress_intensity(self.crack.one_size, size, 1.0))
+        return max(scale for scale, _ in self._ends(size))
 
     def depth_scale(self, size: float) -> float:
         """K per MPa, √mm, at `size`, mm; of two sizes at the end of the depth."""
-        if not self.crack.two_way:
-            return self.scale(size)
-        c = self.half_length(size) if self.half_lengths is not None else self.crack.half_length
-        return self.crack.two_sizes.factors(size, c)[0] * math.sqrt(math.pi * size)
+        return self._ends(size)[0][0]
 
     def growth_at(self, size: float) -> float:
         """Growth in one repeat, mm, of a crack of `size`, mm; of two sizes that of the depth."""
-        return float(growth_at_scale(self.drive, self.crack.law)(self.depth_scale(size), size))
+        return float(self.cycle_growth(size).sum())
 
     def event_shares(self, size: float | None = None) -> dict[str, float]:
         """Share of each event in the growth of one repeat, at the initial size or at `size`, mm."""
         at = self.crack.initial_size if size is None else size
-        delta_k = self.depth_scale(at) * self.drive.ranges
-        growth = self.drive.per_repeat * self.crack.law.growth(delta_k, self.drive.r_ratios, at)
+        growth = self.cycle_growth(at)
         total = float(growth.sum())
         return {
             source.name: float(growth[self.drive.event == i].sum()) / total if total > 0.0 else 0.0
@@ -128,8 +147,8 @@ class GrowthResult:
                 **({} if self.half_lengths is None else {"half_length_mm": self.half_length(float(size))}),
                 "repeats": float(at),
                 "years": float(at) / self.duty_cycle.repeats_per_year,
-                "largest_K_MPa_sqrt_mm": self.scale(float(size)) * self.drive.peak_stress,
-                "largest_K_range_MPa_sqrt_mm": self.scale(float(size)) * self.drive.largest_range,
+                "largest_K_MPa_sqrt_mm": self.peak_k(float(size)),
+                "largest_K_range_MPa_sqrt_mm": self.largest_range_k(float(size)),
                 "growth_per_repeat_mm": self.growth_at(float(size)),
             }
             for size, at in zip(sizes, repeats, strict=True)

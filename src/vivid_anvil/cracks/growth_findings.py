@@ -84,12 +84,8 @@ def _law_and_load_r(result: GrowthResult) -> Iterator[Finding]:
     law = result.crack.law
     if law.r_ratio is None or math.isinf(result.life_repeats):
         return
-    drive = result.drive
-    weights = drive.per_repeat * drive.ranges**law.slope
-    high = np.maximum(drive.maximum, 1e-12)
-    r_ratio = (
-        np.clip(drive.minimum, 0.0, None) / high if result.crack.counted_part == "tensile" else drive.minimum / high
-    )
+    delta_k, r_ratio = result.depth_cycles(result.crack.initial_size)
+    weights = result.drive.per_repeat * delta_k**law.slope
     load = float((weights * np.clip(r_ratio, -1.0, 1.0)).sum() / weights.sum())
     if abs(load - law.r_ratio) > R_DIFFERENCE:
         unsafe = load > law.r_ratio
@@ -138,8 +134,8 @@ def _rate(law: GrowthLaw, delta_k: float) -> float | None:
 
 def _law_ends(result: GrowthResult) -> Iterator[Finding]:
     """A cycle at which the law itself says fracture, at the initial size."""
-    size, drive, law = result.crack.initial_size, result.drive, result.crack.law
-    if drive.ranges.size and bool(np.isinf(law.growth(result.scale(size) * drive.ranges, drive.r_ratios, size)).any()):
+    size, law = result.crack.initial_size, result.crack.law
+    if any(bool(np.isinf(law.growth(*one, size)).any()) for one in result.end_cycles(size)):
         yield Finding(
             "severe",
             "law-fracture-at-start",
@@ -180,12 +176,16 @@ def _sizes(result: GrowthResult) -> Iterator[Finding]:
             "Below about 0.1 mm cracks grow faster than the law for long cracks says. Is the unit right?",
         )
     if math.isinf(result.life_repeats):
-        threshold = float(result.drive.threshold_range(result.scale(start), result.crack.law, start))
+        delta_k, r_ratio = result.depth_cycles(start)
+        largest = int(np.argmax(delta_k)) if delta_k.size else 0
+        at_r = float(r_ratio[largest]) if delta_k.size else 0.0
+        threshold = float(result.crack.law.threshold_at(at_r, start)[0])
         yield Finding(
             "note",
             "no-growth",
-            f"The largest range that counts, {in_unit(result.drive.largest_range, 'stress')}, is below the "
-            f"{in_unit(threshold, 'stress')} that reach the threshold at {in_unit(start, 'length')}.",
+            f"The largest range of K that counts at {in_unit(start, 'length')}, "
+            f"{in_unit(float(delta_k.max(initial=0.0)), 'stress intensity')}, does not reach the threshold, "
+            f"{in_unit(threshold, 'stress intensity')}.",
             "A larger flaw or a single larger cycle would start it: see how far the size is from growing.",
         )
     if result.crack.hot_spot.notch_factor > 1.0:

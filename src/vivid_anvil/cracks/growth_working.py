@@ -44,12 +44,11 @@ def growth_working(result: GrowthResult, system: UnitSystem = "metric") -> Worki
     crack = result.crack
     title = f"Growth of the crack at {crack.hot_spot.name}, one step worked by hand"
     size = crack.initial_size
-    delta_k = result.depth_scale(size) * result.drive.ranges
-    rates = result.drive.per_repeat * crack.law.growth(delta_k, result.drive.r_ratios, size)
+    rates = result.cycle_growth(size)
     growing = rates > 0.0
     if result.life_repeats == 0.0 or not growing.any():
         return Working(title, f"The crack of {in_unit(size, 'length', system)} does not grow: {result.stopped_by}.", ())
-    if not crack.law.is_power:
+    if not crack.law.is_power or crack.always is not None:
         units = _Units("metric")  # constants of these laws are in its units
         worst = int(np.argmax(rates))
         steps = (*factor_steps(result, units.length, 1.0), *law_steps(result, worst))

@@ -56,13 +56,15 @@ def _one_way(result: GrowthResult, scale: float, peak: float) -> LoadLimit:
         chosen=crack.stop_size,
         limits=crack.limits,
         youngs_modulus=crack.youngs_modulus,
+        always=crack.always,
     )
     return LoadLimit(scale, peak, sizes.limiting, sizes.governed_by)
 
 
 def _two_way(result: GrowthResult, scale: float, peak: float) -> LoadLimit:
     crack, shape = result.crack, result.crack.two_sizes
-    margins = two_way_margins(shape, crack.hot_spot.material, peak, crack.limits, crack.youngs_modulus, crack.stop_size)
+    limits = (crack.limits, crack.youngs_modulus, crack.stop_size, crack.always)
+    margins = two_way_margins(shape, crack.hot_spot.material, peak, *limits)
     if result.half_lengths is None or result.sizes.size < 2:
         return LoadLimit(scale, peak, *critical_depth(margins, shape.deepest, crack.initial_size / crack.half_length))
     depths, along = result.sizes, result.half_lengths

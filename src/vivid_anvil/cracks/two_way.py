@@ -15,13 +15,13 @@ import numpy as np
 from scipy.integrate import solve_ivp
 
 from vivid_anvil.checks import FloatArray
+from vivid_anvil.cracks.critical import AlwaysEnds, Margin
 from vivid_anvil.cracks.drive import GrowthDrive, growth_at_scale
 from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within
 from vivid_anvil.materials import GrowthLaw
 
 TOLERANCE = 1e-7  # of a step: the life is right to some 1e-6; the change told is that from ten times this
 _FURTHEST = 60.0  # of s: both sizes times e^30
-Margin = Callable[[float, float], float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,15 +36,21 @@ class TwoWayTable:
 
 
 def two_way_rates(
-    drive: GrowthDrive, shape: TwoWayShape, laws: tuple[GrowthLaw, GrowthLaw]
+    drive: GrowthDrive, shape: TwoWayShape, law: GrowthLaw, always: AlwaysEnds | None = None
 ) -> Callable[[float, float], tuple[float, float]]:
-    """The function of depth and half length, mm, that gives what both grow in one repeat, mm."""
-    depth_growth, surface_growth = (growth_at_scale(drive, law) for law in laws)
+    """The function of depth and half length, mm, that gives what both grow in one repeat, mm.
+
+    `always` gives the K that is always there, MPa√mm, at both ends of a crack of these sizes.
+    """
+    growth = growth_at_scale(drive, law, shifted=always is not None)
 
     def rates(a: float, c: float) -> tuple[float, float]:
         deep, along = shape.factors(*within(shape, a, c))
         root = math.sqrt(math.pi * a)
-        return float(depth_growth(deep * root, a)), float(surface_growth(along * root, c))
+        if always is None:
+            return float(growth(deep * root, a)), float(growth(along * root, c))
+        there = always(*within(shape, a, c))
+        return float(growth(deep * root, a, there[0])), float(growth(along * root, c, there[1]))
 
     return rates
 

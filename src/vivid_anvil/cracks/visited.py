@@ -59,15 +59,14 @@ class CrackCourse:
 
 def visited_law(result: GrowthResult) -> VisitedLaw:
     """Where on its law the cycles of a repeat grow the crack, at the start and at the end of its way."""
-    drive, law = result.drive, result.crack.law
     ends = (result.crack.initial_size, result.final_size)
-    reach = [result.depth_scale(size) * drive.ranges for size in ends]
+    reach = [result.depth_cycles(size)[0] for size in ends]
     high = max(float(one.max(initial=1.0)) for one in reach) * 1.0001
     low = max(min(float(one[one > 0.0].min(initial=high)) for one in reach), high / 1000.0)
     edges = np.geomspace(min(low, 0.5 * high), high, PLACES + 1)
     shares = []
     for size, ranges in zip(ends, reach, strict=True):
-        grown = np.where(drive.maximum > 0.0, drive.per_repeat * law.growth(ranges, drive.r_ratios, size), 0.0)
+        grown = result.cycle_growth(size)
         grown = np.where(np.isfinite(grown), grown, 0.0)
         counts, _ = np.histogram(ranges, bins=edges, weights=grown)
         shares.append(counts / grown.sum() if grown.sum() > 0.0 else counts)
@@ -76,11 +75,11 @@ def visited_law(result: GrowthResult) -> VisitedLaw:
 
 def crack_course(result: GrowthResult) -> CrackCourse:
     """Largest K and aspect along the way of a crack."""
-    sizes, peak = result.sizes, result.drive.peak_stress
-    depth = np.array([result.depth_scale(float(size)) for size in sizes]) * peak
+    sizes, peak, crack = result.sizes, result.drive.peak_stress, result.crack
     if result.half_lengths is None:
+        depth = np.array([result.peak_k(float(size)) for size in sizes])
         return CrackCourse(result, sizes, depth, None, None)
-    shape = result.crack.two_sizes
-    along = [shape.factors(float(a), float(c))[1] for a, c in zip(sizes, result.half_lengths, strict=True)]
-    surface = np.array(along) * np.sqrt(np.pi * sizes) * peak
-    return CrackCourse(result, sizes, depth, surface, sizes / result.half_lengths)
+    ways = list(zip(sizes.tolist(), result.half_lengths.tolist(), strict=True))
+    factors = np.array([crack.two_sizes.factors(a, c) for a, c in ways]) * np.sqrt(np.pi * sizes)[:, None]
+    ends = factors * peak + np.array([crack.always_at(a, c) for a, c in ways])
+    return CrackCourse(result, sizes, ends[:, 0], ends[:, 1], sizes / result.half_lengths)

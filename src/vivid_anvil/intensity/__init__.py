@@ -18,6 +18,7 @@ from vivid_anvil.intensity.pipes import (
     inner_axial_crack,
     pipe_through_crack,
 )
+from vivid_anvil.intensity.profile import StressProfile
 from vivid_anvil.intensity.specimens import (
     compact_tension,
     middle_tension,
@@ -32,6 +33,7 @@ from vivid_anvil.intensity.weight import (
     centre_crack_by_weight,
     edge_crack_by_weight,
     surface_crack_by_weight,
+    surface_ends_by_weight,
 )
 
 __all__ = [
@@ -39,6 +41,7 @@ __all__ = [
     "ContourMeans",
     "EllipseFactors",
     "FactorFormula",
+    "StressProfile",
     "SurfaceWeight",
     "assessment_curve",
     "axial_through_crack",
@@ -64,6 +67,7 @@ __all__ = [
     "shape_factor",
     "surface_crack",
     "surface_crack_by_weight",
+    "surface_ends_by_weight",
     "surface_share",
     "three_point_bend",
     "through_reference_stress",

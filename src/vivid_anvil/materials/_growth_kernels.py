@@ -111,11 +111,13 @@ def rates_of(form, model, p, dk, r, a, out):
 
 
 @njit(cache=True)
-def growth_sums(form, model, p, ranges, ratios, counts, scales, sizes, out):
-    """Σ n da/dN over all cycles for each size; K of a stress range is the `scales` of that size times the range."""
+def growth_sums(form, model, p, highs, lows, counts, lowest, scales, always, sizes, out):
+    """Σ n da/dN over all cycles for each size: K is the `scales` of that size times the stress, and what is `always` there."""
     for j in range(sizes.size):
         total = 0.0
-        for i in range(ranges.size - 1, -1, -1):
-            if ranges[i] > 0.0:
-                total += counts[i] * rate_of(form, model, p, scales[j] * ranges[i], ratios[i], sizes[j])
+        for i in range(highs.size - 1, -1, -1):
+            high = scales[j] * highs[i] + always[j]
+            low = max(scales[j] * lows[i] + always[j], lowest)
+            if high > 0.0 and high > low:
+                total += counts[i] * rate_of(form, model, p, high - low, min(low / high, 1.0 - 1e-12), sizes[j])
         out[j] = total
