@@ -29,6 +29,7 @@ from vivid_anvil.cracks.other_shapes import (
     PipeCrack,
     TableCrack,
 )
+from vivid_anvil.cracks.profile_cracks import ProfileEdgeCrack, ProfileSurfaceCrack
 from vivid_anvil.cracks.shape_forms import SHAPE_KEYS, SHAPES, shape_of_keys
 from vivid_anvil.cracks.shapes import CentreCrack, CrackShape, EdgeCrack, stress_intensity
 from vivid_anvil.cracks.sizes import SizeLives, largest_lasting_size, lives_over_size
@@ -74,6 +75,8 @@ __all__ = [
     "LoadLimit",
     "PipeCrack",
     "PipeSurfaceCrack",
+    "ProfileEdgeCrack",
+    "ProfileSurfaceCrack",
     "Retardation",
     "SizeLives",
     "SurfaceCrack",

@@ -15,7 +15,7 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks._kernels import march_two, march_two_power
 from vivid_anvil.cracks.by_cycle import KINDS, Retardation, weights_of
 from vivid_anvil.cracks.critical import AlwaysEnds, Margin
-from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within
+from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within, within_weight
 from vivid_anvil.materials import GrowthLaw
 
 REACH = 1e-3
@@ -129,8 +129,9 @@ def _anchor(shape: TwoWayShape, a: float, c: float, always: AlwaysEnds | None) -
     """a, c, then for the end of a and for that of c Y and the K of residual stress, each with its slopes over a and over c."""
     step_a, step_c = -_SLOPE_STEP * a, _SLOPE_STEP * c  # towards less depth: the wall may be near
     found = [np.zeros(6), np.zeros(6)]
-    for function, first in ((shape.factors, 0), *([] if always is None else [(always, 3)])):
-        here, less, longer = (function(*within(shape, *at)) for at in ((a, c), (a + step_a, c), (a, c + step_c)))
+    asked = [(shape.factors, within, 0), *([] if always is None else [(always, within_weight, 3)])]
+    for function, known, first in asked:
+        here, less, longer = (function(*known(shape, *at)) for at in ((a, c), (a + step_a, c), (a, c + step_c)))
         for i in (0, 1):
             found[i][first : first + 3] = here[i], (less[i] - here[i]) / step_a, (longer[i] - here[i]) / step_c
     return np.array([a, c, *found[0], *found[1]])

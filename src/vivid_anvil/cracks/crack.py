@@ -131,6 +131,14 @@ class Crack:
         return cast(TwoWayShape, self.shape)
 
     @property
+    def deepest(self) -> float:
+        """The size, mm, at which the solution ends; with residual stress where the weight function does."""
+        if self.two_way:
+            return self.two_sizes.deepest
+        largest = self.one_size.largest_size
+        return largest if self.residual_stress is None else min(largest, getattr(self.shape, "weight_reach", largest))
+
+    @property
     def half_length(self) -> float:
         """The half length, mm, that a crack with two sizes starts with."""
         assert self.initial_half_length is not None, "checked where the crack is made"
@@ -181,7 +189,7 @@ class Crack:
                 "a shape with a weight function: edge, surface, or one of a stress across the section",
                 "Or add its K to a table of your own.",
             )
-        needed = self.two_sizes.deepest if self.two_way else self.one_size.largest_size
+        needed = self.deepest
         if profile.reach < needed * (1.0 - 1e-9):
             raise InputError(
                 f"{where}, residual_stress",
@@ -199,7 +207,7 @@ class Crack:
 
     def _check_sizes(self, where: str) -> None:
         two_way = self.two_way
-        largest = self.two_sizes.deepest if two_way else self.one_size.largest_size
+        largest = self.deepest
         for field in ("initial_size", "detectable_size", "stop_size"):
             size = getattr(self, field)
             if size is not None and size >= largest:
@@ -237,6 +245,7 @@ class Crack:
                     f"{where}, initial_half_length", f"{number(self.initial_half_length)} mm", f"below {longest} mm"
                 )
             self.two_sizes.factors(self.initial_size, self.initial_half_length)
+            self.always_at(self.initial_size, self.initial_half_length)
 
     def _check_order(self, where: str) -> None:
         if self.order == "per repeat" and self.retardation.kind != "none":

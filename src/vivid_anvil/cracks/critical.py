@@ -11,7 +11,7 @@ from scipy.optimize import brentq
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.shapes import CrackShape
-from vivid_anvil.cracks.two_way_shapes import TwoWayShape, aspect_limits, within
+from vivid_anvil.cracks.two_way_shapes import TwoWayShape, aspect_limits, within, within_weight
 from vivid_anvil.intensity import assessment_curve
 from vivid_anvil.materials import Material
 
@@ -73,11 +73,13 @@ def critical_sizes(
     limits: str = "toughness and yield",
     youngs_modulus: float = 207000.0,
     always: Callable[[float], FloatArray] | None = None,
+    largest: float | None = None,
 ) -> CriticalSizes:
     """Sizes, mm, at which K reaches the toughness and the net section the yield strength, at `peak_stress`, MPa.
 
     Found by solving; a size below 1e-6 of the width counts as that. With `limits` "assessment curve" the size at which
-    K_r = f(L_r) takes the place of both. `always` is the K of residual stress, MPa√mm: it counts for fracture, not for yield.
+    K_r = f(L_r) takes the place of both. `always` is the K of residual stress, MPa√mm: it counts for fracture, not for yield;
+    `largest`, mm, is where the solution ends, by default that of the shape.
 
     >>> from vivid_anvil.cracks.shapes import CentreCrack
     >>> steel = Material(name="steel", yield_strength=450.0, toughness=1800.0)
@@ -86,13 +88,10 @@ def critical_sizes(
     """
     margins = one_way_margins(shape, material, peak_stress, limits, youngs_modulus, always)
     smallest = getattr(shape, "smallest_size", 0.0)
-    sizes = {name: _reached(margin, shape.largest_size, smallest) for name, margin in margins.items()}
+    end = shape.largest_size if largest is None else largest
+    sizes = {name: _reached(margin, end, smallest) for name, margin in margins.items()}
     return CriticalSizes(
-        sizes.get("toughness"),
-        sizes.get("net-section yield"),
-        shape.largest_size,
-        sizes.get("assessment curve"),
-        chosen,
+        sizes.get("toughness"), sizes.get("net-section yield"), end, sizes.get("assessment curve"), chosen
     )
 
 
@@ -136,7 +135,7 @@ def two_way_margins(
 
     def k(a: float, c: float) -> float:
         at, root = within(shape, a, c), peak_stress * math.sqrt(math.pi * a)
-        there = (0.0, 0.0) if always is None else always(*at)
+        there = (0.0, 0.0) if always is None else always(*within_weight(shape, a, c))
         return max(y * root + one for y, one in zip(shape.factors(*at), there, strict=True))
 
     def net(a: float, c: float) -> float:
@@ -153,6 +152,8 @@ def two_way_margins(
     found["wall"] = lambda a, _: shape.deepest - a
     found["length of the solution"] = lambda _, c: shape.longest - c
     low, high = aspect_limits(shape)
+    if always is not None:
+        high = min(high, 1.0 + 1e-9)
     found["aspect of the solution"] = lambda a, c: min(high * c - a, a - low * c)
     return found
 

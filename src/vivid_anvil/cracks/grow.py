@@ -125,7 +125,7 @@ def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: floa
 def _crack_through(crack: Crack, c: float) -> Crack | None:
     """The crack through the wall, from half length c, mm; None where no solution goes on."""
     shape = crack.two_sizes.after(c)
-    if shape is None or c >= shape.largest_size:
+    if shape is None or c >= shape.largest_size or (crack.always is not None and not hasattr(shape, "k_of_stress")):
         return None
     return dataclasses.replace(
         crack, shape=shape, initial_size=c, initial_half_length=None, stop_size=None, detectable_size=None

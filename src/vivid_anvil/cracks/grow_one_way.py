@@ -29,6 +29,7 @@ def limits_of(crack: Crack, drive: GrowthDrive) -> CriticalSizes:
         limits=crack.limits,
         youngs_modulus=crack.youngs_modulus,
         always=crack.always,
+        largest=crack.deepest,
     )
     start, end = crack.initial_size, found.limiting
     laws = [law for law in (crack.law, crack.later_law) if law is not None and law.has_toughness]

@@ -57,6 +57,7 @@ def _one_way(result: GrowthResult, scale: float, peak: float) -> LoadLimit:
         limits=crack.limits,
         youngs_modulus=crack.youngs_modulus,
         always=crack.always,
+        largest=crack.deepest,
     )
     return LoadLimit(scale, peak, sizes.limiting, sizes.governed_by)
 

@@ -15,6 +15,7 @@ from vivid_anvil.cracks.other_shapes import (
     PipeCrack,
     TableCrack,
 )
+from vivid_anvil.cracks.profile_cracks import ProfileEdgeCrack, ProfileSurfaceCrack
 from vivid_anvil.cracks.shapes import CentreCrack, EdgeCrack
 from vivid_anvil.cracks.two_way_shapes import (
     CornerCrack,
@@ -42,6 +43,7 @@ _PLATE = {"thickness": "thickness", "plate_width": "width"}
 _WALL = {"radius": "radius", "wall": "wall"}
 SHAPES = {
     "edge": ShapeForm(EdgeCrack, {"plate_width": "width"}, _BENDING),
+    "edge, any stress": ShapeForm(ProfileEdgeCrack, {"plate_width": "width", "stress_profile": "stress_profile"}, {}),
     "centre": ShapeForm(CentreCrack, {"plate_width": "width"}, {}),
     "double edge": ShapeForm(DoubleEdgeCrack, {"plate_width": "width"}, {}),
     "hole": ShapeForm(HoleCrack, {"radius": "radius"}, {"cracks": "cracks", "plate_width": "plate_width"}),
@@ -55,6 +57,9 @@ SHAPES = {
         _PLATE,
         {**_BENDING, "attachment_length": "attachment_length", "surface_factor": "surface_factor"},
         two_way=True,
+    ),
+    "surface, any stress": ShapeForm(
+        ProfileSurfaceCrack, {**_PLATE, "stress_profile": "stress_profile"}, {}, two_way=True
     ),
     "corner": ShapeForm(CornerCrack, _PLATE, {**_BENDING, "surface_factor": "surface_factor"}, two_way=True),
     "hole, corner": ShapeForm(HoleCornerCrack, {**_PLATE, "radius": "radius"}, {"cracks": "cracks"}, two_way=True),

@@ -15,7 +15,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import FloatArray, share_of_one
 from vivid_anvil.errors import InputError
-from vivid_anvil.intensity import FACTORS, geometry_factor, reference_stress
+from vivid_anvil.intensity import FACTORS, StressProfile, edge_crack_by_weight, geometry_factor, reference_stress
 from vivid_anvil.units import Coherent
 from vivid_anvil.working import put_in
 
@@ -122,6 +122,15 @@ class EdgeCrack:
     def largest_size(self) -> float:
         """0.9 of the width, mm."""
         return 0.9 * self.width
+
+    @property
+    def weight_reach(self) -> float:
+        """Half of the width, mm: as far as the weight function goes."""
+        return 0.5 * self.width
+
+    def k_of_stress(self, stress: StressProfile, size: ArrayLike) -> FloatArray:
+        """K, MPa√mm, of any stress across the plate, by weight function; to half of the width."""
+        return edge_crack_by_weight(stress, size, self.width)
 
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -, at lengths `size`, mm."""

@@ -17,7 +17,7 @@ from scipy.integrate import solve_ivp
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.critical import AlwaysEnds, Margin
 from vivid_anvil.cracks.drive import GrowthDrive, growth_at_scale
-from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within
+from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within, within_weight
 from vivid_anvil.materials import GrowthLaw
 
 TOLERANCE = 1e-7  # of a step: the life is right to some 1e-6; the change told is that from ten times this
@@ -49,7 +49,7 @@ def two_way_rates(
         root = math.sqrt(math.pi * a)
         if always is None:
             return float(growth(deep * root, a)), float(growth(along * root, c))
-        there = always(*within(shape, a, c))
+        there = always(*within_weight(shape, a, c))
         return float(growth(deep * root, a, there[0])), float(growth(along * root, c, there[1]))
 
     return rates

@@ -17,12 +17,15 @@ from vivid_anvil.cracks.shapes import CentreCrack, CrackShape, EdgeCrack
 from vivid_anvil.errors import InputError
 from vivid_anvil.intensity import (
     EllipseFactors,
+    StressProfile,
     corner_crack,
     embedded_crack,
     hole_corner_crack,
     inner_axial_crack,
     reference_stress,
     surface_crack,
+    surface_crack_by_weight,
+    surface_ends_by_weight,
     surface_share,
     toe_value,
 )
@@ -69,6 +72,12 @@ def within(shape: TwoWayShape, a: float, c: float) -> tuple[float, float]:
     deep = min(a, shape.deepest)
     half = max(c, deep / high)
     return deep, half if low == 0.0 else min(half, deep / low)
+
+
+def within_weight(shape: TwoWayShape, a: float, c: float) -> tuple[float, float]:
+    """The same where a weight function is asked too, which knows cracks no deeper than half as long."""
+    deep, half = within(shape, a, c)
+    return deep, max(half, deep)
 
 
 def _mixed(found: EllipseFactors, bending_share: float) -> float:
@@ -122,6 +131,18 @@ class SurfaceCrack:
             self.surface_factor
             * ((1.0 - share) * surface.tension * at_surface[0] + share * surface.bending * at_surface[1]),
         )
+
+    def k_of_stress(self, stress: StressProfile, a: float, c: float) -> tuple[float, float]:
+        """K, MPa√mm, of any stress across the plate, at the deepest point and at the surface, by weight functions; a <= c."""
+        if a > c * (1.0 + 1e-9):
+            raise InputError(
+                f"{self.kind} crack, weight function",
+                f"a/c = {a / c:.4g}",
+                "a crack no deeper than half as long",
+                "Start from a longer crack, or leave the residual stress to a table.",
+            )
+        rest = (stress, a, c, self.thickness, 0.5 * self.width)
+        return surface_crack_by_weight(*rest).k, self.surface_factor * surface_ends_by_weight(*rest)
 
     def _toe(self, depth: float) -> tuple[float, float]:
         """M_k of tension and of bending; the latter is not asked for without bending."""

@@ -210,6 +210,7 @@ class CrackSection(Section):
     diameter: Length | None = None
     cracks: int | None = None
     points: list[list[Any]] | None = None
+    stress_profile: list[list[Any]] | None = None
     bending_share: float | None = None
     attachment_length: Length | None = None
     surface_factor: float | None = None
@@ -218,6 +219,7 @@ class CrackSection(Section):
     growth_law: Text
     later_law: Text | None = None
     later_law_from: Text | None = None
+    residual_stress: list[list[Any]] | None = None
     counted_part: str = "tensile"
     order: str = "per repeat"
     retardation: str | dict[str, Any] | None = None
