@@ -80,11 +80,11 @@ def blocks_against_cycles(folder: str) -> None:
     study = read_study(write_demo(Path(folder) / "demo"))
     crack, duty = dataclasses.replace(study.cracks[0], detectable_size=None), study.duty_cycle
     drive = growth_drive(nominal_cycles(crack.hot_spot, duty), crack.counted_part)
-    two_size_in_order_path(crack, duty, drive, None)
+    two_size_in_order_path(crack, duty, drive, None, None)
     begun = time.perf_counter()
-    exact = two_size_in_order_path(crack, duty, drive, None)
+    exact = two_size_in_order_path(crack, duty, drive, None, None)
     middle = time.perf_counter()
-    life, _, _ = two_size_life(crack, drive)
+    life, *_ = two_size_life(crack, drive)
     end = time.perf_counter()
     cycles = exact.cycles or 0
     difference = life / exact.life_repeats - 1.0

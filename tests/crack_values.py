@@ -422,7 +422,7 @@ def _break_through(inputs: Values) -> Values:
     rates = two_way_rates(drive, shape, law)
     first = grow_two_way(rates, (inputs["a0_mm"], inputs["c0_mm"]), {"depth": lambda a, _: shape.thickness - a})
     c = float(first.half_lengths[-1])
-    second = _life(shape.after(c), law, (inputs["dS_MPa"], 0.0), c, inputs["c_f_mm"])
+    second = _life(shape.after(shape.thickness, c)[0], law, (inputs["dS_MPa"], 0.0), c, inputs["c_f_mm"])
     return {
         "c_at_transition_mm": c,
         "N_to_transition": first.repeats[-1],

@@ -141,7 +141,7 @@ def test_a_surface_crack_breaks_through_and_goes_on_as_a_through_crack():
     assert through.crack.shape.kind == "centre"
     assert through.crack.initial_size == result.half_lengths[-1]
     assert result.life_repeats == pytest.approx(result.repeats[-1] + through.life_repeats)
-    assert result.to_dict()["then_through_the_wall"]["governed_by"] == through.governed_by
+    assert result.to_dict()["then"]["governed_by"] == through.governed_by
     short = cr.grow_crack(surface(material=tough), loads(), target=0.5 * result.life_repeats)
     assert short.stopped_by == "target life"
 

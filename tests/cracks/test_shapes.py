@@ -73,8 +73,8 @@ def test_both_ends_have_a_factor_until_the_wall_and_a_way_on(shape):
     a, c = within(shape, 2.0 * shape.deepest, 0.1)
     assert a == shape.deepest
     assert low <= a / c <= high
-    through = shape.after(2.0 * shape.deepest)
-    assert shape.kind == "grid" or float(through.geometry_factor(2.0 * shape.deepest)) > 0.5
+    through = shape.after(shape.deepest, 2.0 * shape.deepest)
+    assert shape.kind == "grid" or float(through[0].geometry_factor(through[1][0])) > 0.5
     loaded = [shape.collapse_stress(a, 2.0 * a, 100.0) for a in (0.1, 0.5 * shape.deepest)]
     assert 0.0 < loaded[0] <= loaded[1]
 

@@ -26,28 +26,24 @@ def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
         ("Initial size", _initial(growth, units)),
         *_limit_rows(growth, units),
         ("Life to limiting size", _growth_life(growth)),
-        ("Stopped by", f"{growth.stopped_by}, at {length(_last(growth).final_size)}"),
+        ("Stopped by", f"{growth.stopped_by}, at {length(growth.stages[-1].final_size)}"),
         *([] if growth.stopped_in is None else [("In", growth.stopped_in)]),
         *_memory_rows(growth),
         ("Inspection", _inspection(growth, units)),
         ("Growth at the start by", ", ".join(f"{name} {share:.1%}" for name, share in growth.event_shares().items())),
-        *([("Halving every step", _halving(growth.halving_change))] if growth.cycles is None else []),
+        _error_row(growth),
     ]
     for name, value in rows:
         facts.add_row(f"  {name}", value)
     parts: list[RenderableType] = [heading(f"Crack at {crack.hot_spot.name}"), facts]
     if growth.sizes.size > 1:
         parts.append(_growth_table(growth, units, repeat))
-    if growth.then is not None:
-        through = growth.then.crack.shape
-        parts.append(indented(f"Through the wall: {through.kind} crack, size: {through.size_means}"))
-        parts.append(_growth_table(growth.then, units, repeat))
+    for stage in growth.stages[1:]:
+        shape = stage.crack.shape
+        parts.append(indented(f"Then a {shape.kind} crack, size: {shape.size_means}"))
+        parts.append(_growth_table(stage, units, repeat))
     parts.append(findings_list(growth.findings))
     return Group(*parts)
-
-
-def _last(growth: GrowthResult) -> GrowthResult:
-    return growth if growth.then is None else growth.then
 
 
 def _initial(growth: GrowthResult, units: UnitSystem) -> str:
@@ -72,9 +68,9 @@ def _limit_rows(growth: GrowthResult, units: UnitSystem) -> list[tuple[str, str]
         rows = [("Limiting size", first)]
         if growth.half_lengths is not None and growth.half_lengths.size > 1:
             rows.append(("Half length there", length(float(growth.half_lengths[-1]))))
-        if growth.then is not None:
-            then = growth.then.critical
-            rows.append(("Then through the wall", f"to {length(then.limiting)} half length, {then.governed_by}"))
+        for stage in growth.stages[1:]:
+            end, what = stage.critical, f"Then as {stage.crack.shape.kind} crack"
+            rows.append((what, f"to {length(end.limiting)} {stage.crack.shape.size_means}, {end.governed_by}"))
         return rows
     rows = [
         ("Toughness reached at", length(critical.toughness)),
@@ -106,8 +102,11 @@ def _memory_rows(growth: GrowthResult) -> list[tuple[str, str]]:
     return rows
 
 
-def _halving(change: float) -> str:
-    return f"changes the life by {'less than 1e-9' if change < 1e-9 else f'{change:.0e}'} of itself"
+def _error_row(growth: GrowthResult) -> tuple[str, str]:
+    change = "less than 1e-9" if growth.halving_change < 1e-9 else f"{growth.halving_change:.0e}"
+    if growth.cycles is None:
+        return "Halving every step", f"changes the life by {change} of itself"
+    return "Reading K off a grid", f"moves a growth rate by {change} of itself at most"
 
 
 def _growth_life(growth: GrowthResult) -> str:

@@ -5,7 +5,7 @@ from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes, critical_sizes
 from vivid_anvil.cracks.drive import COUNTED_PARTS, GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
 from vivid_anvil.cracks.grid_crack import GridCrack
-from vivid_anvil.cracks.grow import grow_crack
+from vivid_anvil.cracks.grow import grow_crack, with_tests
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.growth_fit import GrowthFit, fit_growth_law, table_law
 from vivid_anvil.cracks.growth_tests import (
@@ -31,6 +31,7 @@ from vivid_anvil.cracks.other_shapes import (
 )
 from vivid_anvil.cracks.profile_cracks import ProfileEdgeCrack, ProfileSurfaceCrack
 from vivid_anvil.cracks.shape_forms import SHAPE_KEYS, SHAPES, shape_of_keys
+from vivid_anvil.cracks.shape_points import grid_of_rows, read_points
 from vivid_anvil.cracks.shapes import CentreCrack, CrackShape, EdgeCrack, stress_intensity
 from vivid_anvil.cracks.sizes import SizeLives, largest_lasting_size, lives_over_size
 from vivid_anvil.cracks.two_way import TwoWayTable, grow_two_way, two_way_rates
@@ -88,6 +89,7 @@ __all__ = [
     "crack_course",
     "critical_sizes",
     "fit_growth_law",
+    "grid_of_rows",
     "grow_by_cycle",
     "grow_crack",
     "grow_two_way",
@@ -104,6 +106,7 @@ __all__ = [
     "rates_by_polynomial",
     "rates_by_secant",
     "read_growth_tests",
+    "read_points",
     "shape_of_keys",
     "size_after",
     "stress_intensity",
@@ -111,4 +114,5 @@ __all__ = [
     "threshold_sizes",
     "two_way_rates",
     "visited_law",
+    "with_tests",
 ]

@@ -8,7 +8,7 @@ from typing import ClassVar
 
 import numpy as np
 
-from vivid_anvil.cracks.shapes import CrackShape
+from vivid_anvil.cracks.two_way_shapes import Onwards
 from vivid_anvil.errors import InputError
 
 
@@ -89,6 +89,6 @@ class GridCrack:
         """The stress itself: a table knows no section, so toughness, sizes and wall limit."""
         return stress
 
-    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002
         """Nothing: the table ends."""
         return None

@@ -16,6 +16,7 @@ from vivid_anvil.cracks.grow_one_way import one_way_path, table_to
 from vivid_anvil.cracks.grow_two_sizes import two_size_life, two_size_path, two_size_repeats
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.growth_findings import growth_findings
+from vivid_anvil.cracks.growth_tests import GrowthTests
 from vivid_anvil.cracks.path import GrowthPath
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import DutyCycle
@@ -75,11 +76,19 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
     return dataclasses.replace(result, findings=growth_findings(result))
 
 
+def with_tests(result: GrowthResult, tests: GrowthTests | None) -> GrowthResult:
+    """The result with the tests of its law, and what they say about it."""
+    if tests is None:
+        return result
+    known = dataclasses.replace(result, tests=tests)
+    return dataclasses.replace(known, findings=growth_findings(known))
+
+
 def life_repeats_of(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> float:
     """Repeats to the limiting size alone, also through the wall; `drive` is that of the hot spot under the duty cycle."""
     if crack.two_way and crack.order == "per repeat" and crack.later_law is None:
-        life, ended_by, c = two_size_life(crack, drive)
-        through = _crack_through(crack, c) if ended_by == "wall" else None
+        life, ended_by, a, c = two_size_life(crack, drive)
+        through = _crack_through(crack, a, c) if ended_by == "wall" else None
         return life + (0.0 if through is None else life_repeats_of(through, duty_cycle, drive))
     later = crack.later_from(duty_cycle)
     path = _path(crack, duty_cycle, drive, later, None)
@@ -111,7 +120,7 @@ def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: floa
     """The crack through the wall that a crack with two sizes becomes, grown on; None where it does not get there."""
     if path.half_lengths is None or path.critical.governed_by != "wall" or path.stopped_by != "wall":
         return None
-    onwards = _crack_through(crack, float(path.half_lengths[-1]))
+    onwards = _crack_through(crack, float(path.sizes[-1]), float(path.half_lengths[-1]))
     if onwards is None:
         return None
     if onwards.later_law is not None and onwards.later_law_from is not None:
@@ -122,13 +131,20 @@ def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: floa
     return grow_crack(onwards, duty_cycle, target=left)
 
 
-def _crack_through(crack: Crack, c: float) -> Crack | None:
-    """The crack through the wall, from half length c, mm; None where no solution goes on."""
-    shape = crack.two_sizes.after(c)
-    if shape is None or c >= shape.largest_size or (crack.always is not None and not hasattr(shape, "k_of_stress")):
+def _crack_through(crack: Crack, a: float, c: float) -> Crack | None:
+    """The crack that one of depth a and half length c, mm, becomes at the wall; None where no solution goes on."""
+    onwards = crack.two_sizes.after(a, c)
+    if onwards is None:
         return None
+    shape, sizes = onwards
+    two = len(sizes) == 2
+    if sizes[-1] >= (shape.longest if two else shape.largest_size):
+        return None
+    if crack.always is not None and not hasattr(shape, "k_of_stress"):
+        return None
+    half = sizes[1] if two else None
     return dataclasses.replace(
-        crack, shape=shape, initial_size=c, initial_half_length=None, stop_size=None, detectable_size=None
+        crack, shape=shape, initial_size=sizes[0], initial_half_length=half, stop_size=None, detectable_size=None
     )
 
 

@@ -43,16 +43,16 @@ def two_size_path(crack: Crack, drive: GrowthDrive, target: float | None, later:
     return GrowthPath(table.depths, table.repeats, life, stopped_by, change, critical, table.half_lengths)
 
 
-def two_size_life(crack: Crack, drive: GrowthDrive) -> tuple[float, str, float]:
-    """Repeats to the first limit, right to some 1e-5, its name, and the half length, mm, there."""
+def two_size_life(crack: Crack, drive: GrowthDrive) -> tuple[float, str, float, float]:
+    """Repeats to the first limit, right to some 1e-5, its name, depth and half length, mm, there."""
     a, c = crack.initial_size, crack.half_length
     margins = two_size_margins(crack, drive)
     used = next((name for name, margin in margins.items() if margin(a, c) <= 0.0), None)
     if used is not None:
-        return 0.0, used, c
+        return 0.0, used, a, c
     found = _outline(crack, drive)
     life = math.inf if found.ended_by == "no growth" else float(found.repeats[-1])
-    return life, found.ended_by, float(found.half_lengths[-1])
+    return life, found.ended_by, float(found.depths[-1]), float(found.half_lengths[-1])
 
 
 def two_size_outline(crack: Crack, drive: GrowthDrive, later: float | None) -> tuple[FloatArray, FloatArray, float]:

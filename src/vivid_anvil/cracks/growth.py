@@ -12,6 +12,7 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes
 from vivid_anvil.cracks.drive import GrowthDrive
+from vivid_anvil.cracks.growth_tests import GrowthTests
 from vivid_anvil.cracks.shapes import stress_intensity
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
@@ -25,8 +26,9 @@ class GrowthResult:
 
     `sizes`, mm, and `repeats`, shape (n,), go from the initial size to the stop. `life_repeats` goes on to the limiting
     size even where the target life stops the table earlier; it is inf where the crack does not grow. A crack with two sizes
-    has `half_lengths` beside its depths in `sizes`, and `then`, the crack through the wall that it becomes. Cycle by cycle
+    has `half_lengths` beside its depths in `sizes`, and `then`, what it becomes where it breaks through. Cycle by cycle
     `cycles` are those gone through, `stopped_in` says where, `without_memory_repeats` the life without retardation.
+    `tests` are those of its law, where the study names them.
     """
 
     crack: Crack
@@ -46,6 +48,12 @@ class GrowthResult:
     cycles: int | None = None
     stopped_in: str | None = None
     without_memory_repeats: float | None = None
+    tests: GrowthTests | None = None
+
+    @property
+    def stages(self) -> tuple[GrowthResult, ...]:
+        """This result and those of what the crack becomes, one after the other."""
+        return (self,) if self.then is None else (self, *self.then.stages)
 
     @property
     def life_years(self) -> float:
@@ -157,7 +165,7 @@ class GrowthResult:
     @property
     def governed_by(self) -> str:
         """What ends the life in the end, also after the wall is broken through."""
-        return self.critical.governed_by if self.then is None else self.then.governed_by
+        return self.stages[-1].critical.governed_by
 
     def to_dict(self) -> dict[str, Any]:
         """The result as plain numbers and text, units in the names; inf as the text 'inf'."""

@@ -23,6 +23,8 @@ R_DIFFERENCE = 0.15
 SLOWEST, FASTEST = 3e-5, 1e-1  # mm per cycle at 30 MPa√m
 ATOM_SPACING = 2.5e-7  # mm
 RETARDED = 1.2
+ABOVE_LAW = 0.1  # share of rates
+BEYOND_TESTS = 1.1
 
 
 def growth_findings(result: GrowthResult) -> tuple[Finding, ...]:
@@ -199,13 +201,41 @@ def _sizes(result: GrowthResult) -> Iterator[Finding]:
 
 def _why_limited(result: GrowthResult) -> Iterator[Finding]:
     if result.governed_by in ENDS_OF_SOLUTION and result.stopped_by != "no growth":
-        ends = result if result.then is None else result.then
+        ends = result.stages[-1]
         yield Finding(
             "note",
             "solution-ends",
             f"The stress intensity solution ends at {in_unit(ends.critical.limiting, 'length')}, before toughness or net "
             "section is reached.",
             "The life is counted to there; the true critical size is larger.",
+        )
+
+
+def _tests(result: GrowthResult) -> Iterator[Finding]:
+    """How the law lies to the tests that are named with it."""
+    tests, law = result.tests, result.crack.law
+    if tests is None:
+        return
+    known = law.growth(tests.ranges, tests.r_ratio)
+    above = float((tests.rates > known).mean())
+    if above > ABOVE_LAW:
+        yield Finding(
+            "warning",
+            "law-below-tests",
+            f"{above:.0%} of the measured rates lie above the growth law {law.name}, the worst by a factor of "
+            f"{number(float((tests.rates / np.maximum(known, 1e-300)).max()), 3)}.",
+            "The law is on the unsafe side of its tests: fit it with above_mean = 2, or say why the tests do not count.",
+        )
+    delta_k = result.depth_cycles(result.final_size)[0]
+    least, most = float(tests.ranges.min()), float(tests.ranges.max())
+    largest = float(delta_k.max(initial=0.0))
+    if largest > BEYOND_TESTS * most:
+        yield Finding(
+            "note",
+            "beyond-tests",
+            f"ΔK goes to {in_unit(largest, 'stress intensity')}; the tests go from {in_unit(least, 'stress intensity')} to "
+            f"{in_unit(most, 'stress intensity')}.",
+            "There the law is not backed by its tests.",
         )
 
 
@@ -219,4 +249,5 @@ LOOKS: tuple[Callable[[GrowthResult], Iterator[Finding]], ...] = (
     _memory,
     _sizes,
     _why_limited,
+    _tests,
 )

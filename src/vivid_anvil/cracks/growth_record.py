@@ -39,7 +39,7 @@ def growth_record(result: GrowthResult) -> dict[str, Any]:
             "retardation": crack.retardation.kind,
             "life_without_retardation_repeats": result.without_memory_repeats,
             "initial_half_length_mm": crack.initial_half_length,
-            "then_through_the_wall": None if result.then is None else growth_record(result.then),
+            "then": None if result.then is None else growth_record(result.then),
             "life_repeats": result.life_repeats,
             "life_hours": result.life_hours,
             "life_years": result.life_years,

@@ -19,6 +19,7 @@ from vivid_anvil.intensity import (
     axial_through_crack,
     geometry_factor,
     hole_crack,
+    pin_hole_crack,
     pipe_through_crack,
     round_bar_surround,
     round_bar_thumbnail,
@@ -68,15 +69,19 @@ class DoubleEdgeCrack:
 class HoleCrack:
     """One or two cracks from the edge of a round hole, in a wide plate or in the middle of one of `plate_width` (Newman 1971).
 
-    Valid to a = 10 r, and to a hole with cracks over 0.7 of the width. Net section: S W / (W - 2r - n a).
+    Valid to a = 10 r, and to a hole with cracks over 0.7 of the width. Net section: S W / (W - 2r - n a). With a `pin_share` a
+    close-fitting pin takes that share of the plate's force, the rest passes by; S is the stress on the loaded side.
 
     >>> round(float(HoleCrack("3 mm", 2).geometry_factor(1.0)), 5)
     2.08652
+    >>> round(float(HoleCrack("3 mm", 2, "30 mm", pin_share=1.0).geometry_factor(3.0)), 3)
+    2.186
     """
 
     radius: Coherent = Coherent("length", above=0.0)
     cracks: int = 2
     plate_width: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    pin_share: float = 0.0
     kind: ClassVar[str] = "hole"
     size_means: ClassVar[str] = "length from the edge of the hole"
     source: ClassVar[str] = "Newman 1971"
@@ -84,6 +89,13 @@ class HoleCrack:
     def __post_init__(self) -> None:
         if self.cracks not in (1, 2):
             raise InputError("hole crack, cracks", repr(self.cracks), "1 or 2 cracks")
+        if share_of_one("hole crack, pin_share", self.pin_share) > 0.0 and self.plate_width is None:
+            raise InputError(
+                "hole crack, pin_share",
+                f"{self.pin_share:g} without plate_width",
+                "the width of the plate, of whose force the pin takes a share",
+                "Give plate_width.",
+            )
         if self.plate_width is not None and self.plate_width * 0.7 <= 2.0 * self.radius:
             raise InputError(
                 "hole crack, plate_width",
@@ -103,7 +115,8 @@ class HoleCrack:
         if self.cracks == 1:
             coefficients = "0.707 - 0.18 × λ + 6.55 × λ^2 - 10.54 × λ^3 + 6.85 × λ^4"
         finite = "" if self.plate_width is None else "; times the width factors"
-        return f"Y = {coefficients}, λ = 1 / (1 + x){finite}"
+        plain = f"{coefficients}, λ = 1 / (1 + x){finite}"
+        return f"Y = (1 - β) × ({plain}) + β × Y_pin" if self.pin_share else f"Y = {plain}"
 
     @property
     def largest_size(self) -> float:
@@ -116,7 +129,11 @@ class HoleCrack:
 
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
-        return hole_crack(size, self.radius, self.cracks, self.plate_width)
+        far = hole_crack(size, self.radius, self.cracks, self.plate_width)
+        if not self.pin_share or self.plate_width is None:
+            return far
+        pin = pin_hole_crack(size, self.radius, self.plate_width, self.cracks)
+        return (1.0 - self.pin_share) * far + self.pin_share * pin
 
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S W / (W - 2r - n a), MPa; S in a wide plate."""
@@ -131,8 +148,12 @@ class HoleCrack:
             first = f"0.707 - 0.18 × {ratio} + 6.55 × {ratio}^2 - 10.54 × {ratio}^3 + 6.85 × {ratio}^4"
         if self.plate_width is None:
             return first
-        width = float(self.geometry_factor(size)) / float(hole_crack(size, self.radius, self.cracks))
-        return f"({first}) × {put_in(width)}"
+        far = float(hole_crack(size, self.radius, self.cracks, self.plate_width))
+        plain = f"({first}) × {put_in(far / float(hole_crack(size, self.radius, self.cracks)))}"
+        if not self.pin_share:
+            return plain
+        pin = put_in(float(pin_hole_crack(size, self.radius, self.plate_width, self.cracks)))
+        return f"{put_in(1.0 - self.pin_share)} × ({plain}) + {put_in(self.pin_share)} × {pin}"
 
 
 @dataclass(frozen=True, repr=False)

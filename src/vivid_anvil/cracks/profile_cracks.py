@@ -16,8 +16,8 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.cracks.shapes import CentreCrack, CrackShape, EdgeCrack
-from vivid_anvil.cracks.two_way_shapes import SurfaceCrack
+from vivid_anvil.cracks.shapes import CentreCrack, EdgeCrack
+from vivid_anvil.cracks.two_way_shapes import Onwards, SurfaceCrack
 from vivid_anvil.errors import InputError
 from vivid_anvil.intensity import StressProfile, reference_stress, surface_share
 from vivid_anvil.units import Coherent, number
@@ -146,7 +146,7 @@ class ProfileSurfaceCrack:
         membrane, bending = (share * stress for share in self.profile.means(self.thickness))
         return float(reference_stress(membrane, bending, surface_share(a, c, self.thickness, self.width)))
 
-    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (same for all lengths)
         """A crack through the plate under the mean of the profile is not the same load: nothing goes on unless it is even."""
         even = all(share == 1.0 for _, share in self.profile.points)
-        return CentreCrack(self.width) if even else None
+        return (CentreCrack(self.width), (c,)) if even else None

@@ -16,6 +16,7 @@ from vivid_anvil.cracks.other_shapes import (
     TableCrack,
 )
 from vivid_anvil.cracks.profile_cracks import ProfileEdgeCrack, ProfileSurfaceCrack
+from vivid_anvil.cracks.shape_points import grid_of_rows
 from vivid_anvil.cracks.shapes import CentreCrack, EdgeCrack
 from vivid_anvil.cracks.two_way_shapes import (
     CornerCrack,
@@ -46,12 +47,13 @@ SHAPES = {
     "edge, any stress": ShapeForm(ProfileEdgeCrack, {"plate_width": "width", "stress_profile": "stress_profile"}, {}),
     "centre": ShapeForm(CentreCrack, {"plate_width": "width"}, {}),
     "double edge": ShapeForm(DoubleEdgeCrack, {"plate_width": "width"}, {}),
-    "hole": ShapeForm(HoleCrack, {"radius": "radius"}, {"cracks": "cracks", "plate_width": "plate_width"}),
+    "hole": ShapeForm(HoleCrack, {"radius": "radius"}, {key: key for key in ("cracks", "plate_width", "pin_share")}),
     "pipe, around": ShapeForm(PipeCrack, _WALL, _BENDING),
     "pipe, along": ShapeForm(AxialPipeCrack, _WALL, {}),
     "round bar": ShapeForm(BarCrack, {"diameter": "width"}, {}),
     "round bar, surface": ShapeForm(BarSurfaceCrack, {"diameter": "width"}, _BENDING),
     "table": ShapeForm(TableCrack, {"points": "points"}, {}),
+    "grid": ShapeForm(grid_of_rows, {"points": "points"}, {}, two_way=True),
     "surface": ShapeForm(
         SurfaceCrack,
         _PLATE,
@@ -64,7 +66,9 @@ SHAPES = {
     "corner": ShapeForm(CornerCrack, _PLATE, {**_BENDING, "surface_factor": "surface_factor"}, two_way=True),
     "hole, corner": ShapeForm(HoleCornerCrack, {**_PLATE, "radius": "radius"}, {"cracks": "cracks"}, two_way=True),
     "pipe, around, surface": ShapeForm(PipeSurfaceCrack, _WALL, _BENDING, two_way=True),
-    "embedded": ShapeForm(EmbeddedCrack, _PLATE, {}, two_way=True),
+    "embedded": ShapeForm(
+        EmbeddedCrack, _PLATE, {"centre_depth": "centre_depth", "broken_at": "broken_at"}, two_way=True
+    ),
     "vessel, inside": ShapeForm(VesselCrack, {"thickness": "thickness", "radius": "inner_radius"}, {}, two_way=True),
 }
 SHAPE_KEYS = tuple(dict.fromkeys(key for form in SHAPES.values() for key in (*form.needs, *form.may_have)))

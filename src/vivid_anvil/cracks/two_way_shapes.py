@@ -9,11 +9,11 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from typing import ClassVar, Protocol
+from typing import Any, ClassVar, Protocol
 
 from vivid_anvil.checks import positive_number, share_of_one
 from vivid_anvil.cracks.other_shapes import AxialPipeCrack, HoleCrack, PipeCrack
-from vivid_anvil.cracks.shapes import CentreCrack, CrackShape, EdgeCrack
+from vivid_anvil.cracks.shapes import CentreCrack, EdgeCrack
 from vivid_anvil.errors import InputError
 from vivid_anvil.intensity import (
     EllipseFactors,
@@ -29,8 +29,9 @@ from vivid_anvil.intensity import (
     surface_share,
     toe_value,
 )
-from vivid_anvil.units import Coherent, OptionalCoherent
+from vivid_anvil.units import Coherent, OptionalCoherent, number
 
+Onwards = tuple[Any, tuple[float, ...]]
 TOE_DEPTH_AT_SURFACE = 0.15  # mm, where the weld-toe magnification of the surface points is taken (BS 7910)
 MOST_ASPECT = 2.0
 
@@ -56,8 +57,8 @@ class TwoWayShape(Protocol):
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Reference stress of the section that is left."""
 
-    def after(self, c: float) -> CrackShape | None:
-        """The crack through the wall that it becomes, its size c; None where no solution goes on."""
+    def after(self, a: float, c: float) -> Onwards | None:
+        """The crack that it becomes when it has broken through, with its sizes; None where no solution goes on."""
 
 
 def aspect_limits(shape: TwoWayShape) -> tuple[float, float]:
@@ -160,9 +161,9 @@ class SurfaceCrack:
         lost = surface_share(a, c, self.thickness, self.width)
         return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
 
-    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
         """A crack through the plate, in its middle."""
-        return CentreCrack(self.width)
+        return CentreCrack(self.width), (c,)
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -208,9 +209,9 @@ class CornerCrack:
         lost = math.pi * a * c / (4.0 * self.thickness * self.width)
         return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
 
-    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
         """A crack from the edge of the plate."""
-        return EdgeCrack(self.width)
+        return EdgeCrack(self.width), (c,)
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -261,9 +262,9 @@ class HoleCornerCrack:
         lost = 2.0 * self.radius * self.thickness + self.cracks * 0.25 * math.pi * a * c
         return stress / (1.0 - lost / (self.thickness * self.width))
 
-    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
         """Cracks through the plate at the hole."""
-        return HoleCrack(self.radius, self.cracks, self.width)
+        return HoleCrack(self.radius, self.cracks, self.width), (c,)
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -316,30 +317,55 @@ class PipeSurfaceCrack:
         """Reference stress of the wall as a plate, MPa."""
         return self._plate.collapse_stress(a, c, stress)
 
-    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
         """A crack through the wall around the pipe."""
-        return PipeCrack(self.radius, self.wall)
+        return PipeCrack(self.radius, self.wall), (c,)
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
 class EmbeddedCrack:
-    """An ellipse 2a by 2c in the middle of a plate in tension (Newman and Raju 1984); it breaks through on both sides at once.
+    """An ellipse 2a by 2c inside a plate in tension (Newman and Raju 1984), in the middle or `centre_depth` below a surface.
+
+    Nearer to one surface it is taken as in a plate of twice the centre's depth. When the ligament counts as broken, at
+    a = `broken_at` times the centre's depth, a crack in the middle goes through the plate; another becomes a surface crack that
+    takes in the ligament p, depth 2a + p and half length c + p. (0.714 is the rule p = 0.4 a of ASME XI, IWA-3300.)
 
     >>> crack = EmbeddedCrack(thickness="20 mm", width="120 mm")
     >>> [round(y, 5) for y in crack.factors(3.0, 8.0)]
     [0.89951, 0.5483]
+    >>> EmbeddedCrack(thickness="20 mm", width="120 mm", centre_depth="5 mm").after(4.5, 8.0)[1]
+    (9.5, 8.5)
     """
 
     thickness: Coherent = Coherent("length", above=0.0)
     width: Coherent = Coherent("length", above=0.0)
+    centre_depth: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    broken_at: float = 0.9
     kind: ClassVar[str] = "embedded"
     size_means: ClassVar[str] = "half of the depth"
     source: ClassVar[str] = "Newman and Raju 1984"
 
+    def __post_init__(self) -> None:
+        if self.centre_depth is not None and self.centre_depth > 0.5 * self.thickness:
+            raise InputError(
+                "embedded crack, centre_depth",
+                f"{number(self.centre_depth)} mm",
+                f"at most half of the thickness, {number(0.5 * self.thickness)} mm",
+                "Measure it from the nearer surface.",
+            )
+        share = positive_number("embedded crack, broken_at", self.broken_at, "a share above 0")
+        if share > 0.95:
+            raise InputError("embedded crack, broken_at", f"{share:g}", "at most 0.95, where the solution ends")
+
+    @property
+    def _cover(self) -> float:
+        """Depth of the centre below the nearer surface, mm."""
+        return 0.5 * self.thickness if self.centre_depth is None else self.centre_depth
+
     @property
     def deepest(self) -> float:
-        """0.45 of the thickness, mm: then the ligaments count as broken."""
-        return 0.45 * self.thickness
+        """Half depth, mm, at which the ligament counts as broken."""
+        return self.broken_at * self._cover
 
     @property
     def longest(self) -> float:
@@ -349,16 +375,21 @@ class EmbeddedCrack:
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the end of a and at the end of c."""
         _checked_aspect(self.kind, a, c)
-        deep, along = (embedded_crack(a, c, self.thickness, 0.5 * self.width, angle).tension for angle in (90.0, 0.0))
+        around = 2.0 * self._cover
+        deep, along = (embedded_crack(a, c, around, 0.5 * self.width, angle).tension for angle in (90.0, 0.0))
         return deep, along
 
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Net section of the plate, MPa."""
         return stress / (1.0 - math.pi * a * c / (self.thickness * self.width))
 
-    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
-        """A crack through the plate, in its middle."""
-        return CentreCrack(self.width)
+    def after(self, a: float, c: float) -> Onwards | None:
+        """A crack through the plate, in its middle; or on its surface, where the near ligament alone is broken."""
+        ligament = self._cover - a
+        depth, along = 2.0 * a + ligament, c + ligament
+        if self._cover >= 0.5 * self.thickness * (1.0 - 1e-9) or depth >= self.thickness:
+            return CentreCrack(self.width), (c,)
+        return SurfaceCrack(thickness=self.thickness, width=self.width), (depth, along)
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -404,9 +435,9 @@ class VesselCrack:
         """Hoop stress on the wall that is left, over the length of the crack and a wall on both sides, MPa."""
         return float(stress / (1.0 - float(surface_share(a, c, self.thickness))))
 
-    def after(self, c: float) -> CrackShape | None:  # noqa: ARG002 (same for all lengths)
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
         """An axial crack through the wall."""
-        return AxialPipeCrack(self.inner_radius + 0.5 * self.thickness, self.thickness)
+        return AxialPipeCrack(self.inner_radius + 0.5 * self.thickness, self.thickness), (c,)
 
 
 def _checked_aspect(kind: str, a: float, c: float) -> None:

@@ -74,19 +74,26 @@ def coherent_top(law: GrowthLaw) -> float:
 def visited_figure(visited: VisitedLaw, units: UnitSystem = "metric") -> Figure:
     """The law over ΔK, and under it where the cycles of a repeat grow the crack, at the start and at the end."""
     result = visited.result
-    law, drive = result.crack.law, result.drive
+    law, tests = result.crack.law, result.tests
     figure = new_figure(f"{law.name}: where the cycles grow the crack at {result.crack.hot_spot.name}")
     upper, lower = figure.subplots(2, 1, sharex=True, height_ratios=[3, 1.4])
-    used = drive.ranges > 0.0
-    weights = (drive.per_repeat * drive.ranges**law.slope)[used]
-    mean_r = float((weights * drive.r_ratios[used]).sum() / weights.sum()) if weights.size else 0.0
+    delta_k, r_ratios = result.depth_cycles(result.crack.initial_size)
+    weights = result.drive.per_repeat * delta_k**law.slope
+    mean_r = float((weights * r_ratios).sum() / weights.sum()) if weights.sum() > 0.0 else 0.0
     ratios = (round(mean_r, 2),) if law.is_power else tuple(dict.fromkeys((0.0, round(mean_r, 2))))
     growing = np.flatnonzero(visited.shares.sum(axis=0) > 1e-6)
     low = visited.edges[growing[0]] if growing.size else visited.edges[0]
     bottom = 0.6 * min(low, law.threshold if law.threshold > 0.0 else low)
-    _law_lines(upper, law, ratios, bottom, 1.25 * visited.edges[-1], units)
+    top = 1.25 * visited.edges[-1]
+    if tests is not None:
+        bottom, top = min(bottom, 0.8 * float(tests.ranges.min())), max(top, 1.25 * float(tests.ranges.max()))
+    _law_lines(upper, law, ratios, bottom, top, units)
+    if tests is not None:
+        given = shown(tests.ranges, "stress intensity", units), shown(tests.rates, "length", units)
+        rates = f"{tests.rates.size} measured rates, R = {tests.r_ratio:g}"
+        upper.plot(*given, ls="none", marker="o", ms=6, mfc="none", mec=INK, label=rates, zorder=4)
     upper.set_xlabel("")
-    upper.set_xlim(*(float(shown(one, "stress intensity", units)) for one in (bottom, 1.25 * visited.edges[-1])))
+    upper.set_xlim(*(float(shown(one, "stress intensity", units)) for one in (bottom, top)))
     upper.legend(loc="upper left")
     edges = shown(visited.edges, "stress intensity", units)
     sizes = (result.crack.initial_size, result.final_size)

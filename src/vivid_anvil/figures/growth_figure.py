@@ -45,7 +45,10 @@ def _grown(result: GrowthResult, plan: InspectionPlan | None, units: UnitSystem)
         _inspections(axes, plan, units)
     end = float(shown(result.final_size, "length", units))
     stop: dict[str, Any] = {"marker": "X", "ms": 13, "mfc": RED, "mec": "white", "ls": "none", "zorder": 5}
-    name = "through the wall" if result.then is not None else f"Stop: {result.stopped_by}"
+    through = None if result.then is None else result.then.crack
+    name = f"Stop: {result.stopped_by}"
+    if through is not None:
+        name = f"then a {through.shape.kind} crack" if through.two_way else "through the wall"
     axes.plot([years[-1]], [end], label=name, **stop)
     axes.legend(loc="upper left", bbox_to_anchor=(0.01, 0.86))
     return figure

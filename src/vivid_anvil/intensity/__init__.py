@@ -11,7 +11,7 @@ from vivid_anvil.intensity.ellipses import (
     shape_factor,
     surface_crack,
 )
-from vivid_anvil.intensity.holes import hole_crack, hole_crack_biaxial
+from vivid_anvil.intensity.holes import hole_crack, hole_crack_biaxial, hole_wedge_force, pin_hole_crack
 from vivid_anvil.intensity.pipes import (
     axial_through_crack,
     circumferential_through_crack,
@@ -56,10 +56,12 @@ __all__ = [
     "hole_corner_crack",
     "hole_crack",
     "hole_crack_biaxial",
+    "hole_wedge_force",
     "inner_axial_crack",
     "k_from_j",
     "k_of_contours",
     "middle_tension",
+    "pin_hole_crack",
     "pipe_through_crack",
     "reference_stress",
     "round_bar_surround",

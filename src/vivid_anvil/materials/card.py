@@ -54,6 +54,10 @@ _LAW_KEYS = {
     "r_ratio": "a number",
     "scatter": "text",
     "source": "text",
+    "form": "text",
+    "values": "table",
+    "threshold_model": "text",
+    "threshold_exponent": "a number",
 }
 
 
@@ -182,8 +186,7 @@ def _curve(path: Path, name: str, section: Any, data: Mapping[str, Any]) -> SNCu
 def _law(section: Any, name: str, where: str, source: str) -> GrowthLaw:
     if not isinstance(section, dict):
         raise InputError(where, repr(section), "a table of keys")
-    values = checked(section, _LAW_KEYS, where, ("rate", "slope"))
-    values.pop("scatter", None)
+    values = checked(section, _LAW_KEYS, where, () if section.get("form") == "table" else ("rate", "slope"))
     return GrowthLaw(name=name, **{"source": source, **values})
 
 

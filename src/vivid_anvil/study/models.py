@@ -167,17 +167,35 @@ class GrowthLawSection(Section):
     threshold_model: str | None = None
     threshold_exponent: float | None = None
     scatter: Text | None = None
+    tests: Text | dict[str, Any] | None = None
+    above_mean: float | None = None
 
     @model_validator(mode="after")
     def _one_form(self) -> GrowthLawSection:
         given = [key for key in type(self).model_fields if getattr(self, key) is not None]
+        if self.above_mean is not None:
+            self._fitted(given)
+            return self
         needed = set() if self.form == "table" else {"rate", "slope"}
         numbers = needed <= set(given) and not {"card", "law"} & set(given)
         if not numbers and not ("card" in given and set(given) <= {"card", "law"}):
             raise InputError(
-                "", f"the keys {', '.join(given) or 'of neither form'}", "rate and slope; or card", "Keep one form."
+                "",
+                f"the keys {', '.join(given) or 'of neither form'}",
+                "rate and slope; or card; or tests with above_mean",
+                "Keep one form.",
             )
         return self
+
+    def _fitted(self, given: list[str]) -> None:
+        odd = set(given) - {"tests", "above_mean", "threshold", "threshold_model", "threshold_exponent", "source"}
+        if self.tests is None or odd:
+            raise InputError(
+                "",
+                f"above_mean with {', '.join(sorted(odd)) or 'no tests'}",
+                "tests, above_mean and a threshold alone: the tests give rate and slope",
+                "Leave out above_mean for a law by its numbers.",
+            )
 
 
 class HotSpotSection(Section):
@@ -209,8 +227,11 @@ class CrackSection(Section):
     wall: Length | None = None
     diameter: Length | None = None
     cracks: int | None = None
-    points: list[list[Any]] | None = None
+    pin_share: float | None = None
+    points: Text | list[list[Any]] | None = None
     stress_profile: list[list[Any]] | None = None
+    centre_depth: Length | None = None
+    broken_at: float | None = None
     bending_share: float | None = None
     attachment_length: Length | None = None
     surface_factor: float | None = None

@@ -12,7 +12,16 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from vivid_anvil.checks import one_of
-from vivid_anvil.cracks import SHAPE_KEYS, Crack, Retardation, shape_of_keys
+from vivid_anvil.cracks import (
+    SHAPE_KEYS,
+    Crack,
+    GrowthTests,
+    Retardation,
+    fit_growth_law,
+    read_growth_tests,
+    read_points,
+    shape_of_keys,
+)
 from vivid_anvil.damage.assess import check_rule
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories import (
@@ -90,6 +99,7 @@ class _Builder:
 
     def __init__(self, path: Path, data: dict[str, Any], like: Study | None) -> None:
         self.path, self.data, self.like = path, data, like
+        self.growth_tests: dict[str, GrowthTests] = {}
         self.between, self.residue = "each by itself", "repeated"
         self.cards: Path | None = None
 
@@ -114,7 +124,7 @@ class _Builder:
             with self.at(("target_life",)):
                 duty_cycle.repeats_in(file.target_life)
         found = tuple(spots.values()), tuple(cracks)
-        return Study(file.title, duty_cycle, *found, file.target_life, self.path, named, self.data)
+        return Study(file.title, duty_cycle, *found, file.target_life, self.path, named, self.data, self.growth_tests)
 
     def same(self, *keys: str) -> bool:
         """Whether the study `like` has the same under these keys."""
@@ -227,7 +237,27 @@ class _Builder:
             if section.card is not None:
                 return dataclasses.replace(self.card(section.card).law(section.law), name=name)
             given = {key: value for key, value in section.model_dump().items() if value is not None}
+            tests = self.tests(name, given)
+            if section.above_mean is not None and tests is not None:
+                fitted = fit_growth_law(tests).law(given.pop("above_mean"))
+                return dataclasses.replace(fitted, name=name, **given)
             return GrowthLaw(name=name, **given)
+
+    def tests(self, name: str, given: dict[str, Any]) -> GrowthTests | None:
+        """The tests of a growth law, kept for its figure; takes their key out of `given`."""
+        keys = given.pop("tests", None)
+        if keys is None:
+            return None
+        piece = {"file": keys} if isinstance(keys, str) else dict(keys)
+        known = ("file", "r_ratio", "piece", "force_range", "thickness", "width", "method")
+        for key in piece:
+            if key not in known:
+                raise InputError(f"tests, {key}", "an unknown key", f"one of {listed(known)}", did_you_mean(key, known))
+        if "file" not in piece:
+            raise InputError("tests, file", "nothing", "the file of the tests")
+        file = self.path.parent / str(piece.pop("file"))
+        self.growth_tests[name] = read_growth_tests(file, name=name, **{"r_ratio": given.get("r_ratio"), **piece})
+        return self.growth_tests[name]
 
     def hot_spot(
         self,
@@ -263,6 +293,8 @@ class _Builder:
                 later = self.named(laws, section.later_law, ("cracks", i, "later_law"), "growth_laws")
             for key in ("hot_spot", "shape", "growth_law", "later_law", "retardation"):
                 given.pop(key, None)
+            if isinstance(shape.get("points"), str):
+                shape["points"] = read_points(self.path.parent / shape["points"], section.shape)
             made = shape_of_keys(section.shape, shape, "")
             return Crack(hot_spot=spot, shape=made, law=law, later_law=later, retardation=memory, **given)
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.cracks import Crack, GrowthResult, grow_crack
+from vivid_anvil.cracks import Crack, GrowthResult, GrowthTests, grow_crack, with_tests
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.damage.life_record import life_as_html
 from vivid_anvil.errors import InputError, did_you_mean, listed
@@ -23,7 +23,8 @@ Watch = Callable[[str, int, int], None]
 class Study:
     """Duty cycle, hot spots, cracks and target of one job; made by `read_study`, or by hand.
 
-    `curves` are all S-N curves and families that the file names, used or not; `data` are the tables of the file.
+    `curves` are all S-N curves and families that the file names, used or not; `data` are the tables of the file, `growth_tests`
+    the tests that growth laws name, by the name of the law.
     """
 
     title: str
@@ -34,6 +35,7 @@ class Study:
     path: Path | None = None
     curves: Mapping[str, SNCurve | SNFamily] = field(default_factory=dict)
     data: Mapping[str, Any] = field(default_factory=dict)
+    growth_tests: Mapping[str, GrowthTests] = field(default_factory=dict)
 
     @property
     def assessed(self) -> tuple[HotSpot, ...]:
@@ -118,7 +120,8 @@ def grow_cracks(study: Study, *, watch: Watch | None = None) -> tuple[GrowthResu
     growths = []
     for i, crack in enumerate(study.cracks):
         _tell(watch, f"crack at {crack.hot_spot.name}", i, len(study.cracks))
-        growths.append(grow_crack(crack, study.duty_cycle, target=study.target_life))
+        grown = grow_crack(crack, study.duty_cycle, target=study.target_life)
+        growths.append(with_tests(grown, study.growth_tests.get(crack.law.name)))
     _tell(watch, "cracks", len(growths), len(growths))
     return tuple(growths)
 
