@@ -207,3 +207,74 @@ def test_a_table_that_ends_before_the_load_is_an_error():
     law = GrowthLaw(name="short", form="table", values={"points": [(100.0, 1e-6), (300.0, 1e-5)]})
     with pytest.raises(InputError, match="nothing is extrapolated"):
         cr.grow_by_cycle([[100.0, 0.0]], PLATE, law, 8.0)
+
+
+def two_by_hand(rows, law, a, c, memory):
+    """Depth and half length one cycle after another, each end with a zone of its own (Wheeler), or none."""
+    ends = [0.0, 0.0]
+    for high, low in rows:
+        root = math.sqrt(math.pi * a)
+        grown = []
+        for i, (y, size) in enumerate(zip(SURFACE.factors(a, c), (a, c), strict=True)):
+            zone, factor = memory.zone(y * root * high), 1.0
+            if size + zone < ends[i]:
+                factor = (zone / (ends[i] - size)) ** memory.exponent
+            else:
+                ends[i] = size + zone
+            grown.append(factor * float(law.growth(y * root * (high - low), low / high, size)))
+        a, c = a + grown[0], c + grown[1]
+    return a, c
+
+
+def test_both_ends_of_a_crack_remember_larger_cycles_each_in_its_own_zone():
+    rng = np.random.default_rng(8)
+    high = np.where(rng.random(2500) < 0.02, 230.0, rng.uniform(90.0, 140.0, 2500))
+    rows = np.column_stack([high, high * rng.uniform(0.0, 0.5, 2500)])
+    memory = cr.Retardation(kind="wheeler", yield_strength=350.0, exponent=1.2)
+    table, piece = np.column_stack([rows, np.ones(2500)]), np.array([[0.0, 2500.0, 1.0, 1.0]])
+    found = grow_two_by_cycle(table, piece, SURFACE, LAWS["walker"], (2.0, 5.0), {}, 1, retardation=memory)
+    a, c = two_by_hand(rows, LAWS["walker"], 2.0, 5.0, memory)
+    assert (found.depths[-1], found.half_lengths[-1]) == pytest.approx((a, c), rel=3e-6)
+    plain = grow_two_by_cycle(table, piece, SURFACE, LAWS["walker"], (2.0, 5.0), {}, 1)
+    assert plain.depths[-1] - 2.0 > 1.3 * (a - 2.0)
+    assert 0.0 <= plain.error < 1e-6
+    free = cr.Retardation(kind="wheeler", yield_strength=350.0, exponent=0.0)
+    none = grow_two_by_cycle(table, piece, SURFACE, LAWS["walker"], (2.0, 5.0), {}, 1, retardation=free)
+    assert none.depths[-1] == pytest.approx(plain.depths[-1], rel=1e-7)
+
+
+@pytest.mark.parametrize("kind", ["none", "wheeler", "willenborg"])
+def test_a_run_that_is_cut_in_two_goes_on_with_its_memory_and_its_rare_events(kind):
+    rows = np.array([[200.0, 0.0], [100.0, 10.0], [90.0, 20.0], [120.0, 40.0]])
+    pieces = [[0, 1, 0.15, 1], [1, 4, 2, 5]]
+    memory = None if kind == "none" else cr.Retardation(kind=kind, yield_strength=350.0)
+    ways = {"pieces": pieces, "retardation": memory}
+    whole = cr.grow_by_cycle(rows, PLATE, LAWS["paris"], 8.0, passes=200, **ways)
+    first = cr.grow_by_cycle(rows, PLATE, LAWS["paris"], 8.0, passes=77, **ways)
+    rest = cr.grow_by_cycle(rows, PLATE, LAWS["paris"], first.size, passes=123, begun=77, memory=first.memory, **ways)
+    assert rest.size == pytest.approx(whole.size, rel=1e-9)
+    assert first.cycles + rest.cycles == whole.cycles
+    table, parts = np.column_stack([rows, np.ones(4)]), np.array(pieces, dtype=float)
+    if kind != "none":
+        go_on = {"retardation": memory}
+        whole = grow_two_by_cycle(table, parts, SURFACE, LAWS["paris"], (2.0, 5.0), {}, 200, **go_on)
+        first = grow_two_by_cycle(table, parts, SURFACE, LAWS["paris"], (2.0, 5.0), {}, 77, **go_on)
+        start = (float(first.depths[-1]), float(first.half_lengths[-1]))
+        rest = grow_two_by_cycle(
+            table, parts, SURFACE, LAWS["paris"], start, {}, 123, begun=77, memory=first.memory, **go_on
+        )
+        assert rest.depths[-1] == pytest.approx(whole.depths[-1], rel=1e-7)
+
+
+def test_k_that_is_always_there_moves_both_ends_of_a_cycle():
+    """Each cycle with the face of the law: K of the residual stress added to largest and smallest K."""
+    profile = cr.StressProfile([(0.0, 60.0), (20.0, -80.0), (120.0, 0.0)])
+    plate, law, size = cr.EdgeCrack(120.0), LAWS["walker"], 8.0
+    rows = [(110.0, -30.0), (60.0, 10.0), (90.0, 70.0)] * 40
+    for high, low in rows:
+        scale, there = float(cr.stress_intensity(plate, size, 1.0)), float(plate.k_of_stress(profile, size))
+        top, bottom = scale * high + there, max(scale * low + there, 0.0)
+        if top > bottom:
+            size += float(law.growth(top - bottom, bottom / top, size))
+    found = cr.grow_by_cycle(rows, plate, law, 8.0, stop=50.0, always=lambda a: plate.k_of_stress(profile, a))
+    assert found.size == pytest.approx(size, rel=1e-8)

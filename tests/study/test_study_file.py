@@ -42,7 +42,7 @@ slope_below = inf
 @pytest.fixture
 def study(demo_file, tmp_path):
     """A function: the demo study with a text replaced, in a folder of its own; its path."""
-    for name in ("loaded_lap.csv", "empty_lap.csv", "emergency_stop.csv"):
+    for name in ("loaded_lap.csv", "empty_lap.csv", "emergency_stop.csv", "growth_readings.csv"):
         shutil.copy(demo_file.parent / name, tmp_path)
 
     def changed(*replacements):
@@ -202,6 +202,9 @@ initial_size = "1 mm"                  # depth that the weld inspection may have
 initial_half_length = "2.5 mm"         # half of its length
 """
 ONE_SIZE = 'shape = "{}"\nplate_width = "60 mm"\ninitial_size = "1 mm"\n'
+
+
+PLATE_KEYS = ('thickness = "12 mm"', 'plate_width = "150 mm"', 'initial_half_length = "2.5 mm"')
 
 
 def crack_key(text):
@@ -433,14 +436,67 @@ FAULTS = {
         "below 37.5 mm",
     ),
     "later law unknown": (crack_key('later_law = "steel"\nlater_law_from = "5 years"'), "later_law", "Did you mean"),
-    "later law in order": (
-        crack_key('later_law = "steel_in_air"\nlater_law_from = "5 years"'),
-        "later_law",
-        "'per repeat'",
+    "tests of nothing": (law_key('tests = "nothing.csv"'), "growth_laws, steel_in_air", "no such file"),
+    "tests without piece": (
+        (LAW, 'above_mean = 2\ntests = { file = "growth_readings.csv", r_ratio = 0.1 }\n'),
+        "growth_laws, steel_in_air",
+        "piece",
+    ),
+    "fitted and given": (law_key("above_mean = 2"), "growth_laws, steel_in_air", "the tests give rate and slope"),
+    "unknown key of tests": (
+        law_key('tests = { file = "growth_readings.csv", peice = "compact tension" }'),
+        "growth_laws, steel_in_air",
+        "Did you mean",
+    ),
+    "a pin and more": (
+        plain_crack("hole", 'radius = "3 mm"', 'plate_width = "60 mm"', "pin_share = 1.5"),
+        "pin_share",
+        "0 to 1",
+    ),
+    "a pin in an endless plate": (
+        plain_crack("hole", 'radius = "3 mm"', "pin_share = 1.0"),
+        "pin_share",
+        "plate_width",
+    ),
+    "centre out of the wall": (
+        plain_crack("embedded", *PLATE_KEYS, 'centre_depth = "9 mm"'),
+        "centre_depth",
+        "from the nearer surface",
+    ),
+    "broken beyond": (plain_crack("embedded", *PLATE_KEYS, "broken_at = 1.1"), "broken_at", "at most 0.95"),
+    "shares of stress in MPa": (
+        plain_crack(
+            "edge, any stress", 'plate_width = "60 mm"', 'stress_profile = [["0 mm", "2 MPa"], ["60 mm", "1 MPa"]]'
+        ),
+        "stress_profile",
+        "number",
+    ),
+    "residual stress bare": (
+        crack_key('residual_stress = [["0 mm", 100], ["1 mm", 0]]'),
+        "residual_stress",
+        "100 without a unit",
+    ),
+    "residual stress that ends": (
+        crack_key('residual_stress = [["0 mm", "100 MPa"], ["1 mm", "0 MPa"]]'),
+        "residual_stress",
+        "points to 12 mm",
+    ),
+    "points bare of a crack": (plain_crack("table", "points = [[1, 1.1], [2, 1.2]]"), "points", "1 without a unit"),
+    "gaps in a grid": (
+        plain_crack("grid", 'initial_half_length = "2.5 mm"', 'points = [["1 mm", 0.2, 1, 1], ["2 mm", 0.4, 1, 1]]'),
+        "points",
+        "each depth once with each aspect",
     ),
     "later law from never": (crack_key('later_law = "steel_in_air"'), "later_law_from", "or neither"),
     "unknown order": (('order = "cycle by cycle"', 'order = "sorted"'), "order", "'per repeat'"),
-    "retardation of two sizes": (crack_key('retardation = "wheeler"'), "retardation", "two sizes"),
+    "retardation at once": (
+        (
+            f'{TWO_SIZES}growth_law = "steel_in_air"\norder = "cycle by cycle"',
+            f'{TWO_SIZES}growth_law = "steel_in_air"\nretardation = "wheeler"',
+        ),
+        "retardation",
+        "'cycle by cycle'",
+    ),
     "unknown retardation": (
         (TWO_SIZES, ONE_SIZE.format("edge") + 'retardation = { kind = "memory" }\n'),
         "retardation",
@@ -668,7 +724,7 @@ def test_strengths_laws_and_curves_of_a_card_and_a_family_can_be_used(study):
     path = study(
         ('ultimate_strength = "780 MPa"', 'card = "tempered-steel-800"'),
         ('yield_strength = "600 MPa"', 'toughness = "90 MPa√m"'),
-        (LAW, 'card = "structural-steel-355"\n'),
+        (LAW, 'card = "structural-steel-355"\nlaw = "air"\n'),
         pair('curves = ["tube", "pulsating"]\nbeyond_lowest = "hold"\nbeyond_highest = "hold"'),
         (
             "[sn_curves.tube]",

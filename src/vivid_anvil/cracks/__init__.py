@@ -45,6 +45,7 @@ from vivid_anvil.cracks.two_way_shapes import (
     VesselCrack,
 )
 from vivid_anvil.cracks.visited import CrackCourse, VisitedLaw, crack_course, visited_law
+from vivid_anvil.intensity import StressProfile
 
 __all__ = [
     "COUNTED_PARTS",
@@ -80,6 +81,7 @@ __all__ = [
     "ProfileSurfaceCrack",
     "Retardation",
     "SizeLives",
+    "StressProfile",
     "SurfaceCrack",
     "TableCrack",
     "TwoWayShape",

@@ -28,7 +28,7 @@ class TwoWayCycles:
     """Depth and half length, mm, at each anchor, with the passes done; cycles gone through; what ended it, "" where nothing.
 
     `largest_scale`, √mm, is the largest K per MPa that was met; `place` is the pass, piece and time of it at the end. `memory`,
-    shape (2, 4), is what larger cycles left at both ends; `error` the share by which rates were off at the rim of a plane.
+    shape (2, 4), is what larger cycles left at both ends; `error` the mean share by which rates were off at the rim of a plane.
     """
 
     depths: FloatArray
@@ -75,7 +75,7 @@ def grow_two_by_cycle(
     limits = np.array([shape.deepest * (1.0 - 1e-12), math.inf])
     total = float((pieces[:, 1] - pieces[:, 0]) @ (pieces[:, 2] * pieces[:, 3]))
     path: list[tuple[float, ...]] = [(start[0], start[1], 0.0)]
-    ended_by, largest, error = "", 0.0, 0.0
+    ended_by, largest, error, counted = "", 0.0, 0.0, 0.0
     how = Retardation() if retardation is None else retardation
     kept = np.zeros((2, 4)) if memory is None else memory.copy()
     quick = law.is_power_at_each_r and how.kind == "none" and always is None
@@ -102,7 +102,9 @@ def grow_two_by_cycle(
         if why != _OUT_OF_REACH or ended_by:
             break
         before, anchor = anchor, _anchor(shape, a, c, always)
-        error = max(error, law.slope * _missed(before, anchor))
+        gone = float(state[2])
+        error += law.slope * _missed(before, anchor) * (gone - counted)
+        counted = gone
     depths, half_lengths, done = np.array(path).T
     moved = np.concatenate([[True], np.diff(done) > 0.0])
     return TwoWayCycles(
@@ -114,7 +116,7 @@ def grow_two_by_cycle(
         largest,
         (int(place[0]), int(place[1]), int(place[2])),
         kept,
-        error,
+        error / max(counted, 1.0),
     )
 
 

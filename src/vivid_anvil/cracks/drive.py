@@ -52,8 +52,9 @@ class GrowthDrive:
     @cached_property
     def r_ratios(self) -> FloatArray:
         """R of what counts: (maximum - counted range) / maximum; 0 where nothing is tensile."""
-        high = np.where(self.maximum > 0.0, self.maximum, np.inf)
-        return read_only(np.minimum((high - self.ranges) / high, 1.0 - 1e-12) * (self.maximum > 0.0))
+        opened = self.maximum > 0.0
+        high = np.where(opened, self.maximum, 1.0)
+        return read_only(np.where(opened, np.minimum((high - self.ranges) / high, 1.0 - 1e-12), 0.0))
 
     def k_cycles(self, scale: float, always: float = 0.0) -> tuple[FloatArray, FloatArray]:
         """Range of K that counts, MPa√mm, and R of each cycle at K per MPa `scale`, √mm, and a K that is `always` there."""
@@ -62,7 +63,7 @@ class GrowthDrive:
         high = scale * self.maximum + always
         delta = np.maximum(high - np.maximum(scale * self.minimum + always, self.lowest), 0.0)
         opened = high > 0.0
-        high = np.where(opened, high, np.inf)
+        high = np.where(opened, high, 1.0)
         return np.where(opened, delta, 0.0), np.where(opened, np.minimum((high - delta) / high, 1.0 - 1e-12), 0.0)
 
     @property

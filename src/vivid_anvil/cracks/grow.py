@@ -162,4 +162,6 @@ def _inspection_interval(crack: Crack, path: GrowthPath, drive: GrowthDrive, the
         return (path.life_repeats - path.repeats_at(size)) / crack.inspection_factor
     law = crack.law if crack.later_law is None else crack.later_law
     table, _ = table_to(crack, drive, law, size, path.critical.limiting)
-    return math.inf if table is None else float(table.repeats[-1]) / crack.inspection_factor
+    if table is None or table.sizes[-1] < path.critical.limiting * (1.0 - 1e-12):
+        return math.inf
+    return float(table.repeats[-1]) / crack.inspection_factor

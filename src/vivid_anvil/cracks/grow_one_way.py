@@ -15,6 +15,7 @@ from vivid_anvil.cracks.integrate import GrowthTable, integrate_growth, size_aft
 from vivid_anvil.cracks.path import GrowthPath
 from vivid_anvil.materials import GrowthLaw
 
+ARREST_LOOKS = 257  # sizes at which growth is looked at where it may end on the way
 # Laws that go through all cycles at every size: as far as their jumps at the thresholds allow.
 LOOSE = {"tolerance": 1e-6, "most_steps": 4096}
 
@@ -68,7 +69,7 @@ def one_way_path(crack: Crack, drive: GrowthDrive, later_from: float | None, tar
     if table is None:
         return GrowthPath.still(start, critical, math.inf, "no growth")
     sizes, repeats, life = table.sizes, table.repeats, float(table.repeats[-1])
-    if sizes[-1] < end * (1.0 - 1e-12):  # the later law does not grow it
+    if sizes[-1] < end * (1.0 - 1e-12):  # it comes to rest, or the later law does not grow it
         return GrowthPath(sizes, repeats, math.inf, "no growth", table.halving_change, critical)
     stopped_by = critical.governed_by
     if target is not None and life > target:
@@ -87,10 +88,27 @@ def table_to(
     growth = growth_per_repeat(drive, shape, law, crack.always)
     if not float(growth(start)) > 0.0:
         return None, growth
+    end = _arrest(crack, growth, start, end)
     if not law.is_power or crack.always is not None:
         kinks = np.array([size for size, _ in getattr(shape, "points", ())])
         return integrate_growth(growth, start, end, kinks, **LOOSE), growth  # type: ignore[arg-type]
     return integrate_growth(growth, start, end, threshold_sizes(drive, shape, law, start, end)), growth
+
+
+def _arrest(crack: Crack, growth: Callable[..., np.ndarray], start: float, end: float) -> float:
+    """`end`, or the size, mm, before it at which growth falls to 0: K may fall with the size, or residual stress close it."""
+    sizes = np.geomspace(start, end, ARREST_LOOKS)
+    k = np.asarray(crack.one_size.geometry_factor(sizes)) * np.sqrt(sizes)
+    if crack.always is None and (np.diff(k) >= 0.0).all():
+        return end
+    still = np.flatnonzero(~(growth(sizes) > 0.0))
+    if not still.size:
+        return end
+    low, high = math.log(sizes[still[0] - 1]), math.log(sizes[still[0]])
+    for _ in range(52):
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if float(growth(math.exp(middle))) > 0.0 else (low, middle)
+    return math.exp(low)
 
 
 def _joined(

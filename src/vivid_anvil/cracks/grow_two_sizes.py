@@ -11,7 +11,7 @@ from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes, Margin, critical_depth, two_way_margins
 from vivid_anvil.cracks.drive import GrowthDrive
 from vivid_anvil.cracks.path import GrowthPath
-from vivid_anvil.cracks.two_way import TOLERANCE, TwoWayTable, followed, grow_two_way, two_way_rates
+from vivid_anvil.cracks.two_way import ROUGH, TwoWayTable, followed, grow_two_way, two_way_rates
 
 _FIELDS = {
     "toughness": "toughness",
@@ -44,7 +44,7 @@ def two_size_path(crack: Crack, drive: GrowthDrive, target: float | None, later:
 
 
 def two_size_life(crack: Crack, drive: GrowthDrive) -> tuple[float, str, float, float]:
-    """Repeats to the first limit, right to some 1e-5, its name, depth and half length, mm, there."""
+    """Repeats to the first limit, right to some 3e-4, its name, depth and half length, mm, there."""
     a, c = crack.initial_size, crack.half_length
     margins = two_size_margins(crack, drive)
     used = next((name for name, margin in margins.items() if margin(a, c) <= 0.0), None)
@@ -66,10 +66,10 @@ def two_size_outline(crack: Crack, drive: GrowthDrive, later: float | None) -> t
 
 
 def _outline(crack: Crack, drive: GrowthDrive) -> TwoWayTable:
-    """The way to the first limit, right to some 1e-5."""
+    """The way to the first limit, right to some 3e-4."""
     rates = two_way_rates(drive, crack.two_sizes, crack.law, crack.always)
     start = (crack.initial_size, crack.half_length)
-    return followed(rates, start, two_size_margins(crack, drive), math.inf, 10.0 * TOLERANCE)
+    return followed(rates, start, two_size_margins(crack, drive), math.inf, ROUGH)
 
 
 def two_size_repeats(crack: Crack, drive: GrowthDrive, depth: float, path: GrowthPath) -> float:

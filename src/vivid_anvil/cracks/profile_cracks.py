@@ -29,7 +29,7 @@ def _profile(points: Any, where: str, needed: float) -> StressProfile:
     profile = StressProfile(points, of="number", where=where)
     if profile.reach < needed * (1.0 - 1e-9):
         raise InputError(
-            f"{where}, points",
+            where,
             f"shares to a depth of {number(profile.reach)} mm",
             f"shares to {number(needed)} mm, through the section",
             "Add points; nothing is extrapolated.",

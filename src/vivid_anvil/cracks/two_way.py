@@ -7,9 +7,11 @@ ds = (G_a / a + G_c / c) dN, in which both sizes move at an even pace however fa
 
 from __future__ import annotations
 
+import bisect
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Literal, NamedTuple
 
 import numpy as np
 from scipy.integrate import solve_ivp
@@ -20,7 +22,18 @@ from vivid_anvil.cracks.drive import GrowthDrive, growth_at_scale
 from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within, within_weight
 from vivid_anvil.materials import GrowthLaw
 
-TOLERANCE = 1e-7  # of a step: the life is right to some 1e-6; the change told is that from ten times this
+
+class Pace(NamedTuple):
+    """How the way is followed: rule of scipy, largest step of s, tolerance of a step."""
+
+    rule: Literal["DOP853", "RK23"]
+    largest_step: float
+    tolerance: float
+
+
+FINE = Pace("DOP853", 0.05, 1e-7)  # the life is right to some 1e-6
+CHECK = Pace("DOP853", 0.05, 1e-6)  # the change told is that from this to the fine one
+ROUGH = Pace("RK23", 0.2, 1e-4)  # right to some 3e-4, ten times as fast
 _FURTHEST = 60.0  # of s: both sizes times e^30
 
 
@@ -43,16 +56,27 @@ def two_way_rates(
     `always` gives the K that is always there, MPa√mm, at both ends of a crack of these sizes.
     """
     growth = growth_at_scale(drive, law, shifted=always is not None)
+    quick = _power_growth(drive, law) if law.is_power and always is None else None
 
     def rates(a: float, c: float) -> tuple[float, float]:
         deep, along = shape.factors(*within(shape, a, c))
         root = math.sqrt(math.pi * a)
+        if quick is not None:
+            return quick(deep * root), quick(along * root)
         if always is None:
             return float(growth(deep * root, a)), float(growth(along * root, c))
         there = always(*within_weight(shape, a, c))
         return float(growth(deep * root, a, there[0])), float(growth(along * root, c, there[1]))
 
     return rates
+
+
+def _power_growth(drive: GrowthDrive, law: GrowthLaw) -> Callable[[float], float]:
+    """`growth_at_scale` of a power law for one K per MPa at a time, without arrays."""
+    ranges = drive.ranges.tolist()
+    sums = [*np.cumsum((drive.per_repeat * drive.ranges**law.slope)[::-1])[::-1].tolist(), 0.0]
+    constant, slope, threshold = law.constant, float(law.slope), law.threshold
+    return lambda scale: constant * scale**slope * sums[bisect.bisect_right(ranges, threshold / scale)]
 
 
 def grow_two_way(
@@ -67,7 +91,7 @@ def grow_two_way(
     >>> round(float(even.repeats[-1]), 3), round(float(even.half_lengths[-1]), 3), even.ended_by
     (1098.612, 18.0, 'depth')
     """
-    fine = followed(rates, start, margins, most_repeats, 10.0 * TOLERANCE)
+    fine = followed(rates, start, margins, most_repeats, CHECK)
     finer = followed(rates, start, margins, most_repeats)
     last = float(finer.repeats[-1])
     change = abs(float(fine.repeats[-1]) / last - 1.0) if last > 0.0 else 0.0
@@ -79,9 +103,9 @@ def followed(
     start: tuple[float, float],
     margins: dict[str, Margin],
     most_repeats: float,
-    tolerance: float = TOLERANCE,
+    pace: Pace = FINE,
 ) -> TwoWayTable:
-    """The same once, at `tolerance`, without what it would change."""
+    """The same once, at one `pace`, without what a finer one would change."""
 
     def slope(_: float, state: FloatArray) -> list[float]:
         a, c = math.exp(state[0]), math.exp(state[1])
@@ -109,7 +133,8 @@ def followed(
     left.terminal = True  # type: ignore[attr-defined]
     stops.append(left)
     began = [math.log(start[0]), math.log(start[1]), 0.0]
-    found = solve_ivp(slope, (0.0, _FURTHEST), began, "DOP853", events=stops, rtol=tolerance, atol=1e-12, max_step=0.05)
+    rule, largest, tolerance = pace
+    found = solve_ivp(slope, (0.0, _FURTHEST), began, rule, events=stops, rtol=tolerance, atol=1e-12, max_step=largest)
     reached = [name for name, times in zip(names, found.t_events or [], strict=True) if times.size]
     depths, half_lengths = np.exp(found.y[0]), np.exp(found.y[1])
     depths[0], half_lengths[0] = start

@@ -13,6 +13,8 @@ from typing import NamedTuple
 
 from scipy.special import ellipe
 
+from vivid_anvil.errors import InputError
+
 MOST_ASPECT = 2.0
 
 
@@ -165,7 +167,11 @@ def _factors(a: float, c: float, f: float, multiplier: float) -> EllipseFactors:
 def _width(c: float, half_width: float, depth: float) -> float:
     if math.isinf(half_width):
         return 1.0
-    return math.sqrt(1.0 / math.cos(math.pi * c / (2.0 * half_width) * math.sqrt(depth)))
+    angle = 0.5 * math.pi * c / half_width * math.sqrt(depth)
+    if not angle < 0.5 * math.pi:
+        found = f"{2.0 * c:.5g} mm in a plate {2.0 * half_width:.5g} mm wide"
+        raise InputError("crack of an ellipse, length", found, "a crack shorter than the plate is wide")
+    return math.sqrt(1.0 / math.cos(angle))
 
 
 def _bending(a: float, c: float, depth: float, sine: float, constant: float) -> float:

@@ -30,11 +30,11 @@ class StressProfile:
     where: str = "stress profile"
 
     def __post_init__(self) -> None:
-        where = f"{self.where}, points"
+        where = self.where
         if len(self.points) < 2 or any(len(row) != 2 for row in self.points):
             raise InputError(where, f"{self.points!r}", "two or more rows of depth and stress")
         rows = [
-            (coherent(depth, "length", f"{where}, row {i}"), coherent(stress, self.of, f"{where}, row {i}"))
+            (coherent(depth, "length", f"{where}: row {i}"), coherent(stress, self.of, f"{where}: row {i}"))
             for i, (depth, stress) in enumerate(self.points, 1)
         ]
         depths, stresses = np.array(rows, dtype=np.float64).T
@@ -62,7 +62,7 @@ class StressProfile:
         depths = np.asarray(depth, dtype=np.float64)
         if not (depths <= self.reach * (1.0 + 1e-9)).all():
             raise InputError(
-                f"{self.where}, depth",
+                self.where,
                 f"{number(float(depths.max()))} mm",
                 f"depths up to {number(self.reach)} mm, the last of the points",
                 "Add points; nothing is extrapolated.",

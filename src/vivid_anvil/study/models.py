@@ -40,6 +40,27 @@ def _written(dimension: str) -> WithJsonSchema:
     return WithJsonSchema({"type": "string", "description": f"{dimension} with its unit, such as '{example}'"})
 
 
+def _rows(*dimensions: str) -> BeforeValidator:
+    """Rows whose first cells are text with units of `dimensions`, the rest plain numbers; the name of a file stays."""
+
+    def convert(value: Any) -> Any:
+        if not isinstance(value, list):
+            return value
+        for i, row in enumerate(value, 1):
+            for cell, dimension in zip(row if isinstance(row, list) else [row], dimensions, strict=False):
+                if not isinstance(cell, str):
+                    example = DIMENSIONS[dimension].example
+                    raise InputError(
+                        "",
+                        f"{cell!r} without a unit in row {i}",
+                        f"text with a unit of {dimension}",
+                        f"Write for instance {example!r}.",
+                    )
+        return value
+
+    return BeforeValidator(convert)
+
+
 Stress = Annotated[float, _from_text("stress"), _written("stress")]
 Length = Annotated[float, _from_text("length"), _written("length")]
 StressIntensity = Annotated[float, _from_text("stress intensity"), _written("stress intensity")]
@@ -228,8 +249,8 @@ class CrackSection(Section):
     diameter: Length | None = None
     cracks: int | None = None
     pin_share: float | None = None
-    points: Text | list[list[Any]] | None = None
-    stress_profile: list[list[Any]] | None = None
+    points: Annotated[Text | list[list[Any]] | None, _rows("length")] = None
+    stress_profile: Annotated[list[list[Any]] | None, _rows("length")] = None
     centre_depth: Length | None = None
     broken_at: float | None = None
     bending_share: float | None = None
@@ -240,7 +261,7 @@ class CrackSection(Section):
     growth_law: Text
     later_law: Text | None = None
     later_law_from: Text | None = None
-    residual_stress: list[list[Any]] | None = None
+    residual_stress: Annotated[list[list[Any]] | None, _rows("length", "stress")] = None
     counted_part: str = "tensile"
     order: str = "per repeat"
     retardation: str | dict[str, Any] | None = None
