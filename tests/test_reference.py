@@ -3,6 +3,7 @@
 import pytest
 
 from tests.all_methods import METHODS
+from tests.own_references import REFERENCES
 from tests.reference_values import RANDOM_SIGNALS, cases, compared, deviation
 
 PAIRS = [pytest.param(method, case, id=case["id"]) for method in METHODS for case in cases(method.cases)]
@@ -27,3 +28,9 @@ def test_the_random_signals_are_those_of_the_cases(case):
     check = case["check_of_input"]
     assert signal[:3].tolist() == check["first_three"]
     assert signal.size == check["samples"]
+
+
+@pytest.mark.parametrize("one", REFERENCES, ids=[one.method for one in REFERENCES])
+def test_the_reference_of_our_own_is_met(one):
+    wanted, got = one.values()
+    assert got == pytest.approx(wanted, rel=one.within)

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from tests.all_methods import METHODS
+from tests.own_references import REFERENCES, Reference
 from tests.reference_values import cases, compared, deviation
 
 PAGE = Path(__file__).parents[1] / "docs" / "verification.md"
@@ -26,10 +27,28 @@ most. Below 1e-9 a deviation is that of the digits printed in the reference.
 """
 
 
+OWN = """
+## Where no case is printed
+
+Held against an exact solution, a limit, or the model written out, by `tests/own_references.py`.
+
+| method | against | reference | ours | deviation | tolerance |
+| --- | --- | --- | --- | --- | --- |
+"""
+
+
 def page() -> str:
     """The text of the page."""
     rows = [_row(method.name, case, compared(method, case)) for method in METHODS for case in cases(method.cases)]
-    return INTRODUCTION + "\n".join(rows) + "\n"
+    own = [_own_row(one) for one in REFERENCES]
+    return INTRODUCTION + "\n".join(rows) + "\n" + OWN + "\n".join(own) + "\n"
+
+
+def _own_row(one: Reference) -> str:
+    wanted, got = one.values()
+    off = abs(got / wanted - 1.0)
+    shown = f"{off:.0e}" if off > 1e-6 else "< 1e-06"
+    return f"| {one.method} | {one.against} | {wanted:.6g} | {got:.6g} | {shown} | {one.within:g} |"
 
 
 def _row(method: str, case: dict[str, Any], values: list[tuple[str, Any, Any]]) -> str:

@@ -258,7 +258,7 @@ def test_two_pins_that_press_apart_are_those_of_dislocations_along_the_cracks(cr
 
 
 def test_the_pressures_of_a_pin_carry_its_force_and_long_cracks_feel_it_as_a_point():
-    x = np.geomspace(1.0, 2000.0, 20001)
+    x = np.geomspace(1.0, 2000.0, 4001)
     across = pressed_apart(x)
     assert float(((across[1:] + across[:-1]) * 0.5 * np.diff(x)).sum()) == pytest.approx(0.5, rel=2e-3)
     assert float(hole_wedge_force(10.0, 1.0)) == pytest.approx(1.0, rel=1e-3)

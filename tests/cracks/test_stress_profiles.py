@@ -66,14 +66,16 @@ def test_even_residual_stress_is_a_stress_that_is_always_there(order):
     assert ways[0].event_shares() == pytest.approx(ways[1].event_shares())
 
 
-@pytest.mark.parametrize("shape", [{"shape": cr.EdgeCrack(60.0)}, {"shape": WIDE, "initial_half_length": 4.0}])
+@pytest.mark.parametrize(
+    "shape", [{"shape": cr.EdgeCrack(60.0)}, {"shape": WIDE, "initial_half_length": 4.0, "stop_size": 4.0}]
+)
 def test_tension_left_by_welding_shortens_the_life_and_compression_lengthens_it(shape):
     left = {"tension": 80.0, "none": 0.0, "compression": -30.0}
     lives = {}
     for name, stress in left.items():
         flaw = crack(law=WALKER, residual_stress=[(0.0, stress), (60.0, stress)], **shape)
         by_cycle = dataclasses.replace(flaw, order="cycle by cycle")
-        duty = programme((120.0, -60.0, 4000))
+        duty = programme((120.0, -60.0, 2000))
         grown = [cr.grow_crack(one, duty) for one in (flaw, by_cycle)]
         assert grown[0].life_repeats == pytest.approx(grown[1].life_repeats, rel=2e-3)
         lives[name] = grown[0].life_repeats

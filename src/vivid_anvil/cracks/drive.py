@@ -131,13 +131,17 @@ def growth_at_scale(drive: GrowthDrive, law: GrowthLaw, *, shifted: bool = False
 
 
 def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatArray]:
-    rows = [np.ascontiguousarray(one) for one in (drive.maximum, drive.minimum, drive.per_repeat)]
+    order = np.argsort(drive.maximum - drive.minimum, kind="stable")
+    rows = [np.ascontiguousarray(one[order]) for one in (drive.maximum, drive.minimum, drive.per_repeat)]
+    least = _least_threshold(drive, law)
 
     def growth(scale: ArrayLike, size: ArrayLike, always: ArrayLike = 0.0) -> FloatArray:
         given = np.broadcast_arrays(*(np.asarray(one, dtype=np.float64) for one in (scale, size, always)))
         out = np.empty(given[0].size)
         scales, sizes, constant = (np.array(one, copy=True).reshape(-1) for one in given)
-        growth_sums(*law.codes, law.packed, *rows, drive.lowest, scales, constant, sizes, out)  # type: ignore[call-arg]
+        bound = least if not constant.any() else _least_at_any_r(law)
+        limits = (drive.lowest, bound)
+        growth_sums(*law.codes, law.packed, *rows, *limits, scales, constant, sizes, out)  # type: ignore[call-arg]
         if np.isnan(out).any():
             raise InputError(
                 f"growth law {law.name}",
@@ -148,6 +152,19 @@ def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatAr
         return out.reshape(given[0].shape)
 
     return growth
+
+
+def _least_threshold(drive: GrowthDrive, law: GrowthLaw) -> float:
+    """A range of K, MPa√mm, up to which no cycle grows the crack, whatever its size."""
+    if law.form == "forman-mettu" or not drive.ranges.size:  # its threshold falls with the size
+        return 0.0
+    ratios = np.unique(drive.r_ratios[drive.ranges > 0.0])
+    return float(law.threshold_at(ratios).min()) if ratios.size else 0.0
+
+
+def _least_at_any_r(law: GrowthLaw) -> float:
+    """The same where R is not known beforehand, as residual stress moves it."""
+    return law.threshold if law.threshold_model == "one value" and law.form != "forman-mettu" else 0.0
 
 
 def threshold_sizes(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, start: float, end: float) -> FloatArray:

@@ -11,7 +11,17 @@ from vivid_anvil.cracks.crack import Crack
 from vivid_anvil.cracks.critical import CriticalSizes, Margin, critical_depth, two_way_margins
 from vivid_anvil.cracks.drive import GrowthDrive
 from vivid_anvil.cracks.path import GrowthPath
-from vivid_anvil.cracks.two_way import ROUGH, TwoWayTable, followed, grow_two_way, two_way_rates
+from vivid_anvil.cracks.two_way import (
+    CHECK,
+    FINE,
+    ROUGH,
+    STEADY,
+    Pace,
+    TwoWayTable,
+    followed,
+    grow_two_way,
+    two_way_rates,
+)
 
 _FIELDS = {
     "toughness": "toughness",
@@ -84,11 +94,15 @@ def two_size_repeats(crack: Crack, drive: GrowthDrive, depth: float, path: Growt
         start = max(depth, a)
         along = math.exp(float(np.interp(math.log(start), np.log(path.sizes), np.log(path.half_lengths))))
         rates = two_way_rates(drive, crack.two_sizes, crack.later_law, crack.always)
-        return float(followed(rates, (start, along), two_size_margins(crack, drive), math.inf).repeats[-1])
+        return float(
+            followed(rates, (start, along), two_size_margins(crack, drive), math.inf, _paces(crack)[1]).repeats[-1]
+        )
     if depth <= a:
         return path.life_repeats
     margin: dict[str, Margin] = {"depth": lambda deep, _: depth - deep}
-    found = followed(two_way_rates(drive, crack.two_sizes, crack.law, crack.always), (a, c), margin, math.inf)
+    found = followed(
+        two_way_rates(drive, crack.two_sizes, crack.law, crack.always), (a, c), margin, math.inf, _paces(crack)[1]
+    )
     return path.life_repeats - float(found.repeats[-1])
 
 
@@ -110,21 +124,27 @@ def two_size_margins(crack: Crack, drive: GrowthDrive) -> dict[str, Margin]:
     return found
 
 
+def _paces(crack: Crack) -> tuple[Pace, Pace]:
+    """How the way is followed, and its check; laws that go through all cycles at every look with longer steps."""
+    laws = [law for law in (crack.law, crack.later_law) if law is not None]
+    return (CHECK, FINE) if crack.always is None and all(law.is_power for law in laws) else (ROUGH, STEADY)
+
+
 def _grown(
     crack: Crack, drive: GrowthDrive, start: tuple[float, float], most_repeats: float, later: float | None
 ) -> TwoWayTable:
     """To the first limit or `most_repeats`; from `later` on, where there is one, with the later law."""
-    margins = two_size_margins(crack, drive)
+    margins, paces = two_size_margins(crack, drive), _paces(crack)
     first = two_way_rates(drive, crack.two_sizes, crack.law, crack.always)
     if later is None or crack.later_law is None or later >= most_repeats:
-        return grow_two_way(first, start, margins, most_repeats)
-    before = grow_two_way(first, start, margins, later)
+        return grow_two_way(first, start, margins, most_repeats, paces)
+    before = grow_two_way(first, start, margins, later, paces)
     if before.ended_by not in ("repeats", "no growth"):
         return before
     still = before.ended_by == "no growth"
     state = start if still else (float(before.depths[-1]), float(before.half_lengths[-1]))
     second = two_way_rates(drive, crack.two_sizes, crack.later_law, crack.always)
-    after = grow_two_way(second, state, margins, most_repeats - later)
+    after = grow_two_way(second, state, margins, most_repeats - later, paces)
     if after.ended_by == "no growth":
         return after
     onwards = np.column_stack([after.depths, after.half_lengths, later + after.repeats])

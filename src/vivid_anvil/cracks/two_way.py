@@ -33,6 +33,7 @@ class Pace(NamedTuple):
 
 FINE = Pace("DOP853", 0.05, 1e-7)  # the life is right to some 1e-6
 CHECK = Pace("DOP853", 0.05, 1e-6)  # the change told is that from this to the fine one
+STEADY = Pace("RK23", 0.05, 1e-5)  # right to some 1e-5, where every look goes through all cycles
 ROUGH = Pace("RK23", 0.2, 1e-4)  # right to some 3e-4, ten times as fast
 _FURTHEST = 60.0  # of s: both sizes times e^30
 
@@ -84,6 +85,7 @@ def grow_two_way(
     start: tuple[float, float],
     margins: dict[str, Margin],
     most_repeats: float = math.inf,
+    paces: tuple[Pace, Pace] = (CHECK, FINE),
 ) -> TwoWayTable:
     """Sizes and repeats from `start` until the first of `margins`, functions of (a, c) above 0, falls to 0, or `most_repeats`.
 
@@ -91,8 +93,7 @@ def grow_two_way(
     >>> round(float(even.repeats[-1]), 3), round(float(even.half_lengths[-1]), 3), even.ended_by
     (1098.612, 18.0, 'depth')
     """
-    fine = followed(rates, start, margins, most_repeats, CHECK)
-    finer = followed(rates, start, margins, most_repeats)
+    fine, finer = (followed(rates, start, margins, most_repeats, pace) for pace in paces)
     last = float(finer.repeats[-1])
     change = abs(float(fine.repeats[-1]) / last - 1.0) if last > 0.0 else 0.0
     return TwoWayTable(finer.depths, finer.half_lengths, finer.repeats, finer.ended_by, change)

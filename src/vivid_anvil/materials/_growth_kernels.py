@@ -111,11 +111,16 @@ def rates_of(form, model, p, dk, r, a, out):
 
 
 @njit(cache=True)
-def growth_sums(form, model, p, highs, lows, counts, lowest, scales, always, sizes, out):
-    """Σ n da/dN over all cycles for each size: K is the `scales` of that size times the stress, and what is `always` there."""
+def growth_sums(form, model, p, highs, lows, counts, lowest, least, scales, always, sizes, out):
+    """Σ n da/dN over all cycles for each size: K is the `scales` of that size times the stress, and what is `always` there.
+
+    Whole ranges of stress rise from row to row; no range of K up to `least` grows the crack.
+    """
     for j in range(sizes.size):
         total = 0.0
         for i in range(highs.size - 1, -1, -1):
+            if scales[j] * (highs[i] - lows[i]) <= least:
+                break
             high = scales[j] * highs[i] + always[j]
             low = max(scales[j] * lows[i] + always[j], lowest)
             if high > 0.0 and high > low:

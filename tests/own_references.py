@@ -1,0 +1,89 @@
+"""References of our own for methods without a printed case: exact solutions and models written out as plain loops."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from typing import NamedTuple
+
+import numpy as np
+
+from tests.cracks.dislocations import equal_tension, exact_k, pressed_apart, tension
+from tests.cracks.test_by_cycle import LAWS, PLATE, SURFACE, by_hand, two_by_hand, wheeler, willenborg
+from vivid_anvil import cracks as cr
+from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
+from vivid_anvil.intensity import (
+    hole_crack,
+    hole_crack_biaxial,
+    hole_wedge_force,
+    surface_crack,
+    surface_ends_by_weight,
+)
+
+ROWS = np.column_stack([np.where(np.arange(400) % 50, 100.0, 190.0), np.arange(400) % 7 * 6.0])
+
+
+class Reference(NamedTuple):
+    """A method, what it is held against, how near it has to be; the function gives the reference and our value."""
+
+    method: str
+    against: str
+    within: float
+    values: Callable[[], tuple[float, float]]
+
+
+def _at_hole(cracks: int, stress: Callable, factor: Callable) -> Callable[[], tuple[float, float]]:
+    return lambda: (exact_k(stress, 0.5, cracks) / math.sqrt(0.5 * math.pi), float(factor(0.5, 1.0, cracks)))
+
+
+def _pin(cracks: int) -> tuple[float, float]:
+    length = 1.5 if cracks == 2 else 1.25 * 1.5
+    return exact_k(pressed_apart, 0.5, cracks) * math.sqrt(math.pi * length), float(hole_wedge_force(0.5, 1.0, cracks))
+
+
+def _remembered(kind: str, model: Callable, number: float) -> tuple[float, float]:
+    memory = cr.Retardation(kind=kind, yield_strength=350.0, exponent=number, shut_off=max(number, 1.1))
+    found = cr.grow_by_cycle(ROWS, PLATE, LAWS["walker"], 9.0, retardation=memory)
+    return model(ROWS, LAWS["walker"], 9.0, 350.0, number) - 9.0, found.size - 9.0
+
+
+def _both_ends() -> tuple[float, float]:
+    memory = cr.Retardation(kind="wheeler", yield_strength=350.0, exponent=1.2)
+    table, piece = np.column_stack([ROWS, np.ones(len(ROWS))]), np.array([[0.0, len(ROWS), 1.0, 1.0]])
+    found = grow_two_by_cycle(table, piece, SURFACE, LAWS["walker"], (2.0, 5.0), {}, 1, retardation=memory)
+    return two_by_hand(ROWS, LAWS["walker"], 2.0, 5.0, memory)[1] - 5.0, float(found.half_lengths[-1]) - 5.0
+
+
+def _plain() -> tuple[float, float]:
+    return by_hand(ROWS, LAWS["forman"], 9.0, 1) - 9.0, cr.grow_by_cycle(ROWS, PLATE, LAWS["forman"], 9.0).size - 9.0
+
+
+def _surface_bending() -> tuple[float, float]:
+    bent = surface_ends_by_weight(lambda x: 1.0 - 0.2 * x, 4.0, 10.0, 10.0)
+    return surface_crack(4.0, 10.0, 10.0, angle=0.0).bending, bent / math.sqrt(4.0 * math.pi)
+
+
+def _shallow_in_bar() -> tuple[float, float]:
+    return surface_crack(1e-4, 1e-4, 20.0).tension, float(cr.BarSurfaceCrack(20.0).geometry_factor(1e-4))
+
+
+_LOOP = "the model as a plain loop over the cycles"
+_DISLOCATIONS = "dislocations along the crack, a = 0.5 r"
+REFERENCES = [
+    Reference("Two cracks at a hole (Newman 1971)", _DISLOCATIONS, 0.0015, _at_hole(2, tension, hole_crack)),
+    Reference("One crack at a hole (Newman 1971)", _DISLOCATIONS, 0.055, _at_hole(1, tension, hole_crack)),
+    Reference(
+        "Two cracks at a hole, tension both ways",
+        _DISLOCATIONS,
+        0.02,
+        _at_hole(2, equal_tension, lambda a, r, n: hole_crack_biaxial(a, r, n, along=1.0)),
+    ),
+    Reference("Two cracks at a hole with pins", _DISLOCATIONS, 6e-4, lambda: _pin(2)),
+    Reference("One crack at a hole with pins", _DISLOCATIONS, 6e-4, lambda: _pin(1)),
+    Reference("Surface crack of a bar", "shallow: half a penny at a surface (Newman and Raju)", 0.02, _shallow_in_bar),
+    Reference("Weight function at the surface points", "bending (Newman and Raju)", 1e-9, _surface_bending),
+    Reference("Cycle by cycle, Forman", _LOOP, 1e-6, _plain),
+    Reference("Wheeler", _LOOP, 1e-6, lambda: _remembered("wheeler", wheeler, 1.3)),
+    Reference("Generalised Willenborg", _LOOP, 1e-6, lambda: _remembered("willenborg", willenborg, 2.5)),
+    Reference("Wheeler at both ends of a surface crack", _LOOP, 1e-4, _both_ends),
+]
