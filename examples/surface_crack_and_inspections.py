@@ -44,6 +44,17 @@ law = dataclasses.replace(fit.law(2.0), threshold="2 MPa√m")
 measured = cracks.grow_crack(dataclasses.replace(crack, law=law), study.duty_cycle)
 print(f"With the law of the test piece, {fit}: {measured.life_years:.2f} years.")
 
+# What welding left: the crack opens only above it, and its K moves R of every cycle.
+for words, surface in (("80 MPa of tension", "80 MPa"), ("60 MPa of compression", "-60 MPa")):
+    left = cracks.StressProfile([("0 mm", surface), ("6 mm", "0 MPa"), ("12 mm", "0 MPa")])
+    welded = cracks.grow_crack(dataclasses.replace(crack, order="per repeat", residual_stress=left), study.duty_cycle)
+    print(f"With {words} at the surface: {welded.life_years:.2f} years.")
+
+# Slowed after each large cycle, at both ends of the front; shown beside the life without.
+slow = cracks.Retardation(kind="wheeler", exponent=0.2, yield_strength=crack.hot_spot.material.yield_strength)
+slowed = cracks.grow_crack(dataclasses.replace(crack, retardation=slow, detectable_size=None), study.duty_cycle)
+print(f"With Wheeler's factor: {slowed.life_repeats:.1f} months, without {slowed.without_memory_repeats:.1f}.")
+
 for one in cracks.limits_over_load(grown, [0.8, 1.0, 1.25]):
     print(f"  loads times {one.scale:g}: limiting depth {one.size:.2f} mm, {one.governed_by}")
 

@@ -28,6 +28,8 @@ PROMISED = {
         "It stops in month 99, loaded lap no",
         "year 5: 2.71 mm deep, found",
         "With the law of the test piece, <GrowthFit growth_readings: C = 3.018e-13",
+        "With 60 MPa of compression at the surface: ",
+        "With Wheeler's factor: ",
         "loads times 1: limiting depth 9.09 mm, net-section yield",
     ],
     "crack_in_a_plate": ["<GrowthResult plate: 2 to ", "look every "],

@@ -106,7 +106,7 @@ def _error_row(growth: GrowthResult) -> tuple[str, str]:
     change = "less than 1e-9" if growth.halving_change < 1e-9 else f"{growth.halving_change:.0e}"
     if growth.cycles is None:
         return "Halving every step", f"changes the life by {change} of itself"
-    return "Reading K off a grid", f"moves a growth rate by {change} of itself at most"
+    return "Reading K off a grid", f"moves growth rates by {change} of themselves"
 
 
 def _growth_life(growth: GrowthResult) -> str:

@@ -6,7 +6,7 @@ import math
 
 from numba import njit
 
-from vivid_anvil.materials._growth_kernels import CLOSURE, WALKER, rate_of, threshold_of
+from vivid_anvil.materials._growth_kernels import CLOSURE, WALKER, power_of, rate_of, threshold_of
 
 NO_MEMORY, WHEELER, WILLENBORG = range(3)
 
@@ -27,16 +27,6 @@ def first_bad_row(cycles):
         if cycles.shape[1] > 2 and not abs(cycles[i, 2]) < math.inf:
             return i
     return -1
-
-
-@njit(cache=True, inline="always")
-def power_of(x, m):
-    """x^m, quick for the usual whole m."""
-    if m == 3.0:
-        return x * x * x
-    if m == 4.0:
-        return (x * x) * (x * x)
-    return x**m
 
 
 @njit(cache=True)
@@ -67,7 +57,7 @@ def power_weights(form, model, p, cycles, lowest, weight, least):
 @njit(cache=True)
 def march_power(weight, least, cycles, pieces, grid, scales, powers, memory, q, kept, a, stop, begun, sizes):
     """`march` for laws that are a power of K: `scales` is K per MPa and `powers` C times its power m on the rising `grid`."""
-    zone_end = kept[0]
+    zone_end = kept[0, 0]
     done = 0
     cell, last_cell = 0, grid.size - 2
     width = grid[1] - grid[0]
@@ -98,43 +88,48 @@ def march_power(weight, least, cycles, pieces, grid, scales, powers, memory, q, 
                         if not a < stop:
                             return n, piece, time, i, done, a
         sizes[n + 1] = a
-    kept[0] = zone_end
+    kept[0, 0] = zone_end
     return sizes.size - 1, -1, -1, -1, done, a
 
 
 @njit(cache=True)
-def slowed(memory, q, kept, k_max, a):
-    """What larger cycles before leave of one: factor on its rate, and what they take off K. `kept` is their memory at this end.
+def remembered(memory, q, kept, end, k_max, a):
+    """Whether larger cycles before slow this one; otherwise it is the one to remember. `kept` holds the memory at each end.
 
     Wheeler keeps how far the farthest zone reaches; Willenborg K, size and zone of the last cycle that was the largest.
     """
     zone = q[0] * (k_max / q[1]) ** 2
     if memory == WHEELER:
-        if a + zone < kept[0]:
-            return (zone / (kept[0] - a)) ** q[2], 0.0
-        kept[0] = a + zone
-        return 1.0, 0.0
-    if a + zone < kept[2] + kept[3]:
-        left = 1.0 - (a - kept[2]) / kept[3]
-        residual = (1.0 - q[3] / k_max) / (q[2] - 1.0) * (kept[1] * left**0.5 - k_max)
-        return 1.0, max(residual, 0.0)
-    kept[1], kept[2], kept[3] = k_max, a, zone
-    return 1.0, 0.0
+        if a + zone < kept[end, 0]:
+            return True
+        kept[end, 0] = a + zone
+        return False
+    if a + zone < kept[end, 2] + kept[end, 3]:
+        return True
+    kept[end, 1], kept[end, 2], kept[end, 3] = k_max, a, zone
+    return False
 
 
 @njit(cache=True)
-def grown_by(form, model, p, memory, q, kept, k_max, k_min, lowest, a):
+def grown_by(form, model, p, memory, q, kept, end, k_max, k_min, lowest, a):
     """Growth of one cycle, mm, with what larger ones before it left; K below `lowest` counts as that."""
     if k_max <= 0.0:
         return 0.0
-    k_min, factor = max(k_min, lowest), 1.0
-    if memory != NO_MEMORY:
-        factor, residual = slowed(memory, q, kept, k_max, a)
-        if residual > 0.0:
-            k_max, k_min = k_max - residual, max(k_min - residual, 0.0)
+    k_min = max(k_min, lowest)
+    slow = memory != NO_MEMORY and remembered(memory, q, kept, end, k_max, a)
     if not k_max > k_min:
         return 0.0
-    return factor * rate_of(form, model, p, k_max - k_min, k_min / k_max, a)
+    rate = rate_of(form, model, p, k_max - k_min, k_min / k_max, a)
+    if not slow or rate == 0.0:  # memory never wakes an idle cycle: it lowers K and R, or the rate
+        return rate
+    if memory == WHEELER:
+        return rate * (q[0] * (k_max / q[1]) ** 2 / (kept[end, 0] - a)) ** q[2]
+    left = 1.0 - (a - kept[end, 2]) / kept[end, 3]
+    residual = (1.0 - q[3] / k_max) / (q[2] - 1.0) * (kept[end, 1] * left**0.5 - k_max)
+    if residual <= 0.0:
+        return rate
+    k_max, k_min = k_max - residual, max(k_min - residual, 0.0)
+    return rate_of(form, model, p, k_max - k_min, k_min / k_max, a) if k_max > k_min else 0.0
 
 
 @njit(cache=True)
@@ -159,7 +154,7 @@ def march(form, model, p, cycles, pieces, factors, constant, lowest, grid, memor
                     always = constant[cell] + share * (constant[cell + 1] - constant[cell])
                     k_max, k_min = scale * cycles[i, 0] + always, scale * cycles[i, 1] + always
                     done += 1
-                    a += cycles[i, 2] * grown_by(form, model, p, memory, q, kept, k_max, k_min, lowest, a)
+                    a += cycles[i, 2] * grown_by(form, model, p, memory, q, kept, 0, k_max, k_min, lowest, a)
                     if not a < stop:
                         return n, piece, time, i, done, a
         sizes[n + 1] = a
@@ -167,13 +162,14 @@ def march(form, model, p, cycles, pieces, factors, constant, lowest, grid, memor
 
 
 @njit(cache=True)
-def march_two_power(weight, least, pieces, state, place, anchor, reach, limits, begun, sizes):
-    """`march_two` for laws that are a power of K.
+def march_two_power(weight, least, cycles, pieces, state, place, anchor, memory, q, kept, reach, limits, begun, sizes):
+    """`march_two` for laws that are a power of K, without memory or with Wheeler's.
 
     `anchor`: a, c, then for the end of a and for that of c K per MPa with its slopes over a and c, and C times its power m
     with its slopes.
     """
-    a, c = state[0], state[1]
+    a, c, end_a, end_c = state[0], state[1], kept[0, 0], kept[1, 0]
+    zone_factor = q[0] / (q[1] * q[1])
     done = 0
     n, piece, time, i = place[0], place[1], place[2], place[3]
     far_a, far_c = anchor[0] * (1.0 + reach), anchor[1] * (1.0 + reach)
@@ -185,21 +181,37 @@ def march_two_power(weight, least, pieces, state, place, anchor, reach, limits, 
                 i = max(i, first)
                 while i < last:
                     if a > far_a or c > far_c:
-                        state[0], state[1], state[2] = a, c, state[2] + done
+                        state[0], state[1], state[2], kept[0, 0], kept[1, 0] = a, c, state[2] + done, end_a, end_c
                         place[0], place[1], place[2], place[3] = n, piece, time, i
                         return 1
                     da, dc = a - anchor[0], c - anchor[1]
                     done += 1
                     needed = least[i]
+                    scale_a = anchor[2] + anchor[3] * da + anchor[4] * dc
+                    scale_c = anchor[8] + anchor[9] * da + anchor[10] * dc
+                    slow_a, slow_c = 1.0, 1.0
+                    if memory == WHEELER and cycles[i, 0] > 0.0:
+                        zone_a, zone_c = (
+                            zone_factor * (scale_a * cycles[i, 0]) ** 2,
+                            zone_factor * (scale_c * cycles[i, 0]) ** 2,
+                        )
+                        if a + zone_a >= end_a:
+                            end_a = a + zone_a
+                        elif scale_a > needed:
+                            slow_a = (zone_a / (end_a - a)) ** q[2]
+                        if c + zone_c >= end_c:
+                            end_c = c + zone_c
+                        elif scale_c > needed:
+                            slow_c = (zone_c / (end_c - c)) ** q[2]
                     grown = 0.0
-                    if anchor[2] + anchor[3] * da + anchor[4] * dc > needed:
-                        grown = weight[i] * (anchor[5] + anchor[6] * da + anchor[7] * dc)
-                    if anchor[8] + anchor[9] * da + anchor[10] * dc > needed:
-                        c += weight[i] * (anchor[11] + anchor[12] * da + anchor[13] * dc)
+                    if scale_a > needed:
+                        grown = slow_a * weight[i] * (anchor[5] + anchor[6] * da + anchor[7] * dc)
+                    if scale_c > needed:
+                        c += slow_c * weight[i] * (anchor[11] + anchor[12] * da + anchor[13] * dc)
                     a += grown
                     i += 1
                     if not (a < limits[0] and c < limits[1]):
-                        state[0], state[1], state[2] = a, c, state[2] + done
+                        state[0], state[1], state[2], kept[0, 0], kept[1, 0] = a, c, state[2] + done, end_a, end_c
                         place[0], place[1], place[2], place[3] = n, piece, time, i
                         return 2
                 time += 1
@@ -209,7 +221,7 @@ def march_two_power(weight, least, pieces, state, place, anchor, reach, limits, 
         n += 1
         piece = 0
         sizes[n, 0], sizes[n, 1] = a, c
-    state[0], state[1], state[2] = a, c, state[2] + done
+    state[0], state[1], state[2], kept[0, 0], kept[1, 0] = a, c, state[2] + done, end_a, end_c
     place[0] = n
     return 0
 
@@ -245,11 +257,11 @@ def march_two(
                     scale = (anchor[2] + anchor[3] * da + anchor[4] * dc) * root
                     always = anchor[5] + anchor[6] * da + anchor[7] * dc
                     k_max, k_min = scale * high + always, scale * low + always
-                    deeper = count * grown_by(form, model, p, memory, q, kept[0], k_max, k_min, lowest, a)
+                    deeper = count * grown_by(form, model, p, memory, q, kept, 0, k_max, k_min, lowest, a)
                     scale = (anchor[8] + anchor[9] * da + anchor[10] * dc) * root
                     always = anchor[11] + anchor[12] * da + anchor[13] * dc
                     k_max, k_min = scale * high + always, scale * low + always
-                    c += count * grown_by(form, model, p, memory, q, kept[1], k_max, k_min, lowest, c)
+                    c += count * grown_by(form, model, p, memory, q, kept, 1, k_max, k_min, lowest, c)
                     a += deeper
                     i += 1
                     if not (a < limits[0] and c < limits[1]):

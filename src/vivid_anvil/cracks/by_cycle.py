@@ -77,7 +77,7 @@ class Retardation:
 class CycleGrowth:
     """Size, mm, after each pass (the start first), cycles gone through, where it stopped: (pass, piece, time, row) or None.
 
-    `memory`, shape (4,), is what larger cycles left; `error` a bound on the share by which reading Y off a grid moves a rate.
+    `memory`, shape (1, 4), is what larger cycles left; `error` a bound on the share by which reading Y off a grid moves a rate.
     """
 
     sizes: FloatArray
@@ -132,7 +132,7 @@ def grow_by_cycle(
     parts = np.asarray([[0, rows.shape[0], 1, 1]] if pieces is None else pieces, dtype=np.float64)
     sizes = np.full(passes + 1, np.nan)
     sizes[0] = start
-    kept = np.zeros(4) if memory is None else memory.copy()
+    kept = np.zeros((1, 4)) if memory is None else memory.copy()
     rest = (KINDS[how.kind], how.packed, kept, start, largest, begun, sizes)
     quick = law.is_power_at_each_r and how.kind != "willenborg" and always is None
     if quick:

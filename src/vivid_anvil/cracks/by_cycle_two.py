@@ -78,19 +78,19 @@ def grow_two_by_cycle(
     ended_by, largest, error, counted = "", 0.0, 0.0, 0.0
     how = Retardation() if retardation is None else retardation
     kept = np.zeros((2, 4)) if memory is None else memory.copy()
-    quick = law.is_power_at_each_r and how.kind == "none" and always is None
+    quick = law.is_power_at_each_r and how.kind in ("none", "wheeler") and always is None
     powers = weights_of(law, rows) if quick else None
+    remembered, rest = (KINDS[how.kind], how.packed, kept), (limits, begun, sizes)
     anchor = _anchor(shape, *start, always)
     while True:
         largest = max(largest, max(anchor[2], anchor[8]) * math.sqrt(math.pi * anchor[0]))
         if powers is None:
-            remembered = (lowest, KINDS[how.kind], how.packed, kept)
             why = march_two(
-                *law.codes, law.packed, rows, pieces, state, place, anchor, *remembered, REACH, limits, begun, sizes
+                *law.codes, law.packed, rows, pieces, state, place, anchor, lowest, *remembered, REACH, *rest
             )
         else:
             planes = _power_planes(anchor, law)
-            why = march_two_power(*powers, pieces, state, place, planes, 0.5 * REACH, limits, begun, sizes)
+            why = march_two_power(*powers, rows, pieces, state, place, planes, *remembered, 0.5 * REACH, *rest)
         path.append((float(state[0]), float(state[1]), float(state[2]) / total))
         if why == _PAST_LIMIT:
             ended_by = "wall"

@@ -226,9 +226,8 @@ def _tests(result: GrowthResult) -> Iterator[Finding]:
             f"{number(float((tests.rates / np.maximum(known, 1e-300)).max()), 3)}.",
             "The law is on the unsafe side of its tests: fit it with above_mean = 2, or say why the tests do not count.",
         )
-    delta_k = result.depth_cycles(result.final_size)[0]
     least, most = float(tests.ranges.min()), float(tests.ranges.max())
-    largest = float(delta_k.max(initial=0.0))
+    largest = result.largest_range_k(result.final_size)
     if largest > BEYOND_TESTS * most:
         yield Finding(
             "note",

@@ -177,7 +177,7 @@ def _closing(result: GrowthResult, system: UnitSystem) -> str:
         f"Halving every step changes this by {result.halving_change:.1e}."
         if result.cycles is None
         else f"Each of {number(float(result.cycles))} cycles that can grow it was followed in its order; reading K off a grid "
-        f"moves a growth rate by {result.halving_change:.1e} at most."
+        f"moves growth rates by {result.halving_change:.1e} of themselves."
     )
     return (
         f"Step by step to {in_unit(result.critical.limiting, 'length', system)} ({result.governed_by}): "

@@ -94,7 +94,7 @@ def visited_figure(visited: VisitedLaw, units: UnitSystem = "metric") -> Figure:
         upper.plot(*given, ls="none", marker="o", ms=6, mfc="none", mec=INK, label=rates, zorder=4)
     upper.set_xlabel("")
     upper.set_xlim(*(float(shown(one, "stress intensity", units)) for one in (bottom, top)))
-    upper.legend(loc="upper left")
+    upper.legend(loc="lower right")
     edges = shown(visited.edges, "stress intensity", units)
     sizes = (result.crack.initial_size, result.final_size)
     for shares, size, colour, solid in zip(visited.shares, sizes, (BLUE, RED), (0.75, 0.45), strict=True):
@@ -126,8 +126,9 @@ def _law_lines(
         threshold = float(law.threshold_at(r)[0])
         if threshold > 0.0:
             at = float(shown(threshold, "stress intensity", units))
+            name = f"threshold {in_unit(threshold, 'stress intensity', units)}"
             of_r = "" if law.is_power else f" at R = {r:g}"
-            axes.axvline(at, color=colour, lw=1.4, ls=(0, (4, 3)), label=f"threshold {number(at)}{of_r}")
+            axes.axvline(at, color=colour, lw=1.4, ls=(0, (4, 3)), label=f"{name}{of_r}")
     _law_axes(axes, units)
 
 

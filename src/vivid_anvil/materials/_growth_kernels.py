@@ -17,6 +17,16 @@ FORM_VALUES = 5  # where the values of the form start
 
 
 @njit(cache=True, inline="always")
+def power_of(x, m):
+    """x^m, quick for the usual whole m."""
+    if m == 3.0:
+        return x * x * x
+    if m == 4.0:
+        return (x * x) * (x * x)
+    return x**m
+
+
+@njit(cache=True, inline="always")
 def threshold_of(model, dk0, exponent, r):
     """Threshold of a range at R."""
     if model == POWER_OF_R:
@@ -63,10 +73,10 @@ def rate_of(form, model, p, dk, r, a):
     if dk <= threshold:
         return 0.0
     if form == PARIS:
-        return p[0] * dk ** p[1]
+        return p[0] * power_of(dk, p[1])
     if form == WALKER:
         gamma = p[5] if r >= 0.0 else p[6]
-        return p[0] * (dk / (1.0 - r) ** (1.0 - gamma)) ** p[1]
+        return p[0] * power_of(dk / (1.0 - r) ** (1.0 - gamma), p[1])
     if form == TWO_STAGE:
         return p[0] * dk ** p[1] if dk < p[7] else p[5] * dk ** p[6]
     if form == CLOSURE:
