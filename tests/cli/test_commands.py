@@ -267,7 +267,7 @@ def test_a_late_fault_leaves_no_file_behind(run, demo_file, tmp_path):
     """A mean beyond the ultimate strength shows only in the calculation, after the outputs were checked."""
     study = tmp_path / "study.toml"
     text = demo_file.read_text().replace('stress_per_load = "41 MPa/kN"', 'stress_per_load = "410 MPa/kN"')
-    for key in ("history", "tests"):
+    for key in ("history", "tests", "file"):
         text = text.replace(f'{key} = "', f'{key} = "{demo_file.parent}/')
     study.write_text(text)
     code, _, err = run("life", study, "--json", tmp_path / "out.json", "--figures", tmp_path / "figures")

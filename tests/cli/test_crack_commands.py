@@ -89,7 +89,7 @@ def test_a_law_from_the_readings_of_the_demo_can_be_put_into_its_study(run, demo
     lines = out[out.index("[growth_laws.fitted]") :].splitlines()
     section = tomllib.loads("\n".join(line.strip() for line in lines if "Written" not in line))
     text = demo_file.read_text().replace('growth_law = "steel_in_air"', 'growth_law = "fitted"')
-    for key in ("history", "tests"):
+    for key in ("history", "tests", "file"):
         text = text.replace(f'{key} = "', f'{key} = "{demo_file.parent}/')
     fitted = section["growth_laws"]["fitted"]
     text += (

@@ -25,7 +25,7 @@ def test_each_variant_is_the_study_with_that_value(study, demo_file, tmp_path):
     assert [one.value for one in found.variants] == [2.0, 2.2, 2.4]
     for one in found.variants:
         text = demo_file.read_text().replace("notch_factor = 2.2", f"notch_factor = {one.value}")
-        for key in ("history", "tests"):
+        for key in ("history", "tests", "file"):
             text = text.replace(f'{key} = "', f'{key} = "{demo_file.parent}/')
         (tmp_path / "other.toml").write_text(text)
         other = read_study(tmp_path / "other.toml")

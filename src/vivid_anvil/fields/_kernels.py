@@ -1,0 +1,137 @@
+"""Loops over samples and nodes: from unit stresses and loads to one stress, from that to its cycles."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from numba import njit
+
+PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG = range(5)
+
+
+@njit(cache=True, nogil=True, inline="always")
+def principals(xx, yy, zz, xy, yz, zx):
+    """Largest and smallest principal stress of a tensor, by the angle of its cubic (Smith, O. K. 1961, Comm. ACM 4, 168)."""
+    mean = (xx + yy + zz) / 3.0
+    a, b, c = xx - mean, yy - mean, zz - mean
+    p2 = (a * a + b * b + c * c + 2.0 * (xy * xy + yz * yz + zx * zx)) / 6.0
+    if p2 <= 0.0:
+        return mean, mean
+    p = math.sqrt(p2)
+    det = a * (b * c - yz * yz) - xy * (xy * c - yz * zx) + zx * (xy * yz - b * zx)
+    r = 0.5 * det / (p2 * p)
+    angle = math.acos(max(-1.0, min(1.0, r))) / 3.0
+    return mean + 2.0 * p * math.cos(angle), mean + 2.0 * p * math.cos(angle + 2.0 * math.pi / 3.0)
+
+
+@njit(cache=True, nogil=True, inline="always")
+def one_stress(code, along, xx, yy, zz, xy, yz, zx):
+    """The scalar that stands for a tensor."""
+    if code == ALONG:
+        return along[0] * xx + along[1] * yy + along[2] * zz + along[3] * xy + along[4] * yz + along[5] * zx
+    if code == MISES_HYDROSTATIC:
+        square = 0.5 * ((xx - yy) ** 2 + (yy - zz) ** 2 + (zz - xx) ** 2) + 3.0 * (xy * xy + yz * yz + zx * zx)
+        return math.sqrt(square) if xx + yy + zz >= 0.0 else -math.sqrt(square)
+    high, low = principals(xx, yy, zz, xy, yz, zx)
+    pulled = high >= -low
+    if code == PRINCIPAL:
+        return high if pulled else low
+    if code == TRESCA:
+        return high - low if pulled else low - high
+    square = 0.5 * ((xx - yy) ** 2 + (yy - zz) ** 2 + (zz - xx) ** 2) + 3.0 * (xy * xy + yz * yz + zx * zx)
+    return math.sqrt(square) if pulled else -math.sqrt(square)
+
+
+@njit(cache=True, nogil=True)
+def stress_history(code, along, unit, constant, loads, out):
+    """One stress for every sample: `unit`, shape (cases, 6), times `loads`, shape (samples, cases), plus `constant`, shape (6,)."""
+    cases = unit.shape[0]
+    for i in range(loads.shape[0]):
+        xx, yy, zz, xy, yz, zx = constant[0], constant[1], constant[2], constant[3], constant[4], constant[5]
+        for k in range(cases):
+            load = loads[i, k]
+            xx += unit[k, 0] * load
+            yy += unit[k, 1] * load
+            zz += unit[k, 2] * load
+            xy += unit[k, 3] * load
+            yz += unit[k, 4] * load
+            zx += unit[k, 5] * load
+        out[i] = one_stress(code, along, xx, yy, zz, xy, yz, zx)
+
+
+@njit(cache=True, nogil=True)
+def closed_cycles(values, stack, high, low):
+    """Cycles of a history that is repeated for ever, their largest and smallest value; how many. `values` must be finite.
+
+    From the highest sample round to it again, by the four-point rule: all cycles close.
+    """
+    size = values.size
+    first = 0
+    for i in range(1, size):
+        if values[i] > values[first]:
+            first = i
+    depth, count = 1, 0
+    stack[0] = values[first]
+    for step in range(1, size + 1):
+        i = first + step
+        if i >= size:
+            i -= size
+        value = values[i]
+        if value == stack[depth - 1]:
+            continue
+        if depth >= 2 and (value > stack[depth - 1]) == (stack[depth - 1] > stack[depth - 2]):
+            stack[depth - 1] = value  # goes on the same way
+        else:
+            stack[depth] = value
+            depth += 1
+        # the newest point may still move on: pairs before it are closed when it turns
+        while depth >= 4:
+            inner = abs(stack[depth - 3] - stack[depth - 2])
+            if inner > abs(stack[depth - 2] - stack[depth - 1]) or inner > abs(stack[depth - 4] - stack[depth - 3]):
+                break
+            high[count] = max(stack[depth - 3], stack[depth - 2])
+            low[count] = min(stack[depth - 3], stack[depth - 2])
+            count += 1
+            stack[depth - 3] = stack[depth - 1]
+            depth -= 2
+    if depth >= 2:  # highest, lowest, highest
+        high[count], low[count] = stack[0], stack[1]
+        for i in range(1, depth):
+            low[count] = min(low[count], stack[i])
+        count += 1
+    return count
+
+
+@njit(cache=True, nogil=True)
+def cycles_of_nodes(code, along, units, constants, loads, history, stack, room_high, room_low, ends, extremes):
+    """Cycles of one event at several nodes, one after the other in `room_*`; `ends` says where those of each node end.
+
+    `units`, shape (nodes, cases, 6); `extremes`, shape (nodes, 2), the lowest and highest stress. Returns how many nodes were
+    done: fewer than all where the room is full.
+    """
+    used = 0
+    for node in range(units.shape[0]):
+        if used + history.size // 2 + 2 > room_high.size:
+            return node
+        stress_history(code, along[node], units[node], constants[node], loads, history)
+        used += closed_cycles(history, stack, room_high[used:], room_low[used:])
+        ends[node] = used
+        extremes[node, 0], extremes[node, 1] = history.min(), history.max()
+    return units.shape[0]
+
+
+@njit(cache=True, nogil=True)
+def largest_von_mises(units, constants, largest_loads, out):
+    """A bound on the von Mises stress of each node: it is a norm, so that of the sum is at most the sum."""
+    for node in range(units.shape[0]):
+        total = _von_mises(constants[node])
+        for k in range(units.shape[1]):
+            total += largest_loads[k] * _von_mises(units[node, k])
+        out[node] = total
+
+
+@njit(cache=True, nogil=True)
+def _von_mises(s):
+    square = 0.5 * ((s[0] - s[1]) ** 2 + (s[1] - s[2]) ** 2 + (s[2] - s[0]) ** 2)
+    return np.sqrt(square + 3.0 * (s[3] * s[3] + s[4] * s[4] + s[5] * s[5]))

@@ -1,0 +1,189 @@
+"""Stresses of unit load cases at the nodes of a model: six components each, with places, sets and elements where they are known."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray, IntArray, read_only
+from vivid_anvil.errors import InputError, did_you_mean, listed
+
+COMPONENTS = ("xx", "yy", "zz", "xy", "yz", "zx")
+PLAUSIBLE = 1e5  # MPa: no metal, no unit load case of a part gets there
+
+
+@dataclass(frozen=True, eq=False)
+class Elements:
+    """Elements of one kind: `nodes`, shape (m, k), places of their nodes in the field; `kind` as "tetra", "quad", ..."""
+
+    kind: str
+    nodes: IntArray
+    ids: IntArray
+
+
+@dataclass(frozen=True, kw_only=True, eq=False, repr=False)
+class StressField:
+    """Unit stresses of one or more load cases at nodes.
+
+    Parameters
+    ----------
+    cases : names of the load cases, k of them
+    node_ids : shape (n,), as in the model, none twice
+    coordinates : shape (n, 3), mm
+    stresses : shape (k, n, 6), MPa, components as in `COMPONENTS`
+    node_sets : places of nodes by the name of the set
+    elements : kinds of elements, for drawing and for writing back
+    spread : shape (n,), share by which elements disagree at a node before averaging; None where only one value was given
+
+    >>> plate = StressField(cases=["pull"], node_ids=[1, 2], coordinates=[[0, 0, 0], [5, 0, 0]],
+    ...                     stresses=[[[100, 0, 0, 0, 0, 0], [80, 10, 0, 5, 0, 0]]])
+    >>> plate
+    <StressField 2 nodes, 1 case (pull), 0 elements>
+    """
+
+    cases: Sequence[str]
+    node_ids: IntArray
+    coordinates: FloatArray
+    stresses: FloatArray
+    node_sets: Mapping[str, IntArray] = field(default_factory=dict)
+    elements: Sequence[Elements] = ()
+    spread: FloatArray | None = None
+    source: str = "arrays"
+
+    def __post_init__(self) -> None:
+        where = f"stress field {self.source}"
+        names = tuple(self.cases)
+        ids, places, stresses = np.asarray(self.node_ids), _numbers(self.coordinates), _numbers(self.stresses)
+        if not names or len(set(names)) != len(names):
+            raise InputError(f"{where}, cases", listed(names) or "none", "one or more load cases, each name once")
+        if stresses.ndim == 3 and stresses.shape[2] == 3:
+            raise InputError(
+                where,
+                "3 components (a plane state)",
+                "6 components xx, yy, zz, xy, yz, zx",
+                "Put 0 for zz, yz and zx where the stress is plane.",
+            )
+        if stresses.shape != (len(names), ids.size, 6) or places.shape != (ids.size, 3):
+            raise InputError(
+                where,
+                f"stresses of shape {stresses.shape}, coordinates of shape {places.shape}",
+                f"({len(names)}, {ids.size}, 6) and ({ids.size}, 3) for {len(names)} cases at {ids.size} nodes",
+            )
+        if np.unique(ids).size != ids.size:
+            twice = ids[np.flatnonzero(np.diff(np.sort(ids)) == 0)[0]] if ids.size > 1 else ids[0]
+            raise InputError(f"{where}, nodes", f"node {np.sort(ids)[0] if ids.size < 2 else twice} twice", "each once")
+        _finite(where, names, ids, stresses)
+        for name, value in (("node_ids", ids), ("coordinates", places), ("stresses", stresses)):
+            object.__setattr__(self, name, read_only(np.ascontiguousarray(value)))
+        object.__setattr__(self, "cases", names)
+
+    @property
+    def size(self) -> int:
+        """How many nodes."""
+        return int(self.node_ids.size)
+
+    def of_case(self, name: str) -> FloatArray:
+        """Stresses of a load case, shape (n, 6), MPa; InputError with the nearest name for another."""
+        if name not in self.cases:
+            raise InputError(
+                f"stress field {self.source}, load case",
+                repr(name),
+                f"one of {listed(self.cases)}",
+                did_you_mean(name, list(self.cases)),
+            )
+        return np.asarray(self.stresses[list(self.cases).index(name)])
+
+    def place_of(self, node: int) -> int:
+        """Where the node of that number stands; InputError where there is none."""
+        found = np.flatnonzero(self.node_ids == node)
+        if not found.size:
+            low, high = int(self.node_ids.min()), int(self.node_ids.max())
+            raise InputError(f"stress field {self.source}, node", f"{node}", f"a node number from {low} to {high}")
+        return int(found[0])
+
+    def places_of(self, set_name: str) -> IntArray:
+        """Places of the nodes of a set; InputError with the nearest name, and for an empty set."""
+        if set_name not in self.node_sets:
+            hint = did_you_mean(set_name, list(self.node_sets))
+            known = listed(self.node_sets) or "no set: this field has none"
+            raise InputError(f"stress field {self.source}, node set", repr(set_name), f"one of {known}", hint)
+        places = np.asarray(self.node_sets[set_name])
+        if not places.size:
+            raise InputError(f"stress field {self.source}, node set {set_name}", "no nodes", "a set with nodes")
+        return places
+
+    def part(self, places: IntArray) -> StressField:
+        """The field at some nodes only, without sets and elements."""
+        return StressField(
+            cases=self.cases,
+            node_ids=self.node_ids[places],
+            coordinates=self.coordinates[places],
+            stresses=self.stresses[:, places],
+            spread=None if self.spread is None else self.spread[places],
+            source=self.source,
+        )
+
+    def __repr__(self) -> str:
+        cases = f"{len(self.cases)} case" + ("" if len(self.cases) == 1 else "s")
+        elements = sum(one.ids.size for one in self.elements)
+        return f"<StressField {self.size} nodes, {cases} ({', '.join(self.cases)}), {elements} elements>"
+
+
+def _numbers(values: object) -> FloatArray:
+    return np.asarray(values, dtype=np.float64)
+
+
+def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArray) -> None:
+    bad = np.argwhere(~np.isfinite(stresses))
+    if bad.size:
+        case, node, component = bad[0]
+        raise InputError(
+            f"{where}, case {names[case]}, node {ids[node]}, {COMPONENTS[component]}",
+            "no number",
+            "a stress in MPa",
+            "Leave out nodes without result, or repair the file.",
+        )
+    peak = float(np.abs(stresses).max(initial=0.0))
+    if peak > PLAUSIBLE:
+        case, node, component = np.unravel_index(int(np.abs(stresses).argmax()), stresses.shape)
+        raise InputError(
+            f"{where}, case {names[case]}, node {ids[node]}, {COMPONENTS[component]}",
+            f"{peak:.4g} MPa",
+            f"stresses up to {PLAUSIBLE:g} MPa",
+            "Is the stress unit right (Pa read as MPa)? State it.",
+        )
+
+
+def joined_cases(fields: Sequence[StressField]) -> StressField:
+    """Load cases from several fields of the same nodes as one field, in the order of the first; places and sets of the first.
+
+    Raises InputError where node numbers differ, and for a case twice.
+    """
+    first = fields[0]
+    order = np.argsort(first.node_ids)
+    rows, names = [], []
+    for one in fields:
+        own = np.argsort(one.node_ids)
+        if one.size != first.size or not (one.node_ids[own] == first.node_ids[order]).all():
+            odd = np.setxor1d(one.node_ids, first.node_ids)
+            raise InputError(
+                f"stress field {one.source}, nodes",
+                f"{odd.size} node numbers that are not in both it and {first.source}, such as {odd[0]}",
+                "the same nodes in every load case",
+            )
+        back = np.empty_like(own)
+        back[order] = own
+        rows.append(one.stresses[:, back])
+        names += list(one.cases)
+    return StressField(
+        cases=names,
+        node_ids=first.node_ids,
+        coordinates=first.coordinates,
+        stresses=np.concatenate(rows),
+        node_sets=first.node_sets,
+        elements=first.elements,
+        spread=first.spread,
+        source=first.source,
+    )
