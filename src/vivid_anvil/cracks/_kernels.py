@@ -45,11 +45,16 @@ def power_weights(form, model, p, cycles, lowest, weight, least):
         r, span = low / high, high - low
         if form == CLOSURE:
             value = max(p[5] + p[6] * r + p[7] * r * r, 0.0) * span
-        elif form == WALKER and r != 0.0:
-            value = span * (1.0 - r) ** ((p[5] if r > 0.0 else p[6]) - 1.0)
         else:
             value = span
-        value = power_of(value, m)
+        if form == WALKER and r != 0.0:
+            gamma = p[5] if r > 0.0 else p[6]
+            if m == 3.0 or m == 4.0:
+                value = power_of(span * (1.0 - r) ** (gamma - 1.0), m)
+            else:  # one exponential for both powers
+                value = math.exp(m * (math.log(span) + (gamma - 1.0) * math.log(1.0 - r)))
+        else:
+            value = power_of(value, m)
         weight[i] = value * cycles[i, 2] if counted else value
         least[i] = threshold_of(model, p[2], p[4], r) / span
 
