@@ -1,6 +1,7 @@
 """All methods that are verified against reference cases, in the order of the documentation."""
 
 from tests.crack_values import CRACK_METHODS
+from tests.field_values import FIELD_METHODS
 from tests.reference_values import METHODS as FIRST_METHODS
 
-METHODS = (*FIRST_METHODS, *CRACK_METHODS)
+METHODS = (*FIRST_METHODS, *CRACK_METHODS, *FIELD_METHODS)

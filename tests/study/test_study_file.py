@@ -49,7 +49,10 @@ def study(demo_file, tmp_path):
         text = demo_file.read_text()
         start, end = text.index("[sn_curves.fillet_weld]"), text.index("[growth_laws.steel_in_air]")
         text = text[:start] + WRITTEN + text[end:]
-        text = text[: text.index("[growth_laws.steel_in_air.tests]")] + text[text.index("# ---- What its hot spots feel") :]
+        text = (
+            text[: text.index("[growth_laws.steel_in_air.tests]")]
+            + text[text.index("# ---- What its hot spots feel") :]
+        )
         for old, new in replacements:
             assert old in text, old
             text = text.replace(old, new, 1)

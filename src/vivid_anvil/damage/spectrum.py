@@ -35,6 +35,14 @@ class Spectrum:
     highest: float
     sources: tuple[Source, ...]
 
+    @classmethod
+    def of_cycles(cls, hot_spot: HotSpot, cycles: Cycles, per_repeat: FloatArray) -> Spectrum:
+        """The spectrum of local cycles that are counted already, MPa, as those of many nodes side by side."""
+        low = float((cycles.mean - 0.5 * cycles.range).min(initial=0.0))
+        high = float((cycles.mean + 0.5 * cycles.range).max(initial=0.0))
+        event = np.zeros(len(cycles), dtype=np.int64)
+        return cls(hot_spot, counted_curve(hot_spot), cycles, event, per_repeat, low, high, ())
+
     def equivalent_stress(self, load_factor: float = 1.0) -> FloatArray:
         """Each cycle in the terms of the curve (range or amplitude, at its R), MPa, with all loads times `load_factor`.
 
@@ -72,11 +80,15 @@ class Spectrum:
 
 def spectrum(hot_spot: HotSpot, duty_cycle: DutyCycle) -> Spectrum:
     """The local stress cycles of `hot_spot` in one repeat of `duty_cycle`, counted once per event and channel."""
-    if hot_spot.curve is None:
-        raise InputError(f"hot spot {hot_spot.name}", "no S-N curve", "a curve, needed for a life", "Give it one.")
-    curve = hot_spot.curve.reference if isinstance(hot_spot.curve, SNFamily) else hot_spot.curve
-    curve = curve_below_knee(curve, hot_spot.below_knee, f"hot spot {hot_spot.name}, below_knee")
-    found = local_cycles(hot_spot, duty_cycle)
+    found, curve = local_cycles(hot_spot, duty_cycle), counted_curve(hot_spot)
     return Spectrum(
         hot_spot, curve, found.cycles, found.event, found.per_repeat, found.lowest, found.highest, found.sources
     )
+
+
+def counted_curve(hot_spot: HotSpot) -> SNCurve:
+    """The curve of a hot spot as its cycles are held against it: of a family that of its reference, below the knee as chosen."""
+    if hot_spot.curve is None:
+        raise InputError(f"hot spot {hot_spot.name}", "no S-N curve", "a curve, needed for a life", "Give it one.")
+    curve = hot_spot.curve.reference if isinstance(hot_spot.curve, SNFamily) else hot_spot.curve
+    return curve_below_knee(curve, hot_spot.below_knee, f"hot spot {hot_spot.name}, below_knee")

@@ -45,7 +45,7 @@ def one_stress(code, along, xx, yy, zz, xy, yz, zx):
 
 @njit(cache=True, nogil=True)
 def stress_history(code, along, unit, constant, loads, out):
-    """One stress for every sample: `unit`, shape (cases, 6), times `loads`, shape (samples, cases), plus `constant`, shape (6,)."""
+    """One stress for every sample: `unit`, (cases, 6), times `loads`, (samples, cases), plus `constant`, (6,)."""
     cases = unit.shape[0]
     for i in range(loads.shape[0]):
         xx, yy, zz, xy, yz, zx = constant[0], constant[1], constant[2], constant[3], constant[4], constant[5]
@@ -122,16 +122,19 @@ def cycles_of_nodes(code, along, units, constants, loads, history, stack, room_h
 
 
 @njit(cache=True, nogil=True)
-def largest_von_mises(units, constants, largest_loads, out):
-    """A bound on the von Mises stress of each node: it is a norm, so that of the sum is at most the sum."""
+def largest_stress(code, units, constants, largest_loads, out):
+    """A bound on the size of the stress of each node: a norm, so that of the sum is at most the sum of the norms."""
     for node in range(units.shape[0]):
-        total = _von_mises(constants[node])
+        total = _norm(code, constants[node])
         for k in range(units.shape[1]):
-            total += largest_loads[k] * _von_mises(units[node, k])
+            total += largest_loads[k] * _norm(code, units[node, k])
         out[node] = total
 
 
 @njit(cache=True, nogil=True)
-def _von_mises(s):
+def _norm(code, s):
+    if code in (PRINCIPAL, ALONG):
+        return np.sqrt(s[0] ** 2 + s[1] ** 2 + s[2] ** 2 + 2.0 * (s[3] * s[3] + s[4] * s[4] + s[5] * s[5]))
     square = 0.5 * ((s[0] - s[1]) ** 2 + (s[1] - s[2]) ** 2 + (s[2] - s[0]) ** 2)
-    return np.sqrt(square + 3.0 * (s[3] * s[3] + s[4] * s[4] + s[5] * s[5]))
+    size = np.sqrt(square + 3.0 * (s[3] * s[3] + s[4] * s[4] + s[5] * s[5]))
+    return size * 2.0 / math.sqrt(3.0) if code == TRESCA else size

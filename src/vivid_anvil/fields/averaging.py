@@ -42,7 +42,9 @@ def averaged_at_nodes(nodes: ArrayLike, stresses: ArrayLike) -> NodeMeans:
     """
     given, values = np.asarray(nodes), np.asarray(stresses, dtype=np.float64)
     if values.ndim != 3 or values.shape[1:] != (given.size, 6):
-        raise InputError("averaging", f"stresses of shape {values.shape}", f"(cases, {given.size}, 6), a row an element")
+        raise InputError(
+            "averaging", f"stresses of shape {values.shape}", f"(cases, {given.size}, 6), a row an element"
+        )
     ids, back = np.unique(given, return_inverse=True)
     counts = np.bincount(back)
     means = np.zeros((values.shape[0], ids.size, 6))

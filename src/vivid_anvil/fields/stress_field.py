@@ -1,4 +1,4 @@
-"""Stresses of unit load cases at the nodes of a model: six components each, with places, sets and elements where they are known."""
+"""Stresses of unit load cases at the nodes of a model: six components each, with places, sets and elements where known."""
 
 from __future__ import annotations
 
@@ -147,7 +147,7 @@ def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArra
         )
     peak = float(np.abs(stresses).max(initial=0.0))
     if peak > PLAUSIBLE:
-        case, node, component = np.unravel_index(int(np.abs(stresses).argmax()), stresses.shape)
+        case, node, component = (int(i) for i in np.unravel_index(int(np.abs(stresses).argmax()), stresses.shape))
         raise InputError(
             f"{where}, case {names[case]}, node {ids[node]}, {COMPONENTS[component]}",
             f"{peak:.4g} MPa",

@@ -1,0 +1,44 @@
+"""Nodes that can do no damage, shown by a bound that holds exactly: a norm of a sum is at most the sum of the norms.
+
+|s(t)| is at most B = Σ norm(unit stress) max |load| + norm(constant), with the von Mises stress for the signed von Mises stress,
+2/√3 of it for Tresca, and the Frobenius norm for principal stresses and for components. A cycle within -B to B has a range of at
+most 2 B; under the mean-stress rules named here its fully reversed amplitude is at most B, as amplitude and mean together are.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.damage.mean_stress_rules import mean_stress_rule, rule_value
+from vivid_anvil.fields import _kernels as kernels
+from vivid_anvil.fields.field_loads import EventLoads
+from vivid_anvil.materials import SNFamily
+from vivid_anvil.stress import HotSpot
+
+# Rules whose reversed amplitude at amplitude + |mean| <= B < strength is at most B.
+BOUNDED_RULES = ("goodman", "soderberg", "gerber", "elliptic", "morrow", "smith-watson-topper")
+
+
+def harmless(
+    units: FloatArray, constants: FloatArray, events: Sequence[EventLoads], spot: HotSpot, code: int
+) -> np.ndarray:
+    """Which nodes do no damage whatever the phase of the loads, shape (n,); none where the bound says nothing."""
+    nobody = np.zeros(units.shape[0], dtype=bool)
+    if isinstance(spot.curve, SNFamily) or spot.curve is None or spot.below_knee != "as the curve says":
+        return nobody
+    rule = mean_stress_rule(spot.mean_stress)
+    if rule.name != "none" and (rule.name not in BOUNDED_RULES or spot.curve.r_ratio != -1.0):
+        return nobody
+    largest = np.max([np.abs(event.loads).max(axis=0, initial=0.0) for event in events], axis=0)
+    bound = np.empty(units.shape[0])
+    kernels.largest_stress(code, units, constants, largest, bound)
+    bound *= 1.0 + 1e-9  # room for rounding
+    in_curve = 2.0 * bound if spot.curve.stress == "range" else bound
+    with np.errstate(divide="ignore"):
+        never = np.isinf(spot.curve.life(np.maximum(in_curve, 1e-300)))
+    if rule.needs is not None:
+        never &= bound < rule_value(rule, spot.material, f"hot spot {spot.name}")
+    return np.asarray(never, dtype=bool)

@@ -1,0 +1,42 @@
+"""Finished chunks of a long run, kept in a folder, so that an interrupted run goes on from there."""
+
+from __future__ import annotations
+
+import hashlib
+import os
+import pickle
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+
+class KeptChunks:
+    """Chunks in a folder, one file each, under a key of everything that the result depends on; others are left alone."""
+
+    def __init__(self, folder: Path, depends_on: Any) -> None:
+        folder.mkdir(parents=True, exist_ok=True)
+        self.folder = folder
+        self.key = hashlib.sha256(pickle.dumps(depends_on, protocol=5)).hexdigest()[:16]
+
+    def read(self, start: int) -> dict[str, Any] | None:
+        """The arrays of the chunk that starts at node `start`; None where it is not there or was cut off."""
+        path = self._path(start)
+        if not path.is_file():
+            return None
+        try:
+            with np.load(path) as file:
+                return {name: file[name] for name in file.files}
+        except (ValueError, OSError, EOFError, KeyError):
+            return None
+
+    def write(self, start: int, arrays: dict[str, Any]) -> None:
+        """Keep a finished chunk: written beside and moved into place, so that no half file is ever read."""
+        path = self._path(start)
+        beside = path.with_suffix(".part")
+        with beside.open("wb") as file:
+            np.savez(file, **arrays)
+        os.replace(beside, path)
+
+    def _path(self, start: int) -> Path:
+        return self.folder / f"{self.key}-{start:09d}.npz"

@@ -1,0 +1,113 @@
+"""The one stress that stands for a tensor when cycles are counted, and how far it can be trusted at a node."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.fields import _kernels as kernels
+from vivid_anvil.fields.stress_field import COMPONENTS
+
+# What may be counted; the codes are those of the loops.
+MEASURES = {
+    "absolute maximum principal": kernels.PRINCIPAL,
+    "signed von Mises, hydrostatic": kernels.MISES_HYDROSTATIC,
+    "signed von Mises, principal": kernels.MISES_PRINCIPAL,
+    "signed Tresca": kernels.TRESCA,
+    **dict.fromkeys((f"component {one}" for one in COMPONENTS), kernels.ALONG),
+}
+NOT_PROPORTIONAL = 0.1
+
+
+@dataclass(frozen=True)
+class StressMeasure:
+    """One of `MEASURES`, or with `direction`, (x, y, z), the normal stress along it.
+
+    >>> StressMeasure("signed von Mises, hydrostatic").of([[100.0, 0, 0, 0, 0, 0], [-80.0, 0, 0, 0, 0, 0]])
+    array([100., -80.])
+    >>> StressMeasure(direction=(1.0, 1.0, 0.0)).of([100.0, 0.0, 0.0, 20.0, 0.0, 0.0]).round(9)
+    array([70.])
+    """
+
+    name: str = "signed von Mises, hydrostatic"
+    direction: tuple[float, float, float] | None = None
+
+    def __post_init__(self) -> None:
+        if self.direction is not None:
+            vector = np.asarray(self.direction, dtype=np.float64)
+            if vector.shape != (3,) or not np.isfinite(vector).all() or not np.linalg.norm(vector) > 0.0:
+                raise InputError("stress measure, direction", f"{self.direction!r}", "three numbers, not all 0")
+        elif self.name not in MEASURES:
+            hint = did_you_mean(self.name, list(MEASURES))
+            raise InputError("stress measure", repr(self.name), f"one of {listed(MEASURES)}", hint)
+
+    @property
+    def code(self) -> int:
+        """The code of the loops."""
+        return kernels.ALONG if self.direction is not None else MEASURES[self.name]
+
+    @property
+    def along(self) -> FloatArray:
+        """Weights of the six components, for what is linear in them."""
+        if self.direction is not None:
+            return normal_weights(np.asarray(self.direction, dtype=np.float64))
+        weights = np.zeros(6)
+        if self.code == kernels.ALONG:
+            weights[COMPONENTS.index(self.name.removeprefix("component "))] = 1.0
+        return weights
+
+    def of(self, stress: ArrayLike) -> FloatArray:
+        """The measure of tensors, shape (n, 6), MPa; shape (n,)."""
+        tensors = np.atleast_2d(np.asarray(stress, dtype=np.float64))
+        out = np.empty(tensors.shape[0])
+        unit, loads = np.zeros((1, 6)), np.zeros((1, 1))
+        for i, tensor in enumerate(tensors):
+            kernels.stress_history(self.code, self.along, unit, np.ascontiguousarray(tensor), loads, out[i : i + 1])
+        return out
+
+
+def normal_weights(direction: FloatArray) -> FloatArray:
+    """Weights of the six components that give the normal stress along `direction`: n·σ·n.
+
+    >>> normal_weights(np.array([0.0, 2.0, 0.0])).tolist()
+    [0.0, 1.0, 0.0, 0.0, 0.0, 0.0]
+    """
+    x, y, z = direction / np.linalg.norm(direction)
+    return np.array([x * x, y * y, z * z, 2.0 * x * y, 2.0 * y * z, 2.0 * z * x])
+
+
+class Trust(NamedTuple):
+    """At one node: the biaxiality where the stress is largest, and how far the load path leaves a straight line (0 to 1)."""
+
+    biaxiality: float
+    off_line: float
+
+    @property
+    def proportional(self) -> bool:
+        """Whether one scalar says what the tensor does."""
+        return self.off_line <= NOT_PROPORTIONAL
+
+
+def trust_of(history: ArrayLike) -> Trust:
+    """How well one scalar can stand for a tensor history, shape (samples, 6).
+
+    Biaxiality: the principal of second largest magnitude over the largest, at the sample with the largest. Off the line: the
+    second over the first singular value of the deviations from the mean tensor, 0 where all components move in step.
+
+    >>> trust_of([[1.0, 0, 0, 0, 0, 0], [50.0, 0, 0, 0, 0, 0], [-20.0, 0, 0, 0, 0, 0]])
+    Trust(biaxiality=0.0, off_line=0.0)
+    """
+    tensors = np.asarray(history, dtype=np.float64)
+    full = np.array([[0, 3, 5], [3, 1, 4], [5, 4, 2]])
+    principals = np.linalg.eigvalsh(tensors[:, full])
+    at = np.unravel_index(int(np.abs(principals).argmax()), principals.shape)[0]
+    first, second = sorted(principals[at], key=abs, reverse=True)[:2]
+    moved = (tensors - tensors.mean(axis=0)) * np.sqrt([1.0, 1.0, 1.0, 2.0, 2.0, 2.0])
+    sizes = np.linalg.svd(moved, compute_uv=False)
+    off = float(sizes[1] / sizes[0]) if sizes[0] > 0.0 and sizes.size > 1 else 0.0
+    return Trust(float(second / first) if first != 0.0 else 0.0, 0.0 if off < 1e-12 else off)

@@ -1,0 +1,129 @@
+"""Nominal stress from the forces of a section: bars, tubes, rectangles, and tubes under pressure.
+
+In: forces, N, moments, N mm, lengths, mm. Out: MPa. Source: strength of materials (Timoshenko, S.).
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from vivid_anvil.errors import InputError
+from vivid_anvil.units import Coherent
+
+
+@dataclass(frozen=True)
+class NominalStress:
+    """Parts of the nominal stress at the surface, MPa, and what they make together on the side that bending pulls."""
+
+    axial: float
+    bending: float = 0.0
+    torsion: float = 0.0
+
+    @property
+    def normal(self) -> float:
+        """Axial and bending together."""
+        return self.axial + self.bending
+
+    @property
+    def principals(self) -> tuple[float, float]:
+        """Larger and smaller principal stress at the surface."""
+        middle, radius = 0.5 * self.normal, math.hypot(0.5 * self.normal, self.torsion)
+        return middle + radius, middle - radius
+
+    @property
+    def von_mises(self) -> float:
+        """Von Mises stress at the surface."""
+        return math.sqrt(self.normal**2 + 3.0 * self.torsion**2)
+
+
+@dataclass(frozen=True)
+class RoundSection:
+    """A round bar of `diameter`, or a tube with a `bore`, mm.
+
+    >>> bar = RoundSection("40 mm")
+    >>> stress = bar.stress(force=60e3, moment=0.9e6, torque=0.65e6)
+    >>> round(stress.axial, 4), round(stress.bending, 4), round(stress.torsion, 4)
+    (47.7465, 143.2394, 51.7254)
+    """
+
+    diameter: Coherent = Coherent("length", above=0.0)
+    bore: Coherent = Coherent("length", at_least=0.0, default=0.0)
+
+    def __post_init__(self) -> None:
+        if not self.bore < self.diameter:
+            raise InputError(
+                "round section, bore", f"{self.bore:g} mm", f"less than the diameter, {self.diameter:g} mm"
+            )
+
+    @property
+    def area(self) -> float:
+        """mm²."""
+        return 0.25 * math.pi * (self.diameter**2 - self.bore**2)
+
+    @property
+    def second_moment(self) -> float:
+        """mm⁴."""
+        return math.pi / 64.0 * (self.diameter**4 - self.bore**4)
+
+    def stress(self, force: float = 0.0, moment: float = 0.0, torque: float = 0.0) -> NominalStress:
+        """F / A, M d / (2 I), T d / (4 I)."""
+        reach = 0.5 * self.diameter / self.second_moment
+        return NominalStress(force / self.area, moment * reach, 0.5 * torque * reach)
+
+    def pressure_stress(self, pressure: float) -> tuple[float, float]:
+        """Hoop and axial stress, MPa, at the bore of a closed tube under inner `pressure`, MPa (Lamé).
+
+        >>> [round(s, 3) for s in RoundSection("120 mm", "100 mm").pressure_stress(10.0)]
+        [55.455, 22.727]
+        """
+        if self.bore == 0.0:
+            raise InputError("round section, bore", "0 mm", "a tube, for pressure inside")
+        ratio = (self.diameter / self.bore) ** 2
+        return pressure * (ratio + 1.0) / (ratio - 1.0), pressure / (ratio - 1.0)
+
+
+@dataclass(frozen=True)
+class RectangleSection:
+    """A rectangle `width` by `height`, mm; the moment bends it over its height.
+
+    >>> RectangleSection("20 mm", "50 mm").stress(force=40e3, moment=1.5e6)
+    NominalStress(axial=40.0, bending=180.0, torsion=0.0)
+    """
+
+    width: Coherent = Coherent("length", above=0.0)
+    height: Coherent = Coherent("length", above=0.0)
+
+    def stress(self, force: float = 0.0, moment: float = 0.0) -> NominalStress:
+        """F / (b h), 6 M / (b h²)."""
+        return NominalStress(force / (self.width * self.height), 6.0 * moment / (self.width * self.height**2))
+
+
+def plate_with_hole(
+    radius: float, distance: float, angle_degrees: float, along_x: float, along_y: float = 0.0
+) -> np.ndarray:
+    """Stress tensor, MPa, six components, beside a round hole in a wide plate under tension along x and y (Kirsch 1898).
+
+    `distance`, mm, from the centre, `angle_degrees` from x. Raises InputError inside of the hole.
+
+    >>> plate_with_hole(10.0, 10.0, 90.0, 50.0).round(9).tolist()
+    [150.0, 0.0, 0.0, 0.0, 0.0, 0.0]
+    """
+    if not distance >= radius > 0.0:
+        raise InputError("plate with a hole, distance", f"{distance:g} mm", f"the radius, {radius:g} mm, or more")
+    k = (radius / distance) ** 2
+    total = np.zeros(3)
+    for tension, turned in ((along_x, 0.0), (along_y, 90.0)):
+        t = math.radians(2.0 * (angle_degrees - turned))
+        c, s = math.cos(t), math.sin(t)
+        half = 0.5 * tension
+        total += half * np.array(
+            [(1 - k) + (1 - 4 * k + 3 * k * k) * c, (1 + k) - (1 + 3 * k * k) * c, -(1 + 2 * k - 3 * k * k) * s]
+        )
+    rr, tt, rt = total
+    c, s = math.cos(math.radians(angle_degrees)), math.sin(math.radians(angle_degrees))
+    xx = rr * c * c + tt * s * s - 2.0 * rt * s * c
+    yy = rr * s * s + tt * c * c + 2.0 * rt * s * c
+    return np.array([xx, yy, 0.0, (rr - tt) * s * c + rt * (c * c - s * s), 0.0, 0.0])
