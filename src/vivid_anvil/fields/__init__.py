@@ -5,8 +5,12 @@ from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads
 from vivid_anvil.fields.hottest import HotPlace, hottest_places
 from vivid_anvil.fields.measures import MEASURES, StressMeasure, Trust, trust_of
 from vivid_anvil.fields.node_life import node_life, node_tensors, node_trust
+from vivid_anvil.fields.read_frd import read_frd
+from vivid_anvil.fields.read_mesh import read_mesh
 from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField, joined_cases
+from vivid_anvil.fields.tables_of_fields import read_field_hdf5, read_field_table, write_field_hdf5, write_field_table
 from vivid_anvil.fields.whole_model import ModelResult, NodeValues, assess_model
+from vivid_anvil.fields.write_results import write_results
 
 __all__ = [
     "COMPONENTS",
@@ -30,7 +34,14 @@ __all__ = [
     "node_life",
     "node_tensors",
     "node_trust",
+    "read_field_hdf5",
+    "read_field_table",
+    "read_frd",
+    "read_mesh",
     "shell_faces",
     "trust_of",
     "von_mises",
+    "write_field_hdf5",
+    "write_field_table",
+    "write_results",
 ]

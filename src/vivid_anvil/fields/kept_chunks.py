@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import os
 import pickle
+import zipfile
 from pathlib import Path
 from typing import Any
 
@@ -25,9 +26,9 @@ class KeptChunks:
         if not path.is_file():
             return None
         try:
-            with np.load(path) as file:
+            with path.open("rb") as whole, np.load(whole) as file:
                 return {name: file[name] for name in file.files}
-        except (ValueError, OSError, EOFError, KeyError):
+        except (ValueError, OSError, EOFError, KeyError, zipfile.BadZipFile):
             return None
 
     def write(self, start: int, arrays: dict[str, Any]) -> None:

@@ -1,0 +1,290 @@
+"""A whole model: every node as a hot spot of its own, whatever the chunks, the workers, and the nodes that are skipped."""
+
+import dataclasses
+from concurrent.futures import ProcessPoolExecutor, ThreadPoolExecutor
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.fields.models import LOADS, duty_of, field_of, limited, spot
+from vivid_anvil.errors import InputError
+from vivid_anvil.fields import (
+    MEASURES,
+    CaseLoad,
+    FieldLoads,
+    StressMeasure,
+    assess_model,
+    hottest_places,
+    joined_cases,
+    node_life,
+    node_tensors,
+    node_trust,
+    trust_of,
+    von_mises,
+)
+from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event, rainflow
+from vivid_anvil.materials import Material
+from vivid_anvil.stress import HotSpot
+
+NAMES = ("damage", "worst_event", "lowest", "highest")
+
+
+@pytest.mark.parametrize("measure", [*MEASURES, "along"])
+def test_fifty_random_nodes_have_the_life_of_a_hot_spot_there(measure):
+    how = StressMeasure(direction=(1.0, 2.0, -1.0)) if measure == "along" else StressMeasure(measure)
+    model = assess_model(field_of(), LOADS, duty_of(), spot(notch_factor=1.2), measure=how, target="10 years")
+    for node in np.random.default_rng(1).choice(model.field.node_ids, 50, replace=False).tolist():
+        life, at = node_life(model, node), model.field.place_of(node)
+        assert model.damage_per_repeat[at] == pytest.approx(life.damage_per_repeat, rel=1e-11)
+        assert model.life_repeats[at] == pytest.approx(life.life_repeats, rel=1e-11)
+        assert model.values.highest[at] == pytest.approx(life.spectrum.highest, rel=1e-12)
+        assert model.values.lowest[at] == pytest.approx(life.spectrum.lowest, rel=1e-12)
+        worst = max(life.events, key=lambda share: share.damage)
+        assert [one.name for one in model.duty_cycle.events][model.values.worst_event[at]] == worst.name
+
+
+@pytest.mark.parametrize(
+    "settings_", [{"mean_stress": "smith-watson-topper"}, {"mean_stress": "gerber", "below_knee": "2m-1"}]
+)
+def test_any_rule_and_curve_of_a_hot_spot_may_be_used(settings_):
+    base = dataclasses.replace(spot(), curve=limited(), **settings_)
+    model = assess_model(field_of(60), LOADS, duty_of(), base)
+    for node in model.field.node_ids[:20].tolist():
+        assert model.damage_per_repeat[model.field.place_of(node)] == pytest.approx(
+            node_life(model, node).damage_per_repeat, rel=1e-11, abs=1e-300
+        )
+
+
+@settings(max_examples=20, deadline=None)
+@given(
+    st.integers(1, 350),
+    st.sampled_from(["amplitude", "range"]),
+    st.sampled_from(["none", "goodman", "gerber", "elliptic"]),
+)
+def test_skipping_harmless_nodes_and_chunks_change_nothing(chunk, stress, rule):
+    """To the last digit; and some nodes are skipped."""
+    base = dataclasses.replace(spot(mean_stress=rule), curve=limited(stress, 90.0 if stress == "amplitude" else 180.0))
+    base = dataclasses.replace(base, material=Material(name="s", ultimate_strength=1500.0, yield_strength=1400.0))
+    whole = assess_model(field_of(), LOADS, duty_of(), base, skip_harmless="no")
+    parts = assess_model(field_of(), LOADS, duty_of(), base, chunk=chunk)
+    for name in NAMES:
+        assert (getattr(whole.values, name) == getattr(parts.values, name)).all(), name
+    assert whole.values.counted.all()
+    skipped = ~parts.values.counted
+    assert 0 < skipped.sum() < 300
+    assert (parts.damage_per_repeat[skipped] == 0.0).all()
+
+
+@pytest.mark.parametrize("pool", [ThreadPoolExecutor, ProcessPoolExecutor])
+def test_threads_and_processes_give_the_same(pool):
+    alone = assess_model(field_of(), LOADS, duty_of(), spot())
+    seen = []
+    with pool(2) as executor:
+        found = assess_model(
+            field_of(), LOADS, duty_of(), spot(), executor=executor, chunk=70, watch=lambda *one: seen.append(one)
+        )
+    for name in NAMES:
+        assert (getattr(alone.values, name) == getattr(found.values, name)).all()
+    assert [done for _, done, _ in seen] == [70, 140, 210, 280, 300]
+
+
+def test_an_interrupted_run_goes_on_from_its_last_finished_chunk(tmp_path):
+    def stop_after_two(_label, done, _of):
+        if done >= 100:
+            raise KeyboardInterrupt
+
+    whole = assess_model(field_of(), LOADS, duty_of(), spot(), chunk=50)
+    with pytest.raises(KeyboardInterrupt):
+        assess_model(field_of(), LOADS, duty_of(), spot(), chunk=50, keep_in=tmp_path, watch=stop_after_two)
+    kept = sorted(tmp_path.iterdir())
+    assert len(kept) == 2
+    kept[0].write_bytes(kept[0].read_bytes()[:100])  # cut off: is done again
+    again = assess_model(field_of(), LOADS, duty_of(), spot(), chunk=50, keep_in=tmp_path)
+    assert (again.damage_per_repeat == whole.damage_per_repeat).all()
+    assert len(list(tmp_path.iterdir())) == 6
+    assess_model(field_of(seed=6), LOADS, duty_of(), spot(), chunk=50, keep_in=tmp_path)  # another field: other files
+    assert len(list(tmp_path.iterdir())) == 12
+
+
+@given(st.lists(st.floats(-300.0, 300.0), min_size=1, max_size=60))
+def test_cycles_of_a_repeated_history_are_those_of_the_counter(values):
+    from vivid_anvil.fields import _kernels as kernels
+
+    history = np.array(values)
+    high, low = np.empty(len(values) + 2), np.empty(len(values) + 2)
+    count = kernels.closed_cycles(history, np.empty(len(values) + 3), high, low)
+    known = rainflow(history, residue="repeated")
+    for ours, theirs in ((high[:count], known.maximum), (low[:count], known.minimum)):
+        assert np.sort(ours) == pytest.approx(np.sort(theirs), abs=1e-9)
+    assert np.sort(high[:count] - low[:count]) == pytest.approx(np.sort(known.range), abs=1e-9)
+
+
+@given(st.lists(st.floats(-200.0, 200.0), min_size=6, max_size=6), st.floats(0.0, 3.1), st.integers(0, 2))
+def test_measures_do_not_depend_on_the_axes(tensor, angle, axis):
+    full = np.array(tensor)[[[0, 3, 5], [3, 1, 4], [5, 4, 2]]]
+    turn = np.eye(3)
+    i, j = [k for k in range(3) if k != axis]
+    turn[i, i] = turn[j, j] = np.cos(angle)
+    turn[i, j], turn[j, i] = -np.sin(angle), np.sin(angle)
+    moved = turn @ full @ turn.T
+    turned = moved[[0, 1, 2, 0, 1, 2], [0, 1, 2, 1, 2, 0]]
+    values = np.linalg.eigvalsh(full)
+    largest = values[np.abs(values).argmax()]
+    for name in list(MEASURES)[:4]:
+        one, two = StressMeasure(name).of([tensor, turned])
+        assert abs(one) == pytest.approx(abs(two), rel=1e-6, abs=1e-4)
+    assert abs(StressMeasure("absolute maximum principal").of(tensor)[0]) == pytest.approx(
+        abs(largest), rel=1e-6, abs=1e-4
+    )
+    assert abs(StressMeasure("signed Tresca").of(tensor)[0]) == pytest.approx(values[2] - values[0], rel=1e-6, abs=1e-4)
+    assert abs(StressMeasure().of(tensor)[0]) == pytest.approx(float(von_mises(tensor)), rel=1e-9, abs=1e-9)
+
+
+def test_the_worst_places_are_apart_and_take_their_neighbours_along():
+    model = assess_model(field_of(node_sets={"edge": np.arange(0, 300, 3)}), LOADS, duty_of(), spot())
+    plain, apart = hottest_places(model, 8), hottest_places(model, 8, apart="15 mm")
+    assert [one.damage_per_repeat for one in plain] == sorted(model.damage_per_repeat, reverse=True)[:8]
+    assert plain[0] == dataclasses.replace(apart[0], nodes_nearby=0)
+    places = np.array([one.at_mm for one in apart])
+    gaps = np.linalg.norm(places[:, None] - places[None], axis=2)[np.triu_indices(len(apart), 1)]
+    assert gaps.min() > 15.0
+    assert sum(one.nodes_nearby for one in apart) > 0
+    edge = hottest_places(model, 5, node_set="edge")
+    assert all(one.sets == ("edge",) for one in edge)
+    assert (
+        len(hottest_places(model, 300, share_of_worst=0.5))
+        == (model.damage_per_repeat >= 0.5 * model.damage_per_repeat.max()).sum()
+    )
+    assert set(edge[0].to_row()) >= {"node", "x_mm", "life_years", "worst_event"}
+    quiet = assess_model(field_of(scale=1e-3), LOADS, duty_of(), dataclasses.replace(spot(), curve=limited()))
+    first = hottest_places(quiet, 1)[0]
+    assert (first.damage_per_repeat, first.worst_event) == (0.0, "none")
+    assert first.node == quiet.field.node_ids[quiet.worst]
+
+
+def test_a_node_says_how_far_one_stress_can_be_trusted():
+    model = assess_model(field_of(), LOADS, duty_of(), spot())
+    found, findings = node_trust(model, int(model.field.node_ids[0]))
+    assert not found.proportional
+    assert [one.code for one in findings] == ["not-proportional"]
+    straight = np.outer(np.sin(np.arange(30.0)), [80.0, -20.0, 5.0, 12.0, 0.0, 3.0])
+    assert trust_of(straight).proportional
+    assert trust_of([[50.0, 25.0, 0, 0, 0, 0], [0.0, 0, 0, 0, 0, 0]]).biaxiality == pytest.approx(0.5)
+    tensors = node_tensors(model, int(model.field.node_ids[0]))
+    assert {name: one.shape for name, one in tensors.items()} == {"lap": (400, 6), "stop": (133, 6)}
+
+
+def test_loads_are_scaled_by_unit_loads_and_event_factors():
+    lateral = dataclasses.replace(LOADS.cases[1], unit_load="4 kN", event_factors={})
+    twice = FieldLoads(
+        [
+            dataclasses.replace(LOADS.cases[0], unit_load="20 kN"),
+            lateral,
+        ],
+        {"weight": 1.0},
+    )
+    doubled = dataclasses.replace(field_of(), stresses=field_of().stresses * np.array([2.0, 2.0, 1.0])[:, None, None])
+    plain = FieldLoads([LOADS.cases[0], dataclasses.replace(LOADS.cases[1], event_factors={})], {"weight": 1.0})
+    one, two = (assess_model(f, loads, duty_of(), spot()) for f, loads in ((field_of(), plain), (doubled, twice)))
+    assert two.damage_per_repeat == pytest.approx(one.damage_per_repeat, rel=1e-9)
+    more = assess_model(field_of(), LOADS, duty_of(), spot())
+    assert (more.values.worst_event != one.values.worst_event).any() or (
+        more.damage_per_repeat != one.damage_per_repeat
+    ).any()
+
+
+def field_without(case):
+    whole = field_of(20)
+    kept = [name for name in whole.cases if name != case]
+    return dataclasses.replace(whole, cases=kept, stresses=[whole.of_case(name) for name in kept])
+
+
+ONE_CASE = FieldLoads(LOADS.cases[:1])
+FORCE = ConstantAmplitude.from_range("vertical force", "2 kN", cycles=10)
+BAD = {
+    "case without load": (
+        lambda: assess_model(field_of(20), FieldLoads(LOADS.cases), duty_of(), spot()),
+        "no history and not constant",
+    ),
+    "load without case": (lambda: assess_model(field_without("lateral"), LOADS, duty_of(), spot()), "'lateral'"),
+    "case twice": (
+        lambda: assess_model(
+            field_of(20), FieldLoads([*LOADS.cases, LOADS.cases[0]], {"weight": 1}), duty_of(), spot()
+        ),
+        "two loads",
+    ),
+    "unit load of 0": (
+        lambda: FieldLoads([CaseLoad(case="a", channel="vertical force", unit_load="0 kN")]).events(duty_of()),
+        "the load at which",
+    ),
+    "unit load in MPa": (
+        lambda: FieldLoads([CaseLoad(case="a", channel="vertical force", unit_load="1 MPa")]).events(duty_of()),
+        "force",
+    ),
+    "unknown channel": (
+        lambda: FieldLoads([CaseLoad(case="a", channel="vertical farce", unit_load="1 kN")]).events(duty_of()),
+        "Did you mean",
+    ),
+    "unknown event": (
+        lambda: FieldLoads(
+            [CaseLoad(case="a", channel="vertical force", unit_load="1 kN", event_factors={"lapp": 2})]
+        ).events(duty_of()),
+        "Did you mean",
+    ),
+    "no history": (lambda: ONE_CASE.events(DutyCycle("day", (Event("one", FORCE),), 1.0)), "a history with a channel"),
+    "order between events": (
+        lambda: assess_model(field_of(20), LOADS, duty_of(between="worst case"), spot()),
+        "'each by itself'",
+    ),
+    "half cycles": (lambda: assess_model(field_of(20), LOADS, duty_of(residue="half cycles"), spot()), "'repeated'"),
+    "no curve": (
+        lambda: assess_model(
+            field_of(20),
+            LOADS,
+            duty_of(),
+            HotSpot(name="m", channel="s", stress_per_load="1", material=Material(name="m")),
+        ),
+        "no S-N curve",
+    ),
+    "beyond the strength": (lambda: assess_model(field_of(scale=5000.0), LOADS, duty_of(), spot()), "fail statically"),
+    "unknown measure": (
+        lambda: assess_model(field_of(20), LOADS, duty_of(), spot(), measure="signed von mises, hydrostatic"),
+        "Did you mean",
+    ),
+    "direction of nothing": (lambda: StressMeasure(direction=(0.0, 0.0, 0.0)), "not all 0"),
+    "no chunk": (lambda: assess_model(field_of(20), LOADS, duty_of(), spot(), chunk=0), "one node or more"),
+    "two components": (lambda: field_of(20, stresses=np.zeros((3, 20, 5))), "shape"),
+    "unknown set": (lambda: field_of(20, node_sets={"bore": np.arange(3)}).places_of("bohr"), "Did you mean 'bore'"),
+    "empty set": (lambda: field_of(20, node_sets={"bore": np.array([], dtype=int)}).places_of("bore"), "no nodes"),
+    "no such node": (lambda: field_of(20).place_of(5), "a node number from 10 to 29"),
+}
+
+
+@pytest.mark.parametrize(("make", "message"), BAD.values(), ids=BAD)
+def test_what_does_not_fit_together_is_named(make, message):
+    with pytest.raises(InputError, match=message):
+        make()
+
+
+def test_fields_are_checked_and_joined_by_their_nodes():
+    whole = field_of(20)
+    plane = whole.stresses[:, :, [0, 1, 3]]
+    for changes, message in (
+        ({"stresses": plane}, "Put 0 for zz"),
+        ({"stresses": np.where(np.arange(20)[None, :, None] == 4, np.nan, whole.stresses)}, "no number"),
+        ({"stresses": whole.stresses * 1e6}, "Pa read as MPa"),
+        ({"node_ids": np.ones(20, dtype=int)}, "twice"),
+        ({"cases": ["a", "a", "b"]}, "each name once"),
+        ({"coordinates": np.zeros((19, 3))}, "coordinates of shape"),
+    ):
+        with pytest.raises(InputError, match=message):
+            dataclasses.replace(whole, **changes)
+    shuffled = np.random.default_rng(2).permutation(20)
+    second = dataclasses.replace(whole.part(shuffled), cases=["p", "q", "r"])
+    both = joined_cases([whole, second])
+    assert both.cases == ("vertical", "lateral", "weight", "p", "q", "r")
+    assert (both.of_case("q") == whole.of_case("lateral")).all()
+    with pytest.raises(InputError, match="the same nodes"):
+        joined_cases([whole, dataclasses.replace(second, node_ids=np.arange(100, 120))])
