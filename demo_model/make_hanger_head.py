@@ -2,7 +2,7 @@
 
 python demo_model/make_hanger_head.py
 
-Needs the mesh generator gmsh (from PyPI) and CalculiX (the Debian package calculix-ccx). The lug is cut from 18 mm plate: an
+Needs the mesh generator gmsh (from PyPI) and CalculiX (the Debian package calculix-ccx). The lug is cut from 8 mm plate: an
 eye of 32 mm radius with a bore of 14 mm, a shank 36 mm wide, fillets of 20 mm between them, held at the lower end. Two load
 cases: the suspension pin pulls upwards with 10 kN, and sideways with 2 kN, each as a cosine pressure on half of the bore.
 """
@@ -16,7 +16,7 @@ import numpy as np
 
 HERE = Path(__file__).parent
 RESULT = HERE.parent / "src" / "vivid_anvil" / "demo" / "data" / "hanger_head.frd"
-EYE, BORE, SHANK, LENGTH, THICKNESS, FILLET = 32.0, 14.0, 18.0, 110.0, 18.0, 20.0
+EYE, BORE, SHANK, LENGTH, THICKNESS, FILLET = 32.0, 14.0, 18.0, 110.0, 8.0, 20.0
 YOUNG, POISSON = 210000.0, 0.3
 LOADS = {"vertical": (10e3, (0.0, 1.0)), "lateral": (2e3, (1.0, 0.0))}  # N, direction of the pin's pull
 
@@ -62,7 +62,7 @@ def mesh() -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
     geo.extrude([(2, surface)], 0.0, 0.0, THICKNESS)
     geo.synchronize()
     gmsh.model.mesh.field.add("MathEval", 1)
-    gmsh.model.mesh.field.setString(1, "F", f"3.0 + 0.16*Abs(Sqrt(x*x+y*y)-{BORE}) + 0.02*Abs(y)")
+    gmsh.model.mesh.field.setString(1, "F", f"2.0 + 0.12*Abs(Sqrt(x*x+y*y)-{BORE}) + 0.02*Abs(y)")
     gmsh.model.mesh.field.setAsBackgroundMesh(1)
     gmsh.model.mesh.generate(3)
     gmsh.model.mesh.setOrder(2)

@@ -15,10 +15,10 @@ import matplotlib.image
 from matplotlib.figure import Figure
 
 from vivid_anvil.figures import plot, save_figure
-from vivid_anvil.materials import SNFamily, knee_curve
 from vivid_anvil.study import read_study
 
 FOLDER = Path(__file__).parent / "screenshots"
+EXAMPLES = Path(__file__).parents[1] / "examples"
 LINES = 38
 COMMANDS = {
     "command-help": ["--help"],
@@ -79,23 +79,6 @@ def together(paths: list[Path], path: Path) -> None:
     figure.savefig(path)
 
 
-def coupons() -> SNFamily:
-    """A family of made-up curves."""
-    curves = [
-        knee_curve(
-            name=f"R = {r}",
-            stress="amplitude",
-            r_ratio=r,
-            knee_stress=stress,
-            knee_life=2e6,
-            slope=slope,
-            slope_below=2.0 * slope - 1.0,
-        )
-        for r, stress, slope in ((-1.0, 210.0, 9.0), (0.0, 165.0, 8.5), (0.5, 120.0, 8.0))
-    ]
-    return SNFamily(name="coupons of the tube", curves=tuple(curves), beyond_lowest="hold")
-
-
 def main() -> None:
     """Run the demo and the commands in a folder that goes away; write the pictures."""
     with tempfile.TemporaryDirectory() as folder:
@@ -111,7 +94,8 @@ def main() -> None:
             terminal(arguments, done.stdout + done.stderr, FOLDER / f"{name}.png")
         curves = list(read_study(study).curves.values())
         save_figure(plot(curves), FOLDER / "figure-curves.png")
-        save_figure(plot(coupons()), FOLDER / "figure-family.png")
+        subprocess.run([sys.executable, EXAMPLES / "hanger_head_model.py", folder], check=True, capture_output=True)
+        (FOLDER / "figure-model.png").write_bytes((Path(folder) / "model.png").read_bytes())
         tests = ["growth-tests", "growth_readings.csv", *PIECE, "--figures", "figures"]
         subprocess.run([*command, *tests], cwd=folder, check=True, capture_output=True)
         figures = Path(folder) / "figures"

@@ -32,6 +32,12 @@ PROMISED = {
         "With Wheeler's factor: ",
         "loads times 1: limiting depth 9.09 mm, net-section yield",
     ],
+    "hanger_head_model": [
+        "<StressField 7522 nodes, 2 cases (vertical, lateral), 4023 elements>",
+        "  1. node ",
+        "<LifeResult node ",
+        "Shank under 10 kN: 34.61 MPa in the model, 34.72 MPa by hand.",
+    ],
     "crack_in_a_plate": ["<GrowthResult plate: 2 to ", "look every "],
 }
 

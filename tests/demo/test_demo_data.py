@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from vivid_anvil.demo import write_demo
-from vivid_anvil.demo.larkfell import HISTORIES, write_histories
+from vivid_anvil.demo.larkfell import HISTORIES, write_histories, write_two_forces
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import read_csv
 
@@ -13,6 +13,15 @@ def test_the_generator_makes_the_shipped_files(demo_file, tmp_path):
     for made in write_histories(tmp_path):
         ours, shipped = (read_csv(path)["vertical force"].values for path in (made, demo_file.parent / made.name))
         assert ours == pytest.approx(shipped, abs=0.11)  # N: the last digit printed, should a sine differ by a bit
+
+
+def test_both_forces_of_a_lap_are_made_the_same_way(demo_file, tmp_path):
+    ours, shipped = (read_csv(path) for path in (write_two_forces(tmp_path), demo_file.parent / "two_forces_lap.csv"))
+    for channel in ("vertical force", "lateral force"):
+        assert ours[channel].values == pytest.approx(shipped[channel].values, abs=1.1)
+    one = read_csv(demo_file.parent / "loaded_lap.csv")["vertical force"].values[::4]
+    assert shipped["vertical force"].values == pytest.approx(one, abs=0.6)
+    assert 500.0 < np.abs(shipped["lateral force"].values).max() < 1500.0
 
 
 def test_a_lap_is_as_described(demo_file):

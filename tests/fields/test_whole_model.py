@@ -178,13 +178,7 @@ def test_a_node_says_how_far_one_stress_can_be_trusted():
 
 def test_loads_are_scaled_by_unit_loads_and_event_factors():
     lateral = dataclasses.replace(LOADS.cases[1], unit_load="4 kN", event_factors={})
-    twice = FieldLoads(
-        [
-            dataclasses.replace(LOADS.cases[0], unit_load="20 kN"),
-            lateral,
-        ],
-        {"weight": 1.0},
-    )
+    twice = FieldLoads([dataclasses.replace(LOADS.cases[0], unit_load="20 kN"), lateral], {"weight": 1.0})
     doubled = dataclasses.replace(field_of(), stresses=field_of().stresses * np.array([2.0, 2.0, 1.0])[:, None, None])
     plain = FieldLoads([LOADS.cases[0], dataclasses.replace(LOADS.cases[1], event_factors={})], {"weight": 1.0})
     one, two = (assess_model(f, loads, duty_of(), spot()) for f, loads in ((field_of(), plain), (doubled, twice)))

@@ -7,8 +7,12 @@ import numpy as np
 import pytest
 
 import vivid_anvil as va
+from tests.fields.models import LOADS, duty_of, field_of, limited
+from tests.fields.models import spot as model_spot
+from tests.fields.test_field_files import boxes
 from vivid_anvil import cracks as cr
 from vivid_anvil.damage import compare_rules
+from vivid_anvil.fields import Elements, ModelView, assess_model, hottest_places
 from vivid_anvil.figures.style import thinned
 from vivid_anvil.histories import GatedHistory, cycle_matrix, fit_tail
 from vivid_anvil.study import what_if
@@ -66,6 +70,17 @@ def coupons(beyond, *, by_mean=False):
     return va.SNFamily(name="coupons", curves=curves, beyond_lowest=beyond)
 
 
+def small_model(direction, scale=40.0):
+    """Two boxes, their places marked; a curve with a fatigue limit."""
+    points, cells = boxes()
+    field = field_of(
+        12, scale=scale, coordinates=10.0 * points, elements=[Elements("hexahedron", cells, np.array([1, 2]))]
+    )
+    spot = dataclasses.replace(model_spot(), curve=limited())
+    model = assess_model(field, LOADS, duty_of(), spot)
+    return ModelView(model, direction, hottest_places(model, 2, apart=8.0))
+
+
 DRAWN = {
     "history": lambda demo: demo.study.duty_cycle.events[0].load,
     "two channels": lambda demo: va.LoadHistory(  # noqa: ARG005
@@ -92,6 +107,8 @@ DRAWN = {
     "no cycles": lambda demo: va.rainflow([5.0, 5.0]),  # noqa: ARG005
     "a load that never changes": lambda demo: still(demo)[0],
     "a crack that never grows": lambda demo: still(demo)[1],
+    "model": lambda demo: small_model("front"),  # noqa: ARG005
+    "model without damage": lambda demo: small_model((0.3, 1.0, 0.2), scale=1e-3),  # noqa: ARG005
     "plan": lambda demo: cr.inspection_plan(demo.growths[0], every="1 year"),
     "law": lambda demo: demo.growths[0].crack.law,
     "law at two R": lambda demo: dataclasses.replace(demo.growths[0].crack.law, form="walker", values={"gamma": 0.5}),

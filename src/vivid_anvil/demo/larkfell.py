@@ -152,3 +152,28 @@ def write_histories(folder: Path) -> list[Path]:
             file.writelines(f"{i / RATE:.2f},{value:.4f}\n" for i, value in enumerate(force))
         written.append(path)
     return written
+
+
+EVERY = 4  # of the samples of a lap are kept where both forces are written
+
+
+def two_forces_lap(seed: int = SEED) -> FloatArray:
+    """Vertical and lateral force at the head of the hanger during a lap with passengers, kN, at 25 Hz, shape (12000, 2)."""
+    rng = np.random.default_rng([seed, 6])
+    time = np.arange(round(LAP * RATE)) / RATE
+    lateral = (_ramp(time, 38.0, 4.0) - _ramp(time, 440.0, 4.0)) * _sway(time, rng, 0.35)
+    for moment in TOWERS:  # the grip runs askew over the sheaves, to either side
+        on = np.maximum(time - moment, 0.0)
+        lateral = lateral + rng.choice([-0.6, 0.6]) * np.exp(-on / 0.8) * np.sin(2.0 * np.pi * 1.9 * on)
+    lateral = lateral + 0.01 * rng.standard_normal(time.size)
+    return np.asarray(np.column_stack([loaded_lap(seed), lateral])[::EVERY])
+
+
+def write_two_forces(folder: Path) -> Path:
+    """Write the lap with both forces as a CSV file into `folder`."""
+    path = folder / "two_forces_lap.csv"
+    with path.open("w", encoding="utf-8", newline="\n") as file:
+        file.write("time [s],vertical force [kN],lateral force [kN]\n")
+        for i, (vertical, lateral) in enumerate(two_forces_lap()):
+            file.write(f"{i * EVERY / RATE:.2f},{vertical:.3f},{lateral:.3f}\n")
+    return path

@@ -4,16 +4,19 @@ from vivid_anvil.fields.averaging import NodeMeans, ShellFaces, averaged_at_node
 from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads
 from vivid_anvil.fields.hottest import HotPlace, hottest_places
 from vivid_anvil.fields.measures import MEASURES, StressMeasure, Trust, trust_of
+from vivid_anvil.fields.model_view import DIRECTIONS, ModelView
 from vivid_anvil.fields.node_life import node_life, node_tensors, node_trust
 from vivid_anvil.fields.read_frd import read_frd
 from vivid_anvil.fields.read_mesh import read_mesh
 from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField, joined_cases
+from vivid_anvil.fields.surface import outer_surface
 from vivid_anvil.fields.tables_of_fields import read_field_hdf5, read_field_table, write_field_hdf5, write_field_table
 from vivid_anvil.fields.whole_model import ModelResult, NodeValues, assess_model
 from vivid_anvil.fields.write_results import write_results
 
 __all__ = [
     "COMPONENTS",
+    "DIRECTIONS",
     "MEASURES",
     "CaseLoad",
     "Elements",
@@ -21,6 +24,7 @@ __all__ = [
     "FieldLoads",
     "HotPlace",
     "ModelResult",
+    "ModelView",
     "NodeMeans",
     "NodeValues",
     "ShellFaces",
@@ -34,6 +38,7 @@ __all__ = [
     "node_life",
     "node_tensors",
     "node_trust",
+    "outer_surface",
     "read_field_hdf5",
     "read_field_table",
     "read_frd",

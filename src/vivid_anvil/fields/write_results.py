@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 from pathlib import Path
 
 import numpy as np
@@ -10,6 +9,7 @@ import numpy as np
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.read_frd import KINDS
 from vivid_anvil.fields.whole_model import ModelResult
+from vivid_anvil.files import replacing
 
 KNOWN_KINDS = {kind for kind, _ in KINDS.values()} | {"vertex", "pyramid"}
 NO_DAMAGE_LOG_LIFE = 30.0  # log10 of the years shown for "no damage": viewers know no infinity
@@ -27,12 +27,8 @@ def write_results(result: ModelResult, path: str | Path) -> Path:
         raise InputError(str(target), f"the ending {target.suffix!r}", "one of .vtu, .csv, .parquet")
     if not target.parent.is_dir():
         raise InputError(str(target), "no such folder", "a folder that is there")
-    beside = target.with_name(f".{os.getpid()}-{target.name}")
-    try:
-        writers[target.suffix.lower()](result, beside)
-        os.replace(beside, target)
-    finally:
-        beside.unlink(missing_ok=True)
+    with replacing(target) as temporary:
+        writers[target.suffix.lower()](result, Path(temporary))
     return target
 
 

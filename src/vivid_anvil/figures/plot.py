@@ -7,9 +7,19 @@ from typing import Any
 
 from matplotlib.figure import Figure
 
-from vivid_anvil.cracks import SHAPES, CrackCourse, GrowthFit, GrowthResult, InspectionPlan, SizeLives, VisitedLaw
+from vivid_anvil.cracks import (
+    SHAPES,
+    CrackCourse,
+    GridCrack,
+    GrowthFit,
+    GrowthResult,
+    InspectionPlan,
+    SizeLives,
+    VisitedLaw,
+)
 from vivid_anvil.damage import DamageMatrix, DamageOverTime, LifeResult, RuleComparison
 from vivid_anvil.errors import InputError
+from vivid_anvil.fields import ModelView
 from vivid_anvil.figures.crack_figures import (
     course_figure,
     growth_fit_figure,
@@ -26,6 +36,7 @@ from vivid_anvil.figures.growth_figure import growth_figure, plan_figure
 from vivid_anvil.figures.history_figure import gated_figure, history_figure
 from vivid_anvil.figures.life_figure import life_figure
 from vivid_anvil.figures.matrix_figure import matrix_figure
+from vivid_anvil.figures.model_figure import model_figure
 from vivid_anvil.figures.overlay_figure import overlay_figure
 from vivid_anvil.figures.rules_figure import rules_figure
 from vivid_anvil.figures.style import styled
@@ -40,7 +51,7 @@ from vivid_anvil.units import UnitSystem
 
 def plot(thing: Any, *, units: UnitSystem = "metric") -> Figure:
     """A figure of 1280x800 of a load history or several, cycles, a matrix, S-N curves with tests, a family,
-    a fit, a life or a growth result, a crack's shape, law, course, initial sizes or inspection plan.
+    a fit, a life or a growth result, a crack's shape, law, course, initial sizes or inspection plan, a model from a side.
 
     `units` is "metric" or "us". Save it with `save_figure`. Raises InputError for a thing that has no figure.
 
@@ -59,7 +70,8 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
         "plot",
         f"a {type(thing).__name__}",
         "a LoadHistory, an SNCurve or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNFamily, a fit, Staircase, "
-        "LifeResult, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives or InspectionPlan",
+        "LifeResult, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives, InspectionPlan "
+        "or ModelView",
         "Of a study result, plot one of its lives or growths.",
     )
 
@@ -97,4 +109,6 @@ _draw.register(SizeLives, sizes_figure)
 for _form in SHAPES.values():
     if isinstance(_form.made_by, type):
         _draw.register(_form.made_by, shape_figure)
+_draw.register(GridCrack, shape_figure)
 _draw.register(GrowthFit, growth_fit_figure)
+_draw.register(ModelView, model_figure)

@@ -1,0 +1,75 @@
+"""Where does a part fail first? The head of the hanger as a finite-element model under two forces at once.
+
+python examples/hanger_head_model.py [folder for figures and results]
+
+For a model of your own: read its result file (`read_frd`), mesh (`read_mesh`) or table (`read_field_table`), say which
+channel scales which load case and at which load its stresses were computed, and name material and curve.
+"""
+
+import dataclasses
+import math
+import sys
+import tempfile
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+import numpy as np
+
+from vivid_anvil import fields
+from vivid_anvil.damage import life_working
+from vivid_anvil.demo import write_demo
+from vivid_anvil.figures import plot, save_figure
+from vivid_anvil.histories import DutyCycle, Event, read_csv
+from vivid_anvil.materials import Material, straight_curve
+from vivid_anvil.stress import HotSpot
+
+folder = Path(sys.argv[1]) if len(sys.argv) > 1 else None
+demo = write_demo(Path(tempfile.mkdtemp()) / "demo").parent
+
+head = fields.read_frd(demo / "hanger_head.frd", stress_unit="MPa", length_unit="mm", cases=["vertical", "lateral"])
+print(head)
+
+lap = DutyCycle("lap", (Event("lap", read_csv(demo / "two_forces_lap.csv")),), 20_000)
+loads = fields.FieldLoads(
+    [
+        fields.CaseLoad(case="vertical", channel="vertical force", unit_load="10 kN"),
+        fields.CaseLoad(case="lateral", channel="lateral force", unit_load="2 kN"),
+    ]
+)
+cut_edge = straight_curve(  # machined flame-cut edges of plate: ranges as they are, whatever the mean
+    name="cut edge, 125", stress="range", r_ratio="any", point_stress="125 MPa", point_life=2e6, slope=3
+)
+steel = Material(name="plate steel", yield_strength="355 MPa", ultimate_strength="510 MPa")
+spot = HotSpot(name="hanger head", channel="stress", stress_per_load="1", material=steel, curve=cut_edge)
+with ThreadPoolExecutor(2) as threads:
+    model = fields.assess_model(
+        head, loads, lap, spot, measure="absolute maximum principal", target="30 years", executor=threads
+    )
+print(model)
+
+# The held end is no part of the hanger: look at what lies above it.
+free = np.flatnonzero(head.coordinates[:, 1] > -95.0)
+model = dataclasses.replace(model, field=dataclasses.replace(head, node_sets={"free": free}))
+places = fields.hottest_places(model, 4, apart="12 mm", node_set="free")
+for one in places:
+    x, y, z = one.at_mm
+    life = "no damage" if math.isinf(one.life_years) else f"{one.life_years:.3g} years"
+    print(f"  {one.rank}. node {one.node} at ({x:.1f}, {y:.1f}, {z:.1f}) mm: {life}, {one.highest_stress_MPa:.0f} MPa")
+
+worst = fields.node_life(model, places[0].node)
+print(worst)
+trust, findings = fields.node_trust(model, places[0].node)
+print(f"One stress for the tensor: biaxiality {trust.biaxiality:.2f}, {trust.off_line:.1%} off a straight line.")
+
+# A hand check: the mean stress across the shank is the force over the section.
+middle = np.abs(head.coordinates[:, 1] + 80.0) < 3.0
+mean = head.of_case("vertical")[middle, 1].mean()
+print(f"Shank under 10 kN: {mean:.2f} MPa in the model, {10e3 / (36.0 * 8.0):.2f} MPa by hand.")
+
+if folder is not None:
+    folder.mkdir(parents=True, exist_ok=True)
+    save_figure(plot(fields.ModelView(model, "corner", places)), folder / "model.png")
+    save_figure(plot(worst), folder / "worst-node.png")
+    fields.write_results(model, folder / "hanger_head.vtu")
+    fields.write_results(model, folder / "hanger_head.csv")
+    (folder / "by-hand.txt").write_text(str(life_working(worst)))

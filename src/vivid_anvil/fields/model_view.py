@@ -1,0 +1,76 @@
+"""What of a model is to be seen: from where, and which places are marked."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.fields.hottest import HotPlace
+from vivid_anvil.fields.surface import outer_surface
+from vivid_anvil.fields.whole_model import ModelResult
+
+# Where the eye is, by name; others by three numbers.
+DIRECTIONS = {
+    "front": (0.0, 0.0, 1.0),
+    "back": (0.0, 0.0, -1.0),
+    "right": (1.0, 0.0, 0.0),
+    "left": (-1.0, 0.0, 0.0),
+    "top": (0.0, 1.0, 0.0),
+    "bottom": (0.0, -1.0, 0.0),
+    "corner": (1.0, 0.7, 1.4),
+}
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class ModelView:
+    """A model's result seen from `direction`, one of `DIRECTIONS` or (x, y, z) towards the eye, y upwards, with marked places."""
+
+    result: ModelResult
+    direction: str | tuple[float, float, float] = "corner"
+    places: Sequence[HotPlace] = ()
+
+    def __post_init__(self) -> None:
+        if isinstance(self.direction, str):
+            if self.direction not in DIRECTIONS:
+                hint = did_you_mean(self.direction, DIRECTIONS)
+                raise InputError("model view, direction", repr(self.direction), f"one of {listed(DIRECTIONS)}", hint)
+        elif not np.linalg.norm(np.asarray(self.direction, dtype=np.float64)) > 0.0:
+            raise InputError("model view, direction", f"{self.direction}", "three numbers, not all 0")
+
+    @cached_property
+    def axes(self) -> FloatArray:
+        """Rows: to the right, upwards, towards the eye; shape (3, 3)."""
+        towards = DIRECTIONS[self.direction] if isinstance(self.direction, str) else self.direction
+        eye = np.asarray(towards, dtype=np.float64) / np.linalg.norm(towards)
+        up = np.array([0.0, 1.0, 0.0]) if abs(eye[1]) < 0.999 else np.array([0.0, 0.0, -np.sign(eye[1])])
+        right = np.cross(up, eye)
+        right /= np.linalg.norm(right)
+        return np.array([right, np.cross(eye, right), eye])
+
+    @cached_property
+    def seen(self) -> FloatArray:
+        """Nodes in the picture: to the right, upwards, towards the eye, mm; shape (n, 3)."""
+        return np.asarray(self.result.field.coordinates @ self.axes.T)
+
+    @cached_property
+    def faces(self) -> IntArray:
+        """Outer faces that look at the eye, the farthest first; shape (m, 4)."""
+        faces, closed = outer_surface(self.result.field.elements)
+        corners = self.seen[faces]
+        if closed:
+            across = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
+            facing = across[:, 2] > 0.0
+            faces, corners = faces[facing], corners[facing]
+        return np.asarray(faces[np.argsort(corners[:, :, 2].mean(axis=1), kind="stable")])
+
+    def is_hidden(self, place: int) -> bool:
+        """Whether no face at this node looks at the eye."""
+        return not bool((self.faces == place).any())
+
+    def __repr__(self) -> str:
+        return f"<ModelView from {self.direction}: {self.result!r}>"
