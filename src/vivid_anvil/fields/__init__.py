@@ -6,6 +6,7 @@ from vivid_anvil.fields.hottest import HotPlace, hottest_places
 from vivid_anvil.fields.measures import MEASURES, StressMeasure, Trust, trust_of
 from vivid_anvil.fields.model_view import DIRECTIONS, ModelView
 from vivid_anvil.fields.node_life import node_life, node_tensors, node_trust
+from vivid_anvil.fields.planes import critical_planes, half_sphere, surface_directions, surface_normals
 from vivid_anvil.fields.read_frd import read_frd
 from vivid_anvil.fields.read_mesh import read_mesh
 from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField, joined_cases
@@ -33,6 +34,8 @@ __all__ = [
     "Trust",
     "assess_model",
     "averaged_at_nodes",
+    "critical_planes",
+    "half_sphere",
     "hottest_places",
     "joined_cases",
     "node_life",
@@ -44,6 +47,8 @@ __all__ = [
     "read_frd",
     "read_mesh",
     "shell_faces",
+    "surface_directions",
+    "surface_normals",
     "trust_of",
     "von_mises",
     "write_field_hdf5",

@@ -63,5 +63,6 @@ def _unit(result: ModelResult, place: int) -> tuple[FloatArray, FloatArray]:
 def _history(result: ModelResult, place: int, loads: FloatArray) -> FloatArray:
     unit, constant = _unit(result, place)
     history = np.empty(loads.shape[0])
-    kernels.stress_history(result.measure.code, result.measure.along, unit, constant, loads, history)
+    how = result.measure_at(place)
+    kernels.stress_history(how.code, how.along, unit, constant, loads, history)
     return history

@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
+from numpy.typing import ArrayLike
 
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, IntArray, read_only
@@ -23,7 +24,7 @@ from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.field_loads import EventLoads, FieldLoads
 from vivid_anvil.fields.harmless import harmless
 from vivid_anvil.fields.kept_chunks import KeptChunks
-from vivid_anvil.fields.measures import StressMeasure
+from vivid_anvil.fields.measures import StressMeasure, normal_weights
 from vivid_anvil.fields.stress_field import StressField
 from vivid_anvil.histories import Cycles, DutyCycle
 from vivid_anvil.stress import HotSpot
@@ -54,8 +55,8 @@ class _Task:
     constants: FloatArray
     events: tuple[EventLoads, ...]
     spot: HotSpot
-    code: int
     along: FloatArray
+    code: int
     skip: bool
 
 
@@ -63,7 +64,8 @@ class _Task:
 class ModelResult:
     """Damage per repeat and what belongs to it at every node; `spot` holds curve, material and mean-stress rule.
 
-    `counted` says where cycles were counted, and not shown to be harmless before.
+    `counted` says where cycles were counted, and not shown to be harmless before. `directions`, shape (n, 3), are those of the
+    normal stress at each node, where every node has its own.
     """
 
     field: StressField
@@ -73,6 +75,14 @@ class ModelResult:
     measure: StressMeasure
     values: NodeValues
     target_repeats: float | None = None
+    directions: FloatArray | None = None
+
+    def measure_at(self, place: int) -> StressMeasure:
+        """What was counted at the node that stands there."""
+        if self.directions is None:
+            return self.measure
+        x, y, z = (float(one) for one in self.directions[place])
+        return StressMeasure(direction=(x, y, z))
 
     @property
     def damage_per_repeat(self) -> FloatArray:
@@ -131,6 +141,7 @@ def assess_model(
     spot: HotSpot,
     *,
     measure: StressMeasure | str = "signed von Mises, hydrostatic",
+    directions: ArrayLike | None = None,
     target: float | str | None = None,
     executor: Executor | None = None,
     chunk: int = CHUNK,
@@ -140,6 +151,7 @@ def assess_model(
 ) -> ModelResult:
     """Damage at every node of `field` under `loads`; `spot` gives curve, material, notch factor and mean-stress rule.
 
+    With `directions`, shape (n, 3), the normal stress along that of each node counts instead of `measure`.
     `executor` is any of `concurrent.futures` (None: one after the other here); the result does not depend on it, nor on `chunk`.
     With `keep_in`, a folder, finished chunks are kept, and an interrupted run goes on from there. `skip_harmless` is "yes" or
     "no". `watch(label, done, of)` is told how many nodes are done.
@@ -147,6 +159,7 @@ def assess_model(
     Raises InputError for loads that do not fit the field, and for what a hot spot refuses.
     """
     how = measure if isinstance(measure, StressMeasure) else StressMeasure(measure)
+    own = None if directions is None else _directions(directions, field.size)
     checks.one_of("whole model, skip_harmless", skip_harmless, ("yes", "no"))
     if not checks.real_number("whole model, chunk", chunk) >= 1:
         raise InputError("whole model, chunk", f"{chunk}", "one node or more")
@@ -155,13 +168,16 @@ def assess_model(
         raise InputError("duty cycle, residue", repr(duty_cycle.residue), "'repeated' for a whole model")
     loads.check(field)
     units, constants = loads.units(field), loads.constants(field)
-    shared = (tuple(loads.events(duty_cycle)), spot, how.code, np.tile(how.along, (1, 1)), skip_harmless == "yes")
+    along = np.tile(how.along, (field.size, 1)) if own is None else np.array([normal_weights(one) for one in own])
+    code = how.code if own is None else kernels.ALONG
+    shared = (tuple(loads.events(duty_cycle)), spot, code, skip_harmless == "yes")
     starts = range(0, field.size, int(chunk))
-    kept = None if keep_in is None else KeptChunks(Path(keep_in), (units, constants, chunk, shared))
+    kept = None if keep_in is None else KeptChunks(Path(keep_in), (units, constants, along, chunk, shared))
 
     def task(start: int) -> _Task:
         part = slice(start, start + int(chunk))
-        return _Task(units[part], constants[part], *shared)
+        events, at, how_counted, skip = shared
+        return _Task(units[part], constants[part], events, at, along[part], how_counted, skip)
 
     found: dict[int, NodeValues] = {}
     for done, (start, values) in enumerate(_in_turn(starts, task, kept, executor), 1):
@@ -173,7 +189,14 @@ def assess_model(
         for name in NodeValues.__dataclass_fields__
     ]
     repeats = None if target is None else duty_cycle.repeats_in(target)
-    return ModelResult(field, loads, duty_cycle, spot, how, NodeValues(*joined), repeats)
+    return ModelResult(field, loads, duty_cycle, spot, how, NodeValues(*joined), repeats, own)
+
+
+def _directions(given: ArrayLike, size: int) -> FloatArray:
+    found = np.asarray(given, dtype=np.float64)
+    if found.shape != (size, 3) or not (np.linalg.norm(found, axis=1) > 0.0).all():
+        raise InputError("whole model, directions", f"shape {found.shape}", f"({size}, 3), none of length 0")
+    return read_only(found)
 
 
 def _in_turn(
@@ -235,7 +258,7 @@ def _extremes_of_idle(
     """Lowest and highest stress of nodes whose cycles are not counted."""
     history = np.empty(event.loads.shape[0])
     for place in places:
-        kernels.stress_history(task.code, task.along[0], units[place], constants[place], event.loads, history)
+        kernels.stress_history(task.code, task.along[place], units[place], constants[place], event.loads, history)
         reached[place] = history.min(), history.max()
 
 
@@ -251,10 +274,19 @@ def _batches(
     while done < counted.size:
         places = counted[done:]
         ends, found = np.zeros(places.size, dtype=np.int64), np.empty((places.size, 2))
-        along = np.broadcast_to(task.along[0], (places.size, 6)).copy()
         many = int(
             kernels.cycles_of_nodes(
-                task.code, along, units[places], constants[places], event.loads, history, stack, high, low, ends, found
+                task.code,
+                task.along[places],
+                units[places],
+                constants[places],
+                event.loads,
+                history,
+                stack,
+                high,
+                low,
+                ends,
+                found,
             )
         )
         used = int(ends[many - 1])
