@@ -21,6 +21,7 @@ from vivid_anvil.fields import (
     node_life,
     node_tensors,
     node_trust,
+    reserves_on_stress,
     trust_of,
     von_mises,
 )
@@ -142,6 +143,21 @@ def test_measures_do_not_depend_on_the_axes(tensor, angle, axis):
     assert abs(StressMeasure().of(tensor)[0]) == pytest.approx(float(von_mises(tensor)), rel=1e-9, abs=1e-9)
 
 
+@pytest.mark.parametrize("changes", [{}, {"curve": limited()}, {"mean_stress": "none"}])
+def test_reserves_of_many_nodes_are_those_of_hot_spots(changes):
+    base = dataclasses.replace(spot(notch_factor=1.1), **changes)
+    model = assess_model(field_of(150, scale=25.0), LOADS, duty_of(150), base, target="20 years")
+    found = reserves_on_stress(model)
+    for place in (*range(0, 150, 15), 149):
+        life = node_life(model, int(model.field.node_ids[place]))
+        assert found[place] == pytest.approx(life.reserve_on_stress, rel=1e-9)
+    assert reserves_on_stress(model, [7, 3]) == pytest.approx(found[[7, 3]], rel=1e-10)
+    met = model.life_repeats >= model.target_repeats
+    assert ((found >= 1.0) == met).all()
+    with pytest.raises(InputError, match="no target life"):
+        reserves_on_stress(dataclasses.replace(model, target_repeats=None))
+
+
 def test_the_worst_places_are_apart_and_take_their_neighbours_along():
     model = assess_model(field_of(node_sets={"edge": np.arange(0, 300, 3)}), LOADS, duty_of(), spot())
     plain, apart = hottest_places(model, 8), hottest_places(model, 8, apart="15 mm")
@@ -169,6 +185,9 @@ def test_a_node_says_how_far_one_stress_can_be_trusted():
     found, findings = node_trust(model, int(model.field.node_ids[0]))
     assert not found.proportional
     assert [one.code for one in findings] == ["not-proportional"]
+    rough = dataclasses.replace(model, field=dataclasses.replace(model.field, spread=np.full(300, 0.3)))
+    _, findings = node_trust(rough, int(model.field.node_ids[0]))
+    assert [one.code for one in findings] == ["not-proportional", "mesh-coarse"]
     straight = np.outer(np.sin(np.arange(30.0)), [80.0, -20.0, 5.0, 12.0, 0.0, 3.0])
     assert trust_of(straight).proportional
     assert trust_of([[50.0, 25.0, 0, 0, 0, 0], [0.0, 0, 0, 0, 0, 0]]).biaxiality == pytest.approx(0.5)

@@ -9,6 +9,7 @@ from vivid_anvil.fields.node_life import node_life, node_tensors, node_trust
 from vivid_anvil.fields.planes import critical_planes, half_sphere, surface_directions, surface_normals
 from vivid_anvil.fields.read_frd import read_frd
 from vivid_anvil.fields.read_mesh import read_mesh
+from vivid_anvil.fields.reserves import reserves_on_stress
 from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField, joined_cases
 from vivid_anvil.fields.surface import outer_surface
 from vivid_anvil.fields.tables_of_fields import read_field_hdf5, read_field_table, write_field_hdf5, write_field_table
@@ -46,6 +47,7 @@ __all__ = [
     "read_field_table",
     "read_frd",
     "read_mesh",
+    "reserves_on_stress",
     "shell_faces",
     "surface_directions",
     "surface_normals",

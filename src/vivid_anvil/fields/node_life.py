@@ -15,6 +15,7 @@ from vivid_anvil.findings import Finding
 from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
 
 CHANNEL = "stress"
+COARSE = 0.1  # of the largest von Mises stress
 
 
 def node_life(result: ModelResult, node: int) -> LifeResult:
@@ -26,7 +27,7 @@ def node_life(result: ModelResult, node: int) -> LifeResult:
     events = []
     for event in result.loads.events(result.duty_cycle):
         history = LoadHistory(
-            event.name, (Channel(CHANNEL, _history(result, place, event.loads), "stress"),), event.sample_rate
+            event.name, (Channel(CHANNEL, node_history(result, place, event.loads), "stress"),), event.sample_rate
         )
         events.append(Event(event.name, history, event.occurrences))
     duty = DutyCycle(result.duty_cycle.repeat, tuple(events), result.duty_cycle.repeats_per_year)
@@ -44,15 +45,28 @@ def node_tensors(result: ModelResult, node: int) -> dict[str, FloatArray]:
 def node_trust(result: ModelResult, node: int) -> tuple[Trust, tuple[Finding, ...]]:
     """How far one stress can stand for the tensor at a node, over all events; and what an expert says of it."""
     found = trust_of(np.concatenate(list(node_tensors(result, node).values())))
-    if found.proportional:
-        return found, ()
-    finding = Finding(
-        "warning",
-        "not-proportional",
-        f"At node {node} the components of the stress do not move in step: {found.off_line:.0%} off a straight line.",
-        "One stress does not tell the damage there: directions turn. Look at it by planes, or by a multiaxial criterion.",
-    )
-    return found, (finding,)
+    findings = []
+    if not found.proportional:
+        findings.append(
+            Finding(
+                "warning",
+                "not-proportional",
+                f"At node {node} the components of the stress do not move in step: {found.off_line:.0%} off a straight line.",
+                "One stress does not tell the damage there: directions turn. Look at it by planes, or by a multiaxial criterion.",
+            )
+        )
+    spread = result.field.spread
+    apart = 0.0 if spread is None else float(spread[result.field.place_of(node)])
+    if apart > COARSE:
+        findings.append(
+            Finding(
+                "warning",
+                "mesh-coarse",
+                f"At node {node} the elements disagree by {apart:.0%} of the largest stress; their mean was taken.",
+                "Refine the mesh there, or take the worst element.",
+            )
+        )
+    return found, tuple(findings)
 
 
 def _unit(result: ModelResult, place: int) -> tuple[FloatArray, FloatArray]:
@@ -60,7 +74,8 @@ def _unit(result: ModelResult, place: int) -> tuple[FloatArray, FloatArray]:
     return result.loads.units(one)[0], result.loads.constants(one)[0]
 
 
-def _history(result: ModelResult, place: int, loads: FloatArray) -> FloatArray:
+def node_history(result: ModelResult, place: int, loads: FloatArray) -> FloatArray:
+    """The counted stress, MPa, at the node that stands at `place`, without the notch factor; `loads`, shape (samples, cases)."""
     unit, constant = _unit(result, place)
     history = np.empty(loads.shape[0])
     how = result.measure_at(place)

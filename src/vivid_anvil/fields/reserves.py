@@ -1,0 +1,94 @@
+"""Reserve factor on stress at nodes: the factor on the counted stress at which the target life is just met, for many at once."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.damage.reserve import LARGEST, SMALLEST
+from vivid_anvil.damage.spectrum import Spectrum
+from vivid_anvil.errors import InputError
+from vivid_anvil.fields.node_life import node_history
+from vivid_anvil.fields.whole_model import ModelResult
+from vivid_anvil.histories import Cycles, rainflow
+
+TOGETHER = 100  # nodes whose factors are sought at once
+_NEVER, _AT_ONCE = -700.0, 700.0  # logarithms that stand for no damage, and for failure at once
+_CLOSE = 1e-12
+
+
+def reserves_on_stress(result: ModelResult, places: Sequence[int] | IntArray | None = None) -> FloatArray:
+    """Factors on the counted stress, shape of `places` (by default all nodes), at which each node just meets the target.
+
+    inf where nothing does damage however large; solved as `damage.reserve_on_stress` does, all nodes of a group side by side.
+    Raises InputError for a result without target.
+    """
+    if result.target_repeats is None:
+        raise InputError(
+            "reserves on stress", "no target life", "a target, such as '30 years'", "Give assess_model one."
+        )
+    wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
+    groups = [wanted[i : i + TOGETHER] for i in range(0, wanted.size, TOGETHER)]
+    return np.concatenate([_of_group(result, group, result.target_repeats) for group in groups] or [np.empty(0)])
+
+
+def _of_group(result: ModelResult, places: IntArray, target: float) -> FloatArray:
+    spectrum, node = _side_by_side(result, places)
+    allowed = result.spot.critical_sum / target
+
+    def excess(log_factors: FloatArray) -> FloatArray:
+        """Logarithm of damage over what is allowed, for each node."""
+        factors = np.exp(log_factors)[node]
+        damage = spectrum.damage_of(spectrum.equivalent_stress(factors))  # type: ignore[arg-type]
+        total = np.bincount(node, weights=np.minimum(damage, 1e300), minlength=places.size)
+        with np.errstate(divide="ignore"):
+            return np.clip(np.log(total / allowed), _NEVER, _AT_ONCE)
+
+    return _solved(excess, places.size)
+
+
+def _solved(excess: Callable[[FloatArray], FloatArray], size: int) -> FloatArray:
+    """Roots of rising functions, on the side where the target is met: brackets, then false position and halving by turns."""
+    low, high = np.zeros(size), np.zeros(size)
+    below = above = excess(low)
+    for _ in range(round(math.log(LARGEST / SMALLEST))):
+        up, down = above <= 0.0, below > 0.0
+        up &= high < math.log(LARGEST)
+        down &= low > math.log(SMALLEST)
+        if not (up | down).any():
+            break
+        low, high = (
+            np.where(up, high, np.where(down, low - 1.0, low)),
+            np.where(up, high + 1.0, np.where(down, low, high)),
+        )
+        below, above = excess(low), excess(high)
+    endless, hopeless = above <= 0.0, below > 0.0
+    for turn in range(200):
+        if (((high - low) < _CLOSE) | endless | hopeless).all():
+            break
+        middle = 0.5 * (low + high)
+        smooth = (below > _NEVER) & (above < _AT_ONCE) & (above > below)
+        share = np.where(smooth, -below / np.where(smooth, above - below, 1.0), 0.5)
+        trial = low + np.clip(share, 0.02, 0.98) * (high - low) if turn % 3 < 2 else middle
+        found = excess(trial)
+        met = found <= 0.0
+        low, below = np.where(met, trial, low), np.where(met, found, below)
+        high, above = np.where(met, high, trial), np.where(met, above, found)
+    return np.where(endless, np.inf, np.where(hopeless, 0.0, np.exp(low)))
+
+
+def _side_by_side(result: ModelResult, places: IntArray) -> tuple[Spectrum, IntArray]:
+    """Cycles of all events at the nodes in one spectrum, and the number of the node that each belongs to."""
+    columns: list[tuple[FloatArray, FloatArray, FloatArray, IntArray]] = []
+    for event in result.loads.events(result.duty_cycle):
+        for number, place in enumerate(places.tolist()):
+            found = rainflow(node_history(result, place, event.loads), residue="repeated")
+            often, owner = np.full(len(found), event.occurrences), np.full(len(found), number)
+            columns.append((found.range, found.mean, often, owner))
+    ranges, means, often, owner = (np.concatenate(one) for one in zip(*columns, strict=True))
+    factor = result.spot.notch_factor
+    cycles = Cycles(range=factor * ranges, mean=factor * means, count=np.ones(ranges.size))
+    return Spectrum.of_cycles(result.spot, cycles, often), owner
