@@ -6,6 +6,7 @@ import pytest
 
 from vivid_anvil.damage import assess_life
 from vivid_anvil.errors import InputError
+from vivid_anvil.fields import StressField, write_field_table
 from vivid_anvil.study import read_study, run_study
 from vivid_anvil.study.models import StudyFile
 
@@ -39,11 +40,19 @@ slope_below = inf
 """
 
 
+def few_nodes():
+    stresses = [[[10.0, 0, 0, 0, 0, 0], [60.0, 0, 0, 0, 0, 0], [0.0, 0, 0, 5.0, 0, 0]]]
+    places = [[0.0, 0, 0], [4.0, 0, 0], [9.0, 2, 0]]
+    return StressField(cases=["pull"], node_ids=[1, 2, 5], coordinates=places, stresses=stresses)
+
+
 @pytest.fixture
 def study(demo_file, tmp_path):
     """A function: the demo study with a text replaced, in a folder of its own; its path."""
     for name in ("loaded_lap.csv", "empty_lap.csv", "emergency_stop.csv", "growth_readings.csv"):
         shutil.copy(demo_file.parent / name, tmp_path)
+
+    write_field_table(few_nodes(), tmp_path / "few_nodes.csv")
 
     def changed(*replacements):
         text = demo_file.read_text()
@@ -209,6 +218,20 @@ ONE_SIZE = 'shape = "{}"\nplate_width = "60 mm"\ninitial_size = "1 mm"\n'
 
 
 PLATE_KEYS = ('thickness = "12 mm"', 'plate_width = "150 mm"', 'initial_half_length = "2.5 mm"')
+
+
+MODEL = """[model]
+stresses = "few_nodes.csv"
+material = "plate_steel"
+sn_curve = "fillet_weld"
+load_cases = [{ case = "pull", channel = "vertical force", unit_load = "10 kN" }]
+"""
+
+
+def model(old="", new=""):
+    """A model put into the study, changed."""
+    assert old in MODEL
+    return AT_LAWS, MODEL.replace(old, new, 1) + "\n" + AT_LAWS
 
 
 def crack_key(text):
@@ -520,6 +543,32 @@ FAULTS = {
         "entry 1 (weld toe at the grip head), growth_law",
         "Did you mean",
     ),
+    "stresses nowhere": (model("few_nodes.csv", "none.csv"), "model", "no such file"),
+    "stress unit twice": (model("[model]", '[model]\nstress_unit = "MPa"'), "stress_unit", "the file says it itself"),
+    "length unit twice": (model("[model]", '[model]\nlength_unit = "mm"'), "length_unit", "the file says it itself"),
+    "cases twice": (model("[model]", '[model]\ncases = ["pull"]'), "cases", "the file says it itself"),
+    "unknown measure": (model("[model]", '[model]\nmeasure = "signed Treska"'), "model", "Did you mean"),
+    "apart bare": (model("[model]", "[model]\napart = 5"), "apart", "without a unit"),
+    "unknown case": (model('"pull"', '"pul"'), "model", "Did you mean 'pull'"),
+    "no load cases": (
+        model('{ case = "pull", channel = "vertical force", unit_load = "10 kN" }', ""),
+        "load_cases",
+        "at least one",
+    ),
+    "unit load in MPa": (model("10 kN", "10 MPa"), "model", "force"),
+    "case loaded twice": (model('"10 kN"', '"10 kN", constant = 1.0'), "load_cases", "or constant"),
+    "factor of no event": (model('"10 kN"', '"10 kN", event_factors = { lap = 2.0 }'), "model", "an event"),
+    "empty box": (
+        model("[model]", '[model]\nsets = { tip = { x = ["50 mm", "60 mm"] } }'),
+        "model",
+        "no nodes in the box",
+    ),
+    "box upside down": (
+        model("[model]", '[model]\nsets = { tip = { y = ["5 mm", "1 mm"] } }'),
+        "model",
+        "lower to a higher",
+    ),
+    "half a box": (model("[model]", '[model]\nsets = { tip = { z = ["5 mm"] } }'), "z", "at least 2"),
     "unknown part": (('counted_part = "tensile"', 'counted_part = "open"'), "counted_part", "'full'"),
     "inspection factor": (("inspection_factor = 3", "inspection_factor = 0.3"), "inspection_factor", "at least 1"),
     "no toughness": (('toughness = "75 MPa√m"', "#"), "cracks, entry 1", "no toughness"),

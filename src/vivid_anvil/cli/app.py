@@ -111,6 +111,27 @@ def rules(
 
 
 @app.command()
+def model(
+    study: StudyFile,
+    most: Annotated[int, typer.Option(help="How many of the worst places.")] = 8,
+    node_set: Annotated[str | None, typer.Option("--set", help="Only nodes of this set.")] = None,
+    threads: Annotated[int, typer.Option(min=1, help="Threads that share the nodes.")] = 2,
+    nodes_file: Annotated[
+        Path | None, typer.Option("--nodes", help="Also write every node to this .vtu, .csv or .parquet file.")
+    ] = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Life at every node of a finite-element model: its worst places, drawn on its surface, written for a viewer."""
+    from vivid_anvil.cli import run_model
+
+    wishes = run_model.ModelWishes(most, node_set, threads, nodes_file)
+    run_model.model(study, wishes, Outputs(json_file, csv_file, figures), units.value)
+
+
+@app.command()
 def template(file: Annotated[Path, typer.Argument(help="Study file to write.")] = Path("study.toml")) -> None:
     """Write a commented study file to start from; an existing file is never overwritten."""
     from vivid_anvil.study.schema import write_template

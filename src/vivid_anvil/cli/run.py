@@ -60,6 +60,11 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
         {"kind": "crack", "place": crack.hot_spot.name, "with": f"{crack.shape.kind} crack, {crack.law.name}"}
         for crack in study.cracks
     ]
+    job = study.model
+    if job is not None:
+        rows.append(
+            {"kind": "model", "place": f"{job.field.size} nodes", "with": f"{job.field.source}, {job.measure.name}"}
+        )
     written = outputs.write({"title": study.title, "would_compute": rows}, rows)
     out = tables.console()
     out.print(tables.heading(study.title))
@@ -71,9 +76,9 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     if study.cracks:
         out.print(tables.cracks_table(study, units))
     lives, cracks = len(study.assessed), len(study.cracks)
-    out.print(
-        f"The study is sound. It would compute {_several(lives, 'life', 'lives')} and {_several(cracks, 'crack', 'cracks')}."
-    )
+    nodes = "" if job is None else f"; and with the command model the lives of {job.field.size} nodes"
+    found = f"{_several(lives, 'life', 'lives')} and {_several(cracks, 'crack', 'cracks')}{nodes}"
+    out.print(f"The study is sound. It would compute {found}.")
     say_written(out, written)
 
 

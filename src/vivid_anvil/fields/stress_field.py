@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
@@ -187,3 +188,38 @@ def joined_cases(fields: Sequence[StressField]) -> StressField:
         spread=first.spread,
         source=first.source,
     )
+
+
+def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[float]]]) -> StressField:
+    """The field with more node sets: nodes between two places, mm, along some of x, y and z.
+
+    Raises InputError for a set that is there already, another axis, and a box without nodes.
+
+    >>> line = StressField(cases=["pull"], node_ids=[1, 2, 3], coordinates=[[0, 0, 0], [5, 0, 0], [9, 0, 0]],
+    ...                    stresses=np.zeros((1, 3, 6)))
+    >>> with_boxes(line, {"end": {"x": [4.0, 10.0]}}).node_sets["end"]
+    array([1, 2])
+    """
+    sets = dict(field.node_sets)
+    for name, box in boxes.items():
+        where = f"stress field {field.source}, set {name}"
+        inside = np.ones(field.size, dtype=bool)
+        if name in sets:
+            raise InputError(where, "a set of that name in the file", "another name")
+        for axis, (low, high) in box.items():
+            if axis not in ("x", "y", "z") or not low < high:
+                raise InputError(
+                    where, f"{axis} from {low:g} to {high:g} mm", "x, y or z from a lower to a higher place"
+                )
+            along = field.coordinates[:, "xyz".index(axis)]
+            inside &= (along >= low) & (along <= high)
+        if not inside.any():
+            reach = ", ".join(
+                f"{axis} {low:.5g} to {high:.5g}"
+                for axis, low, high in zip(
+                    "xyz", field.coordinates.min(axis=0), field.coordinates.max(axis=0), strict=True
+                )
+            )
+            raise InputError(where, "no nodes in the box", f"a box within {reach} mm", "Are the units right?")
+        sets[name] = np.flatnonzero(inside)
+    return dataclasses.replace(field, node_sets=sets)

@@ -4,7 +4,7 @@ from vivid_anvil.study.compare import StudyComparison, compare_studies
 from vivid_anvil.study.explain import explain
 from vivid_anvil.study.read_study import read_study
 from vivid_anvil.study.schema import study_schema, write_template
-from vivid_anvil.study.study import Study, StudyResult, assess_lives, grow_cracks, run_study
+from vivid_anvil.study.study import ModelJob, Study, StudyResult, assess_lives, grow_cracks, run_model, run_study
 from vivid_anvil.study.total_life import TotalLife, total_life
 from vivid_anvil.study.what_if import (
     Variant,
@@ -17,6 +17,7 @@ from vivid_anvil.study.what_if import (
 )
 
 __all__ = [
+    "ModelJob",
     "Study",
     "StudyComparison",
     "StudyResult",
@@ -31,6 +32,7 @@ __all__ = [
     "grow_cracks",
     "number_and_unit",
     "read_study",
+    "run_model",
     "run_study",
     "study_schema",
     "total_life",

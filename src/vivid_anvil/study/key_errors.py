@@ -69,6 +69,8 @@ def _one(file: str, data: dict[str, Any], details: Any) -> InputError:
         return InputError(where, "no such key", f"the key {path[-1]!r}", "Add it.")
     if kind == "literal_error":
         return InputError(where, repr(details["input"]), str(details["ctx"]["expected"]).replace(" or ", ", "))
+    if kind == "too_short" and details["ctx"]["min_length"] > 1:
+        return InputError(where, repr(details["input"]), f"at least {details['ctx']['min_length']}")
     return InputError(where, repr(details["input"]), _EXPECTED.get(kind, details["msg"]))
 
 

@@ -273,6 +273,56 @@ class CrackSection(Section):
     beyond_validity: str = "stop"
 
 
+class LoadCaseSection(Section):
+    """A load case of a model: scaled by a channel, or there all the time."""
+
+    case: Text
+    channel: Text | None = None
+    unit_load: Text | None = None
+    event_factors: dict[Text, float] = Field(default_factory=dict)
+    constant: float | None = None
+
+    @model_validator(mode="after")
+    def _one_way(self) -> LoadCaseSection:
+        moving = self.channel is not None and self.unit_load is not None
+        either = self.channel is not None or self.unit_load is not None or bool(self.event_factors)
+        if moving == (self.constant is not None) or (self.constant is not None and either):
+            raise InputError(
+                "",
+                f"the load case {self.case!r} without one way to be loaded",
+                "channel and unit_load; or constant",
+                "A constant case takes a factor, such as constant = 1.0.",
+            )
+        return self
+
+
+class BoxSection(Section):
+    """Nodes between two places along some axes, the first below the second."""
+
+    x: list[Length] | None = Field(default=None, min_length=2, max_length=2)
+    y: list[Length] | None = Field(default=None, min_length=2, max_length=2)
+    z: list[Length] | None = Field(default=None, min_length=2, max_length=2)
+
+
+class ModelSection(Section):
+    """Stresses of a finite-element model, and how they are assessed at every node."""
+
+    stresses: Text
+    stress_unit: Text | None = None
+    length_unit: Text | None = None
+    cases: list[Text] | None = None
+    load_cases: list[LoadCaseSection] = Field(min_length=1)
+    material: Text
+    sn_curve: Text
+    measure: str = "signed von Mises, hydrostatic"
+    notch_factor: float = 1.0
+    mean_stress: str = "none"
+    compressive_mean: str = "ignored"
+    below_knee: str = "as the curve says"
+    apart: Length = 0.0
+    sets: dict[Text, BoxSection] = Field(default_factory=dict)
+
+
 class StudyFile(Section):
     """The whole file."""
 
@@ -287,3 +337,4 @@ class StudyFile(Section):
     growth_laws: dict[str, GrowthLawSection] = Field(default_factory=dict)
     hot_spots: list[HotSpotSection] = Field(min_length=1)
     cracks: list[CrackSection] = Field(default_factory=list)
+    model: ModelSection | None = None

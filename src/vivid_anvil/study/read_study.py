@@ -24,6 +24,7 @@ from vivid_anvil.cracks import (
 )
 from vivid_anvil.damage.assess import check_rule
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.fields import CaseLoad, FieldLoads, StressMeasure, read_field, with_boxes
 from vivid_anvil.histories import (
     BETWEEN_EVENTS,
     RESIDUES,
@@ -57,7 +58,7 @@ from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.include import with_includes
 from vivid_anvil.study.key_errors import as_input_error, key_path
 from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, StudyFile
-from vivid_anvil.study.study import Study, Watch
+from vivid_anvil.study.study import ModelJob, Study, Watch
 from vivid_anvil.units import coherent
 
 T = TypeVar("T")
@@ -124,7 +125,9 @@ class _Builder:
             with self.at(("target_life",)):
                 duty_cycle.repeats_in(file.target_life)
         found = tuple(spots.values()), tuple(cracks)
-        return Study(file.title, duty_cycle, *found, file.target_life, self.path, named, self.data, self.growth_tests)
+        model = self.model(file, materials, named, duty_cycle)
+        job = Study(file.title, duty_cycle, *found, file.target_life, self.path, named, self.data, self.growth_tests)
+        return dataclasses.replace(job, model=model)
 
     def same(self, *keys: str) -> bool:
         """Whether the study `like` has the same under these keys."""
@@ -297,6 +300,43 @@ class _Builder:
                 shape["points"] = read_points(self.path.parent / shape["points"], section.shape)
             made = shape_of_keys(section.shape, shape, "")
             return Crack(hot_spot=spot, shape=made, law=law, later_law=later, retardation=memory, **given)
+
+    def model(
+        self,
+        file: StudyFile,
+        materials: dict[str, Material],
+        curves: dict[str, SNCurve | SNFamily],
+        duty_cycle: DutyCycle,
+    ) -> ModelJob | None:
+        """The finite-element model, its file read and its load cases held against the field and the events."""
+        section = file.model
+        if section is None:
+            return None
+        material = self.named(materials, section.material, ("model", "material"), "materials")
+        curve = self.named(curves, section.sn_curve, ("model", "sn_curve"), "sn_curves")
+        with self.at(("model",)):
+            stresses = read_field(
+                self.path.parent / section.stresses,
+                stress_unit=section.stress_unit,
+                length_unit=section.length_unit,
+                cases=section.cases,
+            )
+            boxes = {name: box.model_dump(exclude_none=True) for name, box in section.sets.items()}
+            stresses = with_boxes(stresses, boxes)
+            moving = [
+                CaseLoad(case=one.case, channel=one.channel, unit_load=one.unit_load, event_factors=one.event_factors)
+                for one in section.load_cases
+                if one.channel is not None and one.unit_load is not None
+            ]
+            constant = {one.case: one.constant for one in section.load_cases if one.constant is not None}
+            loads = FieldLoads(moving, constant)
+            loads.check(stresses)
+            loads.events(duty_cycle)
+            keys = ("notch_factor", "mean_stress", "compressive_mean", "below_knee")
+            rules = {key: getattr(section, key) for key in keys}
+            spot = HotSpot(name="model", channel="stress", stress_per_load="1", material=material, curve=curve, **rules)
+            check_rule(spot)
+            return ModelJob(stresses, loads, spot, StressMeasure(section.measure), section.apart)
 
     def retardation(self, section: CrackSection, spot: HotSpot) -> Retardation:
         """How larger cycles are remembered: a word, or a table with its numbers; the yield strength from the material."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from concurrent.futures import Executor
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
@@ -11,10 +12,23 @@ from vivid_anvil.cracks import Crack, GrowthResult, GrowthTests, grow_crack, wit
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.damage.life_record import life_as_html
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.fields import FieldLoads, ModelResult, StressField, StressMeasure, assess_model
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.materials import SNCurve, SNFamily
 from vivid_anvil.stress import HotSpot
+
+
+@dataclass(frozen=True, eq=False)
+class ModelJob:
+    """A finite-element model of a study: its stresses, their loads, curve and rule, and how far apart worst places are, mm."""
+
+    field: StressField
+    loads: FieldLoads
+    spot: HotSpot
+    measure: StressMeasure
+    apart: float
+
 
 Watch = Callable[[str, int, int], None]
 
@@ -24,7 +38,7 @@ class Study:
     """Duty cycle, hot spots, cracks and target of one job; made by `read_study`, or by hand.
 
     `curves` are all S-N curves and families that the file names, used or not; `data` are the tables of the file, `growth_tests`
-    the tests that growth laws name, by the name of the law.
+    the tests that growth laws name, by the name of the law, `model` the finite-element model to assess.
     """
 
     title: str
@@ -36,6 +50,7 @@ class Study:
     curves: Mapping[str, SNCurve | SNFamily] = field(default_factory=dict)
     data: Mapping[str, Any] = field(default_factory=dict)
     growth_tests: Mapping[str, GrowthTests] = field(default_factory=dict)
+    model: ModelJob | None = None
 
     @property
     def assessed(self) -> tuple[HotSpot, ...]:
@@ -124,6 +139,23 @@ def grow_cracks(study: Study, *, watch: Watch | None = None) -> tuple[GrowthResu
         growths.append(with_tests(grown, study.growth_tests.get(crack.law.name)))
     _tell(watch, "cracks", len(growths), len(growths))
     return tuple(growths)
+
+
+def run_model(study: Study, *, executor: Executor | None = None, watch: Watch | None = None) -> ModelResult:
+    """The life at every node of the model of `study`; InputError where it has none."""
+    if study.model is None:
+        raise InputError(study.title, "no model", "a table [model] in the study", "Name its stresses there.")
+    job = study.model
+    return assess_model(
+        job.field,
+        job.loads,
+        study.duty_cycle,
+        job.spot,
+        measure=job.measure,
+        target=study.target_life,
+        executor=executor,
+        watch=watch,
+    )
 
 
 def _tell(watch: Watch | None, label: str, done: int, of: int) -> None:

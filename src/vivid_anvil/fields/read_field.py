@@ -1,0 +1,38 @@
+"""Any file of stresses by its ending."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from pathlib import Path
+
+from vivid_anvil.errors import InputError, listed
+from vivid_anvil.fields.read_frd import read_frd
+from vivid_anvil.fields.read_mesh import read_mesh
+from vivid_anvil.fields.stress_field import StressField
+from vivid_anvil.fields.tables_of_fields import read_field_hdf5, read_field_table
+
+TABLES = (".csv", ".tsv", ".txt", ".xlsx", ".xlsm", ".parquet", ".pq")
+HDF5 = (".h5", ".hdf5", ".hdf")
+
+
+def read_field(
+    path: str | Path, *, stress_unit: str | None, length_unit: str | None, cases: Sequence[str] | None = None
+) -> StressField:
+    """The stresses of a result file, a mesh, a table or HDF5; files without units need both stated, those with units neither.
+
+    `cases` names the steps of a result file, or the data of a mesh. Raises InputError for units missing or stated twice.
+    """
+    ending, where = Path(path).suffix.lower(), Path(path).name
+    if ending in (*TABLES, *HDF5):
+        for key, given in (("stress_unit", stress_unit), ("length_unit", length_unit), ("cases", cases)):
+            if given is not None:
+                raise InputError(f"{where}, {key}", f"{given!r}", "none: the file says it itself")
+        return read_field_hdf5(path) if ending in HDF5 else read_field_table(path)
+    missing = [key for key, given in (("stress_unit", stress_unit), ("length_unit", length_unit)) if given is None]
+    if missing or stress_unit is None or length_unit is None:
+        raise InputError(f"{where}, {listed(missing)}", "nothing", "a unit, as the file carries none", "Such as 'MPa'.")
+    if ending == ".frd":
+        return read_frd(path, stress_unit=stress_unit, length_unit=length_unit, cases=cases)
+    if cases is None:
+        raise InputError(f"{where}, cases", "nothing", "the names of the data that are stresses")
+    return read_mesh(path, stress_unit=stress_unit, length_unit=length_unit, cases=cases)
