@@ -454,3 +454,14 @@ def test_the_record_of_a_result_is_plain_and_complete():
     assert [row["half_length_mm"] for row in curve] == sorted(row["half_length_mm"] for row in curve)
     still = json.loads(json.dumps(cr.grow_crack(crack(), loads(12.0, 10.0)).to_dict()))
     assert (still["life_repeats"], still["stopped_by"]) == ("inf", "no growth")
+
+
+def test_the_curve_tells_time_in_all_ways_and_the_share_of_the_life():
+    duty = DutyCycle(
+        "hour", [Event("run", ConstantAmplitude("stress", 120.0, 20.0, 3600.0, "stress", frequency=1.0))], 4000.0
+    )
+    rows = cr.grow_crack(crack(), duty).rows(9)
+    assert [row["share_of_life"] for row in (rows[0], rows[-1])] == [0.0, 1.0]
+    for row in rows:
+        assert row["hours"] == pytest.approx(row["repeats"])
+        assert row["years"] == pytest.approx(row["repeats"] / 4000.0)

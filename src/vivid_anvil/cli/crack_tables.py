@@ -28,7 +28,7 @@ def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
         ("Life to limiting size", _growth_life(growth)),
         ("Stopped by", f"{growth.stopped_by}, at {length(growth.stages[-1].final_size)}"),
         *([] if growth.stopped_in is None else [("In", growth.stopped_in)]),
-        *_memory_rows(growth),
+        *_memory_rows(growth, units),
         ("Inspection", _inspection(growth, units)),
         ("Growth at the start by", ", ".join(f"{name} {share:.1%}" for name, share in growth.event_shares().items())),
         _error_row(growth),
@@ -87,7 +87,16 @@ def _limit_rows(growth: GrowthResult, units: UnitSystem) -> list[tuple[str, str]
     ]
 
 
-def _memory_rows(growth: GrowthResult) -> list[tuple[str, str]]:
+def _zone(growth: GrowthResult, units: UnitSystem) -> str:
+    """The zones that memory was reckoned with."""
+    how = growth.crack.retardation
+    if how.yield_strength is None or how.kind == "constant closure":
+        return "none: K opens at one stress"
+    size = in_unit(how.zone(growth.start_peak_k), "length", units)
+    return f"{size} at the start, {how.constraint}, yield {in_unit(how.yield_strength, 'stress', units)}"
+
+
+def _memory_rows(growth: GrowthResult, units: UnitSystem) -> list[tuple[str, str]]:
     """What the memory of larger cycles does, where it is asked for; at which cycle it stopped."""
     rows, repeat = [], growth.duty_cycle.repeat
     if growth.without_memory_repeats is not None:
@@ -97,6 +106,7 @@ def _memory_rows(growth: GrowthResult) -> list[tuple[str, str]]:
             else f"{number(growth.without_memory_repeats)} {repeat}s"
         )
         rows.append((f"Without {growth.crack.retardation.kind}", words))
+        rows.append(("Plastic zone", _zone(growth, units)))
     if growth.cycles is not None:
         rows.append(("Cycles followed", number(float(growth.cycles))))
     return rows

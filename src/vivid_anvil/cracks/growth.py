@@ -145,8 +145,8 @@ class GrowthResult:
         }
 
     def rows(self, number_of_rows: int = 12) -> list[dict[str, float]]:
-        """The growth curve at sizes that rise evenly from start to stop: size, repeats, years, largest K and range of K."""
-        at_once = self.sizes.size == 1
+        """The growth curve at sizes that rise evenly from start to stop: sizes, time, share of the life, K and growth."""
+        at_once, hours = self.sizes.size == 1, self.duty_cycle.hours
         sizes = self.sizes if at_once else np.linspace(self.sizes[0], self.sizes[-1], number_of_rows)
         repeats = np.interp(np.log(sizes), np.log(self.sizes), self.repeats)
         return [
@@ -154,7 +154,9 @@ class GrowthResult:
                 "size_mm": float(size),
                 **({} if self.half_lengths is None else {"half_length_mm": self.half_length(float(size))}),
                 "repeats": float(at),
+                **({} if hours is None else {"hours": float(at) * hours}),
                 "years": float(at) / self.duty_cycle.repeats_per_year,
+                "share_of_life": float(at) / self.life_repeats if self.life_repeats > 0.0 else 1.0,
                 "largest_K_MPa_sqrt_mm": self.peak_k(float(size)),
                 "largest_K_range_MPa_sqrt_mm": self.largest_range_k(float(size)),
                 "growth_per_repeat_mm": self.growth_at(float(size)),
