@@ -16,7 +16,7 @@ def principals(xx, yy, zz, xy, yz, zx):
     mean = (xx + yy + zz) / 3.0
     a, b, c = xx - mean, yy - mean, zz - mean
     p2 = (a * a + b * b + c * c + 2.0 * (xy * xy + yz * yz + zx * zx)) / 6.0
-    if p2 <= 0.0:
+    if p2 < 1e-200:  # below, its cube is 0
         return mean, mean
     p = math.sqrt(p2)
     det = a * (b * c - yz * yz) - xy * (xy * c - yz * zx) + zx * (xy * yz - b * zx)
