@@ -465,3 +465,14 @@ def test_the_curve_tells_time_in_all_ways_and_the_share_of_the_life():
     for row in rows:
         assert row["hours"] == pytest.approx(row["repeats"])
         assert row["years"] == pytest.approx(row["repeats"] / 4000.0)
+
+
+@pytest.mark.parametrize("make", [crack, surface])
+@pytest.mark.parametrize("kind", ["none", "wheeler"])
+def test_the_interval_is_what_is_left_of_the_way_that_was_gone(make, kind):
+    """With memory too: from the detectable size on the growth curve itself to its end, over the factor."""
+    memory = cr.Retardation(kind=kind, yield_strength=355.0 if kind == "wheeler" else None)
+    flaw = make(order="cycle by cycle", retardation=memory, detectable_size=2.0, inspection_factor=3.0)
+    result = cr.grow_crack(flaw, programme((120.0, 0.0, 4000), (200.0, 0.0, 20)))
+    seen = float(np.interp(np.log(2.0), np.log(result.sizes), result.repeats))
+    assert result.interval_repeats == pytest.approx((result.life_repeats - seen) / 3.0, rel=1e-9)

@@ -181,6 +181,24 @@ def test_the_worst_places_are_apart_and_take_their_neighbours_along():
     assert first.node == quiet.field.node_ids[quiet.worst]
 
 
+@pytest.mark.parametrize("still", [slice(0, 1), slice(5, 9), slice(17, 20), slice(0, 20)])
+def test_nodes_that_feel_nothing_have_no_damage_and_change_nothing(still):
+    """Wherever they stand, the last one included; as a hot spot too."""
+    stresses = field_of(20).stresses.copy()
+    stresses[:, still] = 0.0
+    whole, some = (
+        assess_model(one, LOADS, duty_of(), spot()) for one in (field_of(20), field_of(20, stresses=stresses))
+    )
+    moved = np.ones(20, dtype=bool)
+    moved[still] = False
+    assert (some.damage_per_repeat[~moved] == 0.0).all()
+    assert (some.values.worst_event[~moved] == -1).all()
+    assert some.damage_per_repeat[moved] == pytest.approx(whole.damage_per_repeat[moved], rel=1e-12)
+    node = int(some.field.node_ids[still][-1])
+    assert node_life(some, node).damage_per_repeat == 0.0
+    assert node_trust(some, node)[0].proportional
+
+
 def test_a_node_says_how_far_one_stress_can_be_trusted():
     model = assess_model(field_of(), LOADS, duty_of(), spot())
     found, findings = node_trust(model, int(model.field.node_ids[0]))

@@ -156,10 +156,10 @@ def _inspection_interval(crack: Crack, path: GrowthPath, drive: GrowthDrive, the
     if size >= path.critical.limiting:
         return 0.0
     after = 0.0 if then is None else then.life_repeats
+    if crack.order == "cycle by cycle" and crack.later_law is None:  # with the memory of larger cycles
+        return (path.life_repeats - path.repeats_at(size) + after) / crack.inspection_factor
     if crack.two_way:
         return (two_size_repeats(crack, drive, size, path) + after) / crack.inspection_factor
-    if crack.order == "cycle by cycle":
-        return (path.life_repeats - path.repeats_at(size)) / crack.inspection_factor
     law = crack.law if crack.later_law is None else crack.later_law
     table, _ = table_to(crack, drive, law, size, path.critical.limiting)
     if table is None or table.sizes[-1] < path.critical.limiting * (1.0 - 1e-12):

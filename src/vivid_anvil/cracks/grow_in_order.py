@@ -11,7 +11,7 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.by_cycle import CycleGrowth, Retardation, grow_by_cycle, opening_stress
 from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
 from vivid_anvil.cracks.crack import Crack
-from vivid_anvil.cracks.critical import critical_depth
+from vivid_anvil.cracks.critical import Margin, critical_depth
 from vivid_anvil.cracks.drive import GrowthDrive
 from vivid_anvil.cracks.grow_one_way import limits_of, one_way_path
 from vivid_anvil.cracks.grow_two_sizes import critical_at, two_size_margins, two_size_outline, two_size_path
@@ -102,7 +102,7 @@ def two_size_in_order_path(
     bound, way = 1.05 * _largest_scale(crack, depths, along), None
     while way is None or way.largest_scale > bound:
         bound = bound if way is None else 1.2 * way.largest_scale
-        way = _two_marched(crack, drive, rows, pieces, bound, stages)
+        way = _two_marched(crack, margins, rows, pieces, bound, stages)
     depths, along, repeats = way.rows.T
     life, ended_by = (float(repeats[-1]), way.ended_by) if way.ended_by else (math.inf, OUT_OF_CYCLES)
     name, depth = way.ended_by, float(depths[-1])
@@ -130,10 +130,10 @@ class _TwoWay:
 
 
 def _two_marched(
-    crack: Crack, drive: GrowthDrive, rows: FloatArray, pieces: FloatArray, bound: float, stages: list[_Stage]
+    crack: Crack, margins: dict[str, Margin], rows: FloatArray, pieces: FloatArray, bound: float, stages: list[_Stage]
 ) -> _TwoWay:
     """Depth and half length through the stages, idle cycles up to K per MPa `bound` left out."""
-    margins, memory = two_size_margins(crack, drive), None
+    memory = None
     lowest = 0.0 if crack.counted_part == "tensile" and crack.always is not None else -math.inf
     how = crack.retardation if crack.retardation.kind in REMEMBERED else Retardation()
     way = _TwoWay(np.array([[crack.initial_size, crack.half_length, 0.0]]))

@@ -243,8 +243,8 @@ def values_of(task: _Task) -> NodeValues:
         for places, high, low, ends, found in _batches(task, units, constants, event, counted):
             reached[places] = found
             share = _damage(task.spot, event, high, low)
-            own = np.add.reduceat(share, np.concatenate([[0], ends[:-1]])) if share.size else np.zeros(places.size)
-            own[np.diff(ends, prepend=0) == 0] = 0.0
+            owner = np.repeat(np.arange(places.size), np.diff(ends, prepend=0))
+            own = np.bincount(owner, weights=share, minlength=places.size)
             damage[places] += own
             more = own > largest[places]
             worst[places[more]], largest[places[more]] = number, own[more]
