@@ -66,11 +66,6 @@ class GrowthDrive:
         high = np.where(opened, high, 1.0)
         return np.where(opened, delta, 0.0), np.where(opened, np.minimum((high - delta) / high, 1.0 - 1e-12), 0.0)
 
-    @property
-    def largest_range(self) -> float:
-        """Largest range that counts, MPa; 0 where there is no cycle."""
-        return float(self.ranges.max(initial=0.0))
-
     def threshold_range(self, scale: ArrayLike, law: GrowthLaw, size: float = math.inf) -> FloatArray:
         """Range, MPa, above which a cycle with the R of the largest one grows a crack whose K per MPa is `scale`, √mm."""
         threshold = law.threshold
