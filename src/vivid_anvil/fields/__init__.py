@@ -1,25 +1,32 @@
 """The same on a whole model: stresses at thousands to millions of nodes, life at each, and where it is shortest."""
 
 from vivid_anvil.fields.averaging import NodeMeans, ShellFaces, averaged_at_nodes, shell_faces, von_mises
-from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads
+from vivid_anvil.fields.element_values import ELEMENT_VALUES, FACE_CHOICES, averaged, field_of_rows, of_face
+from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads, StepLoad
 from vivid_anvil.fields.hottest import HotPlace, hottest_places
-from vivid_anvil.fields.measures import MEASURES, StressMeasure, Trust, trust_of
+from vivid_anvil.fields.measures import MEASURES, StressMeasure
+from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.model_view import DIRECTIONS, ModelView
-from vivid_anvil.fields.node_life import node_life, node_tensors, node_trust
+from vivid_anvil.fields.node_life import WorstCycle, node_life, node_tensors, node_trust, worst_cycle
 from vivid_anvil.fields.planes import critical_planes, half_sphere, surface_directions, surface_normals
 from vivid_anvil.fields.read_field import read_field
 from vivid_anvil.fields.read_frd import read_frd
 from vivid_anvil.fields.read_mesh import read_mesh
 from vivid_anvil.fields.reserves import reserves_on_stress
+from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField, joined_cases, with_boxes
 from vivid_anvil.fields.surface import outer_surface
 from vivid_anvil.fields.tables_of_fields import read_field_hdf5, read_field_table, write_field_hdf5, write_field_table
-from vivid_anvil.fields.whole_model import ModelResult, NodeValues, assess_model
+from vivid_anvil.fields.trust import Trust, TrustOfNodes, trust_of, trust_of_nodes
+from vivid_anvil.fields.whole_model import assess_model
 from vivid_anvil.fields.write_results import write_results
 
 __all__ = [
     "COMPONENTS",
     "DIRECTIONS",
+    "ELEMENT_VALUES",
+    "FACES",
+    "FACE_CHOICES",
     "MEASURES",
     "CaseLoad",
     "Elements",
@@ -30,19 +37,26 @@ __all__ = [
     "ModelView",
     "NodeMeans",
     "NodeValues",
+    "Rows",
     "ShellFaces",
+    "StepLoad",
     "StressField",
     "StressMeasure",
     "Trust",
+    "TrustOfNodes",
+    "WorstCycle",
     "assess_model",
+    "averaged",
     "averaged_at_nodes",
     "critical_planes",
+    "field_of_rows",
     "half_sphere",
     "hottest_places",
     "joined_cases",
     "node_life",
     "node_tensors",
     "node_trust",
+    "of_face",
     "outer_surface",
     "read_field",
     "read_field_hdf5",
@@ -54,8 +68,10 @@ __all__ = [
     "surface_directions",
     "surface_normals",
     "trust_of",
+    "trust_of_nodes",
     "von_mises",
     "with_boxes",
+    "worst_cycle",
     "write_field_hdf5",
     "write_field_table",
     "write_results",

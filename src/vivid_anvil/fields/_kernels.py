@@ -61,6 +61,23 @@ def stress_history(code, along, unit, constant, loads, out):
 
 
 @njit(cache=True, nogil=True)
+def largest_principal(units, constants, loads, out):
+    """For each node the sample with the principal stress of largest magnitude, the first one of equals."""
+    for node in range(units.shape[0]):
+        largest = -1.0
+        for i in range(loads.shape[0]):
+            s = constants[node].copy()
+            for k in range(units.shape[1]):
+                for c in range(6):
+                    s[c] += units[node, k, c] * loads[i, k]
+            high, low = principals(s[0], s[1], s[2], s[3], s[4], s[5])
+            size = max(abs(high), abs(low))
+            if size > largest:
+                largest = size
+                out[node] = i
+
+
+@njit(cache=True, nogil=True)
 def closed_cycles(values, stack, high, low):
     """Cycles of a history that is repeated for ever, their largest and smallest value; how many. `values` must be finite.
 

@@ -27,6 +27,39 @@ class CaseLoad:
     event_factors: Mapping[str, float] = field(default_factory=dict)
 
 
+@dataclass(frozen=True, kw_only=True)
+class StepLoad:
+    """Fields computed one after the other, such as those of a warm-up, and the channel that says which one holds.
+
+    The channel is a number: 1 is the first of `cases`, 2.5 is halfway between the second and the third, component by component.
+
+    >>> StepLoad(channel="step", cases=["cold", "warm", "hot"]).weights(np.array([1.0, 2.5]), "warm-up")
+    array([[1. , 0. , 0. ],
+           [0. , 0.5, 0.5]])
+    """
+
+    channel: str
+    cases: Sequence[str]
+
+    def weights(self, steps: FloatArray, event: str) -> FloatArray:
+        """What each case counts at every sample, shape (samples, cases); InputError outside of the sequence."""
+        size = len(self.cases)
+        outside = np.flatnonzero(~((steps >= 1.0) & (steps <= size)))
+        if outside.size:
+            raise InputError(
+                f"event {event}, channel {self.channel}, sample {outside[0]}",
+                f"step {steps[outside[0]]:g}",
+                f"steps from 1 to {size}, of {listed(self.cases)}",
+            )
+        before = np.minimum(np.floor(steps).astype(np.int64), max(size - 1, 1)) - 1
+        found, rows = np.zeros((steps.size, size)), np.arange(steps.size)
+        after = steps - 1.0 - before
+        found[rows, before] = 1.0 - after
+        if size > 1:
+            found[rows, before + 1] = after
+        return found
+
+
 @dataclass(frozen=True, eq=False)
 class EventLoads:
     """An event ready for the loops: name, how often in a repeat, and loads over unit loads, shape (samples, cases)."""
@@ -41,21 +74,31 @@ class EventLoads:
 class FieldLoads:
     """The loads of all cases of a field.
 
-    `constant` names cases that are there all the time, such as dead weight or residual stress, with a factor each.
+    `constant` names cases that are there all the time, such as dead weight or residual stress, with a factor each; `sequences`
+    are cases that follow each other. All are summed.
     Raises InputError for a case of the field without history or twice, a history without case, a unit load of 0, and an event
     that is no history.
     """
 
     cases: Sequence[CaseLoad]
     constant: Mapping[str, float] = field(default_factory=dict)
+    sequences: Sequence[StepLoad] = ()
+
+    def _moving(self) -> list[str]:
+        """Cases that change with time, in the order of the columns of loads."""
+        return [one.case for one in self.cases] + [name for one in self.sequences for name in one.cases]
 
     def check(self, stresses: StressField) -> None:
         """InputError unless every case of the field has exactly one load."""
-        named = [one.case for one in self.cases] + list(self.constant)
+        named = self._moving() + list(self.constant)
         for name in named:
             stresses.of_case(name)
             if named.count(name) > 1:
                 raise InputError(f"load case {name}", "two loads", "one: a history, or constant")
+        if not self._moving():
+            raise InputError(
+                "loads", "no load case with a history", "one or more", "A constant stress makes no cycles."
+            )
         left = [name for name in stresses.cases if name not in named]
         if left:
             raise InputError(
@@ -66,16 +109,14 @@ class FieldLoads:
             )
 
     def units(self, stresses: StressField) -> FloatArray:
-        """Unit stresses of the cases with a history, shape (n, cases, 6), MPa."""
-        order = [stresses.of_case(one.case) for one in self.cases]
-        empty = np.empty((0, stresses.size, 6))
-        return np.ascontiguousarray(np.moveaxis(np.array(order) if order else empty, 0, 1))
+        """Unit stresses of the cases with a history, shape (rows, cases, 6), MPa; rows are nodes, or elements at nodes."""
+        return np.ascontiguousarray(np.moveaxis(np.array([stresses.assessed(name) for name in self._moving()]), 0, 1))
 
     def constants(self, stresses: StressField) -> FloatArray:
-        """What is there all the time, shape (n, 6), MPa."""
-        total = np.zeros((stresses.size, 6))
+        """What is there all the time, shape (rows, 6), MPa."""
+        total = np.zeros((stresses.owners.size, 6))
         for name, factor in self.constant.items():
-            total += real_number(f"load case {name}, constant", factor) * stresses.of_case(name)
+            total += real_number(f"load case {name}, constant", factor) * stresses.assessed(name)
         return total
 
     def events(self, duty_cycle: DutyCycle) -> list[EventLoads]:
@@ -117,4 +158,11 @@ class FieldLoads:
                     where, f"{unit:g}", "the load at which the stresses were computed", f"Such as {example}."
                 )
             columns.append(channel.values * (one.event_factors.get(name, 1.0) / unit))
+        for sequence in self.sequences:
+            channel = load[sequence.channel]
+            if channel.dimension != "number":
+                raise InputError(
+                    f"event {name}, channel {sequence.channel}", f"a {channel.dimension}", "a number of a step"
+                )
+            columns += list(sequence.weights(channel.values, name).T)
         return EventLoads(name, often, np.ascontiguousarray(np.column_stack(columns)), load.sample_rate)

@@ -11,13 +11,19 @@ from scipy.spatial import cKDTree
 from vivid_anvil import checks
 from vivid_anvil.checks import IntArray
 from vivid_anvil.errors import InputError
-from vivid_anvil.fields.whole_model import NO_EVENT, ModelResult
+from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
+from vivid_anvil.fields.node_life import WorstCycle, worst_cycle
+from vivid_anvil.fields.trust import trust_of_nodes
 from vivid_anvil.units import coherent
 
 
 @dataclass(frozen=True, slots=True)
 class HotPlace:
-    """A place among the worst: its worst node, where it is, mm, in which sets, its life, how many nodes were taken with it."""
+    """A place among the worst: its worst node, where it is, mm, in which sets, its life, how many nodes were taken with it.
+
+    Its worst cycle with its stresses, MPa, when it turns, s, and the direction of its principal stress; the biaxiality there and
+    how far the load path is off a straight line; `region` whose curve holds, and `worst_of` which element or face was the worst.
+    """
 
     rank: int
     node: int
@@ -30,11 +36,20 @@ class HotPlace:
     lowest_stress_MPa: float
     highest_stress_MPa: float
     nodes_nearby: int
+    region: str
+    worst_of: str
+    biaxiality: float
+    off_straight_line: float
+    worst_cycle: WorstCycle
 
     def to_row(self) -> dict[str, Any]:
         """As a row of a table."""
-        row = {name: getattr(self, name) for name in self.__slots__ if name != "at_mm"}
-        return {**row, **dict(zip(("x_mm", "y_mm", "z_mm"), self.at_mm, strict=True)), "sets": ", ".join(self.sets)}
+        row = {name: getattr(self, name) for name in self.__slots__ if name not in ("at_mm", "worst_cycle")}
+        cycle = {f"worst_cycle_{name}": value for name, value in self.worst_cycle._asdict().items()}
+        along = cycle.pop("worst_cycle_direction")
+        cycle |= {f"worst_cycle_direction_{axis}": one for axis, one in zip("xyz", along, strict=True)}
+        places = dict(zip(("x_mm", "y_mm", "z_mm"), self.at_mm, strict=True))
+        return {**row, **cycle, **places, "sets": ", ".join(self.sets)}
 
 
 def hottest_places(
@@ -44,11 +59,13 @@ def hottest_places(
     apart: float | str = 0.0,
     node_set: str | None = None,
     share_of_worst: float = 0.0,
+    life_below: float | str | None = None,
 ) -> list[HotPlace]:
     """The `most` places with the largest damage; nodes closer than `apart` (mm, or text) to a worse one belong to it.
 
-    `node_set` looks at a set only; `share_of_worst` leaves out places with less than that share of the largest damage. Where
-    nothing does damage the places with the largest stress come instead. Raises InputError for a set that is not there.
+    `node_set` looks at a set only; `share_of_worst` leaves out places with less than that share of the largest damage,
+    `life_below` those that live as long (repeats, or text such as "20 years"), so that none may be left. Where nothing does
+    damage the places with the largest stress come instead. Raises InputError for a set that is not there.
     """
     if not checks.real_number("hottest places, most", most) >= 1:
         raise InputError("hottest places, most", f"{most}", "one place or more")
@@ -60,10 +77,13 @@ def hottest_places(
     order = places[np.lexsort((places, -peak[places], -values.damage[places]))]
     if least > 0.0:
         order = order[values.damage[order] >= least * values.damage[order[0]]]
+    if life_below is not None:
+        order = order[result.life_repeats[order] < result.duty_cycle.repeats_in(life_below)]
     leaders, nearby = _leaders(result, order, distance, most)
     names = [event.name for event, _ in result.duty_cycle.flat()]
     sets = {name: set(np.asarray(nodes).tolist()) for name, nodes in field.node_sets.items()}
     life, years = result.life_repeats, result.life_years
+    trust = trust_of_nodes(result, leaders)
     return [
         HotPlace(
             rank,
@@ -77,6 +97,11 @@ def hottest_places(
             float(values.lowest[at]),
             float(values.highest[at]),
             count,
+            result.region_at(at),
+            "" if result.chosen is None else result.chosen[at],
+            float(trust.biaxiality[rank - 1]),
+            float(trust.off_line[rank - 1]),
+            worst_cycle(result, at),
         )
         for rank, (at, count) in enumerate(zip(leaders, nearby, strict=True), 1)
     ]

@@ -1,9 +1,8 @@
-"""The one stress that stands for a tensor when cycles are counted, and how far it can be trusted at a node."""
+"""The one stress that stands for a tensor when cycles are counted."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -21,7 +20,6 @@ MEASURES = {
     "signed Tresca": kernels.TRESCA,
     **dict.fromkeys((f"component {one}" for one in COMPONENTS), kernels.ALONG),
 }
-NOT_PROPORTIONAL = 0.1
 
 
 @dataclass(frozen=True)
@@ -79,35 +77,3 @@ def normal_weights(direction: FloatArray) -> FloatArray:
     """
     x, y, z = direction / np.linalg.norm(direction)
     return np.array([x * x, y * y, z * z, 2.0 * x * y, 2.0 * y * z, 2.0 * z * x])
-
-
-class Trust(NamedTuple):
-    """At one node: the biaxiality where the stress is largest, and how far the load path leaves a straight line (0 to 1)."""
-
-    biaxiality: float
-    off_line: float
-
-    @property
-    def proportional(self) -> bool:
-        """Whether one scalar says what the tensor does."""
-        return self.off_line <= NOT_PROPORTIONAL
-
-
-def trust_of(history: ArrayLike) -> Trust:
-    """How well one scalar can stand for a tensor history, shape (samples, 6).
-
-    Biaxiality: the principal of second largest magnitude over the largest, at the sample with the largest. Off the line: the
-    second over the first singular value of the deviations from the mean tensor, 0 where all components move in step.
-
-    >>> trust_of([[1.0, 0, 0, 0, 0, 0], [50.0, 0, 0, 0, 0, 0], [-20.0, 0, 0, 0, 0, 0]])
-    Trust(biaxiality=0.0, off_line=0.0)
-    """
-    tensors = np.asarray(history, dtype=np.float64)
-    full = np.array([[0, 3, 5], [3, 1, 4], [5, 4, 2]])
-    principals = np.linalg.eigvalsh(tensors[:, full])
-    at = np.unravel_index(int(np.abs(principals).argmax()), principals.shape)[0]
-    first, second = sorted(principals[at], key=abs, reverse=True)[:2]
-    moved = (tensors - tensors.mean(axis=0)) * np.sqrt([1.0, 1.0, 1.0, 2.0, 2.0, 2.0])
-    sizes = np.linalg.svd(moved, compute_uv=False)
-    off = float(sizes[1] / sizes[0]) if sizes[0] > 0.0 and sizes.size > 1 else 0.0
-    return Trust(float(second / first) if first != 0.0 else 0.0, 0.0 if off < 1e-12 else off)

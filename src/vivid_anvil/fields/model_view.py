@@ -11,8 +11,8 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields.hottest import HotPlace
+from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.surface import outer_surface
-from vivid_anvil.fields.whole_model import ModelResult
 
 # Where the eye is, by name; others by three numbers.
 DIRECTIONS = {

@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 import dataclasses
+from typing import NamedTuple
 
 import numpy as np
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage import LifeResult, assess_life
+from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.fields import _kernels as kernels
-from vivid_anvil.fields.measures import Trust, trust_of
-from vivid_anvil.fields.whole_model import ModelResult
+from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
+from vivid_anvil.fields.trust import Trust, principal_direction, trust_of
 from vivid_anvil.findings import Finding
-from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
+from vivid_anvil.histories import Channel, Cycles, DutyCycle, Event, LoadHistory, rainflow
 
 CHANNEL = "stress"
 COARSE = 0.1  # of the largest von Mises stress
@@ -31,7 +33,9 @@ def node_life(result: ModelResult, node: int) -> LifeResult:
         )
         events.append(Event(event.name, history, event.occurrences))
     duty = DutyCycle(result.duty_cycle.repeat, tuple(events), result.duty_cycle.repeats_per_year)
-    spot = dataclasses.replace(result.spot, name=f"node {node}", channel=CHANNEL, stress_per_load="1", offset=0.0)
+    spot = dataclasses.replace(
+        result.spot_at(place), name=f"node {node}", channel=CHANNEL, stress_per_load="1", offset=0.0
+    )
     return assess_life(spot, duty, target=result.target_repeats)
 
 
@@ -45,6 +49,11 @@ def node_tensors(result: ModelResult, node: int) -> dict[str, FloatArray]:
 def node_trust(result: ModelResult, node: int) -> tuple[Trust, tuple[Finding, ...]]:
     """How far one stress can stand for the tensor at a node, over all events; and what an expert says of it."""
     found = trust_of(np.concatenate(list(node_tensors(result, node).values())))
+    return found, trust_findings(result, node, found)
+
+
+def trust_findings(result: ModelResult, node: int, found: Trust) -> tuple[Finding, ...]:
+    """What an expert says of a node whose stresses do not move in step, or whose elements disagree."""
     findings = []
     if not found.proportional:
         findings.append(
@@ -66,7 +75,53 @@ def node_trust(result: ModelResult, node: int) -> tuple[Trust, tuple[Finding, ..
                 "Refine the mesh there, or take the worst element.",
             )
         )
-    return found, tuple(findings)
+    return tuple(findings)
+
+
+class WorstCycle(NamedTuple):
+    """The cycle that does most damage at a node, of `event`: stresses, MPa, with the notch factor, and when it turns, s.
+
+    `direction` is that of the principal stress of largest magnitude at the larger end: a crack opens along it.
+    """
+
+    event: str
+    lowest_MPa: float
+    highest_MPa: float
+    from_s: float
+    to_s: float
+    share_of_damage: float
+    direction: tuple[float, float, float]
+
+
+def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
+    """The worst cycle of the worst event at the node that stands at `place`; without damage the one with the largest range."""
+    spot, worst = result.spot_at(place), int(result.values.worst_event[place])
+    events = result.loads.events(result.duty_cycle)
+    counted = [(event, node_history(result, place, event.loads)) for event in events]
+    if worst == NO_EVENT:
+        worst = int(np.argmax([np.ptp(history) for _, history in counted]))
+    event, history = counted[worst]
+    found = rainflow(history, residue="repeated")
+    if not len(found):
+        still = spot.notch_factor * float(history[0])
+        return WorstCycle(event.name, still, still, 0.0, 0.0, 0.0, (0.0, 0.0, 0.0))
+    local = Cycles(range=spot.notch_factor * found.range, mean=spot.notch_factor * found.mean, count=found.count)
+    spectrum = Spectrum.of_cycles(spot, local, np.full(len(found), event.occurrences))
+    damage = spectrum.damage()
+    at = int(damage.argmax() if damage.any() else local.range.argmax())
+    ends = int(found.start[at]), int(found.end[at])
+    unit, constant = _unit(result, place)
+    larger = max(ends, key=lambda sample: abs(float(history[sample])))
+    total = float(result.values.damage[place])
+    return WorstCycle(
+        event.name,
+        float(local.minimum[at]),
+        float(local.maximum[at]),
+        ends[0] / event.sample_rate,
+        ends[1] / event.sample_rate,
+        float(damage[at]) / total if total > 0.0 else 0.0,
+        principal_direction(event.loads[larger] @ unit + constant),
+    )
 
 
 def _unit(result: ModelResult, place: int) -> tuple[FloatArray, FloatArray]:

@@ -12,9 +12,10 @@ from vivid_anvil.checks import FloatArray, read_only, real_number
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.fields.measures import normal_weights
+from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.stress_field import StressField
 from vivid_anvil.fields.surface import outer_surface
-from vivid_anvil.fields.whole_model import ModelResult, NodeValues, assess_model
+from vivid_anvil.fields.whole_model import assess_model
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import HotSpot
 
@@ -41,6 +42,8 @@ def surface_directions(
 
     Looked for every `step_degrees` around. Directions have shape (m, 3), as the places.
     """
+    if field.rows is not None:
+        raise InputError(f"stress field {field.source}", "several stresses at a node", "one: average, or take one face")
     normals = surface_normals(field)
     places = np.flatnonzero(np.isfinite(normals[:, 0]))
     units = loads.units(field)[places]
@@ -96,6 +99,8 @@ def critical_planes(
         every = np.tile(direction, (field.size, 1))
         return assess_model(field, loads, duty_cycle, spot, directions=every, **settings)
 
+    if field.rows is not None:
+        raise InputError(f"stress field {field.source}", "several stresses at a node", "one: average, or take one face")
     result = along(first)
     best = result.values
     for direction in others:

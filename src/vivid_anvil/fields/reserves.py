@@ -11,16 +11,20 @@ from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.damage.reserve import LARGEST, SMALLEST
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.errors import InputError
+from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import node_history
-from vivid_anvil.fields.whole_model import ModelResult
+from vivid_anvil.fields.whole_model import Watch
 from vivid_anvil.histories import Cycles, rainflow
+from vivid_anvil.stress import HotSpot
 
 TOGETHER = 100  # nodes whose factors are sought at once
 _NEVER, _AT_ONCE = -700.0, 700.0  # logarithms that stand for no damage, and for failure at once
 _CLOSE = 1e-12
 
 
-def reserves_on_stress(result: ModelResult, places: Sequence[int] | IntArray | None = None) -> FloatArray:
+def reserves_on_stress(
+    result: ModelResult, places: Sequence[int] | IntArray | None = None, *, watch: Watch | None = None
+) -> FloatArray:
     """Factors on the counted stress, shape of `places` (by default all nodes), at which each node just meets the target.
 
     inf where nothing does damage however large; solved as `damage.reserve_on_stress` does, all nodes of a group side by side.
@@ -31,13 +35,26 @@ def reserves_on_stress(result: ModelResult, places: Sequence[int] | IntArray | N
             "reserves on stress", "no target life", "a target, such as '30 years'", "Give assess_model one."
         )
     wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
-    groups = [wanted[i : i + TOGETHER] for i in range(0, wanted.size, TOGETHER)]
-    return np.concatenate([_of_group(result, group, result.target_repeats) for group in groups] or [np.empty(0)])
+    region = np.full(wanted.size, -1) if result.region_of is None else result.region_of[wanted]
+    found = np.empty(wanted.size)
+    done = 0
+    for number in np.unique(region):
+        alike = np.flatnonzero(region == number)
+        # cycles that act on each other are those of one node
+        many = 1 if result.spot_at(int(wanted[alike[0]])).below_knee == "consistent" else TOGETHER
+        for i in range(0, alike.size, many):
+            group = alike[i : i + many]
+            found[group] = _of_group(result, wanted[group], result.target_repeats)
+            done += group.size
+            if watch is not None:
+                watch("reserves", done, wanted.size)
+    return found
 
 
 def _of_group(result: ModelResult, places: IntArray, target: float) -> FloatArray:
-    spectrum, node = _side_by_side(result, places)
-    allowed = result.spot.critical_sum / target
+    spot = result.spot_at(int(places[0]))
+    spectrum, node = _side_by_side(result, spot, places)
+    allowed = spot.critical_sum / target
 
     def excess(log_factors: FloatArray) -> FloatArray:
         """Logarithm of damage over what is allowed, for each node."""
@@ -80,7 +97,7 @@ def _solved(excess: Callable[[FloatArray], FloatArray], size: int) -> FloatArray
     return np.where(endless, np.inf, np.where(hopeless, 0.0, np.exp(low)))
 
 
-def _side_by_side(result: ModelResult, places: IntArray) -> tuple[Spectrum, IntArray]:
+def _side_by_side(result: ModelResult, spot: HotSpot, places: IntArray) -> tuple[Spectrum, IntArray]:
     """Cycles of all events at the nodes in one spectrum, and the number of the node that each belongs to."""
     columns: list[tuple[FloatArray, FloatArray, FloatArray, IntArray]] = []
     for event in result.loads.events(result.duty_cycle):
@@ -89,6 +106,6 @@ def _side_by_side(result: ModelResult, places: IntArray) -> tuple[Spectrum, IntA
             often, owner = np.full(len(found), event.occurrences), np.full(len(found), number)
             columns.append((found.range, found.mean, often, owner))
     ranges, means, often, owner = (np.concatenate(one) for one in zip(*columns, strict=True))
-    factor = result.spot.notch_factor
+    factor = spot.notch_factor
     cycles = Cycles(range=factor * ranges, mean=factor * means, count=np.ones(ranges.size))
-    return Spectrum.of_cycles(result.spot, cycles, often), owner
+    return Spectrum.of_cycles(spot, cycles, often), owner

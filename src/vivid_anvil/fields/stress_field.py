@@ -10,6 +10,7 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray, IntArray, read_only
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.fields.rows import Rows
 
 COMPONENTS = ("xx", "yy", "zz", "xy", "yz", "zx")
 PLAUSIBLE = 1e5  # MPa: no metal, no unit load case of a part gets there
@@ -36,7 +37,9 @@ class StressField:
     stresses : shape (k, n, 6), MPa, components as in `COMPONENTS`
     node_sets : places of nodes by the name of the set
     elements : kinds of elements, for drawing and for writing back
+    element_sets : numbers of elements by the name of the set
     spread : shape (n,), share by which elements disagree at a node before averaging; None where only one value was given
+    rows : stresses of each element or face at the nodes, where a node has several; `stresses` are their means then
 
     >>> plate = StressField(cases=["pull"], node_ids=[1, 2], coordinates=[[0, 0, 0], [5, 0, 0]],
     ...                     stresses=[[[100, 0, 0, 0, 0, 0], [80, 10, 0, 5, 0, 0]]])
@@ -50,7 +53,9 @@ class StressField:
     stresses: FloatArray
     node_sets: Mapping[str, IntArray] = field(default_factory=dict)
     elements: Sequence[Elements] = ()
+    element_sets: Mapping[str, IntArray] = field(default_factory=dict)
     spread: FloatArray | None = None
+    rows: Rows | None = None
     source: str = "arrays"
 
     def __post_init__(self) -> None:
@@ -76,6 +81,9 @@ class StressField:
             twice = ids[np.flatnonzero(np.diff(np.sort(ids)) == 0)[0]] if ids.size > 1 else ids[0]
             raise InputError(f"{where}, nodes", f"node {np.sort(ids)[0] if ids.size < 2 else twice} twice", "each once")
         _finite(where, names, ids, stresses)
+        if self.rows is not None:
+            self.rows.check(where, len(names), ids)
+            _finite(where, names, ids[self.rows.nodes], self.rows.stresses)
         for name, value in (("node_ids", ids), ("coordinates", places), ("stresses", stresses)):
             object.__setattr__(self, name, read_only(np.ascontiguousarray(value)))
         object.__setattr__(self, "cases", names)
@@ -95,6 +103,16 @@ class StressField:
                 did_you_mean(name, list(self.cases)),
             )
         return np.asarray(self.stresses[list(self.cases).index(name)])
+
+    @property
+    def owners(self) -> IntArray:
+        """Place of the node of every stress that is assessed: each node's own, or those of the rows."""
+        return np.arange(self.size) if self.rows is None else self.rows.nodes
+
+    def assessed(self, name: str) -> FloatArray:
+        """Stresses of a load case as they are assessed, shape (rows, 6), MPa; as `of_case` where a node has only one."""
+        found = self.of_case(name)
+        return found if self.rows is None else self.rows.stresses[list(self.cases).index(name)]
 
     def place_of(self, node: int) -> int:
         """Where the node of that number stands; InputError where there is none."""
@@ -117,12 +135,19 @@ class StressField:
 
     def part(self, places: IntArray) -> StressField:
         """The field at some nodes only, without sets and elements."""
+        chosen = np.asarray(places)
+        rows = self.rows
+        if rows is not None:
+            new = np.full(self.size, -1)
+            new[chosen] = np.arange(chosen.size)
+            rows = rows.take(np.flatnonzero(new[rows.nodes] >= 0), new)
         return StressField(
             cases=self.cases,
             node_ids=self.node_ids[places],
             coordinates=self.coordinates[places],
             stresses=self.stresses[:, places],
             spread=None if self.spread is None else self.spread[places],
+            rows=rows,
             source=self.source,
         )
 
@@ -134,6 +159,31 @@ class StressField:
 
 def _numbers(values: object) -> FloatArray:
     return np.asarray(values, dtype=np.float64)
+
+
+def _same_rows(fields: Sequence[StressField]) -> Rows | None:
+    """The rows of all load cases together; InputError unless they are of the same elements and faces."""
+    if all(one.rows is None for one in fields):
+        return None
+    parts, first, ids = [], None, np.sort(fields[0].node_ids)
+    for one in fields:
+        if one.rows is None:
+            raise InputError(
+                f"stress field {one.source}", "one stress at each node", "each element's, as in the others"
+            )
+        places = np.searchsorted(ids, one.node_ids)
+        here = one.rows.take(np.arange(one.rows.nodes.size), places)
+        order = np.lexsort([key for key in (here.faces, here.elements, here.nodes) if key is not None])
+        kept = here.take(order, np.arange(ids.size))
+        first = kept if first is None else first
+        for ours, others in ((kept.nodes, first.nodes), (kept.elements, first.elements), (kept.faces, first.faces)):
+            if not np.array_equal(np.asarray(ours), np.asarray(others)):
+                raise InputError(
+                    f"stress field {one.source}, rows", "other elements or faces", "the same in every load case"
+                )
+        parts.append(kept.stresses)
+    assert first is not None, "there is a field with rows"
+    return Rows(np.argsort(fields[0].node_ids)[first.nodes], np.concatenate(parts), first.elements, first.faces)
 
 
 def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArray) -> None:
@@ -185,9 +235,20 @@ def joined_cases(fields: Sequence[StressField]) -> StressField:
         stresses=np.concatenate(rows),
         node_sets=first.node_sets,
         elements=first.elements,
-        spread=first.spread,
+        element_sets=first.element_sets,
+        spread=None if first.spread is None else np.max([_spread(one, first) for one in fields], axis=0),
+        rows=_same_rows(fields),
         source=first.source,
     )
+
+
+def _spread(one: StressField, first: StressField) -> FloatArray:
+    """The spread of a field in the order of nodes of another."""
+    own, order = np.argsort(one.node_ids), np.argsort(first.node_ids)
+    found = np.zeros(first.size)
+    if one.spread is not None:
+        found[order] = one.spread[own]
+    return found
 
 
 def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[float]]]) -> StressField:

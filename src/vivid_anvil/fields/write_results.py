@@ -7,8 +7,8 @@ from pathlib import Path
 import numpy as np
 
 from vivid_anvil.errors import InputError
+from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.read_frd import KINDS
-from vivid_anvil.fields.whole_model import ModelResult
 from vivid_anvil.files import replacing
 
 KNOWN_KINDS = {kind for kind, _ in KINDS.values()} | {"vertex", "pyramid"}

@@ -1,0 +1,147 @@
+"""What is known of every node of a model once it is assessed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray, IntArray, read_only
+from vivid_anvil.fields.field_loads import FieldLoads
+from vivid_anvil.fields.measures import StressMeasure
+from vivid_anvil.fields.stress_field import StressField
+from vivid_anvil.histories import DutyCycle
+from vivid_anvil.stress import HotSpot
+
+NO_EVENT = -1
+
+
+@dataclass(frozen=True, eq=False)
+class NodeValues:
+    """Of each node of a chunk: damage per repeat, the event that does most, lowest and highest stress, MPa; shape (n,)."""
+
+    damage: FloatArray
+    worst_event: IntArray
+    lowest: FloatArray
+    highest: FloatArray
+    counted: np.ndarray
+
+    @classmethod
+    def empty(cls, size: int) -> NodeValues:
+        """Room for that many nodes."""
+        places = np.full(size, NO_EVENT, dtype=np.int64)
+        return cls(np.zeros(size), places, np.zeros(size), np.zeros(size), np.zeros(size, dtype=bool))
+
+    def put(self, places: IntArray, part: NodeValues) -> None:
+        """Write the values of some nodes into their places."""
+        for name in self.__dataclass_fields__:
+            getattr(self, name)[places] = getattr(part, name)
+
+    def of(self, places: IntArray) -> NodeValues:
+        """The values at some places."""
+        return NodeValues(*(getattr(self, name)[places] for name in self.__dataclass_fields__))
+
+    def frozen(self) -> NodeValues:
+        """The same, read-only."""
+        return NodeValues(*(read_only(getattr(self, name)) for name in self.__dataclass_fields__))
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class ModelResult:
+    """Damage per repeat and what belongs to it at every node; `spot` holds curve, material and mean-stress rule.
+
+    `counted` says where cycles were counted, and not shown to be harmless before. `directions`, shape (n, 3), are those of the
+    normal stress at each node, where every node has its own. `regions` are sets of nodes with a hot spot of their own, and
+    `region_of` says for each node which of them holds, -1 for none. Where a node had several stresses, those of `field` are the
+    one with the largest damage; `chosen` says which it was, such as "element 7, top face".
+    """
+
+    field: StressField
+    loads: FieldLoads
+    duty_cycle: DutyCycle
+    spot: HotSpot
+    measure: StressMeasure
+    values: NodeValues
+    target_repeats: float | None = None
+    directions: FloatArray | None = None
+    regions: tuple[tuple[str, HotSpot], ...] = ()
+    region_of: IntArray | None = None
+    chosen: tuple[str, ...] | None = None
+
+    def spot_at(self, place: int) -> HotSpot:
+        """The hot spot whose curve and rules hold at the node that stands there."""
+        number = -1 if self.region_of is None else int(self.region_of[place])
+        return self.spot if number < 0 else self.regions[number][1]
+
+    def region_at(self, place: int) -> str:
+        """The name of the region of the node that stands there; empty for none."""
+        number = -1 if self.region_of is None else int(self.region_of[place])
+        return "" if number < 0 else self.regions[number][0]
+
+    @property
+    def critical_sums(self) -> FloatArray:
+        """The damage sum at which each node counts as failed, shape (n,)."""
+        sums = np.array([self.spot.critical_sum, *(spot.critical_sum for _, spot in self.regions)])
+        return np.full(self.field.size, sums[0]) if self.region_of is None else np.asarray(sums[self.region_of + 1])
+
+    def measure_at(self, place: int) -> StressMeasure:
+        """What was counted at the node that stands there."""
+        if self.directions is None:
+            return self.measure
+        x, y, z = (float(one) for one in self.directions[place])
+        return StressMeasure(direction=(x, y, z))
+
+    @property
+    def damage_per_repeat(self) -> FloatArray:
+        """Damage of one repeat at each node, shape (n,)."""
+        return self.values.damage
+
+    @property
+    def life_repeats(self) -> FloatArray:
+        """Repeats to the critical sum, inf without damage, shape (n,)."""
+        with np.errstate(divide="ignore"):
+            return np.asarray(self.critical_sums / self.values.damage)
+
+    @property
+    def life_years(self) -> FloatArray:
+        """The same in years."""
+        return np.asarray(self.life_repeats / self.duty_cycle.repeats_per_year)
+
+    @property
+    def worst(self) -> int:
+        """The place of the node with the largest damage; of those without, the one with the largest stress."""
+        if self.values.damage.max(initial=0.0) > 0.0:
+            return int(self.values.damage.argmax())
+        return int(np.maximum(self.values.highest, -self.values.lowest).argmax())
+
+    def to_frame(self) -> Any:
+        """A row a node: number, place, damage, life, worst event, stresses; units in the headings."""
+        import pandas as pd
+
+        names = np.array([event.name for event, _ in self.duty_cycle.flat()] + ["none"])
+        x, y, z = self.field.coordinates.T
+        frame = pd.DataFrame(
+            {
+                "node": self.field.node_ids,
+                "x [mm]": x,
+                "y [mm]": y,
+                "z [mm]": z,
+                "damage per repeat": self.values.damage,
+                f"life [{self.duty_cycle.repeat}s]": self.life_repeats,
+                "life [years]": self.life_years,
+                "worst event": names[self.values.worst_event],
+                "lowest stress [MPa]": self.values.lowest,
+                "highest stress [MPa]": self.values.highest,
+            }
+        )
+        if self.regions:
+            frame["region"] = [self.region_at(place) for place in range(self.field.size)]
+        if self.chosen is not None:
+            frame["worst of"] = list(self.chosen)
+        return frame
+
+    def __repr__(self) -> str:
+        at, years = self.worst, float(self.life_years[self.worst])
+        life = "no damage" if np.isinf(years) else f"{years:.4g} years"
+        return f"<ModelResult {self.field.size} nodes: {life} at node {self.field.node_ids[at]}>"

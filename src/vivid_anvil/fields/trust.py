@@ -1,0 +1,129 @@
+"""How far one stress can stand for the tensor at a node: how two-dimensional it is, and whether its components move in step."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import ArrayLike
+from scipy.spatial import ConvexHull, QhullError
+
+from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.fields import _kernels as kernels
+from vivid_anvil.fields.model_result import ModelResult
+
+NOT_PROPORTIONAL = 0.1
+FULL = np.array([[0, 3, 5], [3, 1, 4], [5, 4, 2]])  # places of the components in the tensor
+_TWICE = np.sqrt([1.0, 1.0, 1.0, 2.0, 2.0, 2.0])  # shear stands twice in the tensor
+_STRAIGHT = 1e-12  # below: rounding
+_TOGETHER = 20_000  # nodes at once
+_HULL_DIMENSIONS = 4  # beyond, a hull has nearly all points
+
+
+class Trust(NamedTuple):
+    """At one node: the biaxiality where the stress is largest, and how far the load path leaves a straight line (0 to 1)."""
+
+    biaxiality: float
+    off_line: float
+
+    @property
+    def proportional(self) -> bool:
+        """Whether one scalar says what the tensor does."""
+        return self.off_line <= NOT_PROPORTIONAL
+
+
+class TrustOfNodes(NamedTuple):
+    """The same for many nodes, shapes (n,); and the direction of the largest principal stress that each ever has, (n, 3)."""
+
+    biaxiality: FloatArray
+    off_line: FloatArray
+    direction: FloatArray
+
+
+def trust_of(history: ArrayLike) -> Trust:
+    """How well one scalar can stand for a tensor history, shape (samples, 6).
+
+    Biaxiality: the principal of second largest magnitude over the largest, at the sample with the largest. Off the line: the
+    second over the first singular value of the deviations from the mean tensor, 0 where all components move in step.
+
+    >>> trust_of([[1.0, 0, 0, 0, 0, 0], [50.0, 0, 0, 0, 0, 0], [-20.0, 0, 0, 0, 0, 0]])
+    Trust(biaxiality=0.0, off_line=0.0)
+    """
+    tensors = np.asarray(history, dtype=np.float64)
+    principals = np.linalg.eigvalsh(tensors[:, FULL])
+    at = np.unravel_index(int(np.abs(principals).argmax()), principals.shape)[0]
+    sizes = np.linalg.svd((tensors - tensors.mean(axis=0)) * _TWICE, compute_uv=False)
+    biaxiality, _ = _largest(tensors[at : at + 1])
+    return Trust(float(biaxiality[0]), float(_off_line(sizes[None])[0]))
+
+
+def trust_of_nodes(result: ModelResult, places: Sequence[int] | IntArray | None = None) -> TrustOfNodes:
+    """`trust_of` at many nodes, by default all, over all events, from what the loads have in common.
+
+    The deviations of the tensors are those of the loads times the unit stresses, so one decomposition of the loads serves all
+    nodes. The largest principal stress is a convex function of the loads, so it stands at a corner of their convex hull.
+    """
+    wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
+    loads = np.concatenate([event.loads for event in result.loads.events(result.duty_cycle)])
+    triangle = np.linalg.qr(loads - loads.mean(axis=0), mode="r")
+    corners = _corners(loads)
+    units, constants = result.loads.units(result.field), result.loads.constants(result.field)
+    biaxiality, off, direction = np.empty(wanted.size), np.empty(wanted.size), np.empty((wanted.size, 3))
+    for start in range(0, wanted.size, _TOGETHER):
+        rows = slice(start, start + _TOGETHER)
+        unit, constant = units[wanted[rows]], constants[wanted[rows]]
+        off[rows] = _off_line(np.linalg.svd(triangle @ (unit * _TWICE), compute_uv=False))
+        at = np.empty(len(unit), dtype=np.int64)
+        kernels.largest_principal(unit, constant, corners, at)
+        tensors = np.einsum("nk,nkc->nc", corners[at], unit) + constant
+        biaxiality[rows], direction[rows] = _largest(tensors)
+    return TrustOfNodes(biaxiality, off, direction)
+
+
+def principal_direction(tensor: ArrayLike) -> tuple[float, float, float]:
+    """Direction of the principal stress of largest magnitude of a tensor, six components; its largest part is positive.
+
+    >>> principal_direction([0.0, -80.0, 20.0, 0.0, 0.0, 0.0])
+    (0.0, 1.0, 0.0)
+    """
+    x, y, z = _largest(np.asarray(tensor, dtype=np.float64)[None])[1][0].tolist()
+    return x, y, z
+
+
+def _off_line(sizes: FloatArray) -> FloatArray:
+    if sizes.shape[1] < 2:
+        return np.zeros(len(sizes))
+    first = sizes[:, 0]
+    share = np.where(first > 0.0, sizes[:, 1] / np.where(first > 0.0, first, 1.0), 0.0)
+    return np.where(share < _STRAIGHT, 0.0, share)
+
+
+def _largest(tensors: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Biaxiality of tensors, and the direction of the principal stress of largest magnitude."""
+    values, vectors = np.linalg.eigh(tensors[:, FULL])
+    order = np.argsort(-np.abs(values), axis=1, kind="stable")
+    rows = np.arange(len(tensors))
+    first, second = values[rows, order[:, 0]], values[rows, order[:, 1]]
+    along = vectors[rows, :, order[:, 0]]
+    sign = np.sign(along[rows, np.abs(along).argmax(axis=1)])
+    return np.where(first != 0.0, second / np.where(first != 0.0, first, 1.0), 0.0), along * sign[:, None] + 0.0
+
+
+def _corners(loads: FloatArray) -> FloatArray:
+    """Samples that hold every largest value of a convex function of the loads; all different ones where that is no saving."""
+    points = np.unique(loads, axis=0)
+    moved = points - points.mean(axis=0)
+    _, sizes, axes = np.linalg.svd(moved, full_matrices=False)
+    kept = int((sizes > 1e-9 * sizes[0]).sum()) if sizes[0] > 0.0 else 0
+    if kept == 0:
+        return points[:1]
+    flat = moved @ axes[:kept].T
+    if kept == 1:
+        return points[[int(flat[:, 0].argmin()), int(flat[:, 0].argmax())]]
+    if kept > _HULL_DIMENSIONS or len(points) <= 2 * kept:
+        return points
+    try:
+        return points[np.sort(ConvexHull(flat).vertices)]
+    except QhullError:
+        return points
