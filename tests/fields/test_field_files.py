@@ -8,15 +8,20 @@ import pandas as pd
 import pytest
 
 from tests.fields.models import LOADS, duty_of, field_of, spot
+from tests.fields.test_element_values import rows_of
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import (
     Elements,
     assess_model,
+    averaged,
+    of_face,
+    read_field,
     read_field_hdf5,
     read_field_table,
     read_frd,
     read_mesh,
     von_mises,
+    with_sets,
     write_field_hdf5,
     write_field_table,
     write_results,
@@ -160,12 +165,141 @@ def test_a_mesh_gives_point_data_and_cell_data_averaged_at_nodes(tmp_path, endin
         six_or_nine, cell = six, two
     path = tmp_path / f"box.{ending}"
     meshio.Mesh(points, [("hexahedron", cells)], {"pull": six_or_nine}, {"push": [cell]}).write(path)
-    field = read_mesh(path, stress_unit="MPa", length_unit="m", cases={"vertical": "pull", "lateral": "push"})
+    given = {"stress_unit": "MPa", "length_unit": "m"}
+    field = read_mesh(path, cases={"vertical": "pull"}, **given)
     assert field.of_case("vertical") == pytest.approx(six)
-    assert field.of_case("lateral")[:, 0].tolist() == [100.0, 80.0, 60.0] * 4
-    assert field.spread == pytest.approx([0.0, 0.2, 0.0] * 4)
+    assert field.rows is None
     assert field.coordinates == pytest.approx(points * 1000.0)
     assert (field.elements[0].nodes == cells).all()
+    each = read_mesh(path, cases={"lateral": "push"}, **given)
+    assert sorted(each.assessed("lateral")[:, 0]) == [60.0] * 8 + [100.0] * 8
+    for mean in (averaged(each), read_field(path, cases=["push"], **given)):
+        assert mean.stresses[0, :, 0].tolist() == [100.0, 80.0, 60.0] * 4
+        assert mean.spread == pytest.approx([0.0, 0.2, 0.0] * 4)
+        assert mean.rows is None
+    assert read_field(path, cases=["push"], element_values="each element", **given).rows.elements.max() == 2
+    with pytest.raises(InputError, match="the same in all"):
+        read_mesh(path, cases=["pull", "push"], **given)
+
+
+def test_faces_of_shells_and_sets_of_a_mesh(tmp_path):
+    points, cells = boxes()
+    rng = np.random.default_rng(4)
+    top, bottom = rng.normal(0.0, 50.0, (2, 12, 6))
+    path, given = tmp_path / "shell.vtu", {"stress_unit": "MPa", "length_unit": "mm"}
+    data, numbers = {"S top": top, "S bottom": bottom}, {"material": [np.array([4, 7])]}
+    meshio.Mesh(points, [("hexahedron", cells)], data, numbers).write(path)
+    cases = {"pull": {"top": "S top", "bottom": "S bottom"}}
+    both = read_field(path, cases=cases, **given)
+    assert sorted(both.node_sets) == ["material 4", "material 7"]
+    assert both.element_sets["material 7"].tolist() == [2]
+    assert both.node_sets["material 4"].tolist() == sorted(cells[0])
+    assert read_field(path, cases=cases, face="bottom", **given).of_case("pull") == pytest.approx(bottom)
+    for wrong, message in (({"pull": {"tops": "S top"}}, "Did you mean 'top'"), ({"pull": {}}, "no faces")):
+        with pytest.raises(InputError, match=message):
+            read_field(path, cases=wrong, **given)
+    with pytest.raises(InputError, match="'middle', expected 'bottom', 'top'"):
+        read_field(path, cases=cases, face="middle", **given)
+
+
+DECK = """*NODE, NSET=ALL
+11, 0., 0., 0.
+12, 1., 0., 0.
+** a comment
+*ELEMENT, TYPE=C3D20, ELSET=Upper
+1, 11, 12, 13, 14, 15,
+16, 17, 18
+*NSET, NSET=toe
+11, 13
+*Nset, nset=TOE
+15,
+*NSET, NSET=row, GENERATE
+12, 18, 2
+*NSET, NSET=both
+toe, 12
+*ELSET, ELSET=hard
+2,
+*STEP
+"""
+
+
+def test_sets_come_from_the_deck_or_a_table(tmp_path):
+    points, cells = boxes()
+    elements = [Elements("hexahedron", cells, np.array([1, 2]))]
+    field = field_of(12, node_ids=np.arange(12) + 11, coordinates=points, elements=elements)
+    (tmp_path / "head.inp").write_text(DECK)
+    found = with_sets(field, tmp_path / "head.inp")
+    names = {name: (found.node_ids[places]).tolist() for name, places in found.node_sets.items()}
+    assert names["ALL"] == [11, 12]
+    assert names["toe"] == [11, 13, 15]
+    assert names["row"] == [12, 14, 16, 18]
+    assert names["both"] == [11, 12, 13, 15]
+    assert names["hard"] == sorted(cells[1] + 11)
+    assert found.element_sets["Upper"].tolist() == [1]
+    (tmp_path / "sets.csv").write_text("node,set\n11,weld\n13,weld\n20,edge\n")
+    by_table = with_sets(field, tmp_path / "sets.csv")
+    assert by_table.node_sets["weld"].tolist() == [0, 2]
+    for text, message in (
+        (DECK.replace("toe, 12", "toes, 12"), "line 15"),
+        ("*STEP\n", "no sets"),
+        ("*NSET, NSET=far\n99,\n", "no node of arrays"),
+    ):
+        (tmp_path / "wrong.inp").write_text(text)
+        with pytest.raises(InputError, match=message):
+            with_sets(field, tmp_path / "wrong.inp")
+    with pytest.raises(InputError, match="there already"):
+        with_sets(found, tmp_path / "head.inp")
+    (tmp_path / "sets.csv").write_text("nodes,set\n11,weld\n13,weld\n")
+    with pytest.raises(InputError, match="node or element, and set"):
+        with_sets(field, tmp_path / "sets.csv")
+
+
+@pytest.mark.parametrize("ending", ["csv", "parquet", "h5"])
+def test_elements_and_faces_are_written_and_read_back(tmp_path, ending):
+    field = rows_of(9)
+    field = dataclasses.replace(field, element_sets={"hard": np.array([2])})
+    path = tmp_path / f"rows.{ending}"
+    (write_field_hdf5 if ending == "h5" else write_field_table)(field, path)
+    back = read_field(path, stress_unit=None, length_unit=None, element_values="each element")
+    ours, theirs = (assess_model(one, LOADS, duty_of(), spot()) for one in (field, back))
+    assert ours.damage_per_repeat == pytest.approx(theirs.damage_per_repeat, rel=1e-12)
+    assert ours.chosen == theirs.chosen
+    if ending == "h5":
+        assert back.element_sets["hard"].tolist() == [2]
+        assert back.node_sets["all of them"].tolist() == list(range(9))
+
+
+def test_a_shell_comes_as_forces_and_moments(tmp_path):
+    rows = "7,0,0,0,10,200,-50,30,400,120,-80,edge\n8,5,0,0,5,100,0,0,0,0,0,\n"
+    heads = (
+        "node,x [mm],y [mm],z [mm],thickness [mm],nxx [N/mm],nyy [N/mm],nxy [N/mm],mxx [N],myy [N*mm/mm],mxy [N],set\n"
+    )
+    (tmp_path / "shell.csv").write_text(heads + rows)
+    field = read_field_table(tmp_path / "shell.csv")
+    assert of_face(field, "top").stresses[0, 0].tolist() == pytest.approx([44.0, 2.2, 0.0, -1.8, 0.0, 0.0])
+    assert of_face(field, "bottom").stresses[0, 0].tolist() == pytest.approx([-4.0, -12.2, 0.0, 7.8, 0.0, 0.0])
+    assert field.node_sets["edge"].tolist() == [0]
+    (tmp_path / "shell.csv").write_text((heads + rows).replace("nxx [N/mm]", "nxx [N]"))
+    with pytest.raises(InputError, match="nxx"):
+        read_field_table(tmp_path / "shell.csv")
+
+
+TABLE = "node,x [mm],y [mm],z [mm],xx [MPa],yy [MPa],zz [MPa],xy [MPa],yz [MPa],zx [MPa],element,face,load case\n"
+ROWS = "1,0,0,0,9,0,0,0,0,0,1,top,a\n1,0,0,0,8,0,0,0,0,0,1,bottom,a\n"
+TABLES = {
+    "half an element": (ROWS.replace(",1,top", ",1.5,top"), "a whole number"),
+    "another face": (ROWS.replace("bottom", "below"), "'below'"),
+    "an element twice": (ROWS.replace("bottom", "top"), "an element twice"),
+    "a node at two places": (ROWS.replace("1,0,0,0,8", "1,3,0,0,8"), "two places"),
+    "a case elsewhere": (ROWS + ROWS.replace(",a", ",b").replace("1,0,0,0", "1,0,4,0"), "4 mm from its place"),
+}
+
+
+@pytest.mark.parametrize(("rows", "message"), TABLES.values(), ids=TABLES)
+def test_a_table_that_contradicts_itself_is_named(tmp_path, rows, message):
+    (tmp_path / "table.csv").write_text(TABLE + rows)
+    with pytest.raises(InputError, match=message):
+        read_field_table(tmp_path / "table.csv")
 
 
 def test_another_order_of_components_and_missing_data_are_told(tmp_path):

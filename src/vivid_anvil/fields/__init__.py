@@ -3,6 +3,7 @@
 from vivid_anvil.fields.averaging import NodeMeans, ShellFaces, averaged_at_nodes, shell_faces, von_mises
 from vivid_anvil.fields.element_values import ELEMENT_VALUES, FACE_CHOICES, averaged, field_of_rows, of_face
 from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads, StepLoad
+from vivid_anvil.fields.hdf5_of_fields import read_field_hdf5, write_field_hdf5
 from vivid_anvil.fields.hottest import HotPlace, hottest_places
 from vivid_anvil.fields.measures import MEASURES, StressMeasure
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
@@ -12,11 +13,12 @@ from vivid_anvil.fields.planes import critical_planes, half_sphere, surface_dire
 from vivid_anvil.fields.read_field import read_field
 from vivid_anvil.fields.read_frd import read_frd
 from vivid_anvil.fields.read_mesh import read_mesh
+from vivid_anvil.fields.read_sets import with_sets
 from vivid_anvil.fields.reserves import reserves_on_stress
 from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField, joined_cases, with_boxes
 from vivid_anvil.fields.surface import outer_surface
-from vivid_anvil.fields.tables_of_fields import read_field_hdf5, read_field_table, write_field_hdf5, write_field_table
+from vivid_anvil.fields.tables_of_fields import read_field_table, write_field_table
 from vivid_anvil.fields.trust import Trust, TrustOfNodes, trust_of, trust_of_nodes
 from vivid_anvil.fields.whole_model import assess_model
 from vivid_anvil.fields.write_results import write_results
@@ -71,6 +73,7 @@ __all__ = [
     "trust_of_nodes",
     "von_mises",
     "with_boxes",
+    "with_sets",
     "worst_cycle",
     "write_field_hdf5",
     "write_field_table",

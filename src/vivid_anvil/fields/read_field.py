@@ -2,26 +2,50 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from pathlib import Path
 
+from vivid_anvil.checks import one_of
 from vivid_anvil.errors import InputError, listed
+from vivid_anvil.fields.element_values import ELEMENT_VALUES, averaged, of_face
+from vivid_anvil.fields.hdf5_of_fields import read_field_hdf5
 from vivid_anvil.fields.read_frd import read_frd
 from vivid_anvil.fields.read_mesh import read_mesh
 from vivid_anvil.fields.stress_field import StressField
-from vivid_anvil.fields.tables_of_fields import read_field_hdf5, read_field_table
+from vivid_anvil.fields.tables_of_fields import read_field_table
 
 TABLES = (".csv", ".tsv", ".txt", ".xlsx", ".xlsm", ".parquet", ".pq")
 HDF5 = (".h5", ".hdf5", ".hdf")
 
 
 def read_field(
-    path: str | Path, *, stress_unit: str | None, length_unit: str | None, cases: Sequence[str] | None = None
+    path: str | Path,
+    *,
+    stress_unit: str | None,
+    length_unit: str | None,
+    cases: Sequence[str] | Mapping[str, str | Mapping[str, str]] | None = None,
+    element_values: str = "averaged",
+    face: str = "both",
 ) -> StressField:
     """The stresses of a result file, a mesh, a table or HDF5; files without units need both stated, those with units neither.
 
-    `cases` names the steps of a result file, or the data of a mesh. Raises InputError for units missing or stated twice.
+    `cases` names the steps of a result file, or the data of a mesh. Where nodes have a stress of each element, `element_values`
+    is "averaged" or "each element"; `face` is what of shells is assessed, "both", "top", "middle" or "bottom". Raises InputError
+    for units missing or stated twice, and for a choice of a face where there are none.
     """
+    one_of(f"{Path(path).name}, element_values", element_values, ELEMENT_VALUES)
+    found = _as_it_is(path, stress_unit, length_unit, cases)
+    if face != "both" or (found.rows is not None and found.rows.faces is not None):
+        found = of_face(found, face)
+    return averaged(found) if element_values == "averaged" else found
+
+
+def _as_it_is(
+    path: str | Path,
+    stress_unit: str | None,
+    length_unit: str | None,
+    cases: Sequence[str] | Mapping[str, str | Mapping[str, str]] | None,
+) -> StressField:
     ending, where = Path(path).suffix.lower(), Path(path).name
     if ending in (*TABLES, *HDF5):
         for key, given in (("stress_unit", stress_unit), ("length_unit", length_unit), ("cases", cases)):
@@ -32,6 +56,8 @@ def read_field(
     if missing or stress_unit is None or length_unit is None:
         raise InputError(f"{where}, {listed(missing)}", "nothing", "a unit, as the file carries none", "Such as 'MPa'.")
     if ending == ".frd":
+        if isinstance(cases, Mapping):
+            raise InputError(f"{where}, cases", "a table", "a list: names of its steps, in their order")
         return read_frd(path, stress_unit=stress_unit, length_unit=length_unit, cases=cases)
     if cases is None:
         raise InputError(f"{where}, cases", "nothing", "the names of the data that are stresses")

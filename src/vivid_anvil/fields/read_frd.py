@@ -1,10 +1,11 @@
-"""Nodal stresses of a CalculiX result file in text form (`.frd`): every step is a load case.
+"""Nodal stresses of a CalculiX result file in text form (`.frd`): every step is a load case, every material a set.
 
 The file carries no units: they are stated. Blocks are read as columns of fixed width, as they are written.
 """
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Iterator, Sequence
 from pathlib import Path
 
@@ -12,6 +13,7 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError
+from vivid_anvil.fields.read_sets import nodes_of_elements
 from vivid_anvil.fields.stress_field import Elements, StressField
 from vivid_anvil.tables import existing
 from vivid_anvil.units import DIMENSIONS, factor
@@ -47,13 +49,15 @@ def read_frd(
     length = factor(length_unit, DIMENSIONS["length"], f"{name}, length_unit")
     nodes: tuple[IntArray, FloatArray] | None = None
     elements: list[Elements] = []
+    materials: dict[str, IntArray] = {}
     steps: list[tuple[IntArray, FloatArray]] = []
     for start, key in _blocks(lines):
         if key == "nodes":
             nodes = _rows(lines, start + 1, 3, name)
         elif key == "elements" and nodes is not None:
             try:
-                elements = _elements(lines, start + 1, nodes[0], name)
+                end = _end(lines, start + 1, name)
+                elements, materials = _elements(lines[start + 1 : end], nodes[0])
             except (ValueError, IndexError) as error:
                 raise InputError(f"{name}, elements from line {start + 2} on", str(error), "numbers of nodes") from None
         elif key == "stress":
@@ -71,7 +75,7 @@ def read_frd(
     field = StressField(
         cases=names, node_ids=ids[with_stress], coordinates=places[with_stress] * length, stresses=stresses, source=name
     )
-    return field if not elements else _with_elements(field, elements, with_stress)
+    return field if not elements else _with_elements(field, elements, materials, with_stress)
 
 
 def _lines(path: str | Path) -> list[bytes]:
@@ -146,13 +150,14 @@ def _in_order(ids: IntArray, step: tuple[IntArray, FloatArray], name: str) -> Fl
     return np.asarray(step[1][order][at])
 
 
-def _elements(lines: list[bytes], start: int, ids: IntArray, name: str) -> list[Elements]:
-    """Elements by kind, their nodes as places among `ids`."""
-    end = _end(lines, start, name)
+def _elements(lines: list[bytes], ids: IntArray) -> tuple[list[Elements], dict[str, IntArray]]:
+    """Elements by kind, their nodes as places among `ids`; and their numbers by material, where there are several."""
     found: dict[int, tuple[list[int], list[list[int]]]] = {}
-    i = start
+    materials: dict[str, list[int]] = {}
+    i, end = 0, len(lines)
     while i < end:
         number, code = int(lines[i][3:13]), int(lines[i][13:18])
+        materials.setdefault(lines[i][23:28].decode(errors="replace").strip(), []).append(number)
         i += 1
         nodes: list[int] = []
         while i < end and lines[i].startswith(b" -2"):
@@ -166,20 +171,25 @@ def _elements(lines: list[bytes], start: int, ids: IntArray, name: str) -> list[
     for code, (numbers, rows) in found.items():
         kind, turned = KINDS.get(code, (f"type {code}", None))
         table = np.array(rows, dtype=np.int64)
-        places = order[np.searchsorted(ids[order], table)]
+        near = np.minimum(np.searchsorted(ids[order], table), ids.size - 1)
+        if not (ids[order][near] == table).all():
+            raise ValueError(f"elements of kind {kind} with a node that is not there")
+        places = order[near]
         kinds.append(Elements(kind, places if turned is None else places[:, list(turned)], np.array(numbers)))
-    return kinds
+    named = {f"material {name}": np.array(numbers) for name, numbers in materials.items()}
+    return kinds, named if len(named) > 1 else {}
 
 
-def _with_elements(field: StressField, elements: list[Elements], with_stress: np.ndarray) -> StressField:
-    """The field with its elements, whose nodes stand among those with stress."""
+def _with_elements(
+    field: StressField, elements: list[Elements], materials: dict[str, IntArray], with_stress: np.ndarray
+) -> StressField:
+    """The field with its elements, whose nodes stand among those with stress, and the sets of their materials."""
     new = np.cumsum(with_stress) - 1
-    kept = [Elements(one.kind, new[one.nodes], one.ids) for one in elements if with_stress[one.nodes].all()]
-    return StressField(
-        cases=field.cases,
-        node_ids=field.node_ids,
-        coordinates=field.coordinates,
-        stresses=field.stresses,
-        elements=kept,
-        source=field.source,
-    )
+    kept = []
+    for one in elements:
+        whole = with_stress[one.nodes].all(axis=1)
+        if whole.any():
+            kept.append(Elements(one.kind, new[one.nodes[whole]], one.ids[whole]))
+    made = dataclasses.replace(field, elements=kept, element_sets=materials)
+    sets = {name: nodes_of_elements(made, ids) for name, ids in materials.items()}
+    return dataclasses.replace(made, node_sets={name: places for name, places in sets.items() if places.size})

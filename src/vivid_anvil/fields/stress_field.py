@@ -13,6 +13,7 @@ from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields.rows import Rows
 
 COMPONENTS = ("xx", "yy", "zz", "xy", "yz", "zx")
+SAME_PLACE = 1e-3  # mm: files round
 PLAUSIBLE = 1e5  # MPa: no metal, no unit load case of a part gets there
 
 
@@ -210,7 +211,7 @@ def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArra
 def joined_cases(fields: Sequence[StressField]) -> StressField:
     """Load cases from several fields of the same nodes as one field, in the order of the first; places and sets of the first.
 
-    Raises InputError where node numbers differ, and for a case twice.
+    Raises InputError where node numbers or places differ, and for a case twice.
     """
     first = fields[0]
     order = np.argsort(first.node_ids)
@@ -226,6 +227,15 @@ def joined_cases(fields: Sequence[StressField]) -> StressField:
             )
         back = np.empty_like(own)
         back[order] = own
+        moved = np.abs(one.coordinates[back] - first.coordinates).max(axis=1)
+        if moved.max() > SAME_PLACE:
+            at = int(moved.argmax())
+            raise InputError(
+                f"stress field {one.source}, node {first.node_ids[at]}",
+                f"{moved[at]:.4g} mm from its place in {first.source}",
+                "the same places in every load case",
+                "Is the length unit right?",
+            )
         rows.append(one.stresses[:, back])
         names += list(one.cases)
     return StressField(

@@ -3,22 +3,27 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 
+from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.read_frd import KINDS
+from vivid_anvil.fields.trust import trust_of_nodes
 from vivid_anvil.files import replacing
 
 KNOWN_KINDS = {kind for kind, _ in KINDS.values()} | {"vertex", "pyramid"}
 NO_DAMAGE_LOG_LIFE = 30.0  # log10 of the years shown for "no damage": viewers know no infinity
+NO_LIMIT = 1e30  # reserve shown where there is no limit
 
 
-def write_results(result: ModelResult, path: str | Path) -> Path:
-    """Damage, log10 of the life in years, stresses and worst event at each node; `path` ends in .vtu, .csv or .parquet.
+def write_results(result: ModelResult, path: str | Path, *, reserves: FloatArray | None = None) -> Path:
+    """Damage, life, stresses, worst event, biaxiality and load path at each node; `path` ends in .vtu, .csv or .parquet.
 
-    In VTU a node without damage has `no damage` = 1 and `NO_DAMAGE_LOG_LIFE` as the logarithm of its life. A field without
+    `reserves` are the factors of `reserves_on_stress` at every node, written too. In VTU lives stand as log10 of years, a node
+    without damage has `no damage` = 1 and `NO_DAMAGE_LOG_LIFE` there, and a reserve without limit is `NO_LIMIT`. A field without
     elements is written as points.
     """
     target = Path(path)
@@ -27,20 +32,33 @@ def write_results(result: ModelResult, path: str | Path) -> Path:
         raise InputError(str(target), f"the ending {target.suffix!r}", "one of .vtu, .csv, .parquet")
     if not target.parent.is_dir():
         raise InputError(str(target), "no such folder", "a folder that is there")
+    if reserves is not None and reserves.shape != (result.field.size,):
+        raise InputError("write results, reserves", f"shape {reserves.shape}", f"({result.field.size},), one a node")
     with replacing(target) as temporary:
-        writers[target.suffix.lower()](result, Path(temporary))
+        writers[target.suffix.lower()](result, reserves, Path(temporary))
     return target
 
 
-def _csv(result: ModelResult, path: Path) -> None:
-    result.to_frame().to_csv(path, index=False)
+def _frame(result: ModelResult, reserves: FloatArray | None) -> Any:
+    frame = result.to_frame()
+    trust = trust_of_nodes(result)
+    if reserves is not None:
+        frame["reserve on stress"] = reserves
+    frame["biaxiality"], frame["off straight line"] = trust.biaxiality, trust.off_line
+    if result.field.spread is not None:
+        frame["elements disagree by"] = result.field.spread
+    return frame
 
 
-def _parquet(result: ModelResult, path: Path) -> None:
-    result.to_frame().to_parquet(path, index=False)
+def _csv(result: ModelResult, reserves: FloatArray | None, path: Path) -> None:
+    _frame(result, reserves).to_csv(path, index=False)
 
 
-def _vtu(result: ModelResult, path: Path) -> None:
+def _parquet(result: ModelResult, reserves: FloatArray | None, path: Path) -> None:
+    _frame(result, reserves).to_parquet(path, index=False)
+
+
+def _vtu(result: ModelResult, reserves: FloatArray | None, path: Path) -> None:
     import meshio
 
     field, values = result.field, result.values
@@ -60,4 +78,12 @@ def _vtu(result: ModelResult, path: Path) -> None:
         "lowest stress MPa": values.lowest,
         "highest stress MPa": values.highest,
     }
+    trust = trust_of_nodes(result)
+    data |= {"biaxiality": trust.biaxiality, "off straight line": trust.off_line, "direction": trust.direction}
+    if reserves is not None:
+        data["reserve on stress"] = np.minimum(reserves, NO_LIMIT)
+    if result.region_of is not None:
+        data["region"] = result.region_of.astype(np.int64)
+    if field.spread is not None:
+        data["elements disagree by"] = field.spread
     meshio.Mesh(field.coordinates, cells, point_data=data).write(path, file_format="vtu")

@@ -1,0 +1,115 @@
+"""Sets of nodes and elements from beside the stresses: out of the solver's input deck, or a table of numbers and names."""
+
+from __future__ import annotations
+
+import dataclasses
+from collections.abc import Iterator, Mapping
+from pathlib import Path
+
+import numpy as np
+
+from vivid_anvil.checks import IntArray
+from vivid_anvil.errors import InputError
+from vivid_anvil.fields.stress_field import StressField
+from vivid_anvil.tables import column_numbers, existing, read_frame
+
+Members = dict[str, list[int]]
+
+
+def with_sets(field: StressField, path: str | Path) -> StressField:
+    """The field with the sets of a CalculiX input deck (`.inp`), or of a table with columns `node` or `element`, and `set`.
+
+    Names of a deck count in capitals and small letters alike and are kept as written. A set of elements also gives the set of
+    their nodes. Nodes without stress are left out. Raises InputError for a set that the field has already, and for one that is
+    left without nodes.
+    """
+    found = existing(path, "a file of sets")
+    nodes, elements = _deck(found) if found.suffix.lower() == ".inp" else _table(found)
+    node_sets, element_sets = dict(field.node_sets), dict(field.element_sets)
+    for name, ids in elements.items():
+        if name in element_sets:
+            raise InputError(f"{found.name}, set {name}", "a set of elements that is there already", "another name")
+        element_sets[name] = np.unique(np.array(ids, dtype=np.int64))
+    added = {name: np.flatnonzero(np.isin(field.node_ids, ids)) for name, ids in nodes.items()}
+    for name in elements:
+        added.setdefault(name, nodes_of_elements(field, element_sets[name]))
+    for name, places in added.items():
+        if name in node_sets:
+            raise InputError(f"{found.name}, set {name}", "a set of nodes that is there already", "another name")
+        if not places.size:
+            raise InputError(f"{found.name}, set {name}", f"no node of {field.source}", "numbers of nodes with stress")
+        node_sets[name] = places
+    return dataclasses.replace(field, node_sets=node_sets, element_sets=element_sets)
+
+
+def nodes_of_elements(field: StressField, ids: IntArray) -> IntArray:
+    """Places of the nodes of elements, by their numbers."""
+    parts = [np.asarray(one.nodes)[np.isin(one.ids, ids)].ravel() for one in field.elements]
+    return np.unique(np.concatenate(parts)) if parts else np.empty(0, dtype=np.int64)
+
+
+def _table(path: Path) -> tuple[Members, Members]:
+    frame, where = read_frame(path, what="a table of sets")
+    headings = {str(cell).strip().lower(): str(cell) for cell in frame.columns}
+    kinds = [kind for kind in ("node", "element") if kind in headings]
+    if len(kinds) != 1 or "set" not in headings:
+        raise InputError(where, f"the columns {list(frame.columns)}", "node or element, and set")
+    numbers = column_numbers(frame[headings[kinds[0]]], f"{where}, column {kinds[0]!r}").astype(np.int64)
+    found: Members = {}
+    for number, name in zip(numbers.tolist(), frame[headings["set"]], strict=True):
+        found.setdefault(str(name).strip(), []).append(number)
+    return (found, {}) if kinds[0] == "node" else ({}, found)
+
+
+def _deck(path: Path) -> tuple[Members, Members]:
+    """Sets of nodes and of elements: cards of sets, and sets named on the cards of nodes and elements."""
+    nodes: Members = {}
+    elements: Members = {}
+    for card, options, line, words in _cards(path):
+        sets, key = (nodes, "NSET") if card in ("NSET", "NODE") else (elements, "ELSET")
+        if card not in ("NSET", "ELSET", "NODE", "ELEMENT") or key not in options:
+            continue
+        members = sets.setdefault(_same(sets, options[key]), [])
+        try:
+            members += _members(card, options, words, sets)
+        except (ValueError, KeyError, IndexError) as error:
+            raise InputError(f"{path.name}, line {line}", str(error), "numbers or names of sets") from None
+    if not nodes and not elements:
+        raise InputError(path.name, "no sets", "cards *NSET or *ELSET")
+    return nodes, elements
+
+
+def _members(card: str, options: Mapping[str, str], words: list[str], sets: Members) -> list[int]:
+    """What a line of data puts into a set."""
+    if card in ("NODE", "ELEMENT"):
+        return [int(words[0])]
+    if "GENERATE" in options:
+        first, last, *step = (int(word) for word in words if word)
+        return list(range(first, last + 1, step[0] if step else 1))
+    found: list[int] = []
+    for word in filter(None, words):
+        found += [int(word)] if word.isdigit() else sets[_same(sets, word)]
+    return found
+
+
+def _cards(path: Path) -> Iterator[tuple[str, Mapping[str, str], int, list[str]]]:
+    """Every line of data with the card that it stands under; lines that go on from one that ends with a comma are left out."""
+    card, options, goes_on = "", {}, False
+    for number, line in enumerate(path.read_text(encoding="utf-8", errors="replace").splitlines(), 1):
+        text = line.strip()
+        if not text or text.startswith("**"):
+            continue
+        words = [word.strip() for word in text.split(",")]
+        if text.startswith("*"):
+            card, goes_on = words[0][1:].upper(), False
+            pairs = [word.partition("=") for word in words[1:]]
+            options = {key.strip().upper(): value.strip() for key, _, value in pairs}
+            continue
+        if not (goes_on and card == "ELEMENT"):
+            yield card, options, number, words
+        goes_on = text.endswith(",")
+
+
+def _same(sets: Members, name: str) -> str:
+    """The name as it was written first."""
+    return next((known for known in sets if known.upper() == name.upper()), name)
