@@ -9,6 +9,7 @@ from vivid_anvil.materials.detail_class import (
     shipped_standards,
     standard_named,
 )
+from vivid_anvil.materials.effective_notch import effective_notch_curve
 from vivid_anvil.materials.estimate import Estimate, estimate_curve
 from vivid_anvil.materials.fit_likelihood import LikelihoodFit, compare_fits, fit_likelihood
 from vivid_anvil.materials.fit_line import LineFit, fit_line, tolerance_of_lives
@@ -72,6 +73,7 @@ __all__ = [
     "curve_working",
     "describe",
     "detail_curve",
+    "effective_notch_curve",
     "effective_thickness",
     "estimate_curve",
     "family_steps",

@@ -1,4 +1,4 @@
-"""Nominal stress from the forces of a section: bars, tubes, rectangles, and tubes under pressure.
+"""Nominal stress from the forces of a section: bars, tubes, rectangles, and tubes and round plates under pressure.
 
 In: forces, N, moments, N mm, lengths, mm. Out: MPa. Source: strength of materials (Timoshenko, S.).
 """
@@ -7,11 +7,15 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
+from vivid_anvil.checks import one_of, positive_number
 from vivid_anvil.errors import InputError
 from vivid_anvil.units import Coherent
+
+CATALAN = 0.915965594177219015  # 1 - 1/9 + 1/25 - ...
 
 
 @dataclass(frozen=True)
@@ -96,9 +100,59 @@ class RectangleSection:
     width: Coherent = Coherent("length", above=0.0)
     height: Coherent = Coherent("length", above=0.0)
 
-    def stress(self, force: float = 0.0, moment: float = 0.0) -> NominalStress:
-        """F / (b h), 6 M / (b h²)."""
-        return NominalStress(force / (self.width * self.height), 6.0 * moment / (self.width * self.height**2))
+    def stress(self, force: float = 0.0, moment: float = 0.0, torque: float = 0.0) -> NominalStress:
+        """F / (b h), 6 M / (b h²), and the shear of a torque in the middle of the side that bending pulls."""
+        even, bent = force / (self.width * self.height), 6.0 * moment / (self.width * self.height**2)
+        return NominalStress(even, bent, torque * _shear_per_torque(self.width, self.height))
+
+    def largest_shear(self, torque: float) -> float:
+        """Shear stress of a torque, N mm, in the middle of the longer side, where it is largest, MPa.
+
+        >>> round(RectangleSection("10 mm", "10 mm").largest_shear(208.2), 3)
+        1.0
+        """
+        short, long = sorted((self.width, self.height))
+        return torque * _shear_per_torque(long, short)
+
+
+def _shear_per_torque(side: float, across: float) -> float:
+    """Shear per torque, 1/mm³, in the middle of a side of a rectangle (de Saint-Venant 1855; Timoshenko and Goodier, ch. 10)."""
+    odd = np.arange(1.0, 200.0, 2.0)
+    sign = np.where(odd % 4 == 1, 1.0, -1.0)
+    reach = np.tanh(0.5 * math.pi * odd * across / side)
+    rigid = side**3 * across / 3.0 * (1.0 - 192.0 / math.pi**5 * side / across * float((reach / odd**5).sum()))
+    series = CATALAN - float((sign * (1.0 - reach) / odd**2).sum())
+    return 8.0 * side / (math.pi**2 * rigid) * series
+
+
+class PlateStress(NamedTuple):
+    """Stresses at the surface of a round plate under pressure, MPa, along the radius and around, at the centre and the edge."""
+
+    centre: float
+    edge_radial: float
+    edge_around: float
+
+
+def plate_under_pressure(
+    pressure: float, radius: float, thickness: float, edge: str, poisson: float = 0.3
+) -> PlateStress:
+    """A round plate under `pressure`, MPa; `radius` and `thickness` in mm, `edge` "clamped" or "supported".
+
+    Small deflections; the face where the centre is pulled (Timoshenko and Woinowsky-Krieger 1959, art. 16). Raises InputError
+    for a plate too thick for it.
+
+    >>> [round(one, 4) for one in plate_under_pressure(0.2, 100.0, 5.0, "clamped")]
+    [39.0, -60.0, -18.0]
+    """
+    one_of("plate under pressure, edge", edge, ("clamped", "supported"))
+    r = positive_number("plate under pressure, radius", radius, "a radius above 0 mm")
+    t = positive_number("plate under pressure, thickness", thickness, "a thickness above 0 mm")
+    if t > 0.4 * r:
+        raise InputError("plate under pressure, thickness", f"{t:g} mm", f"up to 0.4 of the radius, {0.4 * r:g} mm")
+    scale = 0.375 * pressure * (r / t) ** 2
+    if edge == "clamped":
+        return PlateStress((1.0 + poisson) * scale, -2.0 * scale, -2.0 * poisson * scale)
+    return PlateStress((3.0 + poisson) * scale, 0.0, 2.0 * (1.0 - poisson) * scale)
 
 
 def plate_with_hole(

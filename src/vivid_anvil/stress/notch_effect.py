@@ -1,0 +1,103 @@
+"""Kf, what a notch does in fatigue: from Kt by the notch sensitivity at a radius, or by the gradient of the stress at the root.
+
+Sources: Peterson, R. E. (1959) in Sines and Waisman, Metal fatigue, 293; Neuber, H. (1946), Theory of notch stresses; both as in
+Dowling, N. E. (2013), Mechanical behavior of materials, 4th ed., eq. 10.9 to 10.14. Siebel, E. and Stieler, M. (1955), VDI-Z. 97,
+121, as in DIN 743-2:2012, eq. 6.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil.checks import one_of, positive_number, real_number
+from vivid_anvil.errors import InputError
+
+SENSITIVITIES = ("Peterson", "Neuber")
+
+
+@dataclass(frozen=True)
+class NotchEffect:
+    """Kt, Kf, and the notch sensitivity q = (Kf - 1) / (Kt - 1)."""
+
+    kt: float
+    kf: float
+
+    @property
+    def sensitivity(self) -> float:
+        """q, from 0 (no notch is felt) to 1 (Kf is Kt); 1 for Kt = 1."""
+        return (self.kf - 1.0) / (self.kt - 1.0) if self.kt > 1.0 else 1.0
+
+
+def notch_effect_by_radius(
+    kt: float, radius: float, ultimate_strength: float, rule: str = "Peterson", load: str = "axial or bending"
+) -> NotchEffect:
+    """Kf = 1 + q (Kt - 1) of a steel; `radius` in mm, `ultimate_strength` in MPa, `rule` one of `SENSITIVITIES`.
+
+    Peterson: q = 1 / (1 + α / r), α = 0.025 mm (2070 MPa / Su)^1.8, times 0.6 in torsion; Su of 550 MPa or more.
+    Neuber: q = 1 / (1 + √(β / r)), lg(β / mm) = -(Su - 134 MPa) / 586 MPa; Su up to 1520 MPa. Raises InputError beyond.
+
+    >>> effect = notch_effect_by_radius(2.5, 2.0, 690.0)
+    >>> round(effect.sensitivity, 4), round(effect.kf, 4)
+    (0.9172, 2.3758)
+    """
+    one_of("notch effect, rule", rule, SENSITIVITIES)
+    one_of("notch effect, load", load, ("axial or bending", "torsion"))
+    k, r = _kt(kt), positive_number("notch effect, radius", radius, "a radius above 0 mm")
+    strength = positive_number("notch effect, ultimate_strength", ultimate_strength, "a strength above 0 MPa")
+    if rule == "Peterson":
+        if strength < 550.0:
+            raise InputError(
+                "notch effect, ultimate_strength", f"{strength:g} MPa", "550 MPa or more for Peterson's rule"
+            )
+        size = 0.025 * (2070.0 / strength) ** 1.8 * (0.6 if load == "torsion" else 1.0)
+        q = 1.0 / (1.0 + size / r)
+    else:
+        if strength > 1520.0:
+            raise InputError("notch effect, ultimate_strength", f"{strength:g} MPa", "up to 1520 MPa for Neuber's rule")
+        q = 1.0 / (1.0 + math.sqrt(10.0 ** (-(strength - 134.0) / 586.0) / r))
+    return NotchEffect(k, 1.0 + q * (k - 1.0))
+
+
+def notch_effect_by_gradient(kt: float, gradient: float, yield_strength: float) -> NotchEffect:
+    """Kf = Kt / n of a steel, n = 1 + √(G mm) 10^-(0.33 + Re / 712 MPa); `gradient` G in 1/mm, `yield_strength` in MPa.
+
+    Kf is never below 1. G is that of `shape_gradient`, or `relative_gradient` of a finite-element result.
+
+    >>> round(notch_effect_by_gradient(2.5, 1.0, 355.0).kf, 4)
+    2.177
+    """
+    k = _kt(kt)
+    steep = real_number("notch effect, gradient", gradient)
+    if not 0.0 <= steep < math.inf:
+        raise InputError("notch effect, gradient", f"{steep:g} 1/mm", "a gradient of 0 or more")
+    strength = positive_number("notch effect, yield_strength", yield_strength, "a strength above 0 MPa")
+    support = 1.0 + math.sqrt(steep) * 10.0 ** -(0.33 + strength / 712.0)
+    return NotchEffect(k, max(k / support, 1.0))
+
+
+def relative_gradient(depths: ArrayLike, stresses: ArrayLike) -> float:
+    """-(dσ/dx) / σ at the surface, 1/mm, by the parabola through the first three points; `depths` in mm, the first 0.
+
+    Raises InputError for fewer points, depths that do not start at 0 and rise, and a stress of 0 at the surface.
+
+    >>> round(relative_gradient([0.0, 0.5, 1.0], [300.0, 240.0, 200.0]), 6)
+    0.466667
+    """
+    x, s = np.asarray(depths, dtype=np.float64), np.asarray(stresses, dtype=np.float64)
+    if x.ndim != 1 or x.size < 3 or x.shape != s.shape or x[0] != 0.0 or not (np.diff(x) > 0.0).all():
+        raise InputError("relative gradient, depths", f"{x.tolist()}", "three or more that start at 0 and rise")
+    if s[0] == 0.0:
+        raise InputError("relative gradient, stresses", "0 MPa at the surface", "the notch stress")
+    slope = float(np.polynomial.Polynomial.fit(x[:3], s[:3], 2).deriv()(0.0))
+    return -slope / float(s[0])
+
+
+def _kt(kt: float) -> float:
+    value = positive_number("notch effect, kt", kt, "a factor Kt of at least 1")
+    if not 1.0 <= value < math.inf:
+        raise InputError("notch effect, kt", f"{value:g}", "a factor Kt of at least 1", "Is it on the net section?")
+    return value

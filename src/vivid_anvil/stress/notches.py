@@ -1,0 +1,126 @@
+"""Kt of standard shapes: the largest elastic stress over the nominal stress of the section that is left, the net section.
+
+Lengths in mm. Sources: Inglis, C. E. (1913), Trans. Inst. Naval Arch. 55, 219; Pilkey, W. D. and Pilkey, D. F. (2008),
+Peterson's stress concentration factors, charts 3.4, 3.10, 3.12, 4.1; DIN 743-2 (2012), 4.2.
+"""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from vivid_anvil.checks import one_of, positive_number
+from vivid_anvil.errors import InputError
+
+LOADS = ("tension", "bending", "torsion")
+
+# Shoulder: limits of h / r, then C1 to C4 as factors of 1, √(h/r) and h/r.
+_SHOULDER: dict[str, list[tuple[float, float, tuple[tuple[float, float, float], ...]]]] = {
+    "tension": [
+        (0.1, 2.0, ((0.926, 1.157, -0.099), (0.012, -3.036, 0.961), (-0.302, 3.977, -1.744), (0.365, -2.098, 0.878))),
+        (
+            2.0,
+            20.0,
+            ((1.200, 0.860, -0.022), (-1.805, -0.346, -0.038), (2.198, -0.486, 0.165), (-0.593, -0.028, -0.106)),
+        ),
+    ],
+    "bending": [
+        (0.1, 2.0, ((0.947, 1.206, -0.131), (0.022, -3.405, 0.915), (0.869, 1.777, -0.555), (-0.810, 0.422, -0.260))),
+        (2.0, 20.0, ((1.232, 0.832, -0.008), (-3.813, 0.968, -0.260), (7.423, -4.868, 0.869), (-3.839, 3.070, -0.600))),
+    ],
+    "torsion": [
+        (0.25, 4.0, ((0.905, 0.783, -0.075), (-0.437, -1.969, 0.553), (1.557, 1.073, -0.578), (-1.061, 0.171, 0.086)))
+    ],
+}
+# Round groove: A and B of 1 + 1 / √(A r/t + 2 B r/d (1 + 2 r/d)²).
+_GROOVE = {"tension": (0.22, 1.37), "bending": (0.20, 2.75), "torsion": (0.70, 10.30)}
+
+
+def elliptic_hole(across: float, along: float) -> float:
+    """Kt of an elliptic hole in a wide plate, semi-axes `across` and `along` the tension: 1 + 2 a / b (Inglis 1913).
+
+    >>> elliptic_hole(10.0, 10.0), elliptic_hole(10.0, 2.5)
+    (3.0, 9.0)
+    """
+    a = positive_number("elliptic hole, across", across, "a semi-axis above 0 mm")
+    return 1.0 + 2.0 * a / positive_number("elliptic hole, along", along, "a semi-axis above 0 mm")
+
+
+def hole_in_strip(diameter: float, width: float) -> float:
+    """Kt, on the net section, of a round hole in the middle of a strip under tension (Howland 1930; Pilkey, chart 4.1).
+
+    >>> round(hole_in_strip(10.0, 40.0), 4)
+    2.4324
+    """
+    d = positive_number("hole in a strip, diameter", diameter, "a diameter above 0 mm")
+    if not d < positive_number("hole in a strip, width", width, "a width above 0 mm"):
+        raise InputError("hole in a strip, width", f"{width:g} mm", f"more than the diameter, {d:g} mm")
+    left = 1.0 - d / width
+    return 2.0 + 0.284 * left - 0.600 * left**2 + 1.32 * left**3
+
+
+def shoulder(load: str, larger: float, smaller: float, radius: float) -> float:
+    """Kt, on the smaller section, of a fillet between two diameters of a shaft (Pilkey, charts 3.4, 3.10, 3.12).
+
+    `load` is one of `LOADS`. Raises InputError where the charts end: h / r from 0.1 to 20, in torsion from 0.25 to 4, with h the
+    height of the shoulder.
+
+    >>> round(shoulder("bending", 60.0, 50.0, 2.5), 3)
+    1.956
+    """
+    big, small, r = _round("shoulder", load, larger, smaller, radius)
+    depth = 0.5 * (big - small)
+    ratio = depth / r
+    for low, high, table in _SHOULDER[load]:
+        if low <= ratio <= high:
+            share = 2.0 * depth / big
+            factors = np.array(table) @ np.array([1.0, math.sqrt(ratio), ratio])
+            return float(factors @ share ** np.arange(4))
+    ends = [end for low, high, _ in _SHOULDER[load] for end in (low, high)]
+    raise InputError(
+        f"shoulder in {load}, height over radius",
+        f"{ratio:.4g}",
+        f"{min(ends):g} to {max(ends):g}, where the chart ends",
+        "Take Kt from a finite-element model.",
+    )
+
+
+def round_groove(load: str, larger: float, smaller: float, radius: float) -> float:
+    """Kt, on the smaller section, of a round groove in a shaft (DIN 743-2:2012, 4.2.2).
+
+    `load` is one of `LOADS`. Raises InputError for a groove whose radius is more than its depth allows: t / r below 0.5.
+
+    >>> round(round_groove("tension", 60.0, 50.0, 2.5), 3)
+    2.904
+    """
+    big, small, r = _round("round groove", load, larger, smaller, radius)
+    depth = 0.5 * (big - small)
+    if depth < 0.5 * r:
+        raise InputError("round groove, depth over radius", f"{depth / r:.4g}", "0.5 or more", "Is the radius right?")
+    a, b = _GROOVE[load]
+    narrow = r / small
+    return 1.0 + 1.0 / math.sqrt(a * r / depth + 2.0 * b * narrow * (1.0 + 2.0 * narrow) ** 2)
+
+
+def shape_gradient(shape: str, load: str, larger: float, smaller: float, radius: float) -> float:
+    """Relative stress gradient, 1/mm, at the root of a "shoulder" or a "round groove" (DIN 743-2:2012, table 2).
+
+    >>> round(shape_gradient("shoulder", "bending", 60.0, 50.0, 2.5), 4)
+    1.0402
+    """
+    one_of("notch, shape", shape, ("shoulder", "round groove"))
+    big, small, r = _round(shape, load, larger, smaller, radius)
+    if load == "torsion":
+        return (1.15 if shape == "shoulder" else 1.0) / r
+    shallow = 1.0 / (4.0 * math.sqrt(0.5 * (big - small) / r) + 2.0) if small / big > 0.67 else 0.0
+    return (2.3 if shape == "shoulder" else 2.0) * (1.0 + shallow) / r
+
+
+def _round(what: str, load: str, larger: float, smaller: float, radius: float) -> tuple[float, float, float]:
+    one_of(f"{what}, load", load, LOADS)
+    small = positive_number(f"{what}, smaller", smaller, "a diameter above 0 mm")
+    r = positive_number(f"{what}, radius", radius, "a radius above 0 mm")
+    if not positive_number(f"{what}, larger", larger) > small:
+        raise InputError(f"{what}, larger", f"{larger:g} mm", f"more than the smaller diameter, {small:g} mm")
+    return float(larger), small, r
