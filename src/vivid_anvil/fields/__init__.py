@@ -1,5 +1,6 @@
 """The same on a whole model: stresses at thousands to millions of nodes, life at each, and where it is shortest."""
 
+from vivid_anvil.fields.at_points import at_points
 from vivid_anvil.fields.averaging import NodeMeans, ShellFaces, averaged_at_nodes, shell_faces, von_mises
 from vivid_anvil.fields.element_values import ELEMENT_VALUES, FACE_CHOICES, averaged, field_of_rows, of_face
 from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads, StepLoad
@@ -17,6 +18,7 @@ from vivid_anvil.fields.read_sets import with_sets
 from vivid_anvil.fields.reserves import reserves_on_stress
 from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField, joined_cases, with_boxes
+from vivid_anvil.fields.structural_field import ThroughPath, ToePath, structural_field
 from vivid_anvil.fields.surface import outer_surface
 from vivid_anvil.fields.tables_of_fields import read_field_table, write_field_table
 from vivid_anvil.fields.trust import Trust, TrustOfNodes, trust_of, trust_of_nodes
@@ -44,10 +46,13 @@ __all__ = [
     "StepLoad",
     "StressField",
     "StressMeasure",
+    "ThroughPath",
+    "ToePath",
     "Trust",
     "TrustOfNodes",
     "WorstCycle",
     "assess_model",
+    "at_points",
     "averaged",
     "averaged_at_nodes",
     "critical_planes",
@@ -67,6 +72,7 @@ __all__ = [
     "read_mesh",
     "reserves_on_stress",
     "shell_faces",
+    "structural_field",
     "surface_directions",
     "surface_normals",
     "trust_of",

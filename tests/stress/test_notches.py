@@ -1,0 +1,182 @@
+"""Kt, Kf, and sections: against other sources' formulas, exact limits, and a torsion membrane solved on a grid."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+from scipy.sparse import diags, eye, kron
+from scipy.sparse.linalg import spsolve
+
+from vivid_anvil.errors import InputError
+from vivid_anvil.materials import detail_curve, effective_notch_curve
+from vivid_anvil.stress import (
+    RectangleSection,
+    elliptic_hole,
+    hole_in_strip,
+    notch_effect_by_gradient,
+    notch_effect_by_radius,
+    plate_under_pressure,
+    plate_with_hole,
+    relative_gradient,
+    round_groove,
+    shape_gradient,
+    shoulder,
+)
+
+# 1 + 1 / √(A r/t + 2 B r/d (1 + 2 r/d)² + C (r/t)^z d/D), DIN 743-2, for a shoulder: another source than the charts
+DIN = {"tension": (0.62, 3.5, 0.0, 0.0), "bending": (0.62, 5.8, 0.2, 3.0), "torsion": (3.4, 19.0, 1.0, 2.0)}
+
+
+@given(st.sampled_from(sorted(DIN)), st.floats(1.15, 2.5), st.floats(0.3, 5.0))
+def test_a_shoulder_by_the_charts_is_near_that_of_the_standard(load, larger, ratio):
+    assume(load != "torsion" or ratio <= 4.0)
+    depth = 50.0 * (larger - 1.0)
+    radius = depth / ratio
+    a, b, c, z = DIN[load]
+    narrow = radius / 100.0
+    root = a * radius / depth + 2.0 * b * narrow * (1.0 + 2.0 * narrow) ** 2 + c * (radius / depth) ** z / larger
+    assert shoulder(load, 100.0 * larger, 100.0, radius) == pytest.approx(1.0 + 1.0 / math.sqrt(root), rel=0.13)
+
+
+@given(st.floats(0.001, 0.999))
+def test_a_hole_in_a_strip_goes_from_three_to_two(share):
+    """3 in a wide plate (Kirsch), 2 where it nearly cuts the strip; near Heywood's 2 + (1 - d/W)³ between."""
+    found = hole_in_strip(100.0 * share, 100.0)
+    assert found == pytest.approx(2.0 + (1.0 - share) ** 3, rel=0.03)
+    assert elliptic_hole(5.0, 5.0) * 50.0 == pytest.approx(plate_with_hole(5.0, 5.0, 90.0, 50.0)[0])
+
+
+def test_a_shallow_groove_is_a_semi_ellipse_at_an_edge():
+    shallow = round_groove("tension", 1000.0, 999.0, 0.1)  # 1 + 2 √(t / r), within the free edge's share
+    assert shallow == pytest.approx(1.0 + 2.0 * math.sqrt(0.5 / 0.1), rel=0.1)
+    assert round_groove("bending", 200.0, 20.0, 2.0) < round_groove("tension", 200.0, 20.0, 2.0)
+
+
+@pytest.mark.parametrize(
+    ("effect", "limit"),
+    [
+        (lambda r: notch_effect_by_radius(3.0, r, 800.0), 1e4),
+        (lambda r: notch_effect_by_radius(3.0, r, 800.0, "Neuber"), 1e6),
+        (lambda r: notch_effect_by_gradient(3.0, 2.0 / r, 500.0), 1e6),
+    ],
+)
+def test_large_notches_are_felt_whole_and_small_ones_hardly(effect, limit):
+    assert effect(limit).kf == pytest.approx(3.0, rel=2e-3)
+    found = [effect(r).kf for r in np.geomspace(0.01, limit, 30)]
+    assert found == sorted(found)
+    assert effect(1e-6).sensitivity < 0.05
+
+
+def test_notch_sensitivity_by_hand():
+    alpha = 0.025 * (2070.0 / 690.0) ** 1.8
+    assert notch_effect_by_radius(2.5, 2.0, 690.0).sensitivity == pytest.approx(1.0 / (1.0 + alpha / 2.0))
+    assert notch_effect_by_radius(2.5, 2.0, 690.0, load="torsion").sensitivity == pytest.approx(
+        1.0 / (1.0 + 0.6 * alpha / 2.0)
+    )
+    beta = 10.0 ** (-(690.0 - 134.0) / 586.0)
+    assert notch_effect_by_radius(2.5, 2.0, 690.0, "Neuber").kf == pytest.approx(1 + 1.5 / (1 + math.sqrt(beta / 2.0)))
+    gradient = shape_gradient("shoulder", "bending", 60.0, 50.0, 2.5)
+    assert gradient == pytest.approx(2.3 * (1.0 + 1.0 / (4.0 * math.sqrt(2.0) + 2.0)) / 2.5)
+    assert shape_gradient("round groove", "tension", 60.0, 30.0, 2.5) == pytest.approx(2.0 / 2.5)
+    assert shape_gradient("shoulder", "torsion", 60.0, 50.0, 2.5) == pytest.approx(1.15 / 2.5)
+
+
+def test_the_gradient_at_a_hole_is_that_of_kirsch():
+    """-7 / 3 over the radius, at the flank of a hole under tension."""
+    depths = np.array([0.0, 0.01, 0.02])
+    along = [plate_with_hole(8.0, 8.0 + depth, 90.0, 40.0)[0] for depth in depths]
+    assert relative_gradient(depths, along) == pytest.approx(7.0 / 3.0 / 8.0, rel=1e-4)
+
+
+def membrane_shear(width, height, cells=120):
+    """Shear per torque in the middle of both sides of a rectangle: Prandtl's membrane on a grid."""
+    n, m = cells, round(cells * height / width)
+    hx, hy = width / n, height / m
+
+    def second(count, step):
+        return diags([1.0, -2.0, 1.0], [-1, 0, 1], shape=(count - 1, count - 1)) / step**2
+
+    grid = kron(eye(m - 1), second(n, hx)) + kron(second(m, hy), eye(n - 1))
+    inner = spsolve(grid.tocsc(), np.full((n - 1) * (m - 1), -2.0)).reshape(m - 1, n - 1)
+    whole = np.zeros((m + 1, n + 1))
+    whole[1:-1, 1:-1] = inner
+    torque = 2.0 * whole.sum() * hx * hy
+    slope_top = (4.0 * whole[1, n // 2] - whole[2, n // 2]) / (2.0 * hy)
+    slope_side = (4.0 * whole[m // 2, 1] - whole[m // 2, 2]) / (2.0 * hx)
+    return slope_top / torque, slope_side / torque
+
+
+@pytest.mark.parametrize(("width", "height"), [(20.0, 20.0), (20.0, 50.0), (50.0, 20.0)])
+def test_torsion_of_a_rectangle_is_that_of_the_membrane(width, height):
+    section = RectangleSection(width, height)
+    top, side = membrane_shear(width, height)
+    assert section.stress(torque=1e5).torsion == pytest.approx(top * 1e5, rel=2e-3)
+    assert section.largest_shear(1e5) == pytest.approx(max(top, side) * 1e5, rel=2e-3)
+
+
+def test_torsion_of_a_thin_strip_and_a_square():
+    thin = RectangleSection(500.0, 4.0)
+    assert thin.largest_shear(1e5) == pytest.approx(3.0 * 1e5 / (500.0 * 4.0**2) / (1.0 - 0.63 * 4.0 / 500.0), rel=1e-3)
+    assert RectangleSection(10.0, 10.0).largest_shear(1e3) == pytest.approx(1e3 / (0.2082 * 1e3), rel=1e-3)
+
+
+@pytest.mark.parametrize("edge", ["clamped", "supported"])
+def test_a_plate_under_pressure_is_in_equilibrium(edge):
+    """Centre to edge the radial moment obeys m' + (m_r - m_t)/r = -p r / 2; both are parabolas in r."""
+    found = plate_under_pressure(0.3, 120.0, 6.0, edge)
+    modulus = 6.0**2 / 6.0
+    centre, radial, around = (modulus * one for one in found)
+
+    def m_r(r):
+        return centre + (radial - centre) * (r / 120.0) ** 2
+
+    def m_t(r):
+        return centre + (around - centre) * (r / 120.0) ** 2
+
+    for r in (30.0, 80.0, 119.0):
+        slope = (m_r(r + 1e-3) - m_r(r - 1e-3)) / 2e-3
+        assert slope + (m_r(r) - m_t(r)) / r == pytest.approx(-0.3 * r / 2.0, rel=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("metal", "radius", "stress", "class_"),
+    [
+        ("steel", "1 mm", "principal", 225),
+        ("steel", 0.05, "principal", 630),
+        ("aluminium", 1.0, "principal", 71),
+        ("steel", 1.0, "von Mises", 200),
+        ("magnesium", 1.0, "principal", 28),
+    ],
+)
+def test_the_class_belongs_to_metal_and_radius(metal, radius, stress, class_):
+    curve = effective_notch_curve(metal, radius, stress=stress)
+    assert curve.stress_at(2e6) == pytest.approx(class_)
+    assert curve.life(1.2 * class_) == pytest.approx(2e6 / 1.2**3)
+    assert curve.stress_at(1e8) == pytest.approx(class_ * 0.2 ** (1 / 3) * 0.1 ** (1 / 5))
+    assert detail_curve("IIW effective notch", class_).life(class_) == pytest.approx(2e6)
+
+
+WRONG = {
+    "no chart": (lambda: shoulder("tension", 200.0, 100.0, 1.0), "where the chart ends"),
+    "the wrong way round": (lambda: shoulder("tension", 40.0, 50.0, 2.0), "more than the smaller"),
+    "another load": (lambda: round_groove("shear", 60.0, 50.0, 2.5), "tension"),
+    "a dent": (lambda: round_groove("tension", 60.0, 59.0, 5.0), "Is the radius right?"),
+    "a slot": (lambda: hole_in_strip(50.0, 40.0), "more than the diameter"),
+    "soft steel": (lambda: notch_effect_by_radius(2.0, 1.0, 400.0), "550 MPa or more"),
+    "hard steel": (lambda: notch_effect_by_radius(2.0, 1.0, 1900.0, "Neuber"), "up to 1520"),
+    "no notch": (lambda: notch_effect_by_radius(0.7, 1.0, 700.0), "net section"),
+    "endless": (lambda: notch_effect_by_gradient(2.0, math.inf, 700.0), "0 or more"),
+    "two points": (lambda: relative_gradient([0.0, 1.0], [3.0, 2.0]), "three or more"),
+    "nothing": (lambda: relative_gradient([0.0, 1.0, 2.0], [0.0, 2.0, 1.0]), "the notch stress"),
+    "a block": (lambda: plate_under_pressure(1.0, 10.0, 5.0, "clamped"), "up to 0.4"),
+    "another radius": (lambda: effective_notch_curve("steel", "0.3 mm"), "0.05 mm for walls"),
+    "another shape": (lambda: shape_gradient("hole", "tension", 60.0, 50.0, 2.0), "shoulder"),
+}
+
+
+@pytest.mark.parametrize(("ask", "message"), WRONG.values(), ids=WRONG)
+def test_what_a_formula_does_not_hold_for_is_refused(ask, message):
+    with pytest.raises(InputError, match=message):
+        ask()
