@@ -3,6 +3,7 @@
 import json
 
 import meshio
+import numpy as np
 import pandas as pd
 import pytest
 
@@ -29,7 +30,15 @@ def test_the_hanger_head_is_assessed_drawn_and_written(run, demo_file, asked):
     )
     code, out, _ = run("model", demo_file.parent / "hanger_head.toml", "--set", "free", "--most", 5, *written)
     assert code == 0
-    for words in ("7522 nodes of hanger_head.frd", "absolute", "Reserve", "biaxiality", "Written: "):
+    for words in (
+        "7522 nodes of hanger_head.frd",
+        "absolute",
+        "Reserve",
+        "Biaxiality",
+        "Worst cycle at node",
+        "not-proportional",
+        "Written: ",
+    ):
         assert words in out
     record = json.loads((asked / "m.json").read_text())
     assert [one["rank"] for one in record["places"]] == [1, 2, 3, 4, 5]
@@ -43,6 +52,13 @@ def test_the_hanger_head_is_assessed_drawn_and_written(run, demo_file, asked):
     assert mesh.cells[0].type == "tetra10"
     assert len(mesh.points) == record["nodes"] == 7522
     assert 10.0 ** mesh.point_data["log10 life in years"].min() <= lives[0]
+    at = mesh.point_data["node"] == record["places"][0]["node"]
+    reserve = mesh.point_data["reserve on stress"][at]
+    assert reserve == pytest.approx(record["places"][0]["reserve_on_stress"], rel=1e-9)
+    assert record["places"][0]["worst_cycle_direction_y"] > 0.99
+    shank = record["paths"][0]
+    assert shank["region"] == "shank, right edge"
+    assert shank["worst_cycle_highest_MPa"] == pytest.approx(shank["highest_stress_MPa"])
 
 
 def test_a_model_of_three_nodes_without_elements_has_no_picture_of_its_surface(study, run, tmp_path):  # noqa: F811
@@ -59,7 +75,101 @@ def test_a_model_of_three_nodes_without_elements_has_no_picture_of_its_surface(s
     assert frame["damage per repeat"].max() == pytest.approx(found[0].damage_per_repeat)
 
 
+BAR = """[model]
+stresses = "bar.vtu"
+stress_unit = "MPa"
+length_unit = "mm"
+cases = { pull = "S" }
+element_values = "each element"
+sets_from = "ends.csv"
+material = "plate_steel"
+sn_curve = "fillet_weld"
+notch_factor = 1.1
+measure = "component xx"
+load_cases = [{ case = "pull", channel = "vertical force", unit_load = "10 kN" }]
+regions = [{ set = "material 2", sn_curve = "pin_bore", mean_stress = "goodman" }]
+paths = [
+    { name = "toe", rule = "5 and 15 mm", toe = ["0 mm", "0 mm", "0 mm"], along = [1, 0, 0] },
+    { name = "through", surface = ["15 mm", "5 mm", "0 mm"], other = ["15 mm", "5 mm", "10 mm"], sn_curve = "pin_bore" },
+]
+"""
+
+
+@pytest.fixture
+def bar(study, tmp_path):  # noqa: F811
+    """A study of two blocks, 20 mm long, of two materials, and a line, with the stresses of each."""
+    grid = [[x, y, z] for x in (0.0, 10.0, 20.0) for y in (0.0, 10.0) for z in (0.0, 10.0)]
+    block = np.array([0, 4, 6, 2, 1, 5, 7, 3])
+    cells = [("hexahedron", np.array([block, block + 4])), ("line", np.array([[0, 11]]))]
+    stresses = [np.array([[60.0, 0, 0, 0, 0, 0], [45.0, 0, 0, 0, 0, 0]]), np.array([[5.0, 0, 0, 0, 0, 0]])]
+    data = {"S": stresses, "material": [np.array([1, 2]), np.array([3])]}
+    meshio.Mesh(np.array(grid), cells, cell_data=data).write(tmp_path / "bar.vtu")
+    (tmp_path / "ends.csv").write_text("node,set\n1,left end\n2,left end\n12,right end\n")
+
+    def changed(*changes, text=BAR):
+        for old, new in changes:
+            assert old in text
+            text = text.replace(old, new)
+        return study((AT_LAWS, text + "\n" + AT_LAWS))
+
+    return changed
+
+
+def test_elements_regions_and_paths_of_a_study(bar, run, tmp_path):
+    """Each material by its own curve, also where both meet; the line is assessed and not drawn."""
+    path = bar()
+    figures = ("--figures", tmp_path / "f", "--seen-from", "1,0.5,2", "--seen-from", "top")
+    code, out, err = run("model", path, "--json", tmp_path / "m.json", *figures)
+    assert code == 0, err
+    for words in ("nodes of material 2: curve pin_bore", "not-drawn", "Structural stress", "toe", "through"):
+        assert words in out
+    assert sorted(one.name for one in (tmp_path / "f").glob("model*.png")) == ["model-1-0.5-2.png", "model-top.png"]
+    record = json.loads((tmp_path / "m.json").read_text())
+    by_node = {one["node"]: one for one in record["places"]}
+    assert by_node[1]["worst_of"] == "element 1"
+    assert by_node[1]["sets"] == "material 1, material 3, left end"
+    at_path = {one["region"]: one for one in record["paths"]}
+    assert at_path["through"]["highest_stress_MPa"] < at_path["toe"]["highest_stress_MPa"]
+    made = read_study(path)
+    assert [spot.curve.name for spot in made.model.path_spots.values()] == ["fillet_weld", "pin_bore"]
+    mean = read_study(bar(("each element", "averaged")))
+    assert mean.model.field.of_case("pull")[4:8, 0] == pytest.approx(52.5)
+    assert mean.model.field.of_case("pull")[0, 0] == pytest.approx(32.5)
+    code, out, _ = run("model", bar(("each element", "averaged")))
+    assert code == 0
+    assert "mesh-coarse" in out
+
+
+@pytest.mark.parametrize("measure", ["normal stress, surface", "normal stress, critical plane"])
+def test_planes_are_a_measure_of_a_study(bar, run, measure):
+    path = bar(("component xx", measure), ("each element", "averaged"))
+    code, out, err = run("model", path, "--most", 3)
+    assert code == 0, err
+    assert measure in " ".join(out.split())
+    planes = run_model(read_study(path))
+    plain = run_model(read_study(bar(("each element", "averaged"))))
+    assert planes.damage_per_repeat.max() == pytest.approx(plain.damage_per_repeat.max(), rel=0.1)
+    assert abs(planes.directions[planes.worst][0]) > 0.9
+
+
+def test_only_places_as_bad_as_asked_for_and_work_that_is_kept(bar, run, tmp_path):
+    path, kept = bar(), tmp_path / "kept"
+    code, whole, _ = run("model", path, "--keep", kept)
+    assert code == 0
+    assert len(list(kept.glob("*.npz"))) == 2  # a chunk of each region
+    assert run("model", path, "--keep", kept)[1] == whole
+    worst = run_model(read_study(path)).life_years.min()
+    code, out, _ = run("model", path, "--life-below", f"{worst * 0.9:.3g} years")
+    assert (code, "No place is as bad as asked for." in out) == (0, True)
+    run("model", path, "--share", 0.99, "--json", tmp_path / "m.json")
+    assert [one["node"] for one in json.loads((tmp_path / "m.json").read_text())["places"]] == [1, 2, 3, 4, 5, 6, 7, 8]
+
+
 WISHES = {
+    "another view": ((model(),), ("--seen-from", "corners"), "Did you mean 'corner'"),
+    "half a view": ((model(),), ("--seen-from", "1,0"), "three numbers"),
+    "no cluster": ((model(),), ("--cluster", "tcp://127.0.0.1:9"), "a running scheduler"),
+    "no share": ((model(),), ("--share", 3), "share"),
     "no model": ((), (), "no model"),
     "no such set": ((model(),), ("--set", "fre"), "no set"),
     "no ending": ((model(),), ("--nodes", "nodes.doc"), "a file that ends in"),

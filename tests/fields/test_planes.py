@@ -61,13 +61,11 @@ def test_normals_of_a_box_and_the_direction_of_largest_variation_on_it():
     assert ((normals * outward).sum(axis=1) > 0.0).all()
     directions, places = surface_directions(inside, LOADS, duty_of(120), step_degrees=1.0)
     assert (places == np.arange(12)).all()
-    assert np.abs((directions * normals).sum(axis=1)).max() < 1e-12
+    assert np.abs(directions).min(axis=1).max() < 1e-12  # in one of the sides of the box
     units, loads = LOADS.units(inside), LOADS.events(duty_of(120))
-    for i in (0, 5, 11):  # against a brute search over all directions of the surface
-        tensors = np.concatenate(
-            [np.ptp(_along(units[i], event.loads, normals[i], 720), axis=0)[None] for event in loads]
-        )
-        best = tensors.max()
+    for i in (0, 5, 11):  # against a brute search over all directions of the sides that meet there
+        sides = np.eye(3)[np.abs(normals[i]) > 0.1]
+        best = max(np.ptp(_along(units[i], event.loads, side, 720), axis=0).max() for event in loads for side in sides)
         own = max(np.ptp(StressMeasure(direction=tuple(directions[i])).of(event.loads @ units[i])) for event in loads)
         assert own == pytest.approx(best, rel=2e-3)
     model = assess_model(inside, LOADS, duty_of(120), spot(), directions=directions)

@@ -552,8 +552,8 @@ FAULTS = {
     "unknown case": (model('"pull"', '"pul"'), "model", "Did you mean 'pull'"),
     "no load cases": (
         model('{ case = "pull", channel = "vertical force", unit_load = "10 kN" }', ""),
-        "load_cases",
-        "at least one",
+        "model, loads",
+        "no load case with a history",
     ),
     "unit load in MPa": (model("10 kN", "10 MPa"), "model", "force"),
     "case loaded twice": (model('"10 kN"', '"10 kN", constant = 1.0'), "load_cases", "or constant"),
@@ -569,6 +569,60 @@ FAULTS = {
         "lower to a higher",
     ),
     "half a box": (model("[model]", '[model]\nsets = { tip = { z = ["5 mm"] } }'), "z", "at least 2"),
+    "worst of elements": (model("[model]", '[model]\nelement_values = "worst"'), "element_values", "'each element'"),
+    "no face": (model("[model]", '[model]\nface = "top"'), "model: stress field", "it has no faces"),
+    "no deck": (model("[model]", '[model]\nsets_from = "none.inp"'), "model", "no such file"),
+    "unknown region": (
+        model("[model]", '[model]\nregions = [{ set = "tip", sn_curve = "pin_bore" }]'),
+        "model: stress field few_nodes.csv, node set",
+        "no set",
+    ),
+    "region of a rule": (
+        model("[model]", '[model]\nregions = [{ set = "tip", mean_stress = "goodmen" }]'),
+        "model, regions, entry 1",
+        "Did you mean 'goodman'",
+    ),
+    "region twice": (
+        model("[model]", '[model]\nregions = [{ set = "tip" }, { set = "tip" }]'),
+        "model, regions",
+        "a name twice",
+    ),
+    "sequence of forces": (
+        model("[model]", '[model]\nsequences = [{ channel = "vertical force", cases = ["pull"] }]'),
+        "model, load case pull",
+        "two loads",
+    ),
+    "sequence of nothing": (
+        model("[model]", '[model]\nsequences = [{ channel = "step", cases = [] }]'),
+        "sequences",
+        "at least one",
+    ),
+    "flat direction": (model("[model]", "[model]\ndirection = [1, 0]"), "direction", "at least 3"),
+    "path of two kinds": (
+        model(
+            "[model]",
+            '[model]\npaths = [{ name = "a", surface = ["0 mm", "0 mm", "0 mm"], other = ["1 mm", "0 mm", "0 mm"], nodes = [1]}]',
+        ),
+        "paths, entry 1",
+        "one way to find it",
+    ),
+    "path of no kind": (model("[model]", '[model]\npaths = [{ name = "a" }]'), "paths, entry 1", "one way to find it"),
+    "bare toe": (
+        model(
+            "[model]",
+            '[model]\npaths = [{ name = "a", rule = "5 and 15 mm", toe = [0, 0, 0], along = [1, 0, 0], thickness = "8 mm" }]',
+        ),
+        "toe",
+        "without a unit",
+    ),
+    "path in no model": (
+        model(
+            "[model]",
+            '[model]\npaths = [{ name = "a", rule = "5 and 15 mm", toe = ["0 mm", "0 mm", "0 mm"], along = [1, 0, 0] }]',
+        ),
+        "model: stress field few_nodes.csv",
+        "no elements with a shape",
+    ),
     "unknown part": (('counted_part = "tensile"', 'counted_part = "open"'), "counted_part", "'full'"),
     "inspection factor": (("inspection_factor = 3", "inspection_factor = 0.3"), "inspection_factor", "at least 1"),
     "no toughness": (('toughness = "75 MPa√m"', "#"), "cracks, entry 1", "no toughness"),

@@ -115,7 +115,21 @@ def model(
     study: StudyFile,
     most: Annotated[int, typer.Option(help="How many of the worst places.")] = 8,
     node_set: Annotated[str | None, typer.Option("--set", help="Only nodes of this set.")] = None,
+    share: Annotated[float, typer.Option(help="Only places with this share of the largest damage, 0 to 1.")] = 0.0,
+    life_below: Annotated[
+        str | None, typer.Option(help="Only places that live shorter, such as '30 years'.", show_default=False)
+    ] = None,
+    seen_from: Annotated[
+        list[str] | None,
+        typer.Option(help="View of a figure: a side, corner, or three numbers such as 1,0,2. May be repeated."),
+    ] = None,
     threads: Annotated[int, typer.Option(min=1, help="Threads that share the nodes.")] = 2,
+    cluster: Annotated[
+        str | None, typer.Option(help="Address of a Dask scheduler whose workers share the nodes.", show_default=False)
+    ] = None,
+    keep: Annotated[
+        Path | None, typer.Option(help="Folder for finished work: an interrupted run goes on from there.")
+    ] = None,
     nodes_file: Annotated[
         Path | None, typer.Option("--nodes", help="Also write every node to this .vtu, .csv or .parquet file.")
     ] = None,
@@ -127,7 +141,9 @@ def model(
     """Life at every node of a finite-element model: its worst places, drawn on its surface, written for a viewer."""
     from vivid_anvil.cli import run_model
 
-    wishes = run_model.ModelWishes(most, node_set, threads, nodes_file)
+    wishes = run_model.ModelWishes(
+        most, node_set, share, life_below, tuple(seen_from or ()), threads, cluster, keep, nodes_file
+    )
     run_model.model(study, wishes, Outputs(json_file, csv_file, figures), units.value)
 
 

@@ -1,4 +1,4 @@
-"""A model's result as tables: what was assessed, and its worst places."""
+"""A model's result as tables: what was assessed, its worst places, its paths."""
 
 from __future__ import annotations
 
@@ -8,36 +8,93 @@ from collections.abc import Sequence
 from rich.console import Group, RenderableType
 
 from vivid_anvil.cli.tables import edgeless, indented, table
-from vivid_anvil.fields import HotPlace, ModelResult, Trust
+from vivid_anvil.fields import HotPlace, ModelResult
 from vivid_anvil.units import UnitSystem, display_unit, fixed, number, shown
 
 
-def facts(result: ModelResult, trust: Trust, units: UnitSystem) -> RenderableType:  # noqa: ARG001 (nothing has a unit)
-    """What was assessed, and how far one stress can be trusted at the worst node."""
+def facts(result: ModelResult, measure: str) -> RenderableType:
+    """What was assessed."""
     field, spot = result.field, result.spot
     counted = int(result.values.counted.sum())
     curve = "none" if spot.curve is None else spot.curve.name
     lines = [
-        f"{field.size} nodes of {field.source}; load cases {', '.join(field.cases)}; measure: {result.measure.name}.",
+        f"{field.size} nodes of {field.source}; load cases {', '.join(field.cases)}; measure: {measure}.",
         f"Curve {curve}, Kf = {spot.notch_factor:g}, mean stress {spot.mean_stress}. "
         f"{field.size - counted} nodes shown to be harmless without counting.",
-        f"At the worst node: biaxiality {trust.biaxiality:.2f}, load path {trust.off_line:.1%} off a straight line.",
     ]
+    for number_of, (name, own) in enumerate(result.regions):
+        many = 0 if result.region_of is None else int((result.region_of == number_of).sum())
+        of = "none" if own.curve is None else own.curve.name
+        lines.append(f"{many} nodes of {name}: curve {of}, Kf = {own.notch_factor:g}, mean stress {own.mean_stress}.")
+    if result.chosen is not None:
+        lines.append("Of the stresses at a node the one with the largest damage counts.")
     return Group(*(indented(line) for line in lines))
 
 
 def places_table(places: Sequence[HotPlace], reserves: Sequence[float | None], units: UnitSystem) -> RenderableType:
     """The worst places, the worst first."""
     length, stress = display_unit("length", units), display_unit("stress", units)
-    made = table(
-        "", "Node", f"x, y, z [{length}]", "Life [years]", "Reserve", f"Highest [{stress}]", "Worst event", "Near"
-    )
+    several = any(one.worst_of for one in places)
+    last = "Worst of" if several else "Near"
+    heads = ("Life [years]", "Reserve", f"Highest [{stress}]", "Off line", "Worst event", last)
+    made = table("", "Node", f"x, y, z [{length}]", *heads)
     made.columns[2].no_wrap = True
-    digits = 1 if units == "metric" else 3
     for one, reserve in zip(places, reserves, strict=True):
-        at = ", ".join(f"{float(shown(value, 'length', units)) + 0.0:.{digits}f}" for value in one.at_mm)
-        life = "no damage" if math.isinf(one.life_years) else number(one.life_years)
-        factor = "-" if reserve is None else "no limit" if math.isinf(reserve) else number(reserve)
         peak = fixed(float(shown(one.highest_stress_MPa, "stress", units)))
-        made.add_row(str(one.rank), str(one.node), at, life, factor, peak, one.worst_event, str(one.nodes_nearby))
+        off = f"{one.off_straight_line:.0%}"
+        near = one.worst_of if several else str(one.nodes_nearby)
+        made.add_row(
+            str(one.rank),
+            str(one.node),
+            _at(one, units),
+            _life(one),
+            _factor(reserve),
+            peak,
+            off,
+            one.worst_event,
+            near,
+        )
     return edgeless(made)
+
+
+def worst_cycle(place: HotPlace, units: UnitSystem) -> RenderableType:
+    """The worst cycle of the worst place, in words."""
+    cycle, stress = place.worst_cycle, display_unit("stress", units)
+    low, high = (fixed(float(shown(value, "stress", units))) for value in (cycle.lowest_MPa, cycle.highest_MPa))
+    x, y, z = (one + 0.0 for one in cycle.direction)
+    share = f", {cycle.share_of_damage:.1%} of the damage" if cycle.share_of_damage > 0.0 else ""
+    return Group(
+        indented(
+            f"Worst cycle at node {place.node}: {low} to {high} {stress} in {cycle.event}, "
+            f"turns at {cycle.from_s:.6g} s and {cycle.to_s:.6g} s{share}."
+        ),
+        indented(
+            f"Its principal stress lies along ({x:.2f}, {y:.2f}, {z:.2f}): a crack opens that way. "
+            f"Biaxiality {place.biaxiality:.2f}."
+        ),
+    )
+
+
+def paths_table(places: Sequence[HotPlace], reserves: Sequence[float | None], units: UnitSystem) -> RenderableType:
+    """Structural stress at the paths, the worst first."""
+    stress = display_unit("stress", units)
+    made = table("Path", "Structural stress", f"Highest [{stress}]", "Life [years]", "Reserve", "Worst event")
+    for one, reserve in zip(places, reserves, strict=True):
+        low, high = (
+            fixed(float(shown(value, "stress", units))) for value in (one.lowest_stress_MPa, one.highest_stress_MPa)
+        )
+        made.add_row(one.region, f"from {low}", high, _life(one), _factor(reserve), one.worst_event)
+    return edgeless(made)
+
+
+def _at(one: HotPlace, units: UnitSystem) -> str:
+    digits = 1 if units == "metric" else 3
+    return ", ".join(f"{float(shown(value, 'length', units)) + 0.0:.{digits}f}" for value in one.at_mm)
+
+
+def _life(one: HotPlace) -> str:
+    return "no damage" if math.isinf(one.life_years) else number(one.life_years)
+
+
+def _factor(reserve: float | None) -> str:
+    return "-" if reserve is None else "no limit" if math.isinf(reserve) else number(reserve)

@@ -10,14 +10,27 @@ from contextlib import contextmanager
 def progress(first: str) -> Iterator[Callable[[str, int, int], None]]:
     """Show how far the work is; yields the function to tell it: `watch(label, done, of)`."""
     from rich.console import Console
-    from rich.progress import BarColumn, Progress, SpinnerColumn, TextColumn, TimeElapsedColumn
+    from rich.progress import BarColumn, Progress, SpinnerColumn, TextColumn, TimeElapsedColumn, TimeRemainingColumn
 
     console = Console(stderr=True)
-    columns = (SpinnerColumn(), TextColumn("{task.description}"), BarColumn(bar_width=24), TimeElapsedColumn())
+    columns = (
+        SpinnerColumn(),
+        TextColumn("{task.description}"),
+        BarColumn(bar_width=24),
+        TimeElapsedColumn(),
+        TextColumn("left"),
+        TimeRemainingColumn(),
+    )
     with Progress(*columns, console=console, transient=True, disable=not console.is_terminal) as bar:
         task = bar.add_task(first, total=None)
 
+        shown = first
+
         def watch(label: str, done: int, of: int) -> None:
-            bar.update(task, description=label, completed=done, total=max(of, 1))
+            nonlocal shown
+            if label != shown:  # the time left is that of this piece of work
+                bar.reset(task, description=label, total=max(of, 1))
+                shown = label
+            bar.update(task, completed=done, total=max(of, 1))
 
         yield watch

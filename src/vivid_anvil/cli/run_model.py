@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
-from concurrent.futures import ThreadPoolExecutor
+from collections.abc import Iterator
+from concurrent.futures import Executor, ThreadPoolExecutor
+from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import draw, say_written
 from vivid_anvil.errors import InputError
+from vivid_anvil.findings import gravest_first
 from vivid_anvil.records import finding_records, plain
 from vivid_anvil.units import UnitSystem
+
+if TYPE_CHECKING:
+    from vivid_anvil.fields import HotPlace, ModelResult
 
 VIEWS = ("corner", "front", "back")
 ENDINGS = (".vtu", ".csv", ".parquet")
@@ -21,67 +27,147 @@ ENDINGS = (".vtu", ".csv", ".parquet")
 
 @dataclass(frozen=True)
 class ModelWishes:
-    """How many places, of which set, on how many threads, where the result at every node goes."""
+    """Which places, seen from where, who computes, where finished work is kept, where the result at every node goes."""
 
     most: int
     node_set: str | None
+    share: float
+    life_below: str | None
+    seen_from: tuple[str, ...]
     threads: int
+    cluster: str | None
+    keep: Path | None
     nodes_file: Path | None
+
+    def check(self) -> None:
+        """InputError, before anything is computed, for an ending or a view that cannot be meant."""
+        if self.nodes_file is not None and self.nodes_file.suffix.lower() not in ENDINGS:
+            raise InputError("--nodes", str(self.nodes_file), f"a file that ends in {', '.join(ENDINGS)}")
+        for name in self.seen_from:
+            _view(name)
 
 
 def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) -> None:
     """The life at every node of a study's model, and its worst places."""
     outputs.check()
-    if wishes.nodes_file is not None and wishes.nodes_file.suffix.lower() not in ENDINGS:
-        raise InputError("--nodes", str(wishes.nodes_file), f"a file that ends in {', '.join(ENDINGS)}")
+    wishes.check()
     with progress("reading the study") as watch:
-        from vivid_anvil.fields import (
-            ModelView,
-            hottest_places,
-            node_life,
-            node_trust,
-            reserves_on_stress,
-            write_results,
-        )
-        from vivid_anvil.study import read_study, run_model
+        from vivid_anvil.fields import hottest_places, model_findings, node_life, reserves_on_stress, write_results
+        from vivid_anvil.study import read_study, run_model, run_paths
 
         study = read_study(path, watch=watch)
-        with ThreadPoolExecutor(wishes.threads) as pool:
-            result = run_model(study, executor=pool, watch=watch)
+        with _workers(wishes) as pool:
+            result = run_model(study, executor=pool, keep_in=wishes.keep, watch=watch)
         job = study.model
         assert job is not None, "run_model refuses a study without model"
         watch("worst places", 0, 1)
-        places = hottest_places(result, wishes.most, apart=job.apart, node_set=wishes.node_set)
-        at = [job.field.place_of(one.node) for one in places]
-        reserves = [None] * len(at) if study.target_life is None else reserves_on_stress(result, at).tolist()
-        rows: list[dict[str, Any]] = [
-            plain({**one.to_row(), "reserve_on_stress": reserve}) for one, reserve in zip(places, reserves, strict=True)
-        ]
-        trust, doubts = node_trust(result, places[0].node)
-        life = node_life(result, places[0].node)
-        findings = (*doubts, *life.findings)
-        drawings: list[Drawing] = [(f"life node {places[0].node}", partial(draw, life, units))]
-        if job.field.elements:
-            drawings += [(f"model {view}", partial(draw, ModelView(result, view, places), units)) for view in VIEWS]
-        record = {
+        chosen: dict[str, Any] = {
+            "node_set": wishes.node_set,
+            "share_of_worst": wishes.share,
+            "life_below": wishes.life_below,
+        }
+        places = hottest_places(result, wishes.most, apart=job.apart, **chosen)
+        reserves = _reserves(result, places)
+        rows = _rows(places, reserves)
+        findings = model_findings(result, places)
+        drawings: list[Drawing] = []
+        if places:
+            life = node_life(result, places[0].node)
+            findings = gravest_first((*findings, *life.findings))
+            drawings.append((f"life node {places[0].node}", partial(draw, life, units)))
+        drawings += _surfaces(result, places, wishes, units)
+        record: dict[str, Any] = {
             "title": study.title,
-            "nodes": job.field.size,
+            "nodes": result.field.size,
             "nodes_counted": int(result.values.counted.sum()),
-            "measure": result.measure.name,
+            "measure": job.planes or result.measure.label,
             "places": rows,
-            "worst_node_biaxiality": trust.biaxiality,
-            "worst_node_off_straight_line": trust.off_line,
             "findings": finding_records(findings),
         }
+        paths = run_paths(study)
+        path_places = [] if paths is None else hottest_places(paths, paths.field.size)
+        path_reserves = [] if paths is None else _reserves(paths, path_places)
+        if paths is not None:
+            record["paths"] = _rows(path_places, path_reserves)
         written = outputs.write(record, rows, drawings, watch)
         if wishes.nodes_file is not None:
-            written.append(write_results(result, wishes.nodes_file))
+            every = None if result.target_repeats is None else reserves_on_stress(result, watch=watch)
+            written.append(write_results(result, wishes.nodes_file, reserves=every))
     from vivid_anvil.cli import model_tables, tables
 
     out = tables.console()
     out.print(tables.heading(study.title))
-    out.print(model_tables.facts(result, trust, units))
-    out.print(model_tables.places_table(places, reserves, units))
+    out.print(model_tables.facts(result, job.planes or result.measure.label))
+    if places:
+        out.print(model_tables.places_table(places, reserves, units))
+        out.print()
+        out.print(model_tables.worst_cycle(places[0], units))
+    else:
+        out.print(tables.indented("No place is as bad as asked for."))
     out.print()
+    if path_places:
+        out.print(model_tables.paths_table(path_places, path_reserves, units))
+        out.print()
     out.print(tables.findings_list(findings))
     say_written(out, written)
+
+
+@contextmanager
+def _workers(wishes: ModelWishes) -> Iterator[Executor]:
+    """Threads of this machine, or the workers of a cluster."""
+    if wishes.cluster is None:
+        with ThreadPoolExecutor(wishes.threads) as pool:
+            yield pool
+        return
+    try:
+        from distributed import Client
+    except ImportError:
+        raise InputError(
+            "--cluster", "no package for clusters", "the extra 'cluster'", "pip install 'vivid-anvil[cluster]'"
+        ) from None
+    try:
+        client = Client(wishes.cluster, timeout="20s")  # type: ignore[no-untyped-call]
+    except (OSError, TimeoutError, ValueError) as error:
+        raise InputError("--cluster", f"no answer from {wishes.cluster} ({error})", "a running scheduler") from None
+    with client:
+        yield client.get_executor()  # type: ignore[no-untyped-call]
+
+
+def _reserves(result: ModelResult, places: list[HotPlace]) -> list[float | None]:
+    from vivid_anvil.fields import reserves_on_stress
+
+    if result.target_repeats is None:
+        return [None] * len(places)
+    found: list[float | None] = reserves_on_stress(result, [result.field.place_of(one.node) for one in places]).tolist()
+    return found
+
+
+def _rows(places: list[HotPlace], reserves: list[float | None]) -> list[dict[str, Any]]:
+    return [
+        plain({**one.to_row(), "reserve_on_stress": reserve}) for one, reserve in zip(places, reserves, strict=True)
+    ]
+
+
+def _surfaces(result: ModelResult, places: list[HotPlace], wishes: ModelWishes, units: UnitSystem) -> list[Drawing]:
+    """A picture for each view, where there is a surface to see."""
+    from vivid_anvil.fields import ModelView, undrawable
+
+    if len(undrawable(result.field.elements)) == len({one.kind for one in result.field.elements}):
+        return []
+    names = wishes.seen_from or VIEWS
+    return [(f"model {name}", partial(draw, ModelView(result, _view(name), places), units)) for name in names]
+
+
+def _view(name: str) -> str | tuple[float, float, float]:
+    """A side by its name, or a direction by its numbers."""
+    if "," not in name:
+        from vivid_anvil.checks import one_of
+        from vivid_anvil.fields import DIRECTIONS
+
+        one_of("--seen-from", name, tuple(DIRECTIONS))
+        return name
+    try:
+        x, y, z = (float(one) for one in name.split(","))
+    except ValueError:
+        raise InputError("--seen-from", repr(name), "a side, or three numbers such as 1,0,2") from None
+    return x, y, z

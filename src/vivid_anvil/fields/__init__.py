@@ -7,10 +7,19 @@ from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads, Ste
 from vivid_anvil.fields.hdf5_of_fields import read_field_hdf5, write_field_hdf5
 from vivid_anvil.fields.hottest import HotPlace, hottest_places
 from vivid_anvil.fields.measures import MEASURES, StressMeasure
+from vivid_anvil.fields.model_findings import model_findings
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.model_view import DIRECTIONS, ModelView
 from vivid_anvil.fields.node_life import WorstCycle, node_life, node_tensors, node_trust, worst_cycle
-from vivid_anvil.fields.planes import critical_planes, half_sphere, surface_directions, surface_normals
+from vivid_anvil.fields.planes import (
+    PLANES,
+    assess_planes,
+    critical_planes,
+    half_sphere,
+    surface_directions,
+    surface_normals,
+    surface_part,
+)
 from vivid_anvil.fields.read_field import read_field
 from vivid_anvil.fields.read_frd import read_frd
 from vivid_anvil.fields.read_mesh import read_mesh
@@ -19,10 +28,10 @@ from vivid_anvil.fields.reserves import reserves_on_stress
 from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField, joined_cases, with_boxes
 from vivid_anvil.fields.structural_field import ThroughPath, ToePath, structural_field
-from vivid_anvil.fields.surface import outer_surface
+from vivid_anvil.fields.surface import outer_surface, undrawable
 from vivid_anvil.fields.tables_of_fields import read_field_table, write_field_table
 from vivid_anvil.fields.trust import Trust, TrustOfNodes, trust_of, trust_of_nodes
-from vivid_anvil.fields.whole_model import assess_model
+from vivid_anvil.fields.whole_model import assess_model, regions_of
 from vivid_anvil.fields.write_results import write_results
 
 __all__ = [
@@ -32,6 +41,7 @@ __all__ = [
     "FACES",
     "FACE_CHOICES",
     "MEASURES",
+    "PLANES",
     "CaseLoad",
     "Elements",
     "EventLoads",
@@ -52,6 +62,7 @@ __all__ = [
     "TrustOfNodes",
     "WorstCycle",
     "assess_model",
+    "assess_planes",
     "at_points",
     "averaged",
     "averaged_at_nodes",
@@ -60,6 +71,7 @@ __all__ = [
     "half_sphere",
     "hottest_places",
     "joined_cases",
+    "model_findings",
     "node_life",
     "node_tensors",
     "node_trust",
@@ -70,13 +82,16 @@ __all__ = [
     "read_field_table",
     "read_frd",
     "read_mesh",
+    "regions_of",
     "reserves_on_stress",
     "shell_faces",
     "structural_field",
     "surface_directions",
     "surface_normals",
+    "surface_part",
     "trust_of",
     "trust_of_nodes",
+    "undrawable",
     "von_mises",
     "with_boxes",
     "with_sets",

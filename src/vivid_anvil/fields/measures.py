@@ -45,6 +45,13 @@ class StressMeasure:
             raise InputError("stress measure", repr(self.name), f"one of {listed(MEASURES)}", hint)
 
     @property
+    def label(self) -> str:
+        """Its name, or the direction in words."""
+        if self.direction is None:
+            return self.name
+        return "normal stress along ({:g}, {:g}, {:g})".format(*self.direction)
+
+    @property
     def code(self) -> int:
         """The code of the loops."""
         return kernels.ALONG if self.direction is not None else MEASURES[self.name]

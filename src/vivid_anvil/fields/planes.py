@@ -8,31 +8,57 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, read_only, real_number
+from vivid_anvil.checks import FloatArray, IntArray, one_of, read_only, real_number
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.field_loads import FieldLoads
+from vivid_anvil.fields.load_corners import load_corners
 from vivid_anvil.fields.measures import normal_weights
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
-from vivid_anvil.fields.stress_field import StressField
+from vivid_anvil.fields.stress_field import Elements, StressField
 from vivid_anvil.fields.surface import outer_surface
-from vivid_anvil.fields.whole_model import assess_model
+from vivid_anvil.fields.whole_model import Watch, assess_model
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import HotSpot
+
+SMOOTH = 0.94  # cosine of 20 degrees: faces that differ more meet at an edge
 
 
 def surface_normals(field: StressField) -> FloatArray:
     """Outward normals at the nodes of the surface, shape (n, 3), mean over its faces by area; nan inside of the model."""
+    faces, across = _faces_across(field)
+    total = np.zeros((field.size, 3))
+    for i in range(4):
+        rows = np.ones(len(faces), dtype=bool) if i < 3 else faces[:, 2] != faces[:, 3]
+        np.add.at(total, faces[rows, i], across[rows])
+    length = np.linalg.norm(total, axis=1)
+    return np.where(length[:, None] > 0.0, total / np.where(length > 0.0, length, 1.0)[:, None], np.nan)
+
+
+def _faces_across(field: StressField) -> tuple[IntArray, FloatArray]:
+    """Outer faces, and the normal of each as long as twice its area."""
     faces, _ = outer_surface(field.elements)
     corners = field.coordinates[faces]
     across = np.cross(corners[:, 2] - corners[:, 0], corners[:, 3] - corners[:, 1])
     flat = faces[:, 2] == faces[:, 3]
     across[flat] = np.cross(corners[flat, 1] - corners[flat, 0], corners[flat, 2] - corners[flat, 0])
-    total = np.zeros((field.size, 3))
-    for i in range(4):
-        rows = np.ones(len(faces), dtype=bool) if i < 3 else ~flat
-        np.add.at(total, faces[rows, i], across[rows])
-    length = np.linalg.norm(total, axis=1)
-    return np.where(length[:, None] > 0.0, total / np.where(length > 0.0, length, 1.0)[:, None], np.nan)
+    return np.asarray(faces), np.asarray(across)
+
+
+def _sides(field: StressField) -> dict[int, list[FloatArray]]:
+    """Unit normals at each node of the surface: one where it is smooth, one for every side of an edge or a corner."""
+    faces, across = _faces_across(field)
+    found: dict[int, list[FloatArray]] = {}
+    order = np.argsort(-np.linalg.norm(across, axis=1), kind="stable")
+    for face in order.tolist():
+        for node in dict.fromkeys(faces[face].tolist()):
+            sides = found.setdefault(node, [])
+            for side in sides:
+                if side @ across[face] > SMOOTH * np.linalg.norm(side) * np.linalg.norm(across[face]):
+                    side += across[face]
+                    break
+            else:
+                sides.append(across[face].copy())
+    return {node: [side / np.linalg.norm(side) for side in sides if side.any()] for node, sides in found.items()}
 
 
 def surface_directions(
@@ -40,25 +66,47 @@ def surface_directions(
 ) -> tuple[FloatArray, np.ndarray]:
     """Directions in the surface along which the normal stress varies most in any event, and the places of the surface's nodes.
 
-    Looked for every `step_degrees` around. Directions have shape (m, 3), as the places.
+    Looked for every `step_degrees` around; at an edge or a corner on each of its sides. Directions have shape (m, 3).
     """
     if field.rows is not None:
         raise InputError(f"stress field {field.source}", "several stresses at a node", "one: average, or take one face")
-    normals = surface_normals(field)
-    places = np.flatnonzero(np.isfinite(normals[:, 0]))
+    sides = _sides(field)
+    places = np.array(sorted(node for node, normals in sides.items() if normals))
     units = loads.units(field)[places]
-    events = loads.events(duty_cycle)
+    corners = [load_corners(event.loads) for event in loads.events(duty_cycle)]  # a straight function is largest there
     around = np.radians(np.arange(0.0, 180.0, _step(step_degrees)))
     found = np.empty((places.size, 3))
-    for i, normal in enumerate(normals[places]):
-        first = np.cross(normal, np.eye(3)[int(np.abs(normal).argmin())])
-        first /= np.linalg.norm(first)
-        second = np.cross(normal, first)
-        looked = np.cos(around)[:, None] * first + np.sin(around)[:, None] * second
+    for i, place in enumerate(places.tolist()):
+        looked = np.concatenate([_within(normal, around) for normal in sides[place]])
         per_load = np.array([normal_weights(one) for one in looked]) @ units[i].T
-        ranges = np.max([np.ptp(event.loads @ per_load.T, axis=0) for event in events], axis=0)
+        ranges = np.max([np.ptp(few @ per_load.T, axis=0) for few in corners], axis=0)
         found[i] = looked[int(ranges.argmax())]
     return read_only(found), places
+
+
+def _within(normal: FloatArray, around: FloatArray) -> FloatArray:
+    """Directions in the plane across `normal`, shape (k, 3)."""
+    first = np.cross(normal, np.eye(3)[int(np.abs(normal).argmin())])
+    first /= np.linalg.norm(first)
+    second = np.cross(normal, first)
+    return np.asarray(np.cos(around)[:, None] * first + np.sin(around)[:, None] * second)
+
+
+def surface_part(field: StressField) -> StressField:
+    """The field at the nodes of its outer surface only: the faces there are its elements, its sets what they have there."""
+    places = np.flatnonzero(np.isfinite(surface_normals(field)[:, 0]))
+    new = np.full(field.size, -1)
+    new[places] = np.arange(places.size)
+    faces, _ = outer_surface(field.elements)
+    three = faces[:, 2] == faces[:, 3]
+    elements, first = [], 1
+    for kind, rows in (("triangle", faces[three, :3]), ("quad", faces[~three])):
+        if len(rows):
+            elements.append(Elements(kind, new[rows], np.arange(first, first + len(rows))))
+            first += len(rows)
+    sets = {name: new[np.asarray(nodes)] for name, nodes in field.node_sets.items()}
+    sets = {name: nodes[nodes >= 0] for name, nodes in sets.items()}
+    return dataclasses.replace(field.part(places), node_sets=sets, elements=elements)
 
 
 def half_sphere(step_degrees: float = 15.0) -> FloatArray:
@@ -86,11 +134,13 @@ def critical_planes(
     spot: HotSpot,
     *,
     step_degrees: float = 15.0,
+    watch: Watch | None = None,
     **settings: Any,
 ) -> ModelResult:
     """The model with the normal stress on the plane that is damaged most at each node, planes about `step_degrees` apart.
 
-    `settings` are those of `assess_model`. Its `directions` are the normals of those planes.
+    `settings` are those of `assess_model`, `watch` is told how many planes are done. The `directions` of the result are the
+    normals of those planes.
     """
     chosen = np.tile(np.array([0.0, 0.0, 1.0]), (field.size, 1))
     first, *others = half_sphere(step_degrees)
@@ -103,13 +153,33 @@ def critical_planes(
         raise InputError(f"stress field {field.source}", "several stresses at a node", "one: average, or take one face")
     result = along(first)
     best = result.values
-    for direction in others:
+    for number, direction in enumerate(others, 1):
+        if watch is not None:
+            watch("planes", number, len(others) + 1)
         values = along(direction).values
         more = values.damage > best.damage
         chosen[more] = direction
         names = [one.name for one in dataclasses.fields(NodeValues)]
         best = NodeValues(*(np.where(more, getattr(values, name), getattr(best, name)) for name in names))
     return dataclasses.replace(result, values=best, directions=read_only(chosen))
+
+
+PLANES = {
+    "normal stress, surface": "along the direction in the surface in which it varies most; nodes of the surface only",
+    "normal stress, critical plane": "on the plane that is damaged most, of all directions",
+}
+
+
+def assess_planes(
+    name: str, field: StressField, loads: FieldLoads, duty_cycle: DutyCycle, spot: HotSpot, **settings: Any
+) -> ModelResult:
+    """The model with one of `PLANES`; `settings` are those of `assess_model`."""
+    one_of("stress measure", name, tuple(PLANES))
+    if name == "normal stress, critical plane":
+        return critical_planes(field, loads, duty_cycle, spot, **settings)
+    outer = surface_part(field)
+    directions, _ = surface_directions(outer, loads, duty_cycle)
+    return assess_model(outer, loads, duty_cycle, spot, directions=directions, **settings)
 
 
 def _step(degrees: float) -> float:

@@ -127,8 +127,8 @@ class StressField:
         """Places of the nodes of a set; InputError with the nearest name, and for an empty set."""
         if set_name not in self.node_sets:
             hint = did_you_mean(set_name, list(self.node_sets))
-            known = listed(self.node_sets) or "no set: this field has none"
-            raise InputError(f"stress field {self.source}, node set", repr(set_name), f"one of {known}", hint)
+            known = f"one of {listed(self.node_sets)}" if self.node_sets else "none: this field has no set"
+            raise InputError(f"stress field {self.source}, node set", repr(set_name), known, hint)
         places = np.asarray(self.node_sets[set_name])
         if not places.size:
             raise InputError(f"stress field {self.source}, node set {set_name}", "no nodes", "a set with nodes")

@@ -71,6 +71,16 @@ def outer_surface(elements: Sequence[Elements]) -> tuple[IntArray, bool]:
     return _cut_up(rows), bool(solid) and not flat
 
 
+def undrawable(elements: Sequence[Elements]) -> list[str]:
+    """Kinds of elements without a face to draw, such as lines.
+
+    >>> undrawable([Elements("line", np.array([[0, 1]]), np.array([1]))])
+    ['line']
+    """
+    kinds = dict.fromkeys(one.kind for one in elements)
+    return [kind for kind in kinds if kind.rstrip("0123456789") not in (*SOLIDS, *FLAT)]
+
+
 def _rows(one: Elements, face: tuple[int, ...]) -> IntArray:
     """Corners of a face, the last twice for a triangle, and the nodes in the middle of its edges."""
     nodes, middles = np.asarray(one.nodes), MIDDLES.get(one.kind, {})

@@ -7,10 +7,10 @@ from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
-from scipy.spatial import ConvexHull, QhullError
 
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.fields import _kernels as kernels
+from vivid_anvil.fields.load_corners import load_corners
 from vivid_anvil.fields.model_result import ModelResult
 
 NOT_PROPORTIONAL = 0.1
@@ -18,7 +18,6 @@ FULL = np.array([[0, 3, 5], [3, 1, 4], [5, 4, 2]])  # places of the components i
 _TWICE = np.sqrt([1.0, 1.0, 1.0, 2.0, 2.0, 2.0])  # shear stands twice in the tensor
 _STRAIGHT = 1e-12  # below: rounding
 _TOGETHER = 20_000  # nodes at once
-_HULL_DIMENSIONS = 4  # beyond, a hull has nearly all points
 
 
 class Trust(NamedTuple):
@@ -67,7 +66,7 @@ def trust_of_nodes(result: ModelResult, places: Sequence[int] | IntArray | None 
     wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
     loads = np.concatenate([event.loads for event in result.loads.events(result.duty_cycle)])
     triangle = np.linalg.qr(loads - loads.mean(axis=0), mode="r")
-    corners = _corners(loads)
+    corners = load_corners(loads)
     units, constants = result.loads.units(result.field), result.loads.constants(result.field)
     biaxiality, off, direction = np.empty(wanted.size), np.empty(wanted.size), np.empty((wanted.size, 3))
     for start in range(0, wanted.size, _TOGETHER):
@@ -108,22 +107,3 @@ def _largest(tensors: FloatArray) -> tuple[FloatArray, FloatArray]:
     along = vectors[rows, :, order[:, 0]]
     sign = np.sign(along[rows, np.abs(along).argmax(axis=1)])
     return np.where(first != 0.0, second / np.where(first != 0.0, first, 1.0), 0.0), along * sign[:, None] + 0.0
-
-
-def _corners(loads: FloatArray) -> FloatArray:
-    """Samples that hold every largest value of a convex function of the loads; all different ones where that is no saving."""
-    points = np.unique(loads, axis=0)
-    moved = points - points.mean(axis=0)
-    _, sizes, axes = np.linalg.svd(moved, full_matrices=False)
-    kept = int((sizes > 1e-9 * sizes[0]).sum()) if sizes[0] > 0.0 else 0
-    if kept == 0:
-        return points[:1]
-    flat = moved @ axes[:kept].T
-    if kept == 1:
-        return points[[int(flat[:, 0].argmin()), int(flat[:, 0].argmax())]]
-    if kept > _HULL_DIMENSIONS or len(points) <= 2 * kept:
-        return points
-    try:
-        return points[np.sort(ConvexHull(flat).vertices)]
-    except QhullError:
-        return points

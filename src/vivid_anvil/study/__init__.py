@@ -2,9 +2,11 @@
 
 from vivid_anvil.study.compare import StudyComparison, compare_studies
 from vivid_anvil.study.explain import explain
+from vivid_anvil.study.model_job import ModelJob
+from vivid_anvil.study.model_run import run_model, run_paths
 from vivid_anvil.study.read_study import read_study
 from vivid_anvil.study.schema import study_schema, write_template
-from vivid_anvil.study.study import ModelJob, Study, StudyResult, assess_lives, grow_cracks, run_model, run_study
+from vivid_anvil.study.study import Study, StudyResult, assess_lives, grow_cracks, run_study
 from vivid_anvil.study.total_life import TotalLife, total_life
 from vivid_anvil.study.what_if import (
     Variant,
@@ -33,6 +35,7 @@ __all__ = [
     "number_and_unit",
     "read_study",
     "run_model",
+    "run_paths",
     "run_study",
     "study_schema",
     "total_life",

@@ -17,7 +17,19 @@ from vivid_anvil.files import read_toml
 
 INCLUDE, LEAVE_OUT = "include", "leave_out"
 # Keys whose values are names of files.
-_FILES = ("history", "programme", "spectrum", "table", "tests", "file", "points", "stresses", "standard_file", "cards")
+_FILES = (
+    "history",
+    "programme",
+    "spectrum",
+    "table",
+    "tests",
+    "file",
+    "points",
+    "stresses",
+    "sets_from",
+    "standard_file",
+    "cards",
+)
 
 
 def with_includes(path: Path, above: tuple[Path, ...] = ()) -> dict[str, Any]:

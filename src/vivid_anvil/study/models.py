@@ -304,23 +304,81 @@ class BoxSection(Section):
     z: list[Length] | None = Field(default=None, min_length=2, max_length=2)
 
 
+class RegionSection(Section):
+    """A set of nodes or elements with a material or a curve of its own; what it does not say is as in the model."""
+
+    set: Text
+    material: Text | None = None
+    sn_curve: Text | None = None
+    notch_factor: float | None = None
+    mean_stress: str | None = None
+    compressive_mean: str | None = None
+    below_knee: str | None = None
+
+
+class SequenceSection(Section):
+    """Load cases that follow each other, and the channel that says which one holds."""
+
+    channel: Text
+    cases: list[Text] = Field(min_length=1)
+
+
+Corner = Annotated[list[Length], Field(min_length=3, max_length=3)]
+
+
+class PathSection(Section):
+    """Where a structural stress is taken: a path on the surface from a weld toe, marked nodes, or a line through the plate."""
+
+    name: Text
+    rule: str | None = None
+    thickness: Length | None = None
+    toe: Corner | None = None
+    along: Annotated[list[float], Field(min_length=3, max_length=3)] | None = None
+    nodes: list[int] = Field(default_factory=list)
+    surface: Corner | None = None
+    other: Corner | None = None
+    material: Text | None = None
+    sn_curve: Text | None = None
+
+    @model_validator(mode="after")
+    def _one_way(self) -> PathSection:
+        through = self.surface is not None and self.other is not None
+        on_surface = self.rule is not None and (bool(self.nodes) != (self.toe is not None and self.along is not None))
+        beside = any(one is not None for one in (self.rule, self.thickness, self.toe, self.along)) or bool(self.nodes)
+        if through == on_surface or (through and beside) or (on_surface and (self.surface or self.other)):
+            raise InputError(
+                "",
+                f"the path {self.name!r} without one way to find it",
+                "rule with toe and along, or with nodes; or surface and other",
+                'toe = ["0 mm", "10 mm", "4 mm"] is a place, along = [1, 0, 0] a direction.',
+            )
+        return self
+
+
 class ModelSection(Section):
     """Stresses of a finite-element model, and how they are assessed at every node."""
 
     stresses: Text
     stress_unit: Text | None = None
     length_unit: Text | None = None
-    cases: list[Text] | None = None
-    load_cases: list[LoadCaseSection] = Field(min_length=1)
+    cases: list[Text] | dict[Text, Text | dict[Text, Text]] | None = None
+    element_values: str = "averaged"
+    face: str = "both"
+    sets_from: Text | None = None
+    load_cases: list[LoadCaseSection] = Field(default_factory=list)
+    sequences: list[SequenceSection] = Field(default_factory=list)
     material: Text
     sn_curve: Text
     measure: str = "signed von Mises, hydrostatic"
+    direction: Annotated[list[float], Field(min_length=3, max_length=3)] | None = None
     notch_factor: float = 1.0
     mean_stress: str = "none"
     compressive_mean: str = "ignored"
     below_knee: str = "as the curve says"
     apart: Length = 0.0
     sets: dict[Text, BoxSection] = Field(default_factory=dict)
+    regions: list[RegionSection] = Field(default_factory=list)
+    paths: list[PathSection] = Field(default_factory=list)
 
 
 class StudyFile(Section):

@@ -24,7 +24,6 @@ from vivid_anvil.cracks import (
 )
 from vivid_anvil.damage.assess import check_rule
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.fields import CaseLoad, FieldLoads, StressMeasure, read_field, with_boxes
 from vivid_anvil.histories import (
     BETWEEN_EVENTS,
     RESIDUES,
@@ -57,8 +56,10 @@ from vivid_anvil.materials import (
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.include import with_includes
 from vivid_anvil.study.key_errors import as_input_error, key_path
+from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, StudyFile
-from vivid_anvil.study.study import ModelJob, Study, Watch
+from vivid_anvil.study.read_model import model_job
+from vivid_anvil.study.study import Study, Watch
 from vivid_anvil.units import coherent
 
 T = TypeVar("T")
@@ -312,31 +313,29 @@ class _Builder:
         section = file.model
         if section is None:
             return None
-        material = self.named(materials, section.material, ("model", "material"), "materials")
-        curve = self.named(curves, section.sn_curve, ("model", "sn_curve"), "sn_curves")
-        with self.at(("model",)):
-            stresses = read_field(
-                self.path.parent / section.stresses,
-                stress_unit=section.stress_unit,
-                length_unit=section.length_unit,
-                cases=section.cases,
-            )
-            boxes = {name: box.model_dump(exclude_none=True) for name, box in section.sets.items()}
-            stresses = with_boxes(stresses, boxes)
-            moving = [
-                CaseLoad(case=one.case, channel=one.channel, unit_load=one.unit_load, event_factors=one.event_factors)
-                for one in section.load_cases
-                if one.channel is not None and one.unit_load is not None
-            ]
-            constant = {one.case: one.constant for one in section.load_cases if one.constant is not None}
-            loads = FieldLoads(moving, constant)
-            loads.check(stresses)
-            loads.events(duty_cycle)
+
+        def spot_of(named: Any, place: tuple[str | int, ...], **rules: Any) -> HotSpot:
+            """Curve, material and rules: its own, or those of the model."""
+            material = self.named(materials, named.material or section.material, (*place, "material"), "materials")
+            curve = self.named(curves, named.sn_curve or section.sn_curve, (*place, "sn_curve"), "sn_curves")
             keys = ("notch_factor", "mean_stress", "compressive_mean", "below_knee")
-            rules = {key: getattr(section, key) for key in keys}
-            spot = HotSpot(name="model", channel="stress", stress_per_load="1", material=material, curve=curve, **rules)
-            check_rule(spot)
-            return ModelJob(stresses, loads, spot, StressMeasure(section.measure), section.apart)
+            given = {key: getattr(section, key) for key in keys}
+            given |= {key: getattr(named, key) for key in keys if getattr(named, key, None) is not None}
+            given |= rules
+            with self.at(place):
+                spot = HotSpot(
+                    name="model", channel="stress", stress_per_load="1", material=material, curve=curve, **given
+                )
+                check_rule(spot)
+            return spot
+
+        spot = spot_of(section, ("model",))
+        regions = {one.set: spot_of(one, ("model", "regions", i)) for i, one in enumerate(section.regions)}
+        path_spots = {
+            one.name: spot_of(one, ("model", "paths", i), notch_factor=1.0) for i, one in enumerate(section.paths)
+        }
+        with self.at(("model",)):
+            return model_job(section, self.path.parent, duty_cycle, spot, regions, path_spots)
 
     def retardation(self, section: CrackSection, spot: HotSpot) -> Retardation:
         """How larger cycles are remembered: a word, or a table with its numbers; the yield strength from the material."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from concurrent.futures import Executor
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
@@ -12,23 +11,11 @@ from vivid_anvil.cracks import Crack, GrowthResult, GrowthTests, grow_crack, wit
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.damage.life_record import life_as_html
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.fields import FieldLoads, ModelResult, StressField, StressMeasure, assess_model
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.materials import SNCurve, SNFamily
 from vivid_anvil.stress import HotSpot
-
-
-@dataclass(frozen=True, eq=False)
-class ModelJob:
-    """A finite-element model of a study: its stresses, their loads, curve and rule, and how far apart worst places are, mm."""
-
-    field: StressField
-    loads: FieldLoads
-    spot: HotSpot
-    measure: StressMeasure
-    apart: float
-
+from vivid_anvil.study.model_job import ModelJob
 
 Watch = Callable[[str, int, int], None]
 
@@ -139,23 +126,6 @@ def grow_cracks(study: Study, *, watch: Watch | None = None) -> tuple[GrowthResu
         growths.append(with_tests(grown, study.growth_tests.get(crack.law.name)))
     _tell(watch, "cracks", len(growths), len(growths))
     return tuple(growths)
-
-
-def run_model(study: Study, *, executor: Executor | None = None, watch: Watch | None = None) -> ModelResult:
-    """The life at every node of the model of `study`; InputError where it has none."""
-    if study.model is None:
-        raise InputError(study.title, "no model", "a table [model] in the study", "Name its stresses there.")
-    job = study.model
-    return assess_model(
-        job.field,
-        job.loads,
-        study.duty_cycle,
-        job.spot,
-        measure=job.measure,
-        target=study.target_life,
-        executor=executor,
-        watch=watch,
-    )
 
 
 def _tell(watch: Watch | None, label: str, done: int, of: int) -> None:

@@ -1,0 +1,29 @@
+"""The finite-element model of a study: what there is to assess, without running it."""
+
+from __future__ import annotations
+
+import dataclasses
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from vivid_anvil.fields import FieldLoads, StressField, StressMeasure
+from vivid_anvil.stress import HotSpot
+
+
+@dataclass(frozen=True, eq=False)
+class ModelJob:
+    """A model's stresses, their loads, curve and rule, and how far apart worst places are, mm.
+
+    `regions` are hot spots of sets of their own, `planes` a measure of `PLANES` instead of `measure`. `structural` is the field
+    of structural stress at the study's paths, `path_spots` their curves.
+    """
+
+    field: StressField
+    loads: FieldLoads
+    spot: HotSpot
+    measure: StressMeasure
+    apart: float
+    regions: Mapping[str, HotSpot] = dataclasses.field(default_factory=dict)
+    planes: str | None = None
+    structural: StressField | None = None
+    path_spots: Mapping[str, HotSpot] = dataclasses.field(default_factory=dict)

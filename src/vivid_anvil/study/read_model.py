@@ -1,0 +1,96 @@
+"""The model of a study: its stresses read, their loads held against them and the events, its paths taken."""
+
+from __future__ import annotations
+
+import dataclasses
+from collections.abc import Mapping
+from pathlib import Path
+
+from vivid_anvil.errors import InputError
+from vivid_anvil.fields import (
+    PLANES,
+    CaseLoad,
+    FieldLoads,
+    StepLoad,
+    StressMeasure,
+    ThroughPath,
+    ToePath,
+    averaged,
+    read_field,
+    regions_of,
+    structural_field,
+    with_boxes,
+    with_sets,
+)
+from vivid_anvil.histories import DutyCycle
+from vivid_anvil.stress import HotSpot
+from vivid_anvil.study.model_job import ModelJob
+from vivid_anvil.study.models import ModelSection, PathSection
+
+
+def model_job(
+    section: ModelSection,
+    folder: Path,
+    duty_cycle: DutyCycle,
+    spot: HotSpot,
+    regions: Mapping[str, HotSpot],
+    path_spots: Mapping[str, HotSpot],
+) -> ModelJob:
+    """The finite-element model of a study; `spot`, `regions` and `path_spots` hold curves and rules."""
+    for key, names, many in (("regions", regions, section.regions), ("paths", path_spots, section.paths)):
+        if len(names) < len(many):
+            raise InputError(key, "a name twice", "each set or path once")
+    stresses = read_field(
+        folder / section.stresses,
+        stress_unit=section.stress_unit,
+        length_unit=section.length_unit,
+        cases=section.cases,
+        element_values=section.element_values,
+        face=section.face,
+    )
+    if section.sets_from is not None:
+        stresses = with_sets(stresses, folder / section.sets_from)
+    stresses = with_boxes(stresses, {name: box.model_dump(exclude_none=True) for name, box in section.sets.items()})
+    loads = _loads(section)
+    loads.check(stresses)
+    loads.events(duty_cycle)
+    regions_of(stresses, list(regions))
+    planes = section.measure if section.measure in PLANES else None
+    measure = StressMeasure() if planes else StressMeasure(section.measure)
+    if section.direction is not None:
+        x, y, z = section.direction
+        measure, planes = StressMeasure(direction=(x, y, z)), None
+    job = ModelJob(stresses, loads, spot, measure, section.apart, dict(regions), planes)
+    if not section.paths:
+        return job
+    small = structural_field(averaged(stresses), [_path(one) for one in section.paths])
+    return dataclasses.replace(job, structural=small, path_spots=dict(path_spots))
+
+
+def _loads(section: ModelSection) -> FieldLoads:
+    moving = [
+        CaseLoad(case=one.case, channel=one.channel, unit_load=one.unit_load, event_factors=one.event_factors)
+        for one in section.load_cases
+        if one.channel is not None and one.unit_load is not None
+    ]
+    constant = {one.case: one.constant for one in section.load_cases if one.constant is not None}
+    sequences = [StepLoad(channel=one.channel, cases=tuple(one.cases)) for one in section.sequences]
+    return FieldLoads(moving, constant, sequences)
+
+
+def _path(section: PathSection) -> ToePath | ThroughPath:
+    if section.surface is not None and section.other is not None:
+        return ThroughPath(name=section.name, surface=_place(section.surface), other=_place(section.other))
+    return ToePath(
+        name=section.name,
+        rule=section.rule or "",
+        thickness=section.thickness,
+        toe=None if section.toe is None else _place(section.toe),
+        along=None if section.along is None else _place(section.along),
+        nodes=section.nodes,
+    )
+
+
+def _place(numbers: list[float]) -> tuple[float, float, float]:
+    x, y, z = numbers
+    return x, y, z
