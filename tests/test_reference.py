@@ -3,6 +3,7 @@
 import pytest
 
 from tests.all_methods import METHODS
+from tests.own_field_references import FIELD_REFERENCES
 from tests.own_references import REFERENCES
 from tests.reference_values import RANDOM_SIGNALS, cases, compared, deviation
 
@@ -30,7 +31,10 @@ def test_the_random_signals_are_those_of_the_cases(case):
     assert signal.size == check["samples"]
 
 
-@pytest.mark.parametrize("one", REFERENCES, ids=[one.method for one in REFERENCES])
+OWN = (*REFERENCES, *FIELD_REFERENCES)
+
+
+@pytest.mark.parametrize("one", OWN, ids=[one.method for one in OWN])
 def test_the_reference_of_our_own_is_met(one):
     wanted, got = one.values()
     assert got == pytest.approx(wanted, rel=one.within)

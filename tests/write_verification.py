@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from tests.all_methods import METHODS
+from tests.own_field_references import FIELD_REFERENCES
 from tests.own_references import REFERENCES, Reference
 from tests.reference_values import cases, compared, deviation
 
@@ -30,7 +31,7 @@ most. Below 1e-9 a deviation is that of the digits printed in the reference.
 OWN = """
 ## Where no case is printed
 
-Held against an exact solution, a limit, or the model written out, by `tests/own_references.py`.
+Held against an exact solution, a limit, or the model written out, by `tests/own_references.py` and `tests/own_field_references.py`.
 
 | method | against | reference | ours | deviation | tolerance |
 | --- | --- | --- | --- | --- | --- |
@@ -40,7 +41,7 @@ Held against an exact solution, a limit, or the model written out, by `tests/own
 def page() -> str:
     """The text of the page."""
     rows = [_row(method.name, case, compared(method, case)) for method in METHODS for case in cases(method.cases)]
-    own = [_own_row(one) for one in REFERENCES]
+    own = [_own_row(one) for one in (*REFERENCES, *FIELD_REFERENCES)]
     return INTRODUCTION + "\n".join(rows) + "\n" + OWN + "\n".join(own) + "\n"
 
 
