@@ -2,8 +2,8 @@
 
 python examples/hanger_head_model.py [folder for figures and results]
 
-For a model of your own: read its result file (`read_frd`), mesh (`read_mesh`) or table (`read_field_table`), say which
-channel scales which load case and at which load its stresses were computed, and name material and curve.
+For a model of your own: read its result file (`read_frd`), mesh (`read_mesh`) or table (`read_field_table`), its sets
+(`with_sets`), say which channel scales which load case and at which load its stresses were computed, and name material and curve.
 """
 
 import dataclasses
@@ -56,20 +56,37 @@ for one in places:
     life = "no damage" if math.isinf(one.life_years) else f"{one.life_years:.3g} years"
     print(f"  {one.rank}. node {one.node} at ({x:.1f}, {y:.1f}, {z:.1f}) mm: {life}, {one.highest_stress_MPa:.0f} MPa")
 
+for one in places[:1]:
+    cycle = one.worst_cycle
+    x, y, z = cycle.direction
+    print(
+        f"     worst cycle {cycle.lowest_MPa:.0f} to {cycle.highest_MPa:.0f} MPa, a crack opens along ({x:.2f}, {y:.2f}, {z:.2f})"
+    )
+
 worst = fields.node_life(model, places[0].node)
 print(worst)
-trust, findings = fields.node_trust(model, places[0].node)
-print(f"One stress for the tensor: biaxiality {trust.biaxiality:.2f}, {trust.off_line:.1%} off a straight line.")
+for finding in fields.model_findings(model, places):
+    print(" ", finding)
 
-# A hand check: the mean stress across the shank is the force over the section.
-middle = np.abs(head.coordinates[:, 1] + 80.0) < 3.0
-mean = head.of_case("vertical")[middle, 1].mean()
-print(f"Shank under 10 kN: {mean:.2f} MPa in the model, {10e3 / (36.0 * 8.0):.2f} MPa by hand.")
+# Where directions turn, the plane that is damaged most tells more than one stress: a look at the nodes that were found.
+turning = [one for one in places if one.off_straight_line > 0.1]
+few = head.part(np.array([head.place_of(one.node) for one in turning]))
+planes = fields.critical_planes(few, loads, lap, spot, step_degrees=10.0)
+for one, years in zip(turning, planes.life_years, strict=True):
+    print(
+        f"  node {one.node}: {one.life_years:.3g} years by the principal stress, {years:.3g} years on its worst plane"
+    )
+
+# A hand check: membrane and bending across the shank are force over section and moment over modulus.
+shank = fields.ThroughPath(name="shank", surface=(-18.0, -80.0, 0.0), other=(18.0, -80.0, 0.0))
+pull, bend = fields.structural_field(head, [shank]).stresses[:, 0, 1]
+print(f"Shank under 10 kN: {pull:.2f} MPa in the model, {10e3 / (36.0 * 8.0):.2f} MPa by hand.")
+print(f"Shank under 2 kN sideways: {bend:.2f} MPa in the model, {6.0 * 2e3 * 80.0 / (8.0 * 36.0**2):.2f} MPa by hand.")
 
 if folder is not None:
     folder.mkdir(parents=True, exist_ok=True)
     save_figure(plot(fields.ModelView(model, "corner", places)), folder / "model.png")
     save_figure(plot(worst), folder / "worst-node.png")
     fields.write_results(model, folder / "hanger_head.vtu")
-    fields.write_results(model, folder / "hanger_head.csv")
+    fields.write_results(model, folder / "hanger_head.csv", reserves=fields.reserves_on_stress(model))
     (folder / "by-hand.txt").write_text(str(life_working(worst)))

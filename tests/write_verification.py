@@ -31,7 +31,8 @@ most. Below 1e-9 a deviation is that of the digits printed in the reference.
 OWN = """
 ## Where no case is printed
 
-Held against an exact solution, a limit, or the model written out, by `tests/own_references.py` and `tests/own_field_references.py`.
+Held against an exact solution, a limit, or the model written out, by `tests/own_references.py` and
+`tests/own_field_references.py`.
 
 | method | against | reference | ours | deviation | tolerance |
 | --- | --- | --- | --- | --- | --- |

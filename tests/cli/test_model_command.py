@@ -121,7 +121,7 @@ def test_elements_regions_and_paths_of_a_study(bar, run, tmp_path):
     figures = ("--figures", tmp_path / "f", "--seen-from", "1,0.5,2", "--seen-from", "top")
     code, out, err = run("model", path, "--json", tmp_path / "m.json", *figures)
     assert code == 0, err
-    for words in ("nodes of material 2: curve pin_bore", "not-drawn", "Structural stress", "toe", "through"):
+    for words in ("nodes of material 2: curve pin_bore", "not-drawn", "Path", "toe", "through"):
         assert words in out
     assert sorted(one.name for one in (tmp_path / "f").glob("model*.png")) == ["model-1-0.5-2.png", "model-top.png"]
     record = json.loads((tmp_path / "m.json").read_text())

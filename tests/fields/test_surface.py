@@ -83,6 +83,19 @@ def test_shells_are_seen_from_both_sides_and_lines_cannot_be_drawn():
             outer_surface(nothing)
 
 
+def test_what_stands_behind_another_part_is_hidden():
+    box = np.array(CORNERS["hexahedron"], dtype=float)
+    behind = 0.5 * box + np.array([0.25, 0.25, -3.0])
+    elements = [Elements("hexahedron", np.arange(16).reshape(2, 8), np.array([1, 2]))]
+    field = field_of(16, coordinates=np.concatenate([box, behind]), elements=elements)
+    model = assess_model(field, LOADS, duty_of(), spot())
+    front, side = ModelView(model, "front"), ModelView(model, "right")
+    facing = [at for at in range(8, 16) if field.coordinates[at, 2] == behind[:, 2].max()]
+    assert all(front.is_hidden(at) for at in facing)
+    assert not any(side.is_hidden(at) for at in facing if field.coordinates[at, 0] > 0.5)
+    assert not any(front.is_hidden(at) for at in range(8) if field.coordinates[at, 2] == 1.0)
+
+
 def test_the_eye_sees_what_looks_at_it():
     """Of a box three faces at most; a node on the far side is hidden."""
     points = np.array(CORNERS["hexahedron"], dtype=float)

@@ -76,14 +76,14 @@ def worst_cycle(place: HotPlace, units: UnitSystem) -> RenderableType:
 
 
 def paths_table(places: Sequence[HotPlace], reserves: Sequence[float | None], units: UnitSystem) -> RenderableType:
-    """Structural stress at the paths, the worst first."""
+    """Structural stress at the paths of the study, the worst first."""
     stress = display_unit("stress", units)
-    made = table("Path", "Structural stress", f"Highest [{stress}]", "Life [years]", "Reserve", "Worst event")
+    made = table("Path", f"Lowest [{stress}]", f"Highest [{stress}]", "Life [years]", "Reserve", "Worst event")
     for one, reserve in zip(places, reserves, strict=True):
         low, high = (
             fixed(float(shown(value, "stress", units))) for value in (one.lowest_stress_MPa, one.highest_stress_MPa)
         )
-        made.add_row(one.region, f"from {low}", high, _life(one), _factor(reserve), one.worst_event)
+        made.add_row(one.region, low, high, _life(one), _factor(reserve), one.worst_event)
     return edgeless(made)
 
 

@@ -68,9 +68,38 @@ class ModelView:
             faces, corners = faces[facing], corners[facing]
         return np.asarray(faces[np.argsort(corners[:, :, 2].mean(axis=1), kind="stable")])
 
+    @property
+    def side(self) -> str:
+        """Where the eye is, in words."""
+        if isinstance(self.direction, str):
+            return f"the {self.direction}"
+        return "({:g}, {:g}, {:g})".format(*self.direction)
+
     def is_hidden(self, place: int) -> bool:
-        """Whether no face at this node looks at the eye."""
-        return not bool((self.faces == place).any())
+        """Whether no face at this node looks at the eye, or another face stands before it."""
+        if not bool((self.faces == place).any()):
+            return True
+        here = self.seen[place]
+        corners = self.seen[self.faces]
+        near = np.flatnonzero(
+            (corners[:, :, 2].max(axis=1) > here[2])
+            & (corners[:, :, :2].min(axis=1) <= here[:2]).all(axis=1)
+            & (corners[:, :, :2].max(axis=1) >= here[:2]).all(axis=1)
+            & ~(self.faces == place).any(axis=1)
+        )
+        return any(_stands_before(corners[face][[0, i, i + 1]], here) for face in near for i in (1, 2))
 
     def __repr__(self) -> str:
-        return f"<ModelView from {self.direction}: {self.result!r}>"
+        return f"<ModelView from {self.side}: {self.result!r}>"
+
+
+def _stands_before(triangle: FloatArray, here: FloatArray) -> bool:
+    """Whether a triangle covers a point, seen along the third axis, and is nearer to the eye by more than rounding."""
+    flat = np.column_stack([triangle[1, :2] - triangle[0, :2], triangle[2, :2] - triangle[0, :2]])
+    size = abs(float(np.linalg.det(flat)))
+    reach = float(np.ptp(triangle, axis=0).max())
+    if size <= 1e-12 * reach**2:
+        return False
+    share = np.linalg.solve(flat, here[:2] - triangle[0, :2])
+    depth = triangle[0, 2] + share @ (triangle[1:, 2] - triangle[0, 2])
+    return bool(share.min() > -1e-9 and share.sum() < 1.0 + 1e-9 and depth > here[2] + 1e-6 * reach)

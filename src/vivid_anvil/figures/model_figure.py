@@ -34,7 +34,7 @@ def bands(shortest: float, longest: float, most: int = len(COLOURS)) -> list[flo
 def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # noqa: ARG001 (lives have no other unit)
     """The surface as the eye sees it; each face shows the shortest life of its corners."""
     result = view.result
-    figure = new_figure(f"{result.field.source}: life, seen from the {view.direction}")
+    figure = new_figure(f"{result.field.source}: life, seen from {view.side}")
     axes = figure.subplots()
     years = result.life_years[view.faces].min(axis=1)
     finite = years[np.isfinite(years)]
