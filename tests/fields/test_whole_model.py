@@ -25,7 +25,7 @@ from vivid_anvil.fields import (
     trust_of,
     von_mises,
 )
-from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event, rainflow
+from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event, GatedHistory, load_spectrum, rainflow
 from vivid_anvil.materials import Material
 from vivid_anvil.stress import HotSpot
 
@@ -242,6 +242,8 @@ def field_without(case):
 
 ONE_CASE = FieldLoads(LOADS.cases[:1])
 FORCE = ConstantAmplitude.from_range("vertical force", "2 kN", cycles=10)
+SPECTRUM = load_spectrum("vertical force", {"range": [3.0, 1.0], "cycles": [10, 100]}, "kN")
+GATED = GatedHistory(duty_of().events[0].load, {"vertical force": 100.0})
 BAD = {
     "case without load": (
         lambda: assess_model(field_of(20), FieldLoads(LOADS.cases), duty_of(), spot()),
@@ -272,12 +274,12 @@ BAD = {
         ).events(duty_of()),
         "Did you mean",
     ),
-    "no history": (lambda: ONE_CASE.events(DutyCycle("day", (Event("one", FORCE),), 1.0)), "a history with a channel"),
-    "order between events": (
-        lambda: assess_model(field_of(20), LOADS, duty_of(between="worst case"), spot()),
-        "'each by itself'",
+    "no history": (lambda: LOADS.events(DutyCycle("day", (Event("stop", FORCE),), 1.0)), "a history with the channels"),
+    "a gate": (lambda: LOADS.events(DutyCycle("day", (Event("stop", GATED),), 1.0)), "leave the gate out"),
+    "no order": (
+        lambda: ONE_CASE.events(DutyCycle("day", (Event("one", SPECTRUM),), 1.0, between="in the order given")),
+        "a load without order",
     ),
-    "half cycles": (lambda: assess_model(field_of(20), LOADS, duty_of(residue="half cycles"), spot()), "'repeated'"),
     "no curve": (
         lambda: assess_model(
             field_of(20),

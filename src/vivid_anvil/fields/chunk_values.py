@@ -6,19 +6,21 @@ whose stress can be shown never to reach the fatigue limit are left out of the c
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.damage.spectrum import Spectrum
+from vivid_anvil.damage.spectrum import spectrum as spectrum_of
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.field_loads import EventLoads
 from vivid_anvil.fields.harmless import harmless
 from vivid_anvil.fields.model_result import NO_EVENT, NodeValues
-from vivid_anvil.histories import Cycles
+from vivid_anvil.fields.node_duty import CHANNEL, node_duty
+from vivid_anvil.histories import Cycles, DutyCycle
 from vivid_anvil.stress import HotSpot
 
 ROOM = 200_000  # cycles put side by side: what fits the cache
@@ -35,6 +37,14 @@ class Task:
     along: FloatArray
     code: int
     skip: bool
+    duty_cycle: DutyCycle
+
+    @property
+    def apart(self) -> bool:
+        """Whether every cycle does its damage by itself, so that cycles of many nodes may be put side by side."""
+        duty = self.duty_cycle
+        alone = duty.between == "each by itself" and duty.residue == "repeated"
+        return alone and self.spot.below_knee != "consistent"
 
     @property
     def scaled(self) -> tuple[FloatArray, FloatArray]:
@@ -45,7 +55,7 @@ class Task:
 
 def values_of(task: Task) -> NodeValues:
     """The values of the nodes of one chunk."""
-    if task.spot.below_knee == "consistent":
+    if not task.apart:
         return _one_by_one(task)
     size = task.units.shape[0]
     found = _Sums(size)
@@ -55,7 +65,8 @@ def values_of(task: Task) -> NodeValues:
     for number, event in enumerate(task.events):
         reached = np.empty((size, 2))
         _extremes_of_idle(task, units, constants, event, np.flatnonzero(idle), reached)
-        for places, high, low, ends, extremes in _batches(task, units, constants, event, counted):
+        batches = _batches if event.counts is None else _specified
+        for places, high, low, ends, extremes in batches(task, units, constants, event, counted):
             reached[places] = extremes
             share = _damage(task.spot, event, high, low)
             owner = np.repeat(np.arange(places.size), np.diff(ends, prepend=0))
@@ -86,24 +97,42 @@ class _Sums:
 
 
 def _one_by_one(task: Task) -> NodeValues:
-    """Nodes whose cycles act on each other, as where the limit falls with the damage: all events of a node in one spectrum."""
+    """Nodes as hot spots one after the other: where cycles act on each other, or events do."""
     size = task.units.shape[0]
-    units, constants = task.scaled
     sums = _Sums(size)
     for node in range(size):
-        one = np.array([node])
-        parts = []
-        for event in task.events:
-            for _, high, low, _, extremes in _batches(task, units, constants, event, one):
-                parts.append((high.copy(), low.copy(), np.full(high.size, event.occurrences)))
-                sums.reach(one, extremes)
-        high, low, often = (np.concatenate(columns) for columns in zip(*parts, strict=True))
-        share = _damage_of_cycles(task.spot, high, low, often, "a node")
-        start = 0
-        for number, part in enumerate(parts):
-            sums.add(number, one, np.array([share[start : start + part[0].size].sum()]))
-            start += part[0].size
+        spectrum = node_spectrum(
+            task.spot, task.duty_cycle, task.events, task.code, task.along[node], task.units[node], task.constants[node]
+        )
+        share, one = spectrum.damage_of(equivalent_stress(spectrum, "the loads")), np.array([node])
+        for number in range(len(spectrum.sources)):
+            sums.add(number, one, np.array([share[spectrum.event == number].sum()]))
+        sums.reach(one, np.array([[spectrum.lowest, spectrum.highest]]))
     return sums.values(np.ones(size, dtype=bool))
+
+
+def node_spectrum(
+    spot: HotSpot,
+    duty_cycle: DutyCycle,
+    events: Sequence[EventLoads],
+    code: int,
+    along: FloatArray,
+    unit: FloatArray,
+    constant: FloatArray,
+) -> Spectrum:
+    """The cycles of one node: those of a hot spot whose load is the counted stress there."""
+
+    def stress_of(loads: FloatArray) -> FloatArray:
+        history = np.empty(loads.shape[0])
+        kernels.stress_history(code, along, unit, constant, loads, history)
+        return history
+
+    return spectrum_of(hot_spot_there(spot, "a node"), node_duty(duty_cycle, events, stress_of))
+
+
+def hot_spot_there(spot: HotSpot, name: str) -> HotSpot:
+    """The model's hot spot, fed by the counted stress."""
+    return replace(spot, name=name, channel=CHANNEL, stress_per_load="1", offset=0.0)
 
 
 def _extremes_of_idle(
@@ -114,6 +143,23 @@ def _extremes_of_idle(
     for place in places:
         kernels.stress_history(task.code, task.along[place], units[place], constants[place], event.loads, history)
         reached[place] = history.min(), history.max()
+
+
+def _specified(
+    task: Task, units: FloatArray, constants: FloatArray, event: EventLoads, counted: IntArray
+) -> Iterator[tuple[IntArray, FloatArray, FloatArray, IntArray, FloatArray]]:
+    """The same for an event that is specified by its cycles."""
+    size = event.loads.shape[0]
+    together = max(1, 2 * ROOM // size)
+    for start in range(0, counted.size, together):
+        places = counted[start : start + together]
+        histories = np.empty((places.size, size))
+        for row, place in zip(histories, places, strict=True):
+            kernels.stress_history(task.code, task.along[place], units[place], constants[place], event.loads, row)
+        one, other = histories[:, 0::2], histories[:, 1::2]
+        ends = np.arange(1, places.size + 1) * (size // 2)
+        reached = np.column_stack([histories.min(axis=1), histories.max(axis=1)])
+        yield places, np.maximum(one, other).ravel(), np.minimum(one, other).ravel(), ends, reached
 
 
 def _batches(
@@ -150,27 +196,26 @@ def _batches(
 
 def _damage(spot: HotSpot, event: EventLoads, high: FloatArray, low: FloatArray) -> FloatArray:
     """Damage of cycles of an event per repeat: exactly that of a hot spot with these cycles."""
-    return _damage_of_cycles(spot, high, low, np.broadcast_to(event.occurrences, high.shape), f"event {event.name}")
-
-
-def _damage_of_cycles(spot: HotSpot, high: FloatArray, low: FloatArray, often: FloatArray, where: str) -> FloatArray:
     nowhere = np.broadcast_to(np.int64(-1), high.shape)
+    count = np.broadcast_to(1.0, high.shape)
+    if event.counts is not None:
+        count = np.tile(event.counts, high.size // event.counts.size)
     cycles = Cycles(
-        range=high - low,
-        mean=0.5 * (high + low),
-        count=np.broadcast_to(1.0, high.shape),
-        start=nowhere,
-        end=nowhere,
-        dimension="stress",
+        range=high - low, mean=0.5 * (high + low), count=count, start=nowhere, end=nowhere, dimension="stress"
     )
-    spectrum = Spectrum.of_cycles(spot, cycles, often)
+    spectrum = Spectrum.of_cycles(spot, cycles, count * event.occurrences)
+    return spectrum.damage_of(equivalent_stress(spectrum, f"event {event.name}"))
+
+
+def equivalent_stress(spectrum: Spectrum, where: str) -> FloatArray:
+    """Each cycle in the terms of the curve; InputError for a mean stress that the mean-stress rule has no meaning for."""
     equivalent = spectrum.equivalent_stress()
     if not np.isfinite(equivalent).all():
-        mean = float(cycles.mean[np.flatnonzero(~np.isfinite(equivalent))[0]])
+        mean = float(spectrum.cycles.mean[np.flatnonzero(~np.isfinite(equivalent))[0]])
         raise InputError(
             where,
             f"a mean stress of {mean:.4g} MPa at a node",
-            f"means that the rule {spot.mean_stress!r} has a meaning for, below the strength",
+            f"means that the rule {spectrum.hot_spot.mean_stress!r} has a meaning for, below the strength",
             "The part would fail statically there: check stress unit, unit loads and loads.",
         )
-    return spectrum.damage_of(equivalent)
+    return equivalent

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
+from typing import Any
 
 import numpy as np
 
 from vivid_anvil.checks import FloatArray, real_number
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields.stress_field import StressField
-from vivid_anvil.histories import DutyCycle, LoadHistory
+from vivid_anvil.histories import Channel, DutyCycle, GatedHistory, LoadHistory
 from vivid_anvil.units import DIMENSIONS, coherent
 
 
@@ -62,12 +63,16 @@ class StepLoad:
 
 @dataclass(frozen=True, eq=False)
 class EventLoads:
-    """An event ready for the loops: name, how often in a repeat, and loads over unit loads, shape (samples, cases)."""
+    """An event ready for the loops: name, how often in a repeat, and loads over unit loads, shape (samples, cases).
+
+    Of events that are specified by their cycles the samples are the two ends of each, and `counts` says how many there are.
+    """
 
     name: str
     occurrences: float
     loads: FloatArray
     sample_rate: float
+    counts: FloatArray | None = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -76,8 +81,8 @@ class FieldLoads:
 
     `constant` names cases that are there all the time, such as dead weight or residual stress, with a factor each; `sequences`
     are cases that follow each other. All are summed.
-    Raises InputError for a case of the field without history or twice, a history without case, a unit load of 0, and an event
-    that is no history.
+    Raises InputError for a case of the field without history or twice, a history without case, a unit load of 0, a gate, and for
+    events that are no history where several channels scale the cases.
     """
 
     cases: Sequence[CaseLoad]
@@ -121,13 +126,6 @@ class FieldLoads:
 
     def events(self, duty_cycle: DutyCycle) -> list[EventLoads]:
         """Every event of the duty cycle as loads over unit loads."""
-        if duty_cycle.between != "each by itself":
-            raise InputError(
-                "duty cycle, between",
-                repr(duty_cycle.between),
-                "'each by itself' for a whole model",
-                "Look at the worst nodes one by one for what happens between events.",
-            )
         flat = duty_cycle.flat()
         names = [event.name for event, _ in flat]
         for one in self.cases:
@@ -137,19 +135,47 @@ class FieldLoads:
                     raise InputError(
                         f"load case {one.case}, event_factors", repr(name), f"an event: {listed(names)}", hint
                     )
-        return [self._event(event.name, event.load, often) for event, often in flat]
+        ordered = duty_cycle.between == "in the order given"
+        return [self._event(event.name, event.load, often, ordered) for event, often in flat]
 
-    def _event(self, name: str, load: object, often: float) -> EventLoads:
-        if not isinstance(load, LoadHistory):
+    def _event(self, name: str, load: Any, often: float, ordered: bool) -> EventLoads:
+        if isinstance(load, GatedHistory):
             raise InputError(
                 f"event {name}",
-                type(load).__name__,
-                "a history with a channel for every load case",
-                "A whole model needs the loads in their order in time.",
+                "a gate",
+                "a history as it is",
+                "What is small on a channel may be large at a node: leave the gate out.",
             )
-        columns = []
+        if isinstance(load, LoadHistory):
+            return EventLoads(name, often, self._matrix(name, load.__getitem__), load.sample_rate)
+        table = load.rainflow(self._only_channel(name), residue="repeated")
+        if ordered:
+            load.sequence(self._only_channel(name))  # refuses a load without order
+
+        def ends(channel: str) -> Channel:
+            both = np.column_stack([table.minimum, table.maximum]).ravel()
+            return Channel(channel, both, table.dimension)
+
+        return EventLoads(name, often, self._matrix(name, ends), 1.0, np.asarray(table.count))
+
+    def _only_channel(self, event: str) -> str:
+        """The channel that scales everything; cycles without their course in time say nothing of a second one."""
+        named = [one.channel for one in self.cases] + [one.channel for one in self.sequences]
+        channels = list(dict.fromkeys(named))
+        if len(channels) > 1:
+            raise InputError(
+                f"event {event}",
+                "cycles of one channel",
+                f"a history with the channels {listed(channels)}",
+                "How loads go together is known from their course in time only.",
+            )
+        return channels[0]
+
+    def _matrix(self, name: str, channel_named: Callable[[str], Channel]) -> FloatArray:
+        """Loads over unit loads, shape (samples, cases)."""
+        columns: list[FloatArray] = []
         for one in self.cases:
-            channel = load[one.channel]
+            channel = channel_named(one.channel)
             where = f"load case {one.case}, unit_load"
             unit = coherent(one.unit_load, channel.dimension, where)
             if unit == 0.0 or not np.isfinite(unit):
@@ -159,10 +185,10 @@ class FieldLoads:
                 )
             columns.append(channel.values * (one.event_factors.get(name, 1.0) / unit))
         for sequence in self.sequences:
-            channel = load[sequence.channel]
+            channel = channel_named(sequence.channel)
             if channel.dimension != "number":
                 raise InputError(
                     f"event {name}, channel {sequence.channel}", f"a {channel.dimension}", "a number of a step"
                 )
             columns += list(sequence.weights(channel.values, name).T)
-        return EventLoads(name, often, np.ascontiguousarray(np.column_stack(columns)), load.sample_rate)
+        return np.ascontiguousarray(np.column_stack(columns))

@@ -11,7 +11,7 @@ from scipy.spatial import cKDTree
 from vivid_anvil import checks
 from vivid_anvil.checks import IntArray
 from vivid_anvil.errors import InputError
-from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
+from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import WorstCycle, worst_cycle
 from vivid_anvil.fields.trust import trust_of_nodes
 from vivid_anvil.units import coherent
@@ -80,7 +80,7 @@ def hottest_places(
     if life_below is not None:
         order = order[result.life_repeats[order] < result.duty_cycle.repeats_in(life_below)]
     leaders, nearby = _leaders(result, order, distance, most)
-    names = [event.name for event, _ in result.duty_cycle.flat()]
+    names = result.event_names
     sets = {name: set(np.asarray(nodes).tolist()) for name, nodes in field.node_sets.items()}
     life, years = result.life_repeats, result.life_years
     trust = trust_of_nodes(result, leaders)
@@ -93,7 +93,7 @@ def hottest_places(
             float(values.damage[at]),
             float(life[at]),
             float(years[at]),
-            "none" if values.worst_event[at] == NO_EVENT else names[int(values.worst_event[at])],
+            names[int(values.worst_event[at])],
             float(values.lowest[at]),
             float(values.highest[at]),
             count,

@@ -11,7 +11,7 @@ from vivid_anvil.checks import FloatArray, IntArray, read_only
 from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.fields.measures import StressMeasure
 from vivid_anvil.fields.stress_field import StressField
-from vivid_anvil.histories import DutyCycle
+from vivid_anvil.histories import BETWEEN, DutyCycle
 from vivid_anvil.stress import HotSpot
 
 NO_EVENT = -1
@@ -115,11 +115,17 @@ class ModelResult:
             return int(self.values.damage.argmax())
         return int(np.maximum(self.values.highest, -self.values.lowest).argmax())
 
+    @property
+    def event_names(self) -> list[str]:
+        """Names by the numbers of `values.worst_event`: the events, and what happens between them; "none" is the last, -1."""
+        names = [event.name for event, _ in self.duty_cycle.flat()]
+        return [*names, *([] if self.duty_cycle.between == "each by itself" else [BETWEEN]), "none"]
+
     def to_frame(self) -> Any:
         """A row a node: number, place, damage, life, worst event, stresses; units in the headings."""
         import pandas as pd
 
-        names = np.array([event.name for event, _ in self.duty_cycle.flat()] + ["none"])
+        names = np.array(self.event_names)
         x, y, z = self.field.coordinates.T
         frame = pd.DataFrame(
             {

@@ -2,21 +2,21 @@
 
 from __future__ import annotations
 
-import dataclasses
 from typing import NamedTuple
 
 import numpy as np
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage import LifeResult, assess_life
-from vivid_anvil.damage.spectrum import Spectrum
+from vivid_anvil.damage.spectrum import Spectrum, spectrum
 from vivid_anvil.fields import _kernels as kernels
+from vivid_anvil.fields.chunk_values import hot_spot_there
 from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
+from vivid_anvil.fields.node_duty import node_duty
 from vivid_anvil.fields.trust import Trust, principal_direction, trust_of
 from vivid_anvil.findings import Finding
-from vivid_anvil.histories import Channel, Cycles, DutyCycle, Event, LoadHistory, rainflow
+from vivid_anvil.histories import DutyCycle
 
-CHANNEL = "stress"
 COARSE = 0.1  # of the largest von Mises stress
 
 
@@ -26,17 +26,18 @@ def node_life(result: ModelResult, node: int) -> LifeResult:
     Raises InputError for a number that no node has.
     """
     place = result.field.place_of(node)
-    events = []
-    for event in result.loads.events(result.duty_cycle):
-        history = LoadHistory(
-            event.name, (Channel(CHANNEL, node_history(result, place, event.loads), "stress"),), event.sample_rate
-        )
-        events.append(Event(event.name, history, event.occurrences))
-    duty = DutyCycle(result.duty_cycle.repeat, tuple(events), result.duty_cycle.repeats_per_year)
-    spot = dataclasses.replace(
-        result.spot_at(place), name=f"node {node}", channel=CHANNEL, stress_per_load="1", offset=0.0
-    )
-    return assess_life(spot, duty, target=result.target_repeats)
+    duty = _duty_at(result, place)
+    return assess_life(hot_spot_there(result.spot_at(place), f"node {node}"), duty, target=result.target_repeats)
+
+
+def _duty_at(result: ModelResult, place: int) -> DutyCycle:
+    events = result.loads.events(result.duty_cycle)
+    return node_duty(result.duty_cycle, events, lambda loads: node_history(result, place, loads))
+
+
+def spectrum_at(result: ModelResult, place: int) -> Spectrum:
+    """All cycles of one repeat at the node that stands at `place`, with the notch factor."""
+    return spectrum(hot_spot_there(result.spot_at(place), "a node"), _duty_at(result, place))
 
 
 def node_tensors(result: ModelResult, node: int) -> dict[str, FloatArray]:
@@ -79,7 +80,7 @@ def trust_findings(result: ModelResult, node: int, found: Trust) -> tuple[Findin
 
 
 class WorstCycle(NamedTuple):
-    """The cycle that does most damage at a node, of `event`: stresses, MPa, with the notch factor, and when it turns, s.
+    """The cycle that does most damage at a node: stresses, MPa, with the notch factor, and when it turns, s, if that is known.
 
     `direction` is that of the principal stress of largest magnitude at the larger end: a crack opens along it.
     """
@@ -87,41 +88,50 @@ class WorstCycle(NamedTuple):
     event: str
     lowest_MPa: float
     highest_MPa: float
-    from_s: float
-    to_s: float
+    from_s: float | None
+    to_s: float | None
     share_of_damage: float
     direction: tuple[float, float, float]
 
 
 def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
     """The worst cycle of the worst event at the node that stands at `place`; without damage the one with the largest range."""
-    spot, worst = result.spot_at(place), int(result.values.worst_event[place])
-    events = result.loads.events(result.duty_cycle)
-    counted = [(event, node_history(result, place, event.loads)) for event in events]
-    if worst == NO_EVENT:
-        worst = int(np.argmax([np.ptp(history) for _, history in counted]))
-    event, history = counted[worst]
-    found = rainflow(history, residue="repeated")
-    if not len(found):
-        still = spot.notch_factor * float(history[0])
-        return WorstCycle(event.name, still, still, 0.0, 0.0, 0.0, (0.0, 0.0, 0.0))
-    local = Cycles(range=spot.notch_factor * found.range, mean=spot.notch_factor * found.mean, count=found.count)
-    spectrum = Spectrum.of_cycles(spot, local, np.full(len(found), event.occurrences))
-    damage = spectrum.damage()
-    at = int(damage.argmax() if damage.any() else local.range.argmax())
-    ends = int(found.start[at]), int(found.end[at])
-    unit, constant = _unit(result, place)
-    larger = max(ends, key=lambda sample: abs(float(history[sample])))
-    total = float(result.values.damage[place])
+    found = spectrum_at(result, place)
+    worst = int(result.values.worst_event[place])
+    damage = found.damage()
+    weight = damage if worst != NO_EVENT else found.cycles.range
+    among = np.flatnonzero(found.event == worst) if worst != NO_EVENT else np.arange(len(found.cycles))
+    if not among.size:
+        still = result.spot_at(place).notch_factor * float(node_history(result, place, _loads(result)[:1])[0])
+        return WorstCycle("none", still, still, None, None, 0.0, (0.0, 0.0, 0.0))
+    at = int(among[weight[among].argmax()])
+    source = found.sources[int(found.event[at])]
+    low, high = float(found.cycles.minimum[at]), float(found.cycles.maximum[at])
+    rate = source.cycles.sample_rate
+    first, last = (int(ends[at]) for ends in (found.cycles.start, found.cycles.end))
+    timed = rate is not None and first >= 0 and last >= 0
+    total = float(damage.sum())
     return WorstCycle(
-        event.name,
-        float(local.minimum[at]),
-        float(local.maximum[at]),
-        ends[0] / event.sample_rate,
-        ends[1] / event.sample_rate,
+        source.name,
+        low,
+        high,
+        first / rate if timed and rate else None,
+        last / rate if timed and rate else None,
         float(damage[at]) / total if total > 0.0 else 0.0,
-        principal_direction(event.loads[larger] @ unit + constant),
+        _direction(result, place, max(low, high, key=abs) / result.spot_at(place).notch_factor),
     )
+
+
+def _direction(result: ModelResult, place: int, stress: float) -> tuple[float, float, float]:
+    """The principal direction where the counted stress at a node comes nearest to `stress`."""
+    loads = _loads(result)
+    unit, constant = _unit(result, place)
+    nearest = int(np.abs(node_history(result, place, loads) - stress).argmin())
+    return principal_direction(loads[nearest] @ unit + constant)
+
+
+def _loads(result: ModelResult) -> FloatArray:
+    return np.concatenate([event.loads for event in result.loads.events(result.duty_cycle)])
 
 
 def _unit(result: ModelResult, place: int) -> tuple[FloatArray, FloatArray]:

@@ -12,9 +12,9 @@ from vivid_anvil.damage.reserve import LARGEST, SMALLEST
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.fields.node_life import node_history
+from vivid_anvil.fields.node_life import spectrum_at
 from vivid_anvil.fields.whole_model import Watch
-from vivid_anvil.histories import Cycles, rainflow
+from vivid_anvil.histories import Cycles
 from vivid_anvil.stress import HotSpot
 
 TOGETHER = 100  # nodes whose factors are sought at once
@@ -99,13 +99,13 @@ def _solved(excess: Callable[[FloatArray], FloatArray], size: int) -> FloatArray
 
 def _side_by_side(result: ModelResult, spot: HotSpot, places: IntArray) -> tuple[Spectrum, IntArray]:
     """Cycles of all events at the nodes in one spectrum, and the number of the node that each belongs to."""
-    columns: list[tuple[FloatArray, FloatArray, FloatArray, IntArray]] = []
-    for event in result.loads.events(result.duty_cycle):
-        for number, place in enumerate(places.tolist()):
-            found = rainflow(node_history(result, place, event.loads), residue="repeated")
-            often, owner = np.full(len(found), event.occurrences), np.full(len(found), number)
-            columns.append((found.range, found.mean, often, owner))
-    ranges, means, often, owner = (np.concatenate(one) for one in zip(*columns, strict=True))
-    factor = spot.notch_factor
-    cycles = Cycles(range=factor * ranges, mean=factor * means, count=np.ones(ranges.size))
-    return Spectrum.of_cycles(spot, cycles, often), owner
+    found = [spectrum_at(result, place) for place in places.tolist()]
+    cycles = Cycles(
+        range=np.concatenate([one.cycles.range for one in found]),
+        mean=np.concatenate([one.cycles.mean for one in found]),
+        count=np.concatenate([one.cycles.count for one in found]),
+    )
+    often = np.concatenate([one.per_repeat for one in found])
+    return Spectrum.of_cycles(spot, cycles, often), np.repeat(
+        np.arange(places.size), [len(one.cycles) for one in found]
+    )

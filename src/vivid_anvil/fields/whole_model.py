@@ -69,8 +69,6 @@ def assess_model(
     named = dict(regions or {})
     for one in (spot, *named.values()):
         check_rule(one)
-    if duty_cycle.residue != "repeated":
-        raise InputError("duty cycle, residue", repr(duty_cycle.residue), "'repeated' for a whole model")
     loads.check(field)
     units, constants, owners = loads.units(field), loads.constants(field), field.owners
     weights = None if own is None else np.array([normal_weights(one) for one in own])[owners]
@@ -79,24 +77,16 @@ def assess_model(
     region_of = regions_of(field, list(named))
     spots = (spot, *named.values())
     chunks = _chunks(region_of, int(chunk))
-    depends_on = (
-        units,
-        constants,
-        how.along if weights is None else weights,
-        region_of,
-        chunk,
-        events,
-        spots,
-        code,
-        skip,
-    )
+    bare = replace(duty_cycle)  # without what it has counted so far
+    along = how.along if weights is None else weights
+    depends_on = (units, constants, along, region_of, chunk, events, spots, code, skip, bare)
     kept = None if keep_in is None else KeptChunks(Path(keep_in), depends_on)
 
     def task(number: int) -> Task:
         rows = chunks[number]
         at = spots[int(region_of[rows[0]]) + 1]
-        along = np.tile(how.along, (rows.size, 1)) if weights is None else weights[rows]
-        return Task(units[rows], constants[rows], events, at, along, code, skip)
+        own_along = np.tile(how.along, (rows.size, 1)) if weights is None else weights[rows]
+        return Task(units[rows], constants[rows], events, at, own_along, code, skip, bare)
 
     found = NodeValues.empty(owners.size)
     done = 0

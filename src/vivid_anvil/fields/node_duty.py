@@ -1,0 +1,82 @@
+"""The duty cycle of a node: that of the model, with the counted stress at the node as the load of every event."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from vivid_anvil.checks import FloatArray
+from vivid_anvil.fields.field_loads import EventLoads
+from vivid_anvil.histories import Channel, Cycles, DutyCycle, Event, LoadHistory, LoadSequence
+
+CHANNEL = "stress"
+
+
+def node_duty(
+    duty_cycle: DutyCycle, events: Sequence[EventLoads], stress_of: Callable[[FloatArray], FloatArray]
+) -> DutyCycle:
+    """The same events, residue and choice of what happens between them; `stress_of(loads)` gives the stress of samples, MPa."""
+    return _stressed(duty_cycle, iter(events), stress_of)
+
+
+def _stressed(
+    duty_cycle: DutyCycle, events: Iterator[EventLoads], stress_of: Callable[[FloatArray], FloatArray]
+) -> DutyCycle:
+    made = []
+    for event in duty_cycle.events:
+        if isinstance(event.load, DutyCycle):
+            made.append(Event(event.name, _stressed(event.load, events, stress_of), event.occurrences))
+        else:
+            made.append(Event(event.name, stress_load(next(events), stress_of), event.occurrences))
+    return DutyCycle(
+        duty_cycle.repeat, tuple(made), duty_cycle.repeats_per_year, duty_cycle.residue, duty_cycle.between
+    )
+
+
+def stress_load(event: EventLoads, stress_of: Callable[[FloatArray], FloatArray]) -> LoadHistory | NodeCycles:
+    """The stress of an event: a history, or the cycles that it is specified by."""
+    history = stress_of(event.loads)
+    if event.counts is None:
+        return LoadHistory(event.name, (Channel(CHANNEL, history, "stress"),), event.sample_rate)
+    return NodeCycles(history[0::2], history[1::2], event.counts)
+
+
+@dataclass(frozen=True, eq=False)
+class NodeCycles:
+    """Blocks of `counts` equal cycles, each from its `first` stress to the `other`, MPa, and back, in their order."""
+
+    first: FloatArray
+    other: FloatArray
+    counts: FloatArray
+
+    @property
+    def dimensions(self) -> dict[str, str]:
+        """The stress."""
+        return {CHANNEL: "stress"}
+
+    @property
+    def duration(self) -> float | None:
+        """Not known at a node."""
+        return None
+
+    def extremes(self, channel: str) -> tuple[float, float]:  # noqa: ARG002 (there is one)
+        """Lowest and highest stress."""
+        both = np.concatenate([self.first, self.other])
+        return float(both.min()), float(both.max())
+
+    def rainflow(self, channel: str, *, residue: str) -> Cycles:  # noqa: ARG002
+        """The cycles as they are specified."""
+        return Cycles(
+            range=np.abs(self.first - self.other),
+            mean=0.5 * (self.first + self.other),
+            count=self.counts,
+            dimension="stress",
+        )
+
+    def sequence(self, channel: str) -> LoadSequence:
+        """The blocks in their order."""
+        none = self.rainflow(channel, residue="repeated").chosen(np.zeros(self.counts.size, dtype=bool))
+        rows = zip(self.first, self.other, self.counts, strict=True)
+        return LoadSequence(none, tuple((np.array([one, other, one]), float(times)) for one, other, times in rows))
