@@ -123,6 +123,9 @@ def model(
         list[str] | None,
         typer.Option(help="View of a figure: a side, corner, or three numbers such as 1,0,2. May be repeated."),
     ] = None,
+    node: Annotated[
+        int | None, typer.Option(help="Also this node as a hot spot of its own, with its hand calculation.")
+    ] = None,
     threads: Annotated[int, typer.Option(min=1, help="Threads that share the nodes.")] = 2,
     cluster: Annotated[
         str | None, typer.Option(help="Address of a Dask scheduler whose workers share the nodes.", show_default=False)
@@ -142,7 +145,7 @@ def model(
     from vivid_anvil.cli import run_model
 
     wishes = run_model.ModelWishes(
-        most, node_set, share, life_below, tuple(seen_from or ()), threads, cluster, keep, nodes_file
+        most, node_set, share, life_below, tuple(seen_from or ()), threads, cluster, keep, nodes_file, node
     )
     run_model.model(study, wishes, Outputs(json_file, csv_file, figures), units.value)
 

@@ -15,6 +15,12 @@ from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem
 from vivid_anvil.working_latex import working_in_latex
 
+NO_SPOT = (
+    "no hot spot",
+    "at least one",
+    "For a node of a finite-element model: vivid-anvil model STUDY --node NUMBER.",
+)
+
 
 def whole_study(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     """Lives and cracks of a study, all tables, all figures."""
@@ -70,7 +76,8 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     out.print(tables.heading(study.title))
     out.print(tables.study_lines(study))
     out.print(tables.duty_cycle_table(study.duty_cycle, units))
-    out.print(tables.hot_spots_table(study))
+    if study.hot_spots:
+        out.print(tables.hot_spots_table(study))
     if study.curves:
         out.print(tables.curves_table(study, units))
     if study.cracks:
@@ -134,6 +141,8 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
             [*(one.hot_spot.name for one in result.lives), *(one.crack.hot_spot.name for one in result.growths)]
         )
     )
+    if not names:
+        raise InputError(path.name, *NO_SPOT)
     worst = result.worst
     name = spot or (worst.hot_spot.name if worst else names[0] if names else "")
     if name not in names:

@@ -38,6 +38,7 @@ class ModelWishes:
     cluster: str | None
     keep: Path | None
     nodes_file: Path | None
+    node: int | None
 
     def check(self) -> None:
         """InputError, before anything is computed, for an ending or a view that cannot be meant."""
@@ -89,6 +90,10 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
         path_reserves = [] if paths is None else _reserves(paths, path_places)
         if paths is not None:
             record["paths"] = _rows(path_places, path_reserves)
+        asked = None if wishes.node is None else node_life(result, wishes.node)
+        if asked is not None:
+            record["node"] = asked.to_dict()
+            drawings.append((f"life node {wishes.node}", partial(draw, asked, units)))
         written = outputs.write(record, rows, drawings, watch)
         if wishes.nodes_file is not None:
             every = None if result.target_repeats is None else reserves_on_stress(result, watch=watch)
@@ -109,6 +114,15 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
         out.print(model_tables.paths_table(path_places, path_reserves, units))
         out.print()
     out.print(tables.findings_list(findings))
+    if asked is not None and wishes.node is not None:
+        from vivid_anvil.damage import life_working
+        from vivid_anvil.fields import stress_working
+
+        out.print(tables.life_details(asked, units, f"{study.title}: node {wishes.node}"))
+        if asked.damage_per_repeat > 0.0:
+            out.print(tables.worst_table(asked, units))
+        workings = (stress_working(result, wishes.node, units), life_working(asked, units))
+        out.print("\n\n".join(str(one) for one in workings), markup=False, soft_wrap=True)
     say_written(out, written)
 
 

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.cli.run import draw, say_written
+from vivid_anvil.cli.run import NO_SPOT, draw, say_written
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem
 
@@ -21,6 +21,8 @@ def rules(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> 
 
         study = read_study(path, watch=watch)
         names = [one.name for one in study.assessed]
+        if not names:
+            raise InputError(path.name, *NO_SPOT)
         if spot is not None and spot not in names:
             raise InputError("--spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
         chosen = [one for one in study.assessed if spot in (None, one.name)]

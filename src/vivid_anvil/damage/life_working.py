@@ -33,19 +33,27 @@ def life_working(
     if result.damage_per_repeat == 0.0:
         return Working(title, f"No cycle of {duty.repeat} does damage on the curve {result.curve.name}.", ())
     edges = class_edges(float(result.spectrum.cycles.range.max()))
+    cycle, members = worked_cycle(result, event, stress_range)
+    steps = [
+        *_stress_steps(result, cycle, system),
+        *_curve_steps(result, cycle, system),
+        *_sum_steps(result, cycle, float(result.damage[members].sum())),
+    ]
+    chosen = event is not None or stress_range is not None
+    return Working(title, _opening(result, cycle, members, edges, system, chosen), tuple(steps), _closing(result))
+
+
+def worked_cycle(
+    result: LifeResult, event: str | None = None, stress_range: float | str | None = None
+) -> tuple[int, IntArray]:
+    """The cycle that is worked by hand, the one that does most in the class that does most; and all of that class."""
+    edges = class_edges(float(result.spectrum.cycles.range.max()))
     looked_at = _looked_at(result, edges, event, stress_range)
     damage = np.where(looked_at, result.damage, 0.0)
     place = result.class_of(edges)
     worst_class = int(np.argmax(np.bincount(place, weights=damage, minlength=edges.size - 1)))
     members = np.flatnonzero((place == worst_class) & looked_at)
-    cycle = int(members[int(np.argmax(damage[members]))])
-    steps = [
-        *_stress_steps(result, cycle, system),
-        *_curve_steps(result, cycle, system),
-        *_sum_steps(result, cycle, float(damage[members].sum())),
-    ]
-    chosen = event is not None or stress_range is not None
-    return Working(title, _opening(result, cycle, members, edges, system, chosen), tuple(steps), _closing(result))
+    return int(members[int(np.argmax(damage[members]))]), members
 
 
 def _looked_at(

@@ -11,6 +11,7 @@ from vivid_anvil.fields.model_findings import model_findings
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.model_view import DIRECTIONS, ModelView
 from vivid_anvil.fields.node_life import WorstCycle, node_life, node_tensors, node_trust, worst_cycle
+from vivid_anvil.fields.node_working import stress_working
 from vivid_anvil.fields.planes import (
     PLANES,
     assess_planes,
@@ -85,6 +86,7 @@ __all__ = [
     "regions_of",
     "reserves_on_stress",
     "shell_faces",
+    "stress_working",
     "structural_field",
     "surface_directions",
     "surface_normals",

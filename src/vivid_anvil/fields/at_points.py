@@ -26,11 +26,13 @@ OUTSIDE = 0.1  # of an element: straight edges stand for curved ones
 
 
 class _Cells(NamedTuple):
-    """Simplexes: places of all their nodes, shape (m, k), the first of them corners, and the edges of middle nodes."""
+    """Simplexes: places of all their nodes, (m, k), the first of them corners, edges of middle nodes, boxes around, (m, 3)."""
 
     nodes: IntArray
     corners: int
     edges: tuple[tuple[int, int], ...]
+    low: FloatArray
+    high: FloatArray
 
 
 def at_points(field: StressField, points: ArrayLike, *, names: Sequence[str] = ()) -> StressField:
@@ -52,7 +54,7 @@ def at_points(field: StressField, points: ArrayLike, *, names: Sequence[str] = (
     wanted = np.atleast_2d(np.asarray(points, dtype=np.float64))
     if wanted.shape[1:] != (3,) or not np.isfinite(wanted).all():
         raise InputError("points of a model", f"shape {wanted.shape}", "x, y, z of each")
-    cells = [cell for one in field.elements for cell in _cut(one)]
+    cells = [cell for one in field.elements for cell in _cut(one, field.coordinates)]
     if not cells:
         raise InputError(
             f"stress field {field.source}", "no elements with a shape", "tetrahedra, triangles and the like"
@@ -71,27 +73,31 @@ def at_points(field: StressField, points: ArrayLike, *, names: Sequence[str] = (
     )
 
 
-def _cut(one: Elements) -> list[_Cells]:
+def _cut(one: Elements, coordinates: FloatArray) -> list[_Cells]:
     base = one.kind.rstrip("0123456789")
     nodes = np.asarray(one.nodes)
     size = 4 if base in TETRAHEDRA else 3
+
+    def cells(rows: IntArray, edges: tuple[tuple[int, int], ...]) -> _Cells:
+        corners = coordinates[rows[:, :size]]
+        low, high = corners.min(axis=1), corners.max(axis=1)
+        room = OUTSIDE * (high - low).max(axis=1, keepdims=True)
+        return _Cells(rows, size, edges, low - room, high + room)
+
     if one.kind in _MIDDLES:
-        return [_Cells(nodes, size, _MIDDLES[one.kind])]
+        return [cells(nodes, _MIDDLES[one.kind])]
     parts = TETRAHEDRA.get(base) or TRIANGLES.get(base, ())
-    return [_Cells(nodes[:, list(part)], size, ()) for part in parts]
+    return [cells(nodes[:, list(part)], ()) for part in parts]
 
 
 def _holder(field: StressField, cells: Sequence[_Cells], point: FloatArray) -> tuple[IntArray, FloatArray]:
     """Nodes of the element that holds a point, or is next to it on a curved surface, and their weights."""
     best, found = -np.inf, None
     for cell in cells:
-        corners = field.coordinates[cell.nodes[:, : cell.corners]]
-        low, high = corners.min(axis=1), corners.max(axis=1)
-        room = OUTSIDE * (high - low).max(axis=1, keepdims=True)
-        near = np.flatnonzero(((point >= low - room) & (point <= high + room)).all(axis=1))
+        near = np.flatnonzero(((point >= cell.low) & (point <= cell.high)).all(axis=1))
         if not near.size:
             continue
-        shares, off = _shares(corners[near], point)
+        shares, off = _shares(field.coordinates[cell.nodes[near, : cell.corners]], point)
         inside = np.minimum(shares.min(axis=1), -off)
         at = int(inside.argmax())
         if inside[at] > best:

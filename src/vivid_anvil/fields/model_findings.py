@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+import numpy as np
+
 from vivid_anvil.errors import listed
 from vivid_anvil.fields.hottest import HotPlace
 from vivid_anvil.fields.model_result import ModelResult
@@ -11,6 +13,9 @@ from vivid_anvil.fields.node_life import COARSE
 from vivid_anvil.fields.surface import undrawable
 from vivid_anvil.fields.trust import NOT_PROPORTIONAL
 from vivid_anvil.findings import Finding
+
+SMALL = 0.1  # MPa
+SIZES = (0.5, 50_000.0)  # mm
 
 
 def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Finding, ...]:
@@ -44,6 +49,7 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
                 "Refine the mesh there, and see whether the life stays.",
             )
         )
+    found += _implausible(result)
     kinds = undrawable(result.field.elements)
     if kinds:
         found.append(
@@ -55,6 +61,44 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
             )
         )
     return tuple(found)
+
+
+def _implausible(result: ModelResult) -> list[Finding]:
+    """Stresses above yield, or next to none; a model as large as a house, or as small as a grain."""
+    found = []
+    reached = np.maximum(result.values.highest, -result.values.lowest)
+    limits = np.array(
+        [spot.material.yield_strength or np.inf for spot in (result.spot, *(one for _, one in result.regions))]
+    )
+    limit = np.full(reached.size, limits[0]) if result.region_of is None else limits[result.region_of + 1]
+    above = np.flatnonzero(reached > limit)
+    if above.size:
+        at = int(above[reached[above].argmax()])
+        found.append(
+            Finding(
+                "warning",
+                "model-above-yield",
+                f"{above.size} nodes pass the yield strength; node {result.field.node_ids[at]} reaches {reached[at]:.4g} MPa, "
+                f"yield {limit[at]:.4g} MPa.",
+                "Elastic stresses and S-N curves do not hold there. A point load or a sharp corner of the mesh may be the cause.",
+            )
+        )
+    largest = float(reached.max(initial=0.0))
+    if 0.0 < largest < SMALL:
+        found.append(
+            Finding(
+                "warning",
+                "stress-small",
+                f"No stress passes {largest:.3g} MPa.",
+                "Is the stress unit right, and the load at which the stresses were computed?",
+            )
+        )
+    size = float(np.ptp(result.field.coordinates, axis=0).max())
+    if not SIZES[0] <= size <= SIZES[1] and result.field.size > 1:
+        found.append(
+            Finding("warning", "size-unusual", f"The model is {size:.3g} mm large.", "Is the length unit right?")
+        )
+    return found
 
 
 def _nodes(places: Sequence[HotPlace]) -> str:

@@ -43,7 +43,7 @@ def spectrum_at(result: ModelResult, place: int) -> Spectrum:
 def node_tensors(result: ModelResult, node: int) -> dict[str, FloatArray]:
     """The stress tensors at a node over each event, shape (samples, 6), MPa, without the notch factor."""
     place = result.field.place_of(node)
-    unit, constant = _unit(result, place)
+    unit, constant = node_stresses(result, place)
     return {event.name: event.loads @ unit + constant for event in result.loads.events(result.duty_cycle)}
 
 
@@ -125,7 +125,7 @@ def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
 def _direction(result: ModelResult, place: int, stress: float) -> tuple[float, float, float]:
     """The principal direction where the counted stress at a node comes nearest to `stress`."""
     loads = _loads(result)
-    unit, constant = _unit(result, place)
+    unit, constant = node_stresses(result, place)
     nearest = int(np.abs(node_history(result, place, loads) - stress).argmin())
     return principal_direction(loads[nearest] @ unit + constant)
 
@@ -134,14 +134,15 @@ def _loads(result: ModelResult) -> FloatArray:
     return np.concatenate([event.loads for event in result.loads.events(result.duty_cycle)])
 
 
-def _unit(result: ModelResult, place: int) -> tuple[FloatArray, FloatArray]:
+def node_stresses(result: ModelResult, place: int) -> tuple[FloatArray, FloatArray]:
+    """Unit stresses of the cases that change, shape (cases, 6), and what is always there, (6,), at the node at `place`, MPa."""
     one = result.field.part(np.array([place]))
     return result.loads.units(one)[0], result.loads.constants(one)[0]
 
 
 def node_history(result: ModelResult, place: int, loads: FloatArray) -> FloatArray:
     """The counted stress, MPa, at the node that stands at `place`, without the notch factor; `loads`, shape (samples, cases)."""
-    unit, constant = _unit(result, place)
+    unit, constant = node_stresses(result, place)
     history = np.empty(loads.shape[0])
     how = result.measure_at(place)
     kernels.stress_history(how.code, how.along, unit, constant, loads, history)

@@ -393,6 +393,12 @@ class StudyFile(Section):
     sn_curves: dict[str, SNCurveSection] = Field(default_factory=dict)
     sn_families: dict[str, SNFamilySection] = Field(default_factory=dict)
     growth_laws: dict[str, GrowthLawSection] = Field(default_factory=dict)
-    hot_spots: list[HotSpotSection] = Field(min_length=1)
+    hot_spots: list[HotSpotSection] = Field(default_factory=list)
     cracks: list[CrackSection] = Field(default_factory=list)
     model: ModelSection | None = None
+
+    @model_validator(mode="after")
+    def _something_to_assess(self) -> StudyFile:
+        if not self.hot_spots and self.model is None:
+            raise InputError("hot_spots", "none", "at least one hot spot, or a table [model]")
+        return self

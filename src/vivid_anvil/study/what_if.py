@@ -173,6 +173,8 @@ def what_if(
     names = [one.hot_spot.name for one in base.cracks] if of_cracks else [one.name for one in base.assessed]
     if spot is not None and spot not in names:
         raise InputError("hot spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
+    if not names:
+        raise InputError(f"what if, {key}", "no crack" if of_cracks else "no hot spot", "at least one in the study")
     if not values:
         raise InputError(f"what if, {key}", "no values", "at least one")
     now = 1.0 if key == LOAD_SCALE else value_at(base.data, key)
