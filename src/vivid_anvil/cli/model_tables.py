@@ -79,6 +79,7 @@ def paths_table(places: Sequence[HotPlace], reserves: Sequence[float | None], un
     """Structural stress at the paths of the study, the worst first."""
     stress = display_unit("stress", units)
     made = table("Path", f"Lowest [{stress}]", f"Highest [{stress}]", "Life [years]", "Reserve", "Worst event")
+    made.columns[0].no_wrap = True
     for one, reserve in zip(places, reserves, strict=True):
         low, high = (
             fixed(float(shown(value, "stress", units))) for value in (one.lowest_stress_MPa, one.highest_stress_MPa)

@@ -29,7 +29,7 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
                 "warning",
                 "not-proportional",
                 f"At {_nodes(turning)} the components of the stress do not move in step: up to {most:.0%} off a straight line.",
-                "One stress does not tell the damage there: directions turn. Look at it by planes, or by a multiaxial criterion.",
+                'One stress does not tell the damage there: directions turn. Try measure = "normal stress, critical plane".',
             )
         )
     spread = result.field.spread
