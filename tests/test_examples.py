@@ -1,6 +1,7 @@
 """The examples run as they stand, in an empty folder, and print what they promise."""
 
 import runpy
+import sys
 from pathlib import Path
 
 import pytest
@@ -41,6 +42,12 @@ PROMISED = {
         "not-proportional",
         "years on its worst plane",
     ],
+    "your_own_model": [
+        "from (-32, -110, -4) mm to (32, 32, 4) mm",
+        "4023 elements of the kind tetra10",
+        "step 1: up to 141.6 MPa (von Mises) at node 2694",
+        "averaged by the program that wrote it",
+    ],
     "crack_in_a_plate": ["<GrowthResult plate: 2 to ", "look every "],
 }
 
@@ -48,9 +55,24 @@ PROMISED = {
 @pytest.mark.parametrize("example", EXAMPLES, ids=lambda path: path.stem)
 def test_the_example_runs(example, tmp_path, monkeypatch, capsys):
     monkeypatch.chdir(tmp_path)
+    monkeypatch.setattr(sys, "argv", [str(example)])
     runpy.run_path(str(example), run_name="__main__")
     printed = capsys.readouterr().out
     for words in PROMISED[example.stem]:
         assert words in printed
     if example.stem == "from_python":
         assert (tmp_path / "larkfell-demo" / "toe.png").stat().st_size > 10_000
+
+
+def test_the_example_reads_a_model_of_your_own(tmp_path, monkeypatch, capsys):
+    """Two elements that disagree, with a set from a table."""
+    rows = "node,x [mm],y [mm],z [mm],xx [MPa],yy [MPa],zz [MPa],xy [MPa],yz [MPa],zx [MPa],element\n"
+    rows += "1,0,0,0,100,0,0,0,0,0,1\n1,0,0,0,50,0,0,0,0,0,2\n2,9,0,0,50,0,0,0,0,0,2\n"
+    (tmp_path / "two.csv").write_text(rows)
+    (tmp_path / "sets.csv").write_text("node,set\n1,toe\n")
+    monkeypatch.chdir(tmp_path)
+    monkeypatch.setattr(sys, "argv", ["your_own_model.py", "two.csv", "--sets", "sets.csv"])
+    runpy.run_path(str(EXAMPLES[0].parent / "your_own_model.py"), run_name="__main__")
+    printed = capsys.readouterr().out
+    for words in ("set toe: 1 nodes", "up to 75 MPa (von Mises) at node 1", "disagree by up to 25% of the largest"):
+        assert words in printed

@@ -7,19 +7,15 @@ from typing import Annotated
 
 import typer
 
+from vivid_anvil.cli import app_curves
 from vivid_anvil.cli.options import (
-    CardsFolder,
-    ConfidenceShown,
     CsvFile,
     FiguresFolder,
     JsonFile,
     RatioOfTests,
-    SheetOfTests,
     SpotName,
     StudyFile,
-    SurvivalShown,
     TestsFile,
-    TomlFile,
     Units,
     UnitsShown,
 )
@@ -356,142 +352,5 @@ def count(
     command(file, how, Outputs(json_file, csv_file, figures, parquet_file), units.value)
 
 
-@app.command()
-def cards(
-    words: Annotated[
-        list[str] | None, typer.Argument(help="Only cards with these words; a single one is shown in full.")
-    ] = None,
-    folder: CardsFolder = None,
-    json_file: JsonFile = None,
-    csv_file: CsvFile = None,
-    figures: FiguresFolder = None,
-    units: UnitsShown = Units.metric,
-) -> None:
-    """List, search and show material cards: strengths, S-N curves, growth laws."""
-    from vivid_anvil.cli import run_curves
-
-    run_curves.cards(" ".join(words or ()), folder, Outputs(json_file, csv_file, figures), units.value)
-
-
-@app.command()
-def classes(
-    standard: Annotated[str | None, typer.Argument(help="A standard, to list its classes.")] = None,
-    file: Annotated[Path | None, typer.Option(help="Data file of another standard.")] = None,
-    json_file: JsonFile = None,
-    csv_file: CsvFile = None,
-    units: UnitsShown = Units.metric,
-) -> None:
-    """List the weld and detail classes of standards, with thickness exponents and environments."""
-    from vivid_anvil.cli import run_curves
-
-    run_curves.classes(standard, file, Outputs(json_file, csv_file), units.value)
-
-
-@app.command()
-def curve(
-    which: Annotated[
-        list[str],
-        typer.Argument(help="card:NAME, class:STANDARD/CLASS, class:FILE.toml/CLASS, study.toml or study.toml#CURVE."),
-    ],
-    stress: Annotated[str | None, typer.Option("--as", help="In terms of 'range' or 'amplitude'.")] = None,
-    survival: Annotated[float | None, typer.Option(help="For this survival probability, such as 0.977.")] = None,
-    r_ratio: Annotated[float | None, typer.Option(help="At this R, by --rule.")] = None,
-    rule: Annotated[str, typer.Option(help="Mean-stress rule for --r-ratio.")] = "goodman",
-    value: Annotated[str | None, typer.Option(help="What the rule needs, such as its strength '510 MPa'.")] = None,
-    lives: Annotated[str | None, typer.Option("--at", help="Lives of the table, such as 1e4,1e5,2e6.")] = None,
-    unit: Annotated[str | None, typer.Option(help="Stress unit of the table: MPa, ksi, psi, ...")] = None,
-    loading: Annotated[str | None, typer.Option(help="For classes: 'variable' or 'constant' amplitude.")] = None,
-    component: Annotated[str, typer.Option(help="For classes: 'normal' or 'shear' stress.")] = "normal",
-    folder: CardsFolder = None,
-    toml_file: TomlFile = None,
-    json_file: JsonFile = None,
-    csv_file: CsvFile = None,
-    figures: FiguresFolder = None,
-    units: UnitsShown = Units.metric,
-) -> None:
-    """Show an S-N curve with its working and a table to copy, or compare several; export them."""
-    from vivid_anvil.cli import run_curves
-
-    wishes = run_curves.CurveWishes(
-        stress, survival, r_ratio, rule, value, lives, unit, loading, component, folder, toml_file
-    )
-    run_curves.curve(which, wishes, Outputs(json_file, csv_file, figures), units.value)
-
-
-@app.command()
-def estimate(
-    group: Annotated[str, typer.Argument(help="steel, 'cast iron' or aluminium.")],
-    strength: Annotated[str | None, typer.Option(help="Ultimate tensile strength, such as '780 MPa'.")] = None,
-    hardness: Annotated[float | None, typer.Option(help="Or the Brinell hardness.")] = None,
-    surface: Annotated[
-        str | None, typer.Option(help="polished, ground, 'machined or cold-drawn', hot-rolled, as-forged.")
-    ] = None,
-    loading: Annotated[str, typer.Option(help="bending, axial or torsion.")] = "bending",
-    size: Annotated[list[str] | None, typer.Option(help="Diameter, such as '32 mm'; twice for a rectangle.")] = None,
-    section: Annotated[str, typer.Option(help="'rotating round', round or rectangle.")] = "rotating round",
-    temperature: Annotated[str, typer.Option(help="Such as '260 °C'.")] = "20 °C",
-    survival: Annotated[float, typer.Option(help="Survival probability.")] = 0.5,
-    below: Annotated[str | None, typer.Option(help="Below the knee: a slope, 'extend', 'hold' or 'no damage'.")] = None,
-    toml_file: TomlFile = None,
-    json_file: JsonFile = None,
-    csv_file: CsvFile = None,
-    figures: FiguresFolder = None,
-    units: UnitsShown = Units.metric,
-) -> None:
-    """Estimate an S-N curve from tensile strength or hardness, every factor with formula and source."""
-    from vivid_anvil.cli import run_curves
-
-    settings = {
-        "ultimate_strength": strength,
-        "brinell_hardness": hardness,
-        "surface": surface,
-        "loading": loading,
-        "size": None if not size else size[0] if len(size) == 1 else tuple(size),
-        "section": section,
-        "temperature": temperature,
-        "survival_probability": survival,
-        "below": run_curves.number_or_word(below),
-    }
-    run_curves.estimate(group, settings, toml_file, Outputs(json_file, csv_file, figures), units.value)
-
-
-@app.command()
-def fit(
-    tests: TestsFile,
-    model: Annotated[
-        str | None, typer.Option(help="regression, line, 'two slopes', 'sharp limit', 'random limit'; else the best.")
-    ] = None,
-    r_ratio: RatioOfTests = None,
-    sheet: SheetOfTests = None,
-    survival: SurvivalShown = 0.95,
-    confidence: ConfidenceShown = 0.75,
-    toml_file: TomlFile = None,
-    json_file: JsonFile = None,
-    csv_file: CsvFile = None,
-    figures: FiguresFolder = None,
-    units: UnitsShown = Units.metric,
-) -> None:
-    """Fit S-N curves to fatigue tests with or without run-outs, and compare the models."""
-    from vivid_anvil.cli import run_curves
-
-    wishes = run_curves.FitWishes(model, r_ratio, sheet, survival, confidence, toml_file)
-    run_curves.fit(tests, wishes, Outputs(json_file, csv_file, figures), units.value)
-
-
-@app.command()
-def staircase(
-    tests: TestsFile,
-    r_ratio: RatioOfTests = None,
-    sheet: SheetOfTests = None,
-    survival: SurvivalShown = 0.95,
-    confidence: ConfidenceShown = 0.75,
-    json_file: JsonFile = None,
-    csv_file: CsvFile = None,
-    figures: FiguresFolder = None,
-    units: UnitsShown = Units.metric,
-) -> None:
-    """Evaluate a staircase test: the stress that half of the parts survive, and its scatter."""
-    from vivid_anvil.cli import run_curves
-
-    wishes = run_curves.FitWishes(None, r_ratio, sheet, survival, confidence)
-    run_curves.staircase(tests, wishes, Outputs(json_file, csv_file, figures), units.value)
+for _command in app_curves.COMMANDS:
+    app.command()(_command)

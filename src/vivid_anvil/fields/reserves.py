@@ -11,8 +11,8 @@ from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.damage.reserve import LARGEST, SMALLEST
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.errors import InputError
+from vivid_anvil.fields.chunk_values import node_spectrum
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.fields.node_life import spectrum_at
 from vivid_anvil.fields.whole_model import Watch
 from vivid_anvil.histories import Cycles
 from vivid_anvil.stress import HotSpot
@@ -36,6 +36,7 @@ def reserves_on_stress(
         )
     wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
     region = np.full(wanted.size, -1) if result.region_of is None else result.region_of[wanted]
+    stress = _Stress(result)
     found = np.empty(wanted.size)
     done = 0
     for number in np.unique(region):
@@ -44,16 +45,30 @@ def reserves_on_stress(
         many = 1 if result.spot_at(int(wanted[alike[0]])).below_knee == "consistent" else TOGETHER
         for i in range(0, alike.size, many):
             group = alike[i : i + many]
-            found[group] = _of_group(result, wanted[group], result.target_repeats)
+            found[group] = _of_group(stress, wanted[group], result.target_repeats)
             done += group.size
             if watch is not None:
                 watch("reserves", done, wanted.size)
     return found
 
 
-def _of_group(result: ModelResult, places: IntArray, target: float) -> FloatArray:
-    spot = result.spot_at(int(places[0]))
-    spectrum, node = _side_by_side(result, spot, places)
+class _Stress:
+    """What all nodes share: events and unit stresses, made once."""
+
+    def __init__(self, result: ModelResult) -> None:
+        self.result, self.events = result, result.loads.events(result.duty_cycle)
+        self.units, self.constants = result.loads.units(result.field), result.loads.constants(result.field)
+
+    def spectrum(self, spot: HotSpot, place: int) -> Spectrum:
+        """All cycles of one repeat at a node."""
+        how = self.result.measure_at(place)
+        unit, constant = self.units[place], self.constants[place]
+        return node_spectrum(spot, self.result.duty_cycle, self.events, how.code, how.along, unit, constant)
+
+
+def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
+    spot = stress.result.spot_at(int(places[0]))
+    spectrum, node = _side_by_side(stress, spot, places)
     allowed = spot.critical_sum / target
 
     def excess(log_factors: FloatArray) -> FloatArray:
@@ -97,9 +112,9 @@ def _solved(excess: Callable[[FloatArray], FloatArray], size: int) -> FloatArray
     return np.where(endless, np.inf, np.where(hopeless, 0.0, np.exp(low)))
 
 
-def _side_by_side(result: ModelResult, spot: HotSpot, places: IntArray) -> tuple[Spectrum, IntArray]:
+def _side_by_side(stress: _Stress, spot: HotSpot, places: IntArray) -> tuple[Spectrum, IntArray]:
     """Cycles of all events at the nodes in one spectrum, and the number of the node that each belongs to."""
-    found = [spectrum_at(result, place) for place in places.tolist()]
+    found = [stress.spectrum(spot, place) for place in places.tolist()]
     cycles = Cycles(
         range=np.concatenate([one.cycles.range for one in found]),
         mean=np.concatenate([one.cycles.mean for one in found]),
