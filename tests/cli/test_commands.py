@@ -23,10 +23,17 @@ def test_the_demo_writes_runs_and_draws_everything(run, tmp_path):
     code, out, _ = run("demo", tmp_path / "demo", "--json", tmp_path / "all.json", "--csv", tmp_path / "lives.csv")
     assert code == 0
     assert max(map(len, out.splitlines())) <= 80 or "Written" in out
-    for words in ("weld toe at the grip head", "missed", "No cycle does damage", "net-section yield", "every 1."):
+    for words in (
+        "weld toe at the grip head",
+        "missed",
+        "No cycle does damage",
+        "net-section yield",
+        "every 1.",
+        "Worst cycle at node",
+    ):
         assert words in out
     figures = sorted(path.name for path in (tmp_path / "demo" / "figures").iterdir())
-    assert len(figures) == 12
+    assert len(figures) == 14
     assert "crack-weld-toe-at-the-grip-head.png" in figures
     record = json.loads((tmp_path / "all.json").read_text())
     assert [life["verdict"] for life in record["lives"]] == ["fails the target", "meets the target", "no damage"]

@@ -143,6 +143,24 @@ def test_elements_regions_and_paths_of_a_study(bar, run, tmp_path):
     code, out, _ = run("model", bar(("each element", "averaged")))
     assert code == 0
     assert "mesh-coarse" in out
+    turned = bar(('cases = { pull = "S" }', 'cases = { pull = "S" }\ncomponent_order = "xx, yy, zz, xz"'))
+    code, _, err = run("model", turned)
+    assert code == 2
+    assert "Did you mean 'xx, yy, zz, xy, yz, zx'" in " ".join(err.split())
+
+
+def test_every_stress_of_an_element_is_written_as_its_node(bar, run, tmp_path):
+    path = bar(("component xx", "signed von Mises, hydrostatic"))
+    for name in ("n.csv", "n.vtu"):
+        code, _, err = run("model", path, "--nodes", tmp_path / name, "--node", 8, "--units", "us")
+        assert code == 0, err
+    frame, mesh = pd.read_csv(tmp_path / "n.csv"), meshio.read(tmp_path / "n.vtu")
+    # at the last node the line's 5 MPa on the weld's curve do more than the block's 45 MPa on the bore's
+    assert frame["worst of"].tolist() == ["element 1"] * 8 + ["element 2"] * 3 + ["element 3"]
+    assert frame["region"].fillna("").tolist() == [""] * 8 + ["material 2"] * 3 + [""]
+    assert mesh.point_data["region"].tolist() == [-1] * 8 + [0] * 3 + [-1]
+    assert mesh.point_data["reserve on stress"] == pytest.approx(frame["reserve on stress"].to_numpy())
+    assert {cell.type for cell in mesh.cells} == {"hexahedron", "line"}
 
 
 @pytest.mark.parametrize("measure", ["normal stress, surface", "normal stress, critical plane"])

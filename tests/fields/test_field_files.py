@@ -67,6 +67,21 @@ def test_units_of_a_result_file_are_stated(demo_folder, head):
     assert pascal.coordinates == pytest.approx(head.coordinates * 1000.0)
 
 
+def test_materials_of_a_result_file_make_sets(demo_folder, tmp_path):
+    lines = (demo_folder / HEAD).read_text().splitlines()
+    start = next(i for i, line in enumerate(lines) if line.startswith("    3C"))
+    for i in (start + 1, start + 3):  # a line of the element, one of its nodes
+        assert lines[i].startswith(" -1")
+        lines[i] = lines[i][:23] + "    2" + lines[i][28:]
+    (tmp_path / "two.frd").write_text("\n".join(lines) + "\n")
+    found = read_frd(tmp_path / "two.frd", stress_unit="MPa", length_unit="mm")
+    names = sorted(found.element_sets)
+    assert len(names) == 2
+    assert found.element_sets["material 2"].tolist() == [int(lines[i][3:13]) for i in (start + 1, start + 3)]
+    assert 10 < found.node_sets["material 2"].size <= 20
+    assert found.node_sets[names[0]].size > 7000
+
+
 def cut(text, where):
     return text[: text.index(where)]
 

@@ -570,6 +570,11 @@ FAULTS = {
     ),
     "half a box": (model("[model]", '[model]\nsets = { tip = { z = ["5 mm"] } }'), "z", "at least 2"),
     "worst of elements": (model("[model]", '[model]\nelement_values = "worst"'), "element_values", "'each element'"),
+    "order of a table": (
+        model("[model]", '[model]\ncomponent_order = "xx, yy, zz, xy, xz, yz"'),
+        "component_order",
+        "the file says it itself",
+    ),
     "no face": (model("[model]", '[model]\nface = "top"'), "model: stress field", "it has no faces"),
     "no deck": (model("[model]", '[model]\nsets_from = "none.inp"'), "model", "no such file"),
     "unknown region": (

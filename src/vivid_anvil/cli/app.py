@@ -54,12 +54,16 @@ def demo(
     figures: FiguresFolder = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Write the demo study (the Larkfell chairlift) with its data, run it, show results, draw figures."""
-    from vivid_anvil.cli import run
+    """Write the demo study (the Larkfell chairlift) and its model, run them, show results, draw figures."""
+    from vivid_anvil.cli import run, run_model
     from vivid_anvil.demo import write_demo
 
     study_file = write_demo(folder)
-    run.whole_study(study_file, Outputs(json_file, csv_file, figures or folder / "figures"), units.value)
+    pictures = figures or folder / "figures"
+    run.whole_study(study_file, Outputs(json_file, csv_file, pictures), units.value)
+    wishes = run_model.ModelWishes(most=4, node_set="free", seen_from=("corner",))
+    run_model.model(folder / "hanger_head.toml", wishes, Outputs(None, None, pictures), units.value)
+    run.next_steps(study_file)
 
 
 @app.command()

@@ -44,7 +44,13 @@ def whole_study(path: Path, outputs: Outputs, units: UnitSystem) -> None:
         out.print(crack_tables.growth_details(growth, units))
     out.print(f"\nStudy file: {path}")
     say_written(out, written)
-    out.print(
+
+
+def next_steps(path: Path) -> None:
+    """What to try after the demo."""
+    from vivid_anvil.cli import tables
+
+    tables.console().print(
         f"Next: change the study and run  vivid-anvil life {path}\nOr redo a number by hand:  vivid-anvil explain {path}"
     )
 
@@ -69,7 +75,11 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     job = study.model
     if job is not None:
         rows.append(
-            {"kind": "model", "place": f"{job.field.size} nodes", "with": f"{job.field.source}, {job.measure.name}"}
+            {
+                "kind": "model",
+                "place": f"{job.field.size} nodes",
+                "with": f"{job.field.source}, {job.planes or job.measure.label}",
+            }
         )
     written = outputs.write({"title": study.title, "would_compute": rows}, rows)
     out = tables.console()

@@ -30,15 +30,15 @@ class ModelWishes:
     """Which places, seen from where, who computes, where finished work is kept, where the result at every node goes."""
 
     most: int
-    node_set: str | None
-    share: float
-    life_below: str | None
-    seen_from: tuple[str, ...]
-    threads: int
-    cluster: str | None
-    keep: Path | None
-    nodes_file: Path | None
-    node: int | None
+    node_set: str | None = None
+    share: float = 0.0
+    life_below: str | None = None
+    seen_from: tuple[str, ...] = ()
+    threads: int = 2
+    cluster: str | None = None
+    keep: Path | None = None
+    nodes_file: Path | None = None
+    node: int | None = None
 
     def check(self) -> None:
         """InputError, before anything is computed, for an ending or a view that cannot be meant."""

@@ -362,6 +362,7 @@ class ModelSection(Section):
     stress_unit: Text | None = None
     length_unit: Text | None = None
     cases: list[Text] | dict[Text, Text | dict[Text, Text]] | None = None
+    component_order: str | None = None
     element_values: str = "averaged"
     face: str = "both"
     sets_from: Text | None = None

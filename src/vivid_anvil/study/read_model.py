@@ -45,6 +45,7 @@ def model_job(
         stress_unit=section.stress_unit,
         length_unit=section.length_unit,
         cases=section.cases,
+        component_order=section.component_order,
         element_values=section.element_values,
         face=section.face,
     )
