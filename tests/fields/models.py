@@ -27,14 +27,14 @@ def field_of(nodes=300, seed=5, scale=40.0, **settings):
     return StressField(cases=["vertical", "lateral", "weight"], **({**given, "stresses": stresses} | settings))
 
 
-def duty_of(samples=400, seed=7, **settings):
+def duty_of(samples=400, seed=7, often=4.0, **settings):
     """Two events with both forces, kN."""
     rng = np.random.default_rng(seed)
     events = []
-    for name, often, size in (("lap", 1000.0, samples), ("stop", 4.0, samples // 3)):
+    for name, times, size in (("lap", 1000.0, samples), ("stop", often, samples // 3)):
         forces = {"vertical force": 12.0 + rng.normal(0.0, 6.0, size), "lateral force": rng.normal(0.0, 2.0, size)}
         channels = tuple(Channel.in_unit(key, values, "kN") for key, values in forces.items())
-        events.append(Event(name, LoadHistory(name, channels, "50 Hz"), often))
+        events.append(Event(name, LoadHistory(name, channels, "50 Hz"), times))
     return DutyCycle("month", tuple(events), 12.0, **settings)
 
 

@@ -116,6 +116,37 @@ def test_an_interrupted_run_goes_on_from_its_last_finished_chunk(tmp_path):
     assert len(list(tmp_path.iterdir())) == 12
 
 
+CHANGES = {
+    "occurrences": lambda: {"duty": duty_of(often=5.0)},
+    "between": lambda: {"duty": duty_of(between="worst case")},
+    "notch factor": lambda: {"at": spot(notch_factor=1.5)},
+    "curve": lambda: {"at": dataclasses.replace(spot(), curve=limited())},
+    "measure": lambda: {"measure": "signed Tresca"},
+    "constant": lambda: {"loads": FieldLoads(LOADS.cases, {"weight": 2.0})},
+}
+
+
+@pytest.mark.parametrize("change", CHANGES.values(), ids=CHANGES)
+def test_kept_work_is_that_of_the_same_question_only(tmp_path, change):
+    """Used objects, which have kept what they counted, are the same question; another value is another one."""
+    given = {"field": field_of(20), "loads": LOADS, "duty": duty_of(), "at": spot(), "measure": "component xx"}
+
+    def run(**settings):
+        use = {**given, **settings}
+        found = assess_model(
+            use["field"], use["loads"], use["duty"], use["at"], measure=use["measure"], chunk=10, keep_in=tmp_path
+        )
+        node_life(found, int(found.field.node_ids[0]))  # counts, and keeps it
+        return found
+
+    first = run()
+    assert len(list(tmp_path.iterdir())) == 2
+    assert (run().damage_per_repeat == first.damage_per_repeat).all()
+    assert len(list(tmp_path.iterdir())) == 2
+    run(**change())
+    assert len(list(tmp_path.iterdir())) == 4
+
+
 @given(st.lists(st.floats(-300.0, 300.0), min_size=1, max_size=60))
 def test_cycles_of_a_repeated_history_are_those_of_the_counter(values):
     from vivid_anvil.fields import _kernels as kernels

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import dataclasses
 import hashlib
 import os
-import pickle
 import zipfile
+from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
@@ -18,7 +19,9 @@ class KeptChunks:
     def __init__(self, folder: Path, depends_on: Any) -> None:
         folder.mkdir(parents=True, exist_ok=True)
         self.folder = folder
-        self.key = hashlib.sha256(pickle.dumps(depends_on, protocol=5)).hexdigest()[:16]
+        found = hashlib.sha256()
+        _add(found, depends_on)
+        self.key = found.hexdigest()[:16]
 
     def read(self, start: int) -> dict[str, Any] | None:
         """The arrays of the chunk that starts at node `start`; None where it is not there or was cut off."""
@@ -41,3 +44,26 @@ class KeptChunks:
 
     def _path(self, start: int) -> Path:
         return self.folder / f"{self.key}-{start:09d}.npz"
+
+
+def _add(found: Any, thing: Any) -> None:
+    """What a thing was made of goes into the key, and nothing that it has computed and kept since."""
+    found.update(type(thing).__name__.encode() + b":")
+    if isinstance(thing, np.ndarray):
+        found.update(f"{thing.shape}{thing.dtype}".encode())
+        found.update(np.ascontiguousarray(thing).tobytes())
+    elif dataclasses.is_dataclass(thing) and not isinstance(thing, type):
+        for one in dataclasses.fields(thing):
+            if one.init:
+                found.update(one.name.encode())
+                _add(found, getattr(thing, one.name))
+    elif isinstance(thing, Mapping):
+        for key, value in thing.items():
+            _add(found, key)
+            _add(found, value)
+    elif isinstance(thing, list | tuple):
+        found.update(str(len(thing)).encode())
+        for one in thing:
+            _add(found, one)
+    else:
+        found.update(repr(thing).encode() + b";")
