@@ -217,6 +217,38 @@ def test_faces_of_shells_and_sets_of_a_mesh(tmp_path):
         read_field(path, cases=cases, face="middle", **given)
 
 
+@pytest.mark.parametrize("of", ["points", "cells"])
+def test_a_shell_of_a_mesh_comes_as_forces_and_moments(tmp_path, of):
+    points, _ = boxes()
+    quads = np.array([[0, 1, 4, 3], [1, 2, 5, 4]])
+    size = len(points) if of == "points" else 2
+    rng = np.random.default_rng(4)
+    forces, moments, thickness = rng.normal(0, 200, (size, 3)), rng.normal(0, 300, (size, 3)), rng.uniform(4, 9, size)
+    data = {"N": forces, "M": moments, "t": thickness / 25.4}
+    cell = {name: [values] for name, values in data.items()} if of == "cells" else {}
+    path, given = tmp_path / "shell.vtu", {"stress_unit": "MPa", "length_unit": "mm"}
+    meshio.Mesh(points, [("quad", quads)], data if of == "points" else {}, cell).write(path)
+    names = {"forces": "N [kN/m]", "moments": "M [N]", "thickness": "t [in]"}
+    top = read_field(path, cases={"pull": names}, element_values="each element", face="top", **given)
+    by_hand = forces / thickness[:, None] + 6.0 * moments / thickness[:, None] ** 2
+    found = top.assessed("pull")[:, [0, 1, 3]]
+    if of == "points":
+        assert found == pytest.approx(by_hand)
+    else:
+        assert found == pytest.approx(by_hand[top.rows.elements - 1])
+        assert top.size == 6
+    for change, message in (
+        ({"forces": "N"}, "a unit beside the name"),
+        ({"forces": "N [MPa]"}, "force per length"),
+        ({"forces": "t [N/mm]"}, "1 components, expected 3: xx, yy, xy"),
+        ({"moments": "Q [N]"}, "'M'"),
+    ):
+        with pytest.raises(InputError, match=message):
+            read_field(path, cases={"pull": {**names, **change}}, **given)
+    with pytest.raises(InputError, match="all of 'forces', 'moments', 'thickness'"):
+        read_field(path, cases={"pull": {"forces": "N [N/mm]"}}, **given)
+
+
 DECK = """*NODE, NSET=ALL
 11, 0., 0., 0.
 12, 1., 0., 0.
