@@ -210,3 +210,17 @@ def test_what_has_no_figure_is_refused(demo_result, tmp_path):
             va.plot(things)
     with pytest.raises(va.InputError, match="can be written"):
         va.save_figure(va.plot(demo_result.lives[1].curve), tmp_path / "none" / "figure.png")
+
+
+def test_labels_of_places_do_not_cover_each_other():
+    from vivid_anvil.figures.model_figure import LABEL_GAP, label_places
+
+    rng = np.random.default_rng(3)
+    points = np.column_stack([rng.uniform(-5.0, 5.0, 12), rng.uniform(0.0, 3.0, 12)])
+    labels = label_places(points, np.zeros(2), 10.0)
+    for side in (labels[:, 0] > points[:, 0], labels[:, 0] < points[:, 0]):
+        heights = np.sort(labels[side, 1])
+        assert np.diff(heights).min() > LABEL_GAP * 10.0 * (1.0 - 1e-9)
+        order = np.argsort(points[side, 1])
+        assert (np.diff(labels[side, 1][order]) > 0.0).all()  # lines to them do not cross
+        assert labels[side, 1].mean() == pytest.approx(points[side, 1].mean())

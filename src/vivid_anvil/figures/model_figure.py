@@ -10,6 +10,7 @@ from matplotlib.collections import PolyCollection
 from matplotlib.figure import Figure
 from matplotlib.patches import Patch
 
+from vivid_anvil.checks import FloatArray
 from vivid_anvil.fields.model_view import ModelView
 from vivid_anvil.figures.style import INK, new_figure
 from vivid_anvil.units import UnitSystem, number
@@ -18,6 +19,7 @@ NO_DAMAGE = "#dfe6ee"
 # From the shortest life on: told apart in print and by colour-blind eyes, as lightness rises all the way.
 COLOURS = ("#7a1022", "#b3432b", "#dd7f33", "#eab55c", "#efdcaa", "#c3d5e0", "#94b5cf")
 STEPS = (1.0, 3.0, 10.0)
+OUTWARDS, LABEL_GAP, LABEL_ROOM = 0.16, 0.09, 0.32  # of the model's size
 
 
 def bands(shortest: float, longest: float, most: int = len(COLOURS)) -> list[float]:
@@ -49,6 +51,10 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # no
     axes.add_collection(shown)
     axes.set_aspect("equal")
     axes.autoscale_view()
+    if view.places:  # room for labels, so that they stay clear of the legend
+        left, right = axes.get_xlim()
+        room = LABEL_ROOM * float(np.ptp(view.seen[:, :2], axis=0).max())
+        axes.set_xlim(left - room, right + room)
     axes.axis("off")
     _mark(axes, view)
     axes.legend(
@@ -71,23 +77,21 @@ def _legend(borders: list[float], quiet: bool) -> list[Patch]:
 
 
 def _mark(axes: object, view: ModelView) -> None:
-    """Places with rank and life; those on the far side in brackets."""
-    field, seen = view.result.field, view.seen
-    middle = seen[:, :2].mean(axis=0)
-    reach = float(np.ptp(seen[:, :2], axis=0).max())
-    for one in view.places:
-        at = field.place_of(one.node)
-        here = seen[at, :2]
-        away = here - middle
-        away = away / max(float(np.linalg.norm(away)), 1e-12)
-        hidden = view.is_hidden(at)
+    """Places with rank and life; those that cannot be seen from here in brackets."""
+    if not view.places:
+        return
+    seen = view.seen[:, :2]
+    at = [view.result.field.place_of(one.node) for one in view.places]
+    reach = float(np.ptp(seen, axis=0).max())
+    for one, place, label in zip(view.places, at, label_places(seen[at], seen.mean(axis=0), reach), strict=True):
+        hidden = view.is_hidden(place)
         life = "no damage" if math.isinf(one.life_years) else f"{number(one.life_years)} years"
         text = f"{one.rank}: node {one.node}\n{life}"
         axes.annotate(  # type: ignore[attr-defined]
             f"({text})" if hidden else text,
-            here,
-            here + away * 0.16 * reach + np.array([0.0, 0.05 * reach * ((one.rank % 3) - 1)]),
-            ha="left" if away[0] >= 0.0 else "right",
+            seen[place],
+            label,
+            ha="left" if label[0] >= seen[place][0] else "right",
             va="center",
             fontsize=10,
             color=INK,
@@ -95,3 +99,19 @@ def _mark(axes: object, view: ModelView) -> None:
             arrowprops={"arrowstyle": "-|>", "color": INK, "lw": 1.0, "ls": ":" if hidden else "-"},
             zorder=5,
         )
+
+
+def label_places(points: FloatArray, middle: FloatArray, reach: float) -> FloatArray:
+    """Where labels of points stand, beside each, shape (n, 2), those on the same side one above the other."""
+    right = points[:, 0] >= middle[0]
+    labels = points + OUTWARDS * reach * np.column_stack([np.where(right, 1.0, -1.0), np.zeros(len(points))])
+    for side in (right, ~right):
+        mine = np.flatnonzero(side)
+        if not mine.size:
+            continue
+        order = mine[np.argsort(labels[mine, 1], kind="stable")]
+        wanted = labels[order, 1]
+        steps = LABEL_GAP * reach * np.arange(order.size)
+        pushed = np.maximum.accumulate(wanted - steps) + steps
+        labels[order, 1] = pushed - (pushed - wanted).mean()
+    return np.asarray(labels)
