@@ -25,7 +25,7 @@ from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
 def model_with(channels, nodes=12, seed=2):
     """A model whose cases are each scaled by one of `channels`."""
     names = [f"case {i}" for i in range(len(channels))]
-    stresses = np.random.default_rng(seed).normal(0.0, 20.0, (len(names), nodes, 6))
+    stresses = np.random.default_rng(seed).normal(0.0, 2.0, (len(names), nodes, 6))
     field = StressField(cases=names, node_ids=np.arange(nodes), coordinates=np.zeros((nodes, 3)), stresses=stresses)
     forces = tuple(Channel(name, np.array(values), "force") for name, values in zip(names, channels, strict=True))
     history = LoadHistory("lap", forces, "10 Hz")

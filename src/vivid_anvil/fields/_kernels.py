@@ -47,6 +47,18 @@ def one_stress(code, along, xx, yy, zz, xy, yz, zx):
 def stress_history(code, along, unit, constant, loads, out):
     """One stress for every sample: `unit`, (cases, 6), times `loads`, (samples, cases), plus `constant`, (6,)."""
     cases = unit.shape[0]
+    if code == ALONG:  # straight in the components: one number a case
+        always = 0.0
+        for c in range(6):
+            always += along[c] * constant[c]
+        out[:] = always
+        for k in range(cases):
+            per_load = 0.0
+            for c in range(6):
+                per_load += along[c] * unit[k, c]
+            for i in range(loads.shape[0]):
+                out[i] += per_load * loads[i, k]
+        return
     for i in range(loads.shape[0]):
         xx, yy, zz, xy, yz, zx = constant[0], constant[1], constant[2], constant[3], constant[4], constant[5]
         for k in range(cases):
@@ -83,26 +95,37 @@ def closed_cycles(values, stack, high, low):
 
     From the highest sample round to it again, by the four-point rule: all cycles close.
     """
-    size = values.size
-    first = 0
-    for i in range(1, size):
-        if values[i] > values[first]:
-            first = i
-    depth, count = 1, 0
-    stack[0] = values[first]
-    for step in range(1, size + 1):
-        i = first + step
-        if i >= size:
-            i -= size
+    first, top = 0, values[0]
+    for i in range(1, values.size):
+        if values[i] > top:
+            first, top = i, values[i]
+    stack[0] = top
+    level, heading, depth, count = _count_part(values, first + 1, values.size, top, 0, 1, stack, high, low, 0)
+    level, heading, depth, count = _count_part(values, 0, first + 1, level, heading, depth, stack, high, low, count)
+    lowest = np.full(1, -np.inf)  # makes the last highest a turning point
+    level, heading, depth, count = _count_part(lowest, 0, 1, level, heading, depth, stack, high, low, count)
+    if depth == 1:
+        return 0  # it never moves
+    # left over: down from the highest to the lowest, and up again
+    high[count], low[count] = top, stack[1]
+    for i in range(2, depth):
+        low[count] = min(low[count], stack[i])
+    return count + 1
+
+
+@njit(cache=True, nogil=True)
+def _count_part(values, start, end, level, heading, depth, stack, high, low, count):
+    """The four-point rule over some samples: turning points go on the stack and close what they close."""
+    for i in range(start, end):
         value = values[i]
-        if value == stack[depth - 1]:
+        up = 1 if value > level else 0
+        if up == 0 and not value < level:
             continue
-        if depth >= 2 and (value > stack[depth - 1]) == (stack[depth - 1] > stack[depth - 2]):
-            stack[depth - 1] = value  # goes on the same way
-        else:
-            stack[depth] = value
-            depth += 1
-        # the newest point may still move on: pairs before it are closed when it turns
+        if up == heading:
+            level = value
+            continue
+        stack[depth] = level
+        depth += 1
         while depth >= 4:
             inner = abs(stack[depth - 3] - stack[depth - 2])
             if inner > abs(stack[depth - 2] - stack[depth - 1]) or inner > abs(stack[depth - 4] - stack[depth - 3]):
@@ -112,12 +135,9 @@ def closed_cycles(values, stack, high, low):
             count += 1
             stack[depth - 3] = stack[depth - 1]
             depth -= 2
-    if depth >= 2:  # highest, lowest, highest
-        high[count], low[count] = stack[0], stack[1]
-        for i in range(1, depth):
-            low[count] = min(low[count], stack[i])
-        count += 1
-    return count
+        level = value
+        heading = up
+    return level, heading, depth, count
 
 
 @njit(cache=True, nogil=True)
@@ -132,9 +152,12 @@ def cycles_of_nodes(code, along, units, constants, loads, history, stack, room_h
         if used + history.size // 2 + 2 > room_high.size:
             return node
         stress_history(code, along[node], units[node], constants[node], loads, history)
-        used += closed_cycles(history, stack, room_high[used:], room_low[used:])
+        found = closed_cycles(history, stack, room_high[used:], room_low[used:])
+        used += found
         ends[node] = used
-        extremes[node, 0], extremes[node, 1] = history.min(), history.max()
+        extremes[node, 0] = extremes[node, 1] = history[0]
+        if found > 0:  # the last cycle goes from the highest to the lowest
+            extremes[node, 0], extremes[node, 1] = room_low[used - 1], room_high[used - 1]
     return units.shape[0]
 
 
