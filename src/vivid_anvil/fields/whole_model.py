@@ -29,7 +29,7 @@ from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import HotSpot
 
 CHUNK = 2000  # nodes handed to a worker at once
-AHEAD = 64  # chunks handed out and not yet back: what waits costs memory
+AHEAD = 256  # chunks handed out and not yet back: what waits costs memory
 
 Watch = Callable[[str, int, int], None]
 
