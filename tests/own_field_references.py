@@ -24,8 +24,10 @@ from vivid_anvil.fields import (
 from vivid_anvil.stress import (
     RectangleSection,
     hole_in_strip,
+    plate_under_pressure,
     plate_with_hole,
     relative_gradient,
+    round_groove,
     shoulder,
     through_thickness,
 )
@@ -79,6 +81,18 @@ def _shoulder() -> tuple[float, float]:
     return 1.0 + 1.0 / math.sqrt(root), shoulder("bending", 70.0, 50.0, 4.0)
 
 
+def _plate() -> tuple[float, float]:
+    """Equilibrium of a supported round plate: m_r' + (m_r - m_t) / r = -p r / 2 at half of its radius."""
+    found, step = plate_under_pressure(0.3, 120.0, 6.0, "supported"), 1e-3
+    centre, radial, around = (one * 6.0 for one in found)  # moments: stress times t² / 6
+
+    def moment(edge: float, r: float) -> float:
+        return centre + (edge - centre) * (r / 120.0) ** 2
+
+    slope = (moment(radial, 60.0 + step) - moment(radial, 60.0 - step)) / (2.0 * step)
+    return -0.3 * 60.0 / 2.0, slope + (moment(radial, 60.0) - moment(around, 60.0)) / 60.0
+
+
 FIELD_REFERENCES = [
     Reference("Bore of the demo in a wide plate, finite elements", "strip with a hole (Howland 1930)", 0.02, _bore),
     Reference("Shank of the demo's model, pull through its width", "force over section", 1e-3, lambda: _shank(0)),
@@ -86,6 +100,16 @@ FIELD_REFERENCES = [
     Reference("Worst node of a whole model", "the same as a hot spot", 1e-11, _node),
     Reference("Load path off a straight line", "axes of the ellipse of two loads out of step", 1e-9, _circle),
     Reference("Stress gradient at a hole", "7 / (3 r) (Kirsch 1898)", 1e-4, _gradient),
+    Reference(
+        "Hole in a strip, Kt", "2 + (1 - d/W)³ (Heywood)", 0.03, lambda: (2.0 + 0.75**3, hole_in_strip(10.0, 40.0))
+    ),
+    Reference(
+        "Round groove, Kt",
+        "shallow: 1 + 2 √(t/r) (Inglis 1913)",
+        0.1,
+        lambda: (1.0 + 2.0 * math.sqrt(5.0), round_groove("tension", 1000.0, 999.0, 0.1)),
+    ),
+    Reference("Round plate under pressure", "equilibrium of its moments", 1e-6, _plate),
     Reference("Shoulder in bending, Kt by the charts", "DIN 743-2:2012, 4.2.1", 0.05, _shoulder),
     Reference(
         "Torsion of a rectangle, 20 mm by 50 mm",

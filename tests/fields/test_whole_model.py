@@ -18,11 +18,12 @@ from vivid_anvil.fields import (
     assess_model,
     hottest_places,
     joined_cases,
+    model_findings,
     node_life,
     node_tensors,
-    node_trust,
     reserves_on_stress,
     trust_of,
+    trust_of_nodes,
     von_mises,
 )
 from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event, GatedHistory, load_spectrum, rainflow
@@ -234,17 +235,24 @@ def test_nodes_that_feel_nothing_have_no_damage_and_change_nothing(still):
     assert some.damage_per_repeat[moved] == pytest.approx(whole.damage_per_repeat[moved], rel=1e-12)
     node = int(some.field.node_ids[still][-1])
     assert node_life(some, node).damage_per_repeat == 0.0
-    assert node_trust(some, node)[0].proportional
+    assert trust_of_nodes(some, [some.field.place_of(node)]).off_line[0] < 0.1
 
 
 def test_a_node_says_how_far_one_stress_can_be_trusted():
     model = assess_model(field_of(), LOADS, duty_of(), spot())
-    found, findings = node_trust(model, int(model.field.node_ids[0]))
-    assert not found.proportional
-    assert [one.code for one in findings] == ["not-proportional"]
+    places = hottest_places(model, 3)
+    assert [one.code for one in model_findings(model, places)] == ["not-proportional"]
     rough = dataclasses.replace(model, field=dataclasses.replace(model.field, spread=np.full(300, 0.3)))
-    _, findings = node_trust(rough, int(model.field.node_ids[0]))
-    assert [one.code for one in findings] == ["not-proportional", "mesh-coarse"]
+    assert [one.code for one in model_findings(rough, places)][:2] == ["not-proportional", "mesh-coarse"]
+    tiny = dataclasses.replace(
+        model, field=dataclasses.replace(model.field, coordinates=model.field.coordinates * 1e-3)
+    )
+    assert "size-unusual" in [one.code for one in model_findings(tiny, places)]
+    weak = assess_model(field_of(scale=1e-3), LOADS, duty_of(), spot())
+    assert "stress-small" in [one.code for one in model_findings(weak, hottest_places(weak, 1))]
+    soft = dataclasses.replace(spot(), material=Material(name="s", ultimate_strength=900.0, yield_strength=50.0))
+    early = assess_model(field_of(), LOADS, duty_of(), soft)
+    assert "model-above-yield" in [one.code for one in model_findings(early, places)]
     straight = np.outer(np.sin(np.arange(30.0)), [80.0, -20.0, 5.0, 12.0, 0.0, 3.0])
     assert trust_of(straight).proportional
     assert trust_of([[50.0, 25.0, 0, 0, 0, 0], [0.0, 0, 0, 0, 0, 0]]).biaxiality == pytest.approx(0.5)

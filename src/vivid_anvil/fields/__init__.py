@@ -10,7 +10,7 @@ from vivid_anvil.fields.measures import MEASURES, StressMeasure
 from vivid_anvil.fields.model_findings import model_findings
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.model_view import DIRECTIONS, ModelView
-from vivid_anvil.fields.node_life import WorstCycle, node_life, node_tensors, node_trust, worst_cycle
+from vivid_anvil.fields.node_life import WorstCycle, node_life, node_tensors, worst_cycle
 from vivid_anvil.fields.node_working import stress_working
 from vivid_anvil.fields.planes import (
     PLANES,
@@ -75,7 +75,6 @@ __all__ = [
     "model_findings",
     "node_life",
     "node_tensors",
-    "node_trust",
     "of_face",
     "outer_surface",
     "read_field",

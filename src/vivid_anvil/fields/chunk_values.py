@@ -28,7 +28,7 @@ ROOM = 200_000  # cycles put side by side: what fits the cache
 
 @dataclass(frozen=True, eq=False)
 class Task:
-    """All that a worker needs for one chunk."""
+    """All that a worker needs for one chunk; the duty cycle only where cycles or events act on each other."""
 
     units: FloatArray
     constants: FloatArray
@@ -37,14 +37,7 @@ class Task:
     along: FloatArray
     code: int
     skip: bool
-    duty_cycle: DutyCycle
-
-    @property
-    def apart(self) -> bool:
-        """Whether every cycle does its damage by itself, so that cycles of many nodes may be put side by side."""
-        duty = self.duty_cycle
-        alone = duty.between == "each by itself" and duty.residue == "repeated"
-        return alone and self.spot.below_knee != "consistent"
+    duty_cycle: DutyCycle | None = None
 
     @property
     def scaled(self) -> tuple[FloatArray, FloatArray]:
@@ -53,10 +46,16 @@ class Task:
         return factor * self.units, factor * self.constants
 
 
+def acts_together(spot: HotSpot, duty_cycle: DutyCycle) -> bool:
+    """Whether the cycles of a node act on each other, so that those of many cannot be put side by side."""
+    alone = duty_cycle.between == "each by itself" and duty_cycle.residue == "repeated"
+    return not alone or spot.below_knee == "consistent"
+
+
 def values_of(task: Task) -> NodeValues:
     """The values of the nodes of one chunk."""
-    if not task.apart:
-        return _one_by_one(task)
+    if task.duty_cycle is not None:
+        return _one_by_one(task, task.duty_cycle)
     size = task.units.shape[0]
     found = _Sums(size)
     units, constants = task.scaled
@@ -96,13 +95,13 @@ class _Sums:
         return NodeValues(self.damage, self.worst, self.lowest, self.highest, counted)
 
 
-def _one_by_one(task: Task) -> NodeValues:
+def _one_by_one(task: Task, duty_cycle: DutyCycle) -> NodeValues:
     """Nodes as hot spots one after the other: where cycles act on each other, or events do."""
     size = task.units.shape[0]
     sums = _Sums(size)
     for node in range(size):
         spectrum = node_spectrum(
-            task.spot, task.duty_cycle, task.events, task.code, task.along[node], task.units[node], task.constants[node]
+            task.spot, duty_cycle, task.events, task.code, task.along[node], task.units[node], task.constants[node]
         )
         share, one = spectrum.damage_of(equivalent_stress(spectrum, "the loads")), np.array([node])
         for number in range(len(spectrum.sources)):

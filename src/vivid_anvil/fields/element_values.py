@@ -10,7 +10,7 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray, IntArray, one_of
 from vivid_anvil.errors import InputError, listed
-from vivid_anvil.fields.averaging import averaged_at_nodes
+from vivid_anvil.fields.averaging import NodeMeans, averaged_at_nodes
 from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import StressField
 
@@ -32,8 +32,7 @@ def field_of_rows(
     (array([80., 10.]), array([0.111, 0.   ]))
     """
     stresses = np.asarray(rows.stresses, dtype=np.float64)
-    means = averaged_at_nodes(rows.keys(with_elements="no"), stresses)
-    _, first = np.unique(rows.keys(with_elements="no"), return_index=True)
+    means, first = _of_faces(rows)
     spread = np.zeros(len(node_ids))
     np.maximum.at(spread, rows.nodes[first], means.spread)
     whole = averaged_at_nodes(rows.nodes, stresses)
@@ -47,13 +46,19 @@ def field_of_rows(
     )
 
 
+def _of_faces(rows: Rows) -> tuple[NodeMeans, IntArray]:
+    """Means over the elements of each node, or of each of its faces, and the first row of each."""
+    keys = rows.keys(with_elements="no")
+    _, first = np.unique(keys, return_index=True)
+    return averaged_at_nodes(keys, rows.stresses), first
+
+
 def averaged(field: StressField) -> StressField:
     """The field with the mean tensor of the elements at each node (of each face at each node of a shell); `spread` is kept."""
     rows = field.rows
     if rows is None or rows.elements is None:
         return field
-    means = averaged_at_nodes(rows.keys(with_elements="no"), rows.stresses)
-    _, first = np.unique(rows.keys(with_elements="no"), return_index=True)
+    means, first = _of_faces(rows)
     faces = None if rows.faces is None else rows.faces[first]
     if faces is None or first.size == field.size:
         stresses = np.empty_like(field.stresses)

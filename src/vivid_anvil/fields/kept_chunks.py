@@ -23,9 +23,9 @@ class KeptChunks:
         _add(found, depends_on)
         self.key = found.hexdigest()[:16]
 
-    def read(self, start: int) -> dict[str, Any] | None:
-        """The arrays of the chunk that starts at node `start`; None where it is not there or was cut off."""
-        path = self._path(start)
+    def read(self, number: int) -> dict[str, Any] | None:
+        """The arrays of the chunk of that number; None where it is not there or was cut off."""
+        path = self._path(number)
         if not path.is_file():
             return None
         try:
@@ -34,16 +34,16 @@ class KeptChunks:
         except (ValueError, OSError, EOFError, KeyError, zipfile.BadZipFile):
             return None
 
-    def write(self, start: int, arrays: dict[str, Any]) -> None:
+    def write(self, number: int, arrays: dict[str, Any]) -> None:
         """Keep a finished chunk: written beside and moved into place, so that no half file is ever read."""
-        path = self._path(start)
+        path = self._path(number)
         beside = path.with_suffix(".part")
         with beside.open("wb") as file:
             np.savez(file, **arrays)
         os.replace(beside, path)
 
-    def _path(self, start: int) -> Path:
-        return self.folder / f"{self.key}-{start:09d}.npz"
+    def _path(self, number: int) -> Path:
+        return self.folder / f"{self.key}-{number:09d}.npz"
 
 
 def _add(found: Any, thing: Any) -> None:

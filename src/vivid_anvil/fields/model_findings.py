@@ -9,11 +9,11 @@ import numpy as np
 from vivid_anvil.errors import listed
 from vivid_anvil.fields.hottest import HotPlace
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.fields.node_life import COARSE
 from vivid_anvil.fields.surface import undrawable
 from vivid_anvil.fields.trust import NOT_PROPORTIONAL
 from vivid_anvil.findings import Finding
 
+COARSE = 0.1  # of the largest von Mises stress
 SMALL = 0.1  # MPa
 SIZES = (0.5, 50_000.0)  # mm
 

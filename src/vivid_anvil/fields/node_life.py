@@ -8,16 +8,13 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage import LifeResult, assess_life
-from vivid_anvil.damage.spectrum import Spectrum, spectrum
+from vivid_anvil.damage.spectrum import spectrum
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.chunk_values import hot_spot_there
 from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
 from vivid_anvil.fields.node_duty import node_duty
-from vivid_anvil.fields.trust import Trust, principal_direction, trust_of
-from vivid_anvil.findings import Finding
+from vivid_anvil.fields.trust import principal_direction
 from vivid_anvil.histories import DutyCycle
-
-COARSE = 0.1  # of the largest von Mises stress
 
 
 def node_life(result: ModelResult, node: int) -> LifeResult:
@@ -35,48 +32,11 @@ def _duty_at(result: ModelResult, place: int) -> DutyCycle:
     return node_duty(result.duty_cycle, events, lambda loads: node_history(result, place, loads))
 
 
-def spectrum_at(result: ModelResult, place: int) -> Spectrum:
-    """All cycles of one repeat at the node that stands at `place`, with the notch factor."""
-    return spectrum(hot_spot_there(result.spot_at(place), "a node"), _duty_at(result, place))
-
-
 def node_tensors(result: ModelResult, node: int) -> dict[str, FloatArray]:
     """The stress tensors at a node over each event, shape (samples, 6), MPa, without the notch factor."""
     place = result.field.place_of(node)
     unit, constant = node_stresses(result, place)
     return {event.name: event.loads @ unit + constant for event in result.loads.events(result.duty_cycle)}
-
-
-def node_trust(result: ModelResult, node: int) -> tuple[Trust, tuple[Finding, ...]]:
-    """How far one stress can stand for the tensor at a node, over all events; and what an expert says of it."""
-    found = trust_of(np.concatenate(list(node_tensors(result, node).values())))
-    return found, trust_findings(result, node, found)
-
-
-def trust_findings(result: ModelResult, node: int, found: Trust) -> tuple[Finding, ...]:
-    """What an expert says of a node whose stresses do not move in step, or whose elements disagree."""
-    findings = []
-    if not found.proportional:
-        findings.append(
-            Finding(
-                "warning",
-                "not-proportional",
-                f"At node {node} the components of the stress do not move in step: {found.off_line:.0%} off a straight line.",
-                "One stress does not tell the damage there: directions turn. Look at it by planes, or by a multiaxial criterion.",
-            )
-        )
-    spread = result.field.spread
-    apart = 0.0 if spread is None else float(spread[result.field.place_of(node)])
-    if apart > COARSE:
-        findings.append(
-            Finding(
-                "warning",
-                "mesh-coarse",
-                f"At node {node} the elements disagree by {apart:.0%} of the largest stress; their mean was taken.",
-                "Refine the mesh there, or take the worst element.",
-            )
-        )
-    return tuple(findings)
 
 
 class WorstCycle(NamedTuple):
@@ -96,7 +56,7 @@ class WorstCycle(NamedTuple):
 
 def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
     """The worst cycle of the worst event at the node that stands at `place`; without damage the one with the largest range."""
-    found = spectrum_at(result, place)
+    found = spectrum(hot_spot_there(result.spot_at(place), "a node"), _duty_at(result, place))
     worst = int(result.values.worst_event[place])
     damage = found.damage()
     weight = damage if worst != NO_EVENT else found.cycles.range

@@ -19,7 +19,7 @@ from vivid_anvil.checks import FloatArray, IntArray, read_only
 from vivid_anvil.damage.assess import check_rule
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import _kernels as kernels
-from vivid_anvil.fields.chunk_values import Task, values_of
+from vivid_anvil.fields.chunk_values import Task, acts_together, values_of
 from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.fields.kept_chunks import KeptChunks
 from vivid_anvil.fields.measures import StressMeasure, normal_weights
@@ -86,7 +86,8 @@ def assess_model(
         rows = chunks[number]
         at = spots[int(region_of[rows[0]]) + 1]
         own_along = np.tile(how.along, (rows.size, 1)) if weights is None else weights[rows]
-        return Task(units[rows], constants[rows], events, at, own_along, code, skip, bare)
+        whole = bare if acts_together(at, bare) else None
+        return Task(units[rows], constants[rows], events, at, own_along, code, skip, whole)
 
     found = NodeValues.empty(owners.size)
     done = 0
