@@ -12,7 +12,7 @@ from vivid_anvil.findings import Finding
 
 
 def plain(value: Any) -> Any:
-    """`value` with arrays as lists, NumPy numbers as Python's, and inf as the text "inf" (JSON has no inf).
+    """`value` with arrays as lists, NumPy numbers as Python's, inf as the text "inf", nan as None (JSON has neither).
 
     >>> plain({"life": np.inf, "sizes_mm": np.array([1.0, 2.0])})
     {'life': 'inf', 'sizes_mm': [1.0, 2.0]}
@@ -23,8 +23,8 @@ def plain(value: Any) -> Any:
         return [plain(item) for item in value]
     if isinstance(value, np.ndarray | np.generic):
         return plain(value.tolist())
-    if isinstance(value, float) and math.isinf(value):
-        return "inf" if value > 0 else "-inf"
+    if isinstance(value, float) and not math.isfinite(value):
+        return None if math.isnan(value) else "inf" if value > 0 else "-inf"
     return value
 
 

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from rich.console import Group, RenderableType
 
 from vivid_anvil.cli.tables import edgeless, indented, table
-from vivid_anvil.fields import HotPlace, ModelResult
+from vivid_anvil.fields import HotPlace, ModelResult, WorstCycle
 from vivid_anvil.units import UnitSystem, display_unit, fixed, number, shown
 
 
@@ -64,15 +64,19 @@ def worst_cycle(place: HotPlace, units: UnitSystem) -> RenderableType:
     x, y, z = (one + 0.0 for one in cycle.direction)
     share = f", {cycle.share_of_damage:.1%} of the damage" if cycle.share_of_damage > 0.0 else ""
     return Group(
-        indented(
-            f"Worst cycle at node {place.node}: {low} to {high} {stress} in {cycle.event}, "
-            f"turns at {cycle.from_s:.6g} s and {cycle.to_s:.6g} s{share}."
-        ),
+        indented(f"Worst cycle at node {place.node}: {low} to {high} {stress} in {cycle.event}{_when(cycle)}{share}."),
         indented(
             f"Its principal stress lies along ({x:.2f}, {y:.2f}, {z:.2f}): a crack opens that way. "
             f"Biaxiality {place.biaxiality:.2f}."
         ),
     )
+
+
+def _when(cycle: WorstCycle) -> str:
+    """When the cycle turns, where its load has a course in time."""
+    if cycle.from_s is None or cycle.to_s is None:
+        return ""
+    return f", turns at {cycle.from_s:.6g} s and {cycle.to_s:.6g} s"
 
 
 def paths_table(places: Sequence[HotPlace], reserves: Sequence[float | None], units: UnitSystem) -> RenderableType:

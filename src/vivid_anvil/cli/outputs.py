@@ -13,6 +13,7 @@ from typing import Any
 
 from vivid_anvil.errors import InputError
 from vivid_anvil.files import replacing
+from vivid_anvil.records import plain
 
 Drawing = tuple[str, Callable[[], Any]]
 Watch = Callable[[str, int, int], None]
@@ -49,7 +50,7 @@ class Outputs:
         """Write what is asked for; the files written. Parquet holds `whole_table`, a data frame, or else the rows."""
         written = []
         if self.json_file is not None:
-            text = json.dumps(record, indent=2, ensure_ascii=False, allow_nan=False)
+            text = json.dumps(plain(record), indent=2, ensure_ascii=False, allow_nan=False)
             written.append(_replace(self.json_file, text + "\n"))
         if self.csv_file is not None:
             written.append(_replace(self.csv_file, _csv_text(rows)))

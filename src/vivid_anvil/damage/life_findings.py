@@ -10,7 +10,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.findings import Finding, gravest_first
-from vivid_anvil.histories import BETWEEN, Cycles, turning_points
+from vivid_anvil.histories import Cycles, turning_points
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
 from vivid_anvil.units import in_unit, number
 
@@ -262,12 +262,13 @@ def samples_per_cycle(values: FloatArray, cycles: Cycles, damage: FloatArray) ->
 
 
 def _nothing_happens(result: LifeResult) -> Iterator[Finding]:
-    for share in result.events:
-        if share.largest_range == 0.0 and share.name != BETWEEN:
+    for event, _ in result.duty_cycle.flat():
+        low, high = event.extremes(result.hot_spot.channel)
+        if low == high:
             yield Finding(
                 "warning",
                 "constant-load",
-                f"The load of {share.name} never changes: it has no cycle.",
+                f"The load of {event.name} never changes: it has no cycle.",
                 "Is it the right channel, and is the file complete?",
             )
     if result.damage_per_repeat == 0.0 and len(result.spectrum.cycles):

@@ -6,19 +6,21 @@ In: the events of a duty cycle. Out: `Source`s of cycles, among them one "betwee
   laid end to end and counted, and a load that comes again and again closes the same cycles each time after the first few,
   so that no number of occurrences costs more than those.
 - "worst case": the order is unknown, and so the highest maximum meets the lowest minimum, as often as the rarer of the two
-  happens; both lose that many, and so on. Each occurrence gives one maximum and one minimum.
+  happens; both lose that many, and so on. Every cycle that a load is specified by gives one maximum and one minimum; of a
+  measured history, whose own order is known, each occurrence gives one of both.
 """
 
 from __future__ import annotations
 
 import dataclasses
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, real_number
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories.counter import RainflowCounter
 from vivid_anvil.histories.cycles import Cycles
@@ -80,17 +82,63 @@ def in_order(duty_cycle: DutyCycle, channel: str, residue: str) -> Cycles:
 def worst_case(
     sources: Sequence[Source], extremes: Sequence[tuple[float, float]], dimension: str
 ) -> tuple[Source, ...]:
-    """The sources without the largest cycle of each, and the pairs that these largest cycles can make in unknown order."""
-    smaller = []
-    for source in sources:
-        cycles = without_largest(source.cycles)
-        smaller.append(Source(source.name, source.occurrences, cycles, source.history, source.gated))
-    rows = worst_case_pairs(
-        [(high, low, source.occurrences) for source, (low, high) in zip(sources, extremes, strict=True)]
+    """The sources with the cycles that each keeps to itself, and the pairs across events that an unknown order can make.
+
+    A load that is specified by its cycles gives every one of them a maximum and a minimum; a history, whose own order is
+    known, one of each an occurrence.
+    """
+    ends: list[tuple[float, float, float]] = []
+    many: list[int] = []
+    owner: list[tuple[int, int]] = []  # of each end: its source, and its row there (a history has one, its largest)
+    for number, (source, (low, high)) in enumerate(zip(sources, extremes, strict=True)):
+        rows = _ends_of(source, low, high)
+        ends += rows
+        many.append(len(rows))
+        owner += [(number, row) for row in range(len(rows))]
+    own: dict[tuple[int, int], float] = {}
+    across = []
+    for high, low, count, one, other in worst_case_pairs(ends):
+        if one == other:
+            own[owner[one]] = count
+        else:
+            across.append((abs(high - low), 0.5 * (high + low), count))
+    kept = []
+    for number, source in enumerate(sources):
+        counts = np.array([own.get((number, row), 0.0) for row in range(many[number])])
+        cycles = _kept_to_itself(source, extremes[number], counts / source.occurrences)
+        kept.append(Source(source.name, source.occurrences, cycles, source.history, source.gated))
+    ranges, means, counts = np.array(across, dtype=np.float64).reshape(-1, 3).T
+    pairs = Cycles(range=ranges, mean=means, count=counts, dimension=dimension)
+    return (*kept, Source(BETWEEN, 1.0, pairs))
+
+
+def _ends_of(source: Source, low: float, high: float) -> list[tuple[float, float, float]]:
+    """Maximum, minimum and how often per repeat, of every cycle that is free to pair."""
+    if source.history is not None:
+        return [(high, low, source.occurrences)]
+    table = source.cycles
+    counts = table.count * source.occurrences
+    return list(zip(table.maximum.tolist(), table.minimum.tolist(), counts.tolist(), strict=True))
+
+
+def _kept_to_itself(source: Source, extremes: tuple[float, float], counts: FloatArray) -> Cycles:
+    """The cycles of one occurrence that are not paired with those of another event; `counts` of those that were free to."""
+    table = source.cycles
+    if source.history is None:
+        return dataclasses.replace(table, count=counts).chosen(counts > 0.0)
+    smaller = without_largest(table)
+    if not len(table) or counts[0] == 0.0:
+        return smaller
+    low, high = extremes
+    at = int(np.argmax(table.range))
+    return dataclasses.replace(
+        smaller,
+        range=np.append(smaller.range, high - low),
+        mean=np.append(smaller.mean, 0.5 * (high + low)),
+        count=np.append(smaller.count, counts[0]),
+        start=np.append(smaller.start, table.start[at]),
+        end=np.append(smaller.end, table.end[at]),
     )
-    high, low, count = np.array([row[:3] for row in rows], dtype=np.float64).reshape(-1, 3).T
-    pairs = Cycles(range=np.abs(high - low), mean=0.5 * (high + low), count=count, dimension=dimension)
-    return (*smaller, Source(BETWEEN, 1.0, pairs))
 
 
 def without_largest(cycles: Cycles) -> Cycles:
@@ -118,21 +166,37 @@ def worst_case_pairs(events: Sequence[tuple[float, float, float]]) -> list[tuple
     >>> worst_case_pairs([(250.0, 0.0, 1000), (180.0, -60.0, 400)])
     [(250.0, -60.0, 400, 0, 1), (250.0, 0.0, 600, 0, 0), (180.0, 0.0, 400, 1, 0)]
     """
+    for row, event in enumerate(events, start=1):
+        _check_event(f"worst case pairs, event {row}", event)
     highs = sorted(range(len(events)), key=lambda i: -events[i][0])
     lows = sorted(range(len(events)), key=lambda i: events[i][1])
     left_high, left_low = [event[2] for event in events], [event[2] for event in events]
     rows = []
-    while highs and lows:
-        high, low = highs[0], lows[0]
+    top = bottom = 0
+    while top < len(highs) and bottom < len(lows):
+        high, low = highs[top], lows[bottom]
         count = min(left_high[high], left_low[low])
         rows.append((events[high][0], events[low][1], count, high, low))
         left_high[high] -= count
         left_low[low] -= count
         if left_high[high] <= 0:
-            highs.pop(0)
+            top += 1
         if left_low[low] <= 0:
-            lows.pop(0)
+            bottom += 1
     return rows
+
+
+def _check_event(where: str, event: Any) -> None:
+    """InputError unless it is a maximum, a minimum that is not above it, and occurrences of 0 or more."""
+    if not isinstance(event, Sequence) or isinstance(event, str) or len(event) != 3:
+        raise InputError(where, repr(event), "maximum, minimum and occurrences")
+    high, low, often = (real_number(where, one) for one in event)
+    if not (-math.inf < low <= high < math.inf and 0.0 <= often < math.inf):
+        raise InputError(
+            where,
+            f"maximum {high:g}, minimum {low:g}, occurrences {often:g}",
+            "a maximum at or above the minimum, occurrences of 0 or more",
+        )
 
 
 def _pass(duty_cycle: DutyCycle, channel: str) -> Unit:
