@@ -5,7 +5,9 @@ from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, fi
 from vivid_anvil.units.door import coherent, coherent_ratio, dimension_of, factor, split
 from vivid_anvil.units.fields import Coherent, OptionalCoherent
 from vivid_anvil.units.growth_constants import growth_constant, rate_at_range
+from vivid_anvil.units.opened import Takes, many, one, opened
 from vivid_anvil.units.temperature import celsius
+from vivid_anvil.units.values import coherent_values, in_dimension, plain_numbers, unit_of, with_dimension
 
 __all__ = [
     "DIMENSIONS",
@@ -13,18 +15,27 @@ __all__ = [
     "Coherent",
     "Dimension",
     "OptionalCoherent",
+    "Takes",
     "UnitSystem",
     "celsius",
     "coherent",
     "coherent_ratio",
+    "coherent_values",
     "dimension_of",
     "display_unit",
     "factor",
     "fixed",
     "growth_constant",
+    "in_dimension",
     "in_unit",
+    "many",
     "number",
+    "one",
+    "opened",
+    "plain_numbers",
     "rate_at_range",
     "shown",
     "split",
+    "unit_of",
+    "with_dimension",
 ]
