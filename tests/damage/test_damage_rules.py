@@ -138,7 +138,7 @@ def test_blocks_of_the_damage_curve_end_within_a_block():
     ],
 )
 def test_levels_that_cannot_be_meant_are_refused(call):
-    with pytest.raises(InputError, match=r"nonlinear damage|power rule"):
+    with pytest.raises(InputError, match=r"nonlinear damage|power rule|double linear|damage curve"):
         call()
 
 

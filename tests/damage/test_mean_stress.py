@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
-from tests.damage.test_life import CURVE, SMOOTH, STEEL, VALUES, one_block, spot
+from tests.damage.test_life import CURVE, SMOOTH, STEEL, needed_by, one_block, spot
 from vivid_anvil.damage import (
     MEAN_STRESS_RULES,
     SENSITIVITIES,
@@ -25,7 +25,7 @@ IN_COMPRESSION = sorted(name for name, rule in MEAN_STRESS_RULES.items() if rule
 
 
 def equivalent(amplitude, mean, rule, **settings):
-    return equivalent_amplitude(amplitude, mean, rule=rule, **VALUES | settings)
+    return equivalent_amplitude(amplitude, mean, rule=rule, **needed_by(rule) | settings)
 
 
 @given(rules, st.floats(1.0, 150.0), st.floats(0.0, 300.0), st.floats(-0.95, 0.6))
@@ -127,6 +127,16 @@ BAD = {
         lambda: assess_life(spot(mean_stress="gerber", compressive_mean="credited"), one_block(50.0, 0.0)),
         "hot spot spot, compressive_mean",
     ),
+    "misspelt": (lambda: equivalent(1.0, 1.0, "goodman", yeld_strength=355.0), "an unknown keyword"),
+    "a swallowed R": (lambda: equivalent(1.0, 1.0, "goodman", R=0.5), "an unknown keyword"),
+    "another rule's value": (lambda: equivalent(1.0, 1.0, "goodman", yield_strength=355.0), "the rule does not use"),
+    "a negative strength": (lambda: equivalent(1.0, 1.0, "goodman", ultimate_strength=-700.0), "above 0 MPa"),
+    "Walker's exponent": (lambda: equivalent(1.0, 1.0, "walker", walker_exponent=5.0), "of at most 1"),
+    "sensitivity in percent": (lambda: equivalent(1.0, 1.0, "sensitivity", mean_stress_sensitivity=30.0), "at most 1"),
+    "R of 1": (lambda: equivalent(1.0, 1.0, "goodman", r_ratio=1.0), "other than 1"),
+    "R above 1": (lambda: equivalent(1.0, 1.0, "walker", r_ratio=2.0), "below 1 with the rule 'walker'"),
+    "a negative amplitude": (lambda: equivalent(-1.0, 1.0, "goodman"), "of at least 0 MPa"),
+    "no amplitude": (lambda: equivalent(float("nan"), 1.0, "goodman"), "found nan MPa"),
     "group": (lambda: estimated_sensitivity("bronze", 300.0), "one of 'steel'"),
     "weak steel": (lambda: estimated_sensitivity("steel", 200.0), "state mean_stress_sensitivity"),
     "soft steel": (lambda: estimated_walker_exponent(50.0), "200 to 2500 MPa"),

@@ -23,10 +23,11 @@ from vivid_anvil.cracks.shapes import CrackShape
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.materials._growth_kernels import closure_of
-from vivid_anvil.units import number
+from vivid_anvil.units import LENGTH, LENGTH_OR_NONE, Coherent, OptionalCoherent, many, number, one, opened
 
 GRID = 1 << 16
 ZONES = {"plane stress": 1.0 / math.pi, "plane strain": 1.0 / (3.0 * math.pi)}
+_ALPHA, _PEAK = one(at_least=1.0, at_most=3.0), one(above=0.0, below=1.0)
 KINDS = {"none": NO_MEMORY, "wheeler": WHEELER, "willenborg": WILLENBORG, "constant closure": NO_MEMORY}
 
 
@@ -40,11 +41,11 @@ class Retardation:
     """
 
     kind: str = "none"
-    yield_strength: float | None = None
+    yield_strength: OptionalCoherent = OptionalCoherent("stress", above=0.0)
     constraint: str = "plane strain"
     exponent: float = 1.0
     shut_off: float = 3.0
-    threshold_maximum: float = 0.0
+    threshold_maximum: Coherent = Coherent("stress intensity", at_least=0.0, default=0.0)
     closure_alpha: float = 2.0
     closure_peak: float = 0.3
 
@@ -57,6 +58,8 @@ class Retardation:
             raise InputError("retardation, exponent", f"{self.exponent:g}", "an exponent of 0 or more")
         if not checks.real_number("retardation, shut_off", self.shut_off) > 1.0:
             raise InputError("retardation, shut_off", f"{self.shut_off:g}", "a ratio above 1")
+        _ALPHA.checked(self.closure_alpha, "retardation, closure_alpha")
+        _PEAK.checked(self.closure_peak, "retardation, closure_peak")
 
     @property
     def packed(self) -> FloatArray:
@@ -64,6 +67,7 @@ class Retardation:
         rest = (self.exponent, 0.0) if self.kind == "wheeler" else (self.shut_off, self.threshold_maximum)
         return np.array([ZONES[self.constraint], self.yield_strength or 1.0, *rest])
 
+    @opened(k_max=one("stress intensity", at_least=0.0))
     def zone(self, k_max: float) -> float:
         """Size of the plastic zone, mm, at `k_max`, MPa√mm.
 
@@ -88,6 +92,7 @@ class CycleGrowth:
     error: float
 
 
+@opened(cycles=many("stress", only_units=True), start=LENGTH, stop=LENGTH_OR_NONE)
 def grow_by_cycle(
     cycles: ArrayLike,
     shape: CrackShape,
@@ -201,6 +206,7 @@ def weights_of(law: GrowthLaw, rows: FloatArray, lowest: float = -math.inf) -> t
     return weight, least
 
 
+@opened()
 def opening_stress(rows: FloatArray, how: Retardation, lowest: float = -math.inf) -> float:
     """Stress, MPa, at which the crack opens under a spectrum: f(R) of its largest and smallest stress times the largest.
 

@@ -12,8 +12,9 @@ from scipy.optimize import brentq
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks.shapes import CrackShape
 from vivid_anvil.cracks.two_way_shapes import TwoWayShape, aspect_limits, within, within_weight
-from vivid_anvil.intensity import assessment_curve
+from vivid_anvil.intensity import assessment_curve, plasticity_interaction
 from vivid_anvil.materials import Material
+from vivid_anvil.units import LENGTH_OR_NONE, STRENGTH, STRESS, inner, opened
 
 ENDS_OF_SOLUTION = ("limit of the solution", "length of the solution", "aspect of the solution")
 Margin = Callable[[float, float], float]
@@ -64,6 +65,7 @@ class CriticalSizes:
         return min(self._named, key=lambda name: self._named[name])
 
 
+@opened(peak_stress=STRESS, chosen=LENGTH_OR_NONE, youngs_modulus=STRENGTH, largest=LENGTH_OR_NONE)
 def critical_sizes(
     shape: CrackShape,
     material: Material,
@@ -78,8 +80,8 @@ def critical_sizes(
     """Sizes, mm, at which K reaches the toughness and the net section the yield strength, at `peak_stress`, MPa.
 
     Found by solving; a size below 1e-6 of the width counts as that. With `limits` "assessment curve" the size at which
-    K_r = f(L_r) takes the place of both. `always` is the K of residual stress, MPa√mm: it counts for fracture, not for yield;
-    `largest`, mm, is where the solution ends, by default that of the shape.
+    K_r = f(L_r) takes the place of both. `always` is the K of residual stress, MPa√mm: it counts for fracture (with ρ), not for
+    yield; `largest`, mm, is where the solution ends, by default that of the shape.
 
     >>> from vivid_anvil.cracks.shapes import CentreCrack
     >>> steel = Material(name="steel", yield_strength=450.0, toughness=1800.0)
@@ -106,17 +108,19 @@ def one_way_margins(
     """What is left at a size, mm, by the name of each limit; 0 where the limit is reached."""
     limit = _limit_values(material, limits)
 
-    def k(size: float) -> float:
-        there = 0.0 if always is None else float(always(size))
-        return float(shape.geometry_factor(size)) * peak_stress * math.sqrt(math.pi * size) + there
+    def primary(size: float) -> float:
+        return float(shape.geometry_factor(size)) * peak_stress * math.sqrt(math.pi * size)
+
+    def secondary(size: float) -> float:
+        return 0.0 if always is None else float(always(size))
 
     def net(size: float) -> float:
         return float(shape.net_section_stress(size, peak_stress))
 
     if limits == "assessment curve":
-        return {limits: lambda size: _room(k(size), net(size), limit, youngs_modulus)}
+        return {limits: lambda size: _room(primary(size), secondary(size), net(size), limit, youngs_modulus)}
     return {
-        "toughness": lambda size: limit["toughness"] - k(size),
+        "toughness": lambda size: limit["toughness"] - primary(size) - secondary(size),
         "net-section yield": lambda size: limit["yield"] - net(size),
     }
 
@@ -133,20 +137,21 @@ def two_way_margins(
     """What is left at depth and half length, mm, by the name of each limit; the first to fall to 0 ends the growth."""
     limit = _limit_values(material, limits)
 
-    def k(a: float, c: float) -> float:
+    def ends(a: float, c: float) -> list[tuple[float, float]]:
+        """Primary and secondary K at each end."""
         at, root = within(shape, a, c), peak_stress * math.sqrt(math.pi * a)
         there = (0.0, 0.0) if always is None else always(*within_weight(shape, a, c))
-        return max(y * root + one for y, one in zip(shape.factors(*at), there, strict=True))
+        return [(y * root, one) for y, one in zip(shape.factors(*at), there, strict=True)]
 
     def net(a: float, c: float) -> float:
         return shape.collapse_stress(min(a, 0.999999 * shape.deepest), c, peak_stress)
 
     found: dict[str, Margin] = {
-        "toughness": lambda a, c: limit["toughness"] - k(a, c),
+        "toughness": lambda a, c: limit["toughness"] - max(sum(end) for end in ends(a, c)),
         "net-section yield": lambda a, c: limit["yield"] - net(a, c),
     }
     if limits == "assessment curve":
-        found = {limits: lambda a, c: _room(k(a, c), net(a, c), limit, youngs_modulus)}
+        found = {limits: lambda a, c: min(_room(*end, net(a, c), limit, youngs_modulus) for end in ends(a, c))}
     if chosen is not None:
         found["chosen size"] = lambda a, _: chosen - a
     found["wall"] = lambda a, _: shape.deepest - a
@@ -179,9 +184,17 @@ def _limit_values(material: Material, limits: str) -> dict[str, float]:
     return values
 
 
-def _room(k: float, net: float, limit: dict[str, float], youngs_modulus: float) -> float:
+def _room(primary: float, secondary: float, net: float, limit: dict[str, float], youngs_modulus: float) -> float:
+    """What is left of K_r under the assessment curve, with the interaction of primary and secondary stress."""
     ratio = max(net, 0.0) / limit["yield"]
-    return float(assessment_curve(ratio, limit["yield"], limit["ultimate"], youngs_modulus)) - k / limit["toughness"]
+    largest = float(_curve(ratio, limit["yield"], limit["ultimate"], youngs_modulus))
+    needed = (primary + secondary) / limit["toughness"]
+    if secondary > 0.0:
+        needed += float(_interaction(secondary * ratio / max(primary, 1e-9 * secondary), ratio))
+    return largest - needed
+
+
+_curve, _interaction = inner(assessment_curve), inner(plasticity_interaction)
 
 
 def _reached(margin: Callable[[float], float], largest: float, smallest: float = 0.0) -> float | None:

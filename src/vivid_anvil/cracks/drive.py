@@ -22,6 +22,7 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.materials._growth_kernels import growth_sums
 from vivid_anvil.stress import RepeatCycles
+from vivid_anvil.units import opened
 
 COUNTED_PARTS = {
     "tensile": "only the part of a cycle in which the stress is tensile opens the crack and counts",
@@ -74,6 +75,7 @@ class GrowthDrive:
         return np.asarray(threshold / np.asarray(scale, dtype=np.float64))
 
 
+@opened()
 def growth_drive(repeat: RepeatCycles, counted_part: str = "tensile") -> GrowthDrive:
     """The cycles of one repeat as a crack sees them; `counted_part` is one of `COUNTED_PARTS`."""
     checks.one_of("counted_part", counted_part, tuple(COUNTED_PARTS))
@@ -95,6 +97,7 @@ def growth_drive(repeat: RepeatCycles, counted_part: str = "tensile") -> GrowthD
 Always = Callable[[ArrayLike], FloatArray]
 
 
+@opened()
 def growth_per_repeat(
     drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, always: Always | None = None
 ) -> Callable[[ArrayLike], FloatArray]:
@@ -162,6 +165,7 @@ def _least_at_any_r(law: GrowthLaw) -> float:
     return law.threshold if law.threshold_model == "one value" and law.form != "forman-mettu" else 0.0
 
 
+@opened()
 def threshold_sizes(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, start: float, end: float) -> FloatArray:
     """Sizes, mm, between `start` and `end` at which one more range passes the threshold: the kinks of G(a).
 

@@ -21,9 +21,10 @@ from vivid_anvil.cracks.path import GrowthPath
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import nominal_cycles
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 
 
+@opened()
 def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | None = None) -> GrowthResult:
     """Growth of `crack` while `duty_cycle` is repeated, to its limiting size or to `target` ("30 years", or repeats).
 
@@ -76,6 +77,7 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
     return dataclasses.replace(result, findings=growth_findings(result))
 
 
+@opened()
 def with_tests(result: GrowthResult, tests: GrowthTests | None) -> GrowthResult:
     """The result with the tests of its law, and what they say about it."""
     if tests is None:

@@ -15,7 +15,7 @@ from vivid_anvil.cracks.growth_tests import GrowthTests
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 
 UPPER = 2.0  # standard deviations of log10 rate above the mean
 LEAST, FEW = 3, 10
@@ -82,6 +82,7 @@ class GrowthFit:
         return f"<GrowthFit {self.tests.name}: C = {self.constant:.4g}, m = {self.slope:.4g}, std {self.std:.3g}>"
 
 
+@opened()
 def fit_growth_law(tests: GrowthTests, *, slope: float | None = None) -> GrowthFit:
     """The regression of log10 rate on log10 ΔK; with `slope` only C is fitted.
 
@@ -153,6 +154,7 @@ def _findings(fit: GrowthFit) -> Iterator[Finding]:
         )
 
 
+@opened()
 def table_law(tests: GrowthTests, name: str | None = None) -> GrowthLaw:
     """The tests themselves as a law: straight lines between their points in the logarithms; nothing beyond them.
 

@@ -9,7 +9,7 @@ import numpy as np
 from vivid_anvil.cracks.factor_working import factor_steps
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.law_working import law_steps
-from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, in_unit, number, rate_at_range
+from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, in_unit, number, opened, rate_at_range
 from vivid_anvil.working import Step, Working, put_in
 
 STEP_SHARE = 0.01
@@ -39,6 +39,7 @@ class _Units:
         return factor(units[name], DIMENSIONS[name])
 
 
+@opened()
 def growth_working(result: GrowthResult, system: UnitSystem = "metric") -> Working:
     """Numbered steps: Y, ΔK and growth of the range that drives the crack, all cycles of a repeat, one step of 1 %."""
     crack = result.crack

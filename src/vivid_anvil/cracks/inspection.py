@@ -12,7 +12,7 @@ from vivid_anvil.checks import FloatArray, read_only
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
-from vivid_anvil.units import in_unit, number
+from vivid_anvil.units import in_unit, number, opened
 
 MOST = 1000
 
@@ -61,6 +61,7 @@ class InspectionPlan:
         )
 
 
+@opened()
 def inspection_plan(
     result: GrowthResult, *, every: float | str | None = None, first: float | str | None = None
 ) -> InspectionPlan:

@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import FloatArray
+from vivid_anvil.units import opened
 
 TOLERANCE = 1.0e-8
 _STEPS_AT_START = 64
@@ -33,6 +34,7 @@ class GrowthTable:
     halving_change: float
 
 
+@opened()
 def integrate_growth(
     growth: Growth,
     start: float,
@@ -77,6 +79,7 @@ def integrate_growth(
     return GrowthTable(sizes, repeats, float(abs(halved / repeats[-1] - 1.0)))
 
 
+@opened()
 def size_after(table: GrowthTable, growth: Growth, repeats: float) -> float:
     """Size, mm, after `repeats`, which must lie within the table: solved inside the step that holds it."""
     from scipy.optimize import brentq

@@ -17,7 +17,7 @@ from vivid_anvil.cracks.grow import life_repeats_of
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import DutyCycle
-from vivid_anvil.units import coherent, number
+from vivid_anvil.units import coherent, number, opened
 
 SMALLEST = 0.01  # mm; below, cracks do not follow the laws of long ones
 _NEAR = 1e-9
@@ -62,6 +62,7 @@ def of_size(crack: Crack, size: float) -> Crack:
     return dataclasses.replace(crack, **changes)
 
 
+@opened()
 def lives_over_size(
     result: GrowthResult,
     sizes: Sequence[float | str] | None = None,

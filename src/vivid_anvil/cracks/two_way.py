@@ -21,6 +21,7 @@ from vivid_anvil.cracks.critical import AlwaysEnds, Margin
 from vivid_anvil.cracks.drive import GrowthDrive, growth_at_scale
 from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within, within_weight
 from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.units import opened
 
 
 class Pace(NamedTuple):
@@ -49,6 +50,7 @@ class TwoWayTable:
     change: float
 
 
+@opened()
 def two_way_rates(
     drive: GrowthDrive, shape: TwoWayShape, law: GrowthLaw, always: AlwaysEnds | None = None
 ) -> Callable[[float, float], tuple[float, float]]:

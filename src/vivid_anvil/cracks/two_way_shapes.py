@@ -29,11 +29,20 @@ from vivid_anvil.intensity import (
     surface_share,
     toe_value,
 )
-from vivid_anvil.units import Coherent, OptionalCoherent, number
+from vivid_anvil.units import Coherent, OptionalCoherent, inner, number
 
 Onwards = tuple[Any, tuple[float, ...]]
 TOE_DEPTH_AT_SURFACE = 0.15  # mm, where the weld-toe magnification of the surface points is taken (BS 7910)
 MOST_ASPECT = 2.0
+
+# Shapes check their sizes themselves, and ask thousands of times.
+_surface_crack, _corner_crack, _embedded_crack = inner(surface_crack), inner(corner_crack), inner(embedded_crack)
+_hole_corner_crack, _inner_axial_crack, _toe_value = (
+    inner(hole_corner_crack),
+    inner(inner_axial_crack),
+    inner(toe_value),
+)
+_surface_crack_by_weight, _surface_ends_by_weight = inner(surface_crack_by_weight), inner(surface_ends_by_weight)
 
 
 class TwoWayShape(Protocol):
@@ -123,8 +132,8 @@ class SurfaceCrack:
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the deepest point and at the surface."""
         _checked_aspect(self.kind, a, c)
-        deep = surface_crack(a, c, self.thickness, 0.5 * self.width, 90.0)
-        surface = surface_crack(a, c, self.thickness, 0.5 * self.width, 0.0)
+        deep = _surface_crack(a, c, self.thickness, 0.5 * self.width, 90.0)
+        surface = _surface_crack(a, c, self.thickness, 0.5 * self.width, 0.0)
         share = self.bending_share
         at_depth, at_surface = self._toe(a), self._toe_at_surface
         return (
@@ -143,14 +152,14 @@ class SurfaceCrack:
                 "Start from a longer crack, or leave the residual stress to a table.",
             )
         rest = (stress, a, c, self.thickness, 0.5 * self.width)
-        return surface_crack_by_weight(*rest).k, self.surface_factor * surface_ends_by_weight(*rest)
+        return _surface_crack_by_weight(*rest).k, self.surface_factor * _surface_ends_by_weight(*rest)
 
     def _toe(self, depth: float) -> tuple[float, float]:
         """M_k of tension and of bending; the latter is not asked for without bending."""
         if self.attachment_length is None:
             return 1.0, 1.0
         ratio, place = self.attachment_length / self.thickness, depth / self.thickness
-        return toe_value(place, ratio, "axial"), toe_value(place, ratio, "bending") if self.bending_share else 1.0
+        return _toe_value(place, ratio, "axial"), _toe_value(place, ratio, "bending") if self.bending_share else 1.0
 
     @cached_property
     def _toe_at_surface(self) -> tuple[float, float]:
@@ -200,7 +209,7 @@ class CornerCrack:
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the end of a and at the end of c."""
         _checked_aspect(self.kind, a, c)
-        ends = (corner_crack(a, c, self.thickness, angle) for angle in (90.0, 0.0))
+        ends = (_corner_crack(a, c, self.thickness, angle) for angle in (90.0, 0.0))
         deep, along = (_mixed(found, self.bending_share) for found in ends)
         return deep, self.surface_factor * along
 
@@ -254,7 +263,7 @@ class HoleCornerCrack:
         """Y at the end of a, in the hole, and at the end of c, on the surface."""
         _checked_aspect(self.kind, a, c)
         rest = (a, c, self.thickness, self.radius, 0.5 * self.width)
-        deep, along = (hole_corner_crack(*rest, angle, cracks=self.cracks).tension for angle in (90.0, 0.0))
+        deep, along = (_hole_corner_crack(*rest, angle, cracks=self.cracks).tension for angle in (90.0, 0.0))
         return deep, along
 
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
@@ -376,7 +385,7 @@ class EmbeddedCrack:
         """Y at the end of a and at the end of c."""
         _checked_aspect(self.kind, a, c)
         around = 2.0 * self._cover
-        deep, along = (embedded_crack(a, c, around, 0.5 * self.width, angle).tension for angle in (90.0, 0.0))
+        deep, along = (_embedded_crack(a, c, around, 0.5 * self.width, angle).tension for angle in (90.0, 0.0))
         return deep, along
 
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
@@ -427,7 +436,7 @@ class VesselCrack:
         if a > c * (1.0 + 1e-9):
             raise InputError("vessel crack, aspect", f"a/c = {a / c:.4g}", "a crack no deeper than half as long")
         deep, along = (
-            inner_axial_crack(a, c, self.thickness, self.inner_radius, angle).tension for angle in (90.0, 0.0)
+            _inner_axial_crack(a, c, self.thickness, self.inner_radius, angle).tension for angle in (90.0, 0.0)
         )
         return deep, along
 

@@ -9,6 +9,7 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray, read_only
 from vivid_anvil.cracks.growth import GrowthResult
+from vivid_anvil.units import opened
 
 PLACES = 40
 
@@ -57,6 +58,7 @@ class CrackCourse:
         return f"<CrackCourse {self.result.crack.hot_spot.name}: {self.sizes[0]:g} to {self.sizes[-1]:g} mm>"
 
 
+@opened()
 def visited_law(result: GrowthResult) -> VisitedLaw:
     """Where on its law the cycles of a repeat grow the crack, at the start and at the end of its way."""
     ends = (result.crack.initial_size, result.final_size)
@@ -73,6 +75,7 @@ def visited_law(result: GrowthResult) -> VisitedLaw:
     return VisitedLaw(result, read_only(edges), read_only(np.array(shares)))
 
 
+@opened()
 def crack_course(result: GrowthResult) -> CrackCourse:
     """Largest K and aspect along the way of a crack."""
     sizes, peak, crack = result.sizes, result.drive.peak_stress, result.crack

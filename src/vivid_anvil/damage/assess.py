@@ -15,8 +15,10 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNFamily
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.units import opened
 
 
+@opened()
 def assess_life(hot_spot: HotSpot, duty_cycle: DutyCycle, *, target: float | str | None = None) -> LifeResult:
     """Life of `hot_spot` when `duty_cycle` is repeated, with reserve factors against `target` ("30 years", or repeats).
 

@@ -14,6 +14,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, one_of
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import SNCurve
+from vivid_anvil.units import opened
 
 BELOW_KNEE = {
     "as the curve says": "the curve's own word",
@@ -26,6 +27,7 @@ BELOW_KNEE = {
 _SLOPES = {"continued": (1.0, 0.0), "2m-1": (2.0, 1.0), "2m-2": (2.0, 2.0)}
 
 
+@opened()
 def curve_below_knee(curve: SNCurve, choice: str, where: str = "below_knee") -> SNCurve:
     """`curve` with what `choice` (a key of `BELOW_KNEE`) says below its last point; "consistent" starts from no damage.
 
@@ -61,6 +63,7 @@ def slope_above_end(curve: SNCurve, where: str) -> float:
     return slope
 
 
+@opened()
 def consistent_damage(stress: FloatArray, per_repeat: FloatArray, curve: SNCurve) -> FloatArray:
     """Damage per repeat of each cycle, averaged over a life in which the fatigue limit falls with the damage D.
 

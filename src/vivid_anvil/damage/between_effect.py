@@ -6,8 +6,10 @@ from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.spectrum import spectrum
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import BETWEEN_EVENTS
+from vivid_anvil.units import opened
 
 
+@opened()
 def between_effect(result: LifeResult) -> dict[str, float | None]:
     """Damage of one repeat under each choice of `BETWEEN_EVENTS`; None where a choice is not possible for these events.
 

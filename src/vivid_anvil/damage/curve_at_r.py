@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -12,11 +13,14 @@ from vivid_anvil.damage.mean_stress_rules import compressive_mean, counted_r, eq
 from vivid_anvil.damage.rule_working import rule_steps
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, Conversion, SNCurve, mean_over_amplitude
-from vivid_anvil.units import UnitSystem
+from vivid_anvil.units import UnitSystem, inner, one, opened
 from vivid_anvil.working import Step
 
 
-def curve_at_r(curve: SNCurve, r_ratio: float, *, rule: str, compressive: str = "ignored", **values: float) -> SNCurve:
+@opened(r_ratio=one(below=1.0))
+def curve_at_r(
+    curve: SNCurve, r_ratio: float, *, rule: str, compressive: str = "ignored", **values: float | str
+) -> SNCurve:
     """`curve`, in its own terms (range or amplitude), at `r_ratio` below 1, by a rule of `MEAN_STRESS_RULES`
     with the value that it needs.
 
@@ -33,31 +37,58 @@ def curve_at_r(curve: SNCurve, r_ratio: float, *, rule: str, compressive: str = 
     chosen = mean_stress_rule(rule, f"{where}, rule")
     if curve.r_ratio in (ANY_R, FIXED_MEAN) or curve.conversion is not None:
         raise InputError(where, f"a curve for {curve.at_r}", "a curve tested at one R, not converted before")
-    if chosen.needs is not None and values.get(chosen.needs) is None:
-        raise InputError(where, f"no {chosen.needs}", f"the value that the rule {rule!r} needs", "State it.")
-    value = float(values[chosen.needs]) if chosen.needs is not None else np.nan
-    at_curve, ratio = float(curve.r_ratio), mean_over_amplitude(r_ratio)
-    tested_ratio = mean_over_amplitude(at_curve)
-    settings: dict[str, Any] = {"rule": rule, "compressive": compressive, **values}
+    value = chosen.checked_value(values, where)
+    compressive_mean(0.0, 0.0, compressive, chosen, f"{where}, compressive")
     half = 0.5 if curve.stress == "range" else 1.0
-
-    def to_tested(stress: FloatArray) -> FloatArray:
-        amplitude = half * stress
-        return equivalent_amplitude(amplitude, ratio * amplitude, r_ratio=at_curve, **settings) / half
-
-    def from_tested(stress: FloatArray) -> FloatArray:
-        amplitude = half * stress
-        return equivalent_amplitude(amplitude, tested_ratio * amplitude, r_ratio=r_ratio, **settings) / half
-
-    def working(stress: float, system: UnitSystem) -> tuple[Step, ...]:
-        size = half * stress
-        mean = float(compressive_mean(size, ratio * size, compressive, chosen))
-        return rule_steps(chosen, size, mean, value, counted_r(at_curve, compressive), system)
-
+    made = ByRule(rule, value, compressive, float(curve.r_ratio), float(r_ratio), half)
     return dataclasses.replace(
         curve,
         name=f"{curve.name} at R = {r_ratio:g}",
         r_ratio=float(r_ratio),
         source=f"{curve.source}; to R = {r_ratio:g} by the rule {rule}",
-        conversion=Conversion(to_tested, from_tested, f"brought from R = {at_curve:g} by the rule {rule}", working),
+        conversion=made,
     )
+
+
+@dataclass(frozen=True)
+class ByRule(Conversion):
+    """Stresses at `r_ratio` as those at `tested_r`, by the mean-stress rule of that name with its `value`.
+
+    `half` is 0.5 for a curve in ranges, else 1.
+    """
+
+    rule: str
+    value: float
+    compressive: str
+    tested_r: float
+    r_ratio: float
+    half: float
+
+    @property
+    def words(self) -> str:
+        """What was done."""
+        return f"brought from R = {self.tested_r:g} by the rule {self.rule}"
+
+    def to_tested(self, stress: FloatArray) -> FloatArray:
+        """The amplitude that does the same damage at the R of the tests."""
+        return self._moved(stress, self.r_ratio, self.tested_r)
+
+    def from_tested(self, stress: FloatArray) -> FloatArray:
+        """The other way round."""
+        return self._moved(stress, self.tested_r, self.r_ratio)
+
+    def _moved(self, stress: FloatArray, first: float, then: float) -> FloatArray:
+        amplitude = self.half * np.asarray(stress, dtype=np.float64)
+        needs = mean_stress_rule(self.rule).needs
+        values = {} if needs is None else {needs: self.value}
+        settings: dict[str, Any] = {"rule": self.rule, "compressive": self.compressive, **values}
+        return (
+            inner(equivalent_amplitude)(amplitude, mean_over_amplitude(first) * amplitude, r_ratio=then, **settings)
+            / self.half
+        )
+
+    def working(self, stress: float, system: UnitSystem) -> tuple[Step, ...]:
+        """The steps of the rule, from an amplitude at `r_ratio` to that at the R of the tests."""
+        size, rule = self.half * stress, mean_stress_rule(self.rule)
+        mean = float(compressive_mean(size, mean_over_amplitude(self.r_ratio) * size, self.compressive, rule))
+        return rule_steps(rule, size, mean, self.value, counted_r(self.tested_r, self.compressive), system)

@@ -19,6 +19,7 @@ from vivid_anvil.damage.life import LifeResult, class_edges
 from vivid_anvil.damage.nonlinear import damage_curve_blocks, double_linear_blocks, power_rule_blocks
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.records import plain
+from vivid_anvil.units import opened
 
 ORDER_RULES = ("damage curve", "double linear", "power rule")
 _AS_LISTED = "events as listed, each with all its occurrences, in each the stress classes from high to low"
@@ -65,6 +66,7 @@ class LifeInOrder:
         return record
 
 
+@opened()
 def life_in_order(result: LifeResult, rule: str, exponents: Mapping[str, float] | None = None) -> LifeInOrder:
     """The life of `result` by one of `ORDER_RULES`; the power rule needs an exponent for each event that does damage.
 

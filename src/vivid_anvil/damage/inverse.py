@@ -14,9 +14,10 @@ from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import detail_curve, standard_named
-from vivid_anvil.units import number
+from vivid_anvil.units import many, number, one, opened
 
 
+@opened()
 def class_needed(
     result: LifeResult, standard: str, *, component: str = "normal", loading: str | None = None, **how: Any
 ) -> str | None:
@@ -54,6 +55,7 @@ def class_needed(
     return None
 
 
+@opened(stress=one("stress", at_least=0.0), repeats=one(above=0.0, optional=True))
 def cycles_of_test(result: LifeResult, stress: float, repeats: float | None = None) -> float:
     """Cycles of a constant-amplitude test at `stress`, MPa, in the curve's terms, that do the damage of `repeats`.
 
@@ -83,6 +85,7 @@ class AcceleratedTest:
         return [dict(zip(heads, map(float, row), strict=True)) for row in zip(*columns, strict=True)]
 
 
+@opened(omit_below=many("stress", at_least=0.0), repeats=one(above=0.0, optional=True))
 def accelerated_test(result: LifeResult, omit_below: ArrayLike, repeats: float | None = None) -> AcceleratedTest:
     """The test that leaves out cycles of a local range below each of `omit_below`, MPa, and still does the damage of `repeats`.
 

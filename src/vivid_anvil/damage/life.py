@@ -17,7 +17,7 @@ from vivid_anvil.findings import Finding
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.units import number
+from vivid_anvil.units import STRESS, number, one, opened
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.in_order import LifeInOrder
@@ -268,6 +268,7 @@ class LifeResult:
         return f"<LifeResult {self.hot_spot.name}: {life}{years}, {self.verdict}, {findings}>"
 
 
+@opened(largest=STRESS, about=one(above=0.0))
 def class_edges(largest: float, about: int = 10) -> FloatArray:
     """Edges of about `about` classes from 0 to just above `largest`, at round numbers.
 

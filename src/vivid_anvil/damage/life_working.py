@@ -12,10 +12,11 @@ from vivid_anvil.damage.mean_stress_rules import compressive_mean, counted_r, me
 from vivid_anvil.damage.rule_working import rule_steps
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily, family_steps, life_steps
-from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, factor, in_unit, number, shown
+from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, factor, in_unit, number, opened, shown
 from vivid_anvil.working import Step, Working, put_in
 
 
+@opened()
 def life_working(
     result: LifeResult,
     system: UnitSystem = "metric",
@@ -43,6 +44,7 @@ def life_working(
     return Working(title, _opening(result, cycle, members, edges, system, chosen), tuple(steps), _closing(result))
 
 
+@opened()
 def worked_cycle(
     result: LifeResult, event: str | None = None, stress_range: float | str | None = None
 ) -> tuple[int, IntArray]:

@@ -11,6 +11,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import FloatArray, positive_number, real_number
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.units import STRENGTH, STRESS, opened
 
 
 def mean_ratio(r_ratio: float) -> float:
@@ -167,6 +168,7 @@ SENSITIVITIES = {
 }
 
 
+@opened(ultimate_strength=STRENGTH)
 def estimated_sensitivity(group: str, ultimate_strength: float) -> float:
     """Mean-stress sensitivity M of a material `group` (a key of `SENSITIVITIES`) from its ultimate strength, MPa.
 
@@ -193,6 +195,7 @@ def estimated_sensitivity(group: str, ultimate_strength: float) -> float:
     return found
 
 
+@opened(ultimate_strength=STRESS)
 def estimated_walker_exponent(ultimate_strength: float) -> float:
     """Walker's exponent γ of a steel from its ultimate strength, MPa: γ = 0.8818 - 0.0002 R_m.
 

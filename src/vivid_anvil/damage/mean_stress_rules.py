@@ -5,8 +5,10 @@ One error for anything else, and the one call that applies a rule.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+import math
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -15,10 +17,21 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage import mean_stress as of
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.materials import Material
-from vivid_anvil.units import number
+from vivid_anvil.units import STRENGTH, many, one, opened
 
 Reversed = Callable[[ArrayLike, ArrayLike, float], FloatArray]
 AtR = Callable[[ArrayLike, float, float], FloatArray]
+
+
+# What rules need, with the limits of each.
+VALUES = {
+    "ultimate_strength": STRENGTH,
+    "yield_strength": STRENGTH,
+    "true_fracture_strength": STRENGTH,
+    "fatigue_strength_coefficient": STRENGTH,
+    "walker_exponent": one(above=0.0, at_most=1.0),
+    "mean_stress_sensitivity": one(at_least=0.0, at_most=1.0),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +53,31 @@ class MeanStressRule:
     formula_at: str = ""
     numbers_at: str = ""
     in_compression: bool = True  # whether its formula has a meaning for compressive means
+    needs_tension: bool = False  # whether a cycle wholly in compression has no equivalent amplitude
+
+    def __reduce__(self) -> tuple[Callable[[str], MeanStressRule], tuple[str]]:
+        return mean_stress_rule, (self.name,)
+
+    def checked_value(self, values: Mapping[str, Any], where: str) -> float:
+        """What the rule needs of `values`, coherent and within its limits; nan where it needs nothing.
+
+        Raises InputError for a value that is missing, that cannot be, or that this rule does not use.
+        """
+        for name in values:
+            if name != self.needs:
+                needed = "none" if self.needs is None else f"{self.needs!r} alone"
+                known = [self.needs] if self.needs is not None else []
+                raise InputError(
+                    f"{where}, {name}",
+                    "a value that the rule does not use" if name in VALUES else "an unknown keyword",
+                    f"{needed} with the rule {self.name!r}",
+                    did_you_mean(name, known),
+                )
+        if self.needs is None:
+            return math.nan
+        if values.get(self.needs) is None:
+            raise InputError(where, f"no {self.needs}", f"the value that the rule {self.name!r} needs", "State it.")
+        return float(VALUES[self.needs].checked(values[self.needs], f"{where}, {self.needs}"))
 
 
 def _line(name: str, needs: str, symbol: str, validity: str, source: str) -> MeanStressRule:
@@ -140,6 +178,7 @@ MEAN_STRESS_RULES = {
             "(({a} + {m}) × {a})^0.5",
             "S_aR = S_ar × ((1 - R) / 2)^0.5, (1 - R) / 2 = 1 / (1 + k)",
             "{a} × (1 / (1 + {k}))^0.5",
+            needs_tension=True,
         ),
         MeanStressRule(
             "walker",
@@ -149,6 +188,7 @@ MEAN_STRESS_RULES = {
             "maximum stress above 0, else no damage; best where its exponent was fitted to tests",
             "Walker 1970",
             *_WALKER,
+            needs_tension=True,
         ),
         MeanStressRule(
             "sensitivity",
@@ -206,6 +246,7 @@ def counted_r(r_ratio: float, choice: str) -> float:
     return max(r_ratio, -1.0) if choice == "ignored" and r_ratio < 1.0 else r_ratio
 
 
+@opened(amplitude=many("stress", at_least=0.0), mean=many("stress"), r_ratio=one())
 def equivalent_amplitude(
     amplitude: ArrayLike,
     mean: ArrayLike,
@@ -213,19 +254,21 @@ def equivalent_amplitude(
     rule: str,
     r_ratio: float = -1.0,
     compressive: str = "ignored",
-    **values: float,
+    **values: float | str,
 ) -> FloatArray:
     """Amplitude, MPa, at `r_ratio` that does the damage of `amplitude` at `mean`, MPa; broadcast shape.
 
     `values` holds what the rule needs under its name, such as `ultimate_strength=700.0`. Raises InputError for an unknown
-    rule or choice, a value that is missing, and where a mean reaches the strength of a rule that has no meaning there.
+    rule or choice, a value that is missing or not used, and where a mean reaches the strength of a rule that has no meaning
+    there.
 
     >>> equivalent_amplitude([120.0, 120.0], [100.0, -100.0], rule="goodman", ultimate_strength=700.0)
     array([140., 120.])
     """
     chosen = mean_stress_rule(rule)
-    value = _value(chosen, values)
+    value = chosen.checked_value(values, f"mean-stress rule {rule}")
     means = compressive_mean(amplitude, mean, compressive, chosen)
+    _check_r(r_ratio, chosen)
     reversed_amplitude = chosen.to_reversed(amplitude, means, value)
     if not np.isfinite(reversed_amplitude).all():
         place = int(np.flatnonzero(~np.isfinite(np.ravel(reversed_amplitude)))[0])
@@ -237,6 +280,14 @@ def equivalent_amplitude(
             "The rule has no meaning there: check the units of load, stress per load and strength.",
         )
     return chosen.at_r(reversed_amplitude, counted_r(r_ratio, compressive), value)
+
+
+def _check_r(r_ratio: float, rule: MeanStressRule) -> None:
+    """InputError for R = 1, and for an R of cycles wholly in compression where the rule has no amplitude for it."""
+    if r_ratio < 1.0 or (r_ratio > 1.0 and rule.in_compression and not rule.needs_tension):
+        return
+    expected = "minimum / maximum other than 1" if r_ratio == 1.0 else f"an R below 1 with the rule {rule.name!r}"
+    raise InputError("equivalent amplitude, r_ratio", f"{r_ratio:g}", expected)
 
 
 def rule_value(rule: MeanStressRule, material: Material, where: str) -> float:
@@ -253,12 +304,3 @@ def rule_value(rule: MeanStressRule, material: Material, where: str) -> float:
     ):
         return of.estimated_sensitivity(material.group, material.needed("ultimate_strength", purpose))
     return material.needed(rule.needs, purpose)
-
-
-def _value(rule: MeanStressRule, values: dict[str, float]) -> float:
-    if rule.needs is None:
-        return np.nan
-    if values.get(rule.needs) is None:
-        given = ", ".join(f"{name} = {number(value)}" for name, value in values.items() if value is not None)
-        raise InputError(f"mean-stress rule {rule.name}", given or "no value", f"{rule.needs}", "State it.")
-    return float(values[rule.needs])

@@ -17,6 +17,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.checks import FloatArray, finite_samples
 from vivid_anvil.damage._kernels import blocks_until_failure
 from vivid_anvil.errors import InputError
+from vivid_anvil.units import many, one, opened
 
 CURVE_EXPONENT = 0.4  # of the damage curve
 KNEE_EXPONENT = 0.25  # of the double linear rule
@@ -24,6 +25,7 @@ PHASE_ONE, PHASE_TWO = 0.35, 0.65
 MOST_BLOCKS = 10_000_000
 
 
+@opened(fractions=many(at_least=0.0), exponents=many(above=0.0))
 def power_rule(fractions: ArrayLike, exponents: ArrayLike) -> FloatArray:
     """Damage after each level, shape (n,): D = (n/N)^x with an exponent x a level, the state carried over (Marco, Starkey).
 
@@ -45,6 +47,7 @@ def power_rule(fractions: ArrayLike, exponents: ArrayLike) -> FloatArray:
     return np.array(found)
 
 
+@opened(fractions=many(at_least=0.0), lives=many(above=0.0))
 def damage_curve(fractions: ArrayLike, lives: ArrayLike) -> FloatArray:
     """Share of life used after each level, in the terms of that level, shape (n,); failure at 1 (Manson and Halford).
 
@@ -72,6 +75,7 @@ class Phases:
     second: FloatArray
 
 
+@opened(lives=many(at_least=1.0))
 def double_linear_phases(lives: ArrayLike) -> Phases:
     """Phase I and phase II lives of levels of `lives`, cycles; the constants follow from the shortest and the longest.
 
@@ -92,6 +96,7 @@ def double_linear_phases(lives: ArrayLike) -> Phases:
     return Phases(first, long - first)
 
 
+@opened(cycles=many(at_least=0.0), lives=many(at_least=1.0))
 def double_linear_blocks(cycles: ArrayLike, lives: ArrayLike) -> float:
     """Blocks until failure of a repeated, finely mixed block with `cycles` at each level of `lives`, by the double linear rule.
 
@@ -104,6 +109,7 @@ def double_linear_blocks(cycles: ArrayLike, lives: ArrayLike) -> float:
     return float(1.0 / (counts / phases.first).sum() + 1.0 / (counts / phases.second).sum())
 
 
+@opened(fraction=one(at_least=0.0, at_most=1.0), first_life=one(at_least=1.0), second_life=one(at_least=1.0))
 def double_linear_remaining(fraction: float, first_life: float, second_life: float) -> float:
     """Share of the second level's life that is left after `fraction` of the first level's, by the double linear rule.
 
@@ -118,6 +124,7 @@ def double_linear_remaining(fraction: float, first_life: float, second_life: flo
     return float((1.0 - (used - first_one) / second_one) * second_two / second_life)
 
 
+@opened(cycles=many(at_least=0.0), lives=many(above=0.0, may_be_infinite=True))
 def damage_curve_blocks(cycles: Sequence[float], lives: ArrayLike) -> float:
     """Blocks until failure of a repeated block whose levels come in the order given, by the damage curve.
 
@@ -133,6 +140,7 @@ def damage_curve_blocks(cycles: Sequence[float], lives: ArrayLike) -> float:
     return _blocks(counts, counts / long, (np.roll(long, 1) / long) ** CURVE_EXPONENT)
 
 
+@opened(cycles=many(at_least=0.0), lives=many(above=0.0, may_be_infinite=True), exponents=many(above=0.0))
 def power_rule_blocks(cycles: Sequence[float], lives: ArrayLike, exponents: ArrayLike) -> float:
     """Blocks until failure of a repeated block whose levels come in the order given, by the power rule.
 

@@ -7,12 +7,14 @@ import math
 from scipy.optimize import brentq
 
 from vivid_anvil.damage.spectrum import Spectrum
+from vivid_anvil.units import one, opened
 
 # The search goes as far as this; a spot without damage at a load 1e15 times as high has no cycle at all.
 LARGEST, SMALLEST = 1.0e15, 1.0e-15
 _FLOOR = 700.0  # a logarithm that stands for 0 or inf
 
 
+@opened(target_repeats=one(above=0.0))
 def reserve_on_stress(spectrum: Spectrum, target_repeats: float) -> float:
     """Factor on all loads at which the damage of `target_repeats` just reaches the critical sum; inf where none does.
 

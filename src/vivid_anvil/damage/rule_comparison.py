@@ -17,6 +17,7 @@ from vivid_anvil.damage.mean_stress_rules import MEAN_STRESS_RULES, equivalent_a
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, Material, SNFamily
 from vivid_anvil.records import plain
+from vivid_anvil.units import opened
 
 
 @dataclass(frozen=True, eq=False)
@@ -41,6 +42,7 @@ class RulesForCycles:
         ]
 
 
+@opened()
 def compare_rules_for_cycles(
     amplitude: ArrayLike, mean: ArrayLike, material: Material, *, r_ratio: float = -1.0, compressive: str = "ignored"
 ) -> RulesForCycles:
@@ -107,6 +109,7 @@ class RuleComparison:
         return f"<RuleComparison {self.base.hot_spot.name}: {', '.join(self.lives)}>"
 
 
+@opened()
 def compare_rules(result: LifeResult) -> RuleComparison:
     """`result` again by every mean-stress rule, with all else the same.
 

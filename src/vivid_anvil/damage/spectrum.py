@@ -17,6 +17,7 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.histories import Cycles, DutyCycle, Source
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
 from vivid_anvil.stress import HotSpot, local_cycles
+from vivid_anvil.units import opened
 
 
 @dataclass(frozen=True, eq=False)
@@ -78,6 +79,7 @@ class Spectrum:
             return np.asarray(self.per_repeat / self.curve.life(equivalent))
 
 
+@opened()
 def spectrum(hot_spot: HotSpot, duty_cycle: DutyCycle) -> Spectrum:
     """The local stress cycles of `hot_spot` in one repeat of `duty_cycle`, counted once per event and channel."""
     found, curve = local_cycles(hot_spot, duty_cycle), counted_curve(hot_spot)

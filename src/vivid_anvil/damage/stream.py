@@ -12,8 +12,10 @@ from numpy.typing import ArrayLike
 from vivid_anvil.checks import one_row
 from vivid_anvil.histories import RANGES_ONLY, RainflowCounter
 from vivid_anvil.materials import SNCurve
+from vivid_anvil.units import in_dimension, opened
 
 
+@opened()
 def damage_of_samples(samples: ArrayLike, curve: SNCurve, *, residue: str = "half cycles") -> float:
     """Damage of stress `samples`, MPa, shape (n,), on `curve`; `residue` is "half cycles" or "repeated".
 
@@ -24,13 +26,16 @@ def damage_of_samples(samples: ArrayLike, curve: SNCurve, *, residue: str = "hal
     >>> damage_of_samples([0.0, 90.0, 0.0], curve) * 2e6
     1.0
     """
-    return damage_of_chunks([one_row(samples, where="samples")], curve, residue=residue)
+    return damage_of_chunks(
+        [one_row(in_dimension(samples, "stress", "samples"), where="samples")], curve, residue=residue
+    )
 
 
+@opened()
 def damage_of_chunks(chunks: Iterable[ArrayLike], curve: SNCurve, *, residue: str = "half cycles") -> float:
     """Damage of a stress history, MPa, that comes in `chunks`, on `curve`."""
     counter, total = RainflowCounter(), 0.0
-    for (ranges, *_), used in counter.in_pieces(chunks, RANGES_ONLY):
+    for (ranges, *_), used in counter.in_pieces((in_dimension(one, "stress", "chunk") for one in chunks), RANGES_ONLY):
         total += curve.damage_of(ranges[:used])
     ending = counter.finish(residue)
     return total + curve.damage_of(ending.range, ending.count)

@@ -12,6 +12,7 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.units import opened
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.life import LifeResult
@@ -35,6 +36,7 @@ class WorstCycle:
     end: float | None
 
 
+@opened()
 def worst_cycles(result: LifeResult, most: int = 10) -> tuple[WorstCycle, ...]:
     """The `most` cycles that do most damage in a repeat, the worst first; none where nothing does damage."""
     total = result.damage_per_repeat
@@ -84,6 +86,7 @@ class DamageOverTime:
         return float(self.damage[place - 1]) / end if place else 0.0
 
 
+@opened()
 def damage_over_time(result: LifeResult, event: str) -> DamageOverTime:
     """The damage built up over the history of `event`; InputError for an unknown event, and for one without times."""
     names = [source.name for source in result.spectrum.sources]

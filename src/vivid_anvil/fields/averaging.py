@@ -9,6 +9,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError
+from vivid_anvil.units import LENGTHS, STRESSES, many, opened
 
 
 class NodeMeans(NamedTuple):
@@ -19,17 +20,22 @@ class NodeMeans(NamedTuple):
     spread: FloatArray
 
 
+@opened(stress=STRESSES)
 def von_mises(stress: ArrayLike) -> FloatArray:
     """Von Mises stress of tensors, shape (..., 6), components xx, yy, zz, xy, yz, zx (von Mises 1913).
 
     >>> float(von_mises([100.0, 0.0, 0.0, 0.0, 0.0, 0.0])), round(float(von_mises([0, 0, 0, 50.0, 0, 0])), 4)
     (100.0, 86.6025)
     """
-    xx, yy, zz, xy, yz, zx = np.moveaxis(np.asarray(stress, dtype=np.float64), -1, 0)
+    tensors = np.asarray(stress, dtype=np.float64)
+    if tensors.shape[-1:] != (6,):
+        raise InputError("von Mises stress", f"shape {tensors.shape}", "(..., 6), as xx, yy, zz, xy, yz, zx")
+    xx, yy, zz, xy, yz, zx = np.moveaxis(tensors, -1, 0)
     normal = 0.5 * ((xx - yy) ** 2 + (yy - zz) ** 2 + (zz - xx) ** 2)
     return np.asarray(np.sqrt(normal + 3.0 * (xy**2 + yz**2 + zx**2)))
 
 
+@opened(stresses=STRESSES)
 def averaged_at_nodes(nodes: ArrayLike, stresses: ArrayLike) -> NodeMeans:
     """Mean of the components over the elements at each node; `nodes`, shape (r,), and `stresses`, shape (cases, r, 6), by row.
 
@@ -67,6 +73,7 @@ class ShellFaces(NamedTuple):
     membrane: FloatArray
 
 
+@opened(forces=many("energy release rate"), moments=many("force"), thickness=LENGTHS)
 def shell_faces(forces: ArrayLike, moments: ArrayLike, thickness: ArrayLike) -> ShellFaces:
     """Stresses of a shell from N, N/mm, and M, N mm/mm, each (..., 3) as xx, yy, xy: N / t ± 6 M / t².
 
@@ -77,9 +84,13 @@ def shell_faces(forces: ArrayLike, moments: ArrayLike, thickness: ArrayLike) -> 
     [44.0, 2.2, 0.0, -1.8, 0.0, 0.0]
     """
     n, m = (np.asarray(one, dtype=np.float64) for one in (forces, moments))
+    if n.shape[-1:] != (3,) or m.shape != n.shape:
+        raise InputError(
+            "shell faces", f"forces of shape {n.shape}, moments of shape {m.shape}", "(..., 3) each, as xx, yy, xy"
+        )
     t = np.asarray(thickness, dtype=np.float64)[..., None]
-    if not (t > 0.0).all():
-        raise InputError("shell faces, thickness", f"{float(t.min()):g} mm", "a thickness above 0")
+    if t.size > 1 and t.shape[:-1] != n.shape[:-1]:
+        raise InputError("shell faces, thickness", f"shape {t.shape[:-1]}", f"one, or {n.shape[:-1]}")
     even, bent = n / t, 6.0 * m / t**2
     return ShellFaces(*(_plane(one) for one in (even + bent, even - bent, even)))
 

@@ -13,11 +13,13 @@ from vivid_anvil.errors import InputError, listed
 from vivid_anvil.fields.averaging import NodeMeans, averaged_at_nodes
 from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import StressField
+from vivid_anvil.units import opened
 
 ELEMENT_VALUES = ("averaged", "each element")
 FACE_CHOICES = ("both", *FACES)
 
 
+@opened()
 def field_of_rows(
     cases: Sequence[str], node_ids: IntArray, coordinates: FloatArray, rows: Rows, **others: Any
 ) -> StressField:
@@ -53,6 +55,7 @@ def _of_faces(rows: Rows) -> tuple[NodeMeans, IntArray]:
     return averaged_at_nodes(keys, rows.stresses), first
 
 
+@opened()
 def averaged(field: StressField) -> StressField:
     """The field with the mean tensor of the elements at each node (of each face at each node of a shell); `spread` is kept."""
     rows = field.rows
@@ -67,6 +70,7 @@ def averaged(field: StressField) -> StressField:
     return dataclasses.replace(field, rows=Rows(rows.nodes[first], means.stresses, None, faces))
 
 
+@opened()
 def of_face(field: StressField, face: str) -> StressField:
     """The field with one face of its shells only, "top", "middle" or "bottom", or "both" for top and bottom.
 

@@ -13,9 +13,10 @@ from vivid_anvil.fields.rows import Rows
 from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField
 from vivid_anvil.files import replacing
 from vivid_anvil.tables import existing
-from vivid_anvil.units import DIMENSIONS, factor
+from vivid_anvil.units import DIMENSIONS, factor, opened
 
 
+@opened()
 def write_field_hdf5(field: StressField, path: str | Path) -> Path:
     """The field as HDF5: `node`, `coordinates` in mm, `stresses`, (cases, n, 6), in MPa, with the names of the cases.
 

@@ -14,7 +14,7 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import WorstCycle, worst_cycle
 from vivid_anvil.fields.trust import trust_of_nodes
-from vivid_anvil.units import coherent
+from vivid_anvil.units import coherent, opened
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +52,7 @@ class HotPlace:
         return {**row, **cycle, **places, "sets": ", ".join(self.sets)}
 
 
+@opened()
 def hottest_places(
     result: ModelResult,
     most: int = 10,

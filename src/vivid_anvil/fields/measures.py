@@ -11,6 +11,7 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.stress_field import COMPONENTS
+from vivid_anvil.units import coherent_values
 
 # What may be counted; the codes are those of the loops.
 MEASURES = {
@@ -67,8 +68,12 @@ class StressMeasure:
         return weights
 
     def of(self, stress: ArrayLike) -> FloatArray:
-        """The measure of tensors, shape (n, 6), MPa; shape (n,)."""
-        tensors = np.atleast_2d(np.asarray(stress, dtype=np.float64))
+        """The measure of tensors, shape (n, 6) or (6,), MPa; shape (n,). InputError for another shape."""
+        tensors = np.atleast_2d(np.asarray(coherent_values(stress, "stress", "stress measure"), dtype=np.float64))
+        if tensors.ndim != 2 or tensors.shape[1] != 6 or not np.isfinite(tensors).all():
+            raise InputError(
+                "stress measure", f"shape {np.shape(stress)}", f"finite tensors, (n, 6), as {', '.join(COMPONENTS)}"
+            )
         out = np.empty(tensors.shape[0])
         unit, loads = np.zeros((1, 6)), np.zeros((1, 1))
         for i, tensor in enumerate(tensors):

@@ -12,12 +12,14 @@ from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.surface import undrawable
 from vivid_anvil.fields.trust import NOT_PROPORTIONAL
 from vivid_anvil.findings import Finding
+from vivid_anvil.units import opened
 
 COARSE = 0.1  # of the largest von Mises stress
 SMALL = 0.1  # MPa
 SIZES = (0.5, 50_000.0)  # mm
 
 
+@opened()
 def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Finding, ...]:
     """Findings of the worst `places`: stresses that do not move in step, elements that disagree; kinds that cannot be drawn."""
     found = []

@@ -15,8 +15,10 @@ from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
 from vivid_anvil.fields.node_duty import node_duty
 from vivid_anvil.fields.trust import principal_direction
 from vivid_anvil.histories import DutyCycle
+from vivid_anvil.units import opened
 
 
+@opened()
 def node_life(result: ModelResult, node: int) -> LifeResult:
     """The life at a node, by its number, as that of a hot spot whose history is the counted stress at the node.
 
@@ -32,6 +34,7 @@ def _duty_at(result: ModelResult, place: int) -> DutyCycle:
     return node_duty(result.duty_cycle, events, lambda loads: node_history(result, place, loads))
 
 
+@opened()
 def node_tensors(result: ModelResult, node: int) -> dict[str, FloatArray]:
     """The stress tensors at a node over each event, shape (samples, 6), MPa, without the notch factor."""
     place = result.field.place_of(node)
@@ -54,6 +57,7 @@ class WorstCycle(NamedTuple):
     direction: tuple[float, float, float]
 
 
+@opened()
 def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
     """The worst cycle of the worst event at the node that stands at `place`; without damage the one with the largest range."""
     found = spectrum(hot_spot_there(result.spot_at(place), "a node"), _duty_at(result, place))

@@ -13,7 +13,7 @@ from vivid_anvil.fields.measure_working import measure_steps, shown_stress, stre
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import node_history, node_life, node_stresses
 from vivid_anvil.fields.stress_field import COMPONENTS
-from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit
+from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, opened
 from vivid_anvil.working import Step, Working, put_in
 
 ENDS = ("larger", "smaller")
@@ -27,6 +27,7 @@ class _Moment(NamedTuple):
     time_s: float | None
 
 
+@opened()
 def stress_working(result: ModelResult, node: int, system: UnitSystem = "metric", *, end: str = "larger") -> Working:
     """Numbered steps for the stress at one end of a cycle at a node, the "larger" end in magnitude or the "smaller".
 

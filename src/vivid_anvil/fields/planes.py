@@ -19,10 +19,12 @@ from vivid_anvil.fields.surface import outer_surface
 from vivid_anvil.fields.whole_model import Watch, assess_model
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.units import opened
 
 SMOOTH = 0.94  # cosine of 20 degrees: faces that differ more meet at an edge
 
 
+@opened()
 def surface_normals(field: StressField) -> FloatArray:
     """Outward normals at the nodes of the surface, shape (n, 3), mean over its faces by area; nan inside of the model."""
     faces, across = _faces_across(field)
@@ -61,6 +63,7 @@ def _sides(field: StressField) -> dict[int, list[FloatArray]]:
     return {node: [side / np.linalg.norm(side) for side in sides if side.any()] for node, sides in found.items()}
 
 
+@opened()
 def surface_directions(
     field: StressField, loads: FieldLoads, duty_cycle: DutyCycle, *, step_degrees: float = 5.0
 ) -> tuple[FloatArray, np.ndarray]:
@@ -92,6 +95,7 @@ def _within(normal: FloatArray, around: FloatArray) -> FloatArray:
     return np.asarray(np.cos(around)[:, None] * first + np.sin(around)[:, None] * second)
 
 
+@opened()
 def surface_part(field: StressField) -> StressField:
     """The field at the nodes of its outer surface only: the faces there are its elements, its sets what they have there."""
     places = np.flatnonzero(np.isfinite(surface_normals(field)[:, 0]))
@@ -127,6 +131,7 @@ def half_sphere(step_degrees: float = 15.0) -> FloatArray:
     return np.array(found)
 
 
+@opened()
 def critical_planes(
     field: StressField,
     loads: FieldLoads,
@@ -170,6 +175,7 @@ PLANES = {
 }
 
 
+@opened()
 def assess_planes(
     name: str, field: StressField, loads: FieldLoads, duty_cycle: DutyCycle, spot: HotSpot, **settings: Any
 ) -> ModelResult:

@@ -12,10 +12,12 @@ from vivid_anvil.checks import IntArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.stress_field import StressField
 from vivid_anvil.tables import column_numbers, existing, read_frame
+from vivid_anvil.units import opened
 
 Members = dict[str, list[int]]
 
 
+@opened()
 def with_sets(field: StressField, path: str | Path) -> StressField:
     """The field with the sets of a CalculiX input deck (`.inp`), or of a table with columns `node` or `element`, and `set`.
 

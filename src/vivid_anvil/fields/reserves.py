@@ -16,12 +16,14 @@ from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.whole_model import Watch
 from vivid_anvil.histories import Cycles
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.units import opened
 
 TOGETHER = 100  # nodes whose factors are sought at once
 _NEVER, _AT_ONCE = -700.0, 700.0  # logarithms that stand for no damage, and for failure at once
 _CLOSE = 1e-12
 
 
+@opened()
 def reserves_on_stress(
     result: ModelResult, places: Sequence[int] | IntArray | None = None, *, watch: Watch | None = None
 ) -> FloatArray:

@@ -11,6 +11,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, IntArray, read_only
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields.rows import Rows
+from vivid_anvil.units import in_dimension, opened, plain_numbers
 
 COMPONENTS = ("xx", "yy", "zz", "xy", "yz", "zx")
 SAME_PLACE = 1e-3  # mm: files round
@@ -62,7 +63,11 @@ class StressField:
     def __post_init__(self) -> None:
         where = f"stress field {self.source}"
         names = tuple(self.cases)
-        ids, places, stresses = np.asarray(self.node_ids), _numbers(self.coordinates), _numbers(self.stresses)
+        ids = np.asarray(self.node_ids)
+        places = _numbers(in_dimension(self.coordinates, "length", f"{where}, coordinates"), f"{where}, coordinates")
+        stresses = _numbers(in_dimension(self.stresses, "stress", f"{where}, stresses"), f"{where}, stresses")
+        if ids.ndim != 1 or not ids.size or ids.dtype.kind not in "iu":
+            raise InputError(f"{where}, node_ids", f"shape {ids.shape} of {ids.dtype}", "whole numbers, one a node")
         if not names or len(set(names)) != len(names):
             raise InputError(f"{where}, cases", listed(names) or "none", "one or more load cases, each name once")
         if stresses.ndim == 3 and stresses.shape[2] == 3:
@@ -158,8 +163,8 @@ class StressField:
         return f"<StressField {self.size} nodes, {cases} ({', '.join(self.cases)}), {elements} elements>"
 
 
-def _numbers(values: object) -> FloatArray:
-    return np.asarray(values, dtype=np.float64)
+def _numbers(values: object, where: str) -> FloatArray:
+    return plain_numbers(values, where)
 
 
 def _same_rows(fields: Sequence[StressField]) -> Rows | None:
@@ -261,6 +266,7 @@ def _spread(one: StressField, first: StressField) -> FloatArray:
     return found
 
 
+@opened()
 def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[float]]]) -> StressField:
     """The field with more node sets: nodes between two places, mm, along some of x, y and z.
 

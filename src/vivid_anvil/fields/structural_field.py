@@ -15,6 +15,7 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.fields.at_points import at_points
 from vivid_anvil.fields.stress_field import StressField
 from vivid_anvil.stress import TOE_RULES, through_thickness, toe_stress
+from vivid_anvil.units import opened
 
 THROUGH_POINTS = 41
 
@@ -51,6 +52,7 @@ class ThroughPath:
     other: Place
 
 
+@opened()
 def structural_field(field: StressField, paths: Sequence[ToePath | ThroughPath]) -> StressField:
     """The structural stress of every load case at each path, as nodes 1, 2, ... with a set of each name.
 

@@ -15,7 +15,7 @@ from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import COMPONENTS, StressField, joined_cases
 from vivid_anvil.files import replacing
 from vivid_anvil.tables import column_numbers, existing, read_frame
-from vivid_anvil.units import DIMENSIONS, Dimension, factor
+from vivid_anvil.units import DIMENSIONS, Dimension, factor, opened
 
 PLACES = ("x", "y", "z")
 FORCES, MOMENTS = ("nxx", "nyy", "nxy"), ("mxx", "myy", "mxy")
@@ -110,6 +110,7 @@ def _sets(ids: IntArray, columns: dict[str, Any], nodes: IntArray) -> dict[str, 
     return {str(name): np.flatnonzero(np.isin(ids, nodes[names == name])) for name in np.unique(names) if name}
 
 
+@opened()
 def write_field_table(field: StressField, path: str | Path) -> Path:
     """The field as CSV, or Parquet by its ending: what `read_field_table` reads. Sets and elements are left out."""
     import pandas as pd

@@ -12,6 +12,7 @@ from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.load_corners import load_corners
 from vivid_anvil.fields.model_result import ModelResult
+from vivid_anvil.units import opened
 
 NOT_PROPORTIONAL = 0.1
 FULL = np.array([[0, 3, 5], [3, 1, 4], [5, 4, 2]])  # places of the components in the tensor
@@ -57,6 +58,7 @@ def trust_of(history: ArrayLike) -> Trust:
     return Trust(float(biaxiality[0]), float(_off_line(sizes[None])[0]))
 
 
+@opened()
 def trust_of_nodes(result: ModelResult, places: Sequence[int] | IntArray | None = None) -> TrustOfNodes:
     """`trust_of` at many nodes, by default all, over all events, from what the loads have in common.
 

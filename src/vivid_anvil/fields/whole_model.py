@@ -27,6 +27,7 @@ from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.stress_field import StressField
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.units import opened
 
 CHUNK = 2000  # nodes handed to a worker at once
 AHEAD = 256  # chunks handed out and not yet back: what waits costs memory
@@ -34,6 +35,7 @@ AHEAD = 256  # chunks handed out and not yet back: what waits costs memory
 Watch = Callable[[str, int, int], None]
 
 
+@opened()
 def assess_model(
     field: StressField,
     loads: FieldLoads,
@@ -109,6 +111,7 @@ def assess_model(
     return ModelResult(plain, *rest, found.of(worst).frozen(), repeats, own, kinds, known, chosen)
 
 
+@opened()
 def regions_of(field: StressField, names: list[str]) -> IntArray:
     """Which of the sets `names` each stress that is assessed belongs to, the first one of several, -1 for none."""
     found = np.full(field.owners.size, -1)

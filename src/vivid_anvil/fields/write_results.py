@@ -13,12 +13,14 @@ from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.read_frd import KINDS
 from vivid_anvil.fields.trust import trust_of_nodes
 from vivid_anvil.files import replacing
+from vivid_anvil.units import opened
 
 KNOWN_KINDS = {kind for kind, _ in KINDS.values()} | {"vertex", "pyramid"}
 NO_DAMAGE_LOG_LIFE = 30.0  # log10 of the years shown for "no damage": viewers know no infinity
 NO_LIMIT = 1e30  # reserve shown where there is no limit
 
 
+@opened()
 def write_results(result: ModelResult, path: str | Path, *, reserves: FloatArray | None = None) -> Path:
     """Damage, life, stresses, worst event, biaxiality and load path at each node; `path` ends in .vtu, .csv or .parquet.
 

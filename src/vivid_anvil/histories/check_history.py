@@ -13,7 +13,7 @@ from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories.load_history import Channel, LoadHistory
 from vivid_anvil.histories.turning_points import turning_points
-from vivid_anvil.units import in_unit, number
+from vivid_anvil.units import in_unit, number, opened
 
 FEW_SAMPLES = 10.0
 CLIPPED_RUN = 3
@@ -52,6 +52,7 @@ class ChannelCheck:
     findings: tuple[Finding, ...]
 
 
+@opened()
 def check_history(history: LoadHistory) -> tuple[ChannelCheck, ...]:
     """Check every channel of `history`.
 

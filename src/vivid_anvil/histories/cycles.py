@@ -10,6 +10,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError
+from vivid_anvil.units import DIMENSIONS, in_dimension, plain_numbers
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -32,9 +33,12 @@ class Cycles:
     sample_rate: float | None = None
 
     def __post_init__(self) -> None:
+        checks.one_of("Cycles.dimension", self.dimension, tuple(DIMENSIONS))
+        for name in ("range", "mean"):
+            object.__setattr__(self, name, in_dimension(getattr(self, name), self.dimension, f"Cycles.{name}"))
         size = np.size(self.range)
         for name in ("range", "mean", "count"):
-            values = np.asarray(getattr(self, name), dtype=np.float64)
+            values = plain_numbers(getattr(self, name), f"Cycles.{name}")
             if values.shape != (size,):
                 raise InputError(f"Cycles.{name}", f"shape {values.shape}", f"{size} values, as many as ranges")
             low, high = (float(values.min()), float(values.max())) if size else (0.0, 0.0)  # nan if any is

@@ -9,6 +9,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.units import opened
 
 
 class Exceedance(NamedTuple):
@@ -18,6 +19,7 @@ class Exceedance(NamedTuple):
     passed: FloatArray
 
 
+@opened()
 def exceedance(cycles: Cycles) -> Exceedance:
     """The exceedance curve of `cycles`.
 

@@ -20,6 +20,7 @@ from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.histories.rainflow import four_point, rainflow
 from vivid_anvil.histories.turning_points import turning_points
+from vivid_anvil.units import coherent, coherent_values, with_dimension
 
 
 class Gated(NamedTuple):
@@ -38,7 +39,7 @@ class Gated(NamedTuple):
         return goes / (stays + goes) if stays + goes > 0.0 else 0.0
 
 
-def gate(samples: ArrayLike, size: float, *, dimension: str = "stress", sample_rate: float | None = None) -> Gated:
+def gate(samples: ArrayLike, size: float, *, dimension: str | None = None, sample_rate: float | None = None) -> Gated:
     """Take the closed cycles with a range below `size` out of `samples`, shape (n,), both in the coherent unit.
 
     Raises InputError for a size that is not above 0 and for anything but one row of finite numbers.
@@ -47,9 +48,10 @@ def gate(samples: ArrayLike, size: float, *, dimension: str = "stress", sample_r
     >>> gated.values, gated.removed.range
     (array([  0., 100.,  20.,  90.,   0.]), array([1.]))
     """
-    limit = positive_number("gate", size, "a range above 0")
-    values = finite_samples(samples, where="samples", unit="")
-    closed = four_point(values, dimension=dimension, sample_rate=sample_rate).cycles
+    numbers, of = with_dimension(samples, dimension, "samples")
+    limit = positive_number("gate", coherent_values(size, of, "gate"), "a range above 0")
+    values = finite_samples(numbers, where="samples", unit="")
+    closed = four_point(values, dimension=of, sample_rate=sample_rate).cycles
     small = closed.range < limit
     removed = closed.chosen(small)
     points = turning_points(values)
@@ -61,14 +63,17 @@ def gate(samples: ArrayLike, size: float, *, dimension: str = "stress", sample_r
 
 @dataclass(frozen=True, eq=False)
 class GatedHistory:
-    """A history whose small cycles of some channels are taken out before counting; `gates` in coherent units."""
+    """A history whose small cycles of some channels are taken out before counting; `gates` by channel, coherent or text."""
 
     history: LoadHistory
     gates: Mapping[str, float]
 
     def __post_init__(self) -> None:
-        for channel in self.gates:
-            self.history[channel]  # raises for an unknown one
+        gates = {}
+        for channel, size in self.gates.items():
+            found = coherent(size, self.history[channel].dimension, f"gate, {channel}")  # raises for an unknown channel
+            gates[channel] = positive_number(f"gate, {channel}", found, "a range above 0")
+        object.__setattr__(self, "gates", gates)
 
     @property
     def dimensions(self) -> dict[str, str]:

@@ -15,7 +15,7 @@ from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.between import LoadSequence
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.rainflow import four_point, rainflow
-from vivid_anvil.units import DIMENSIONS, Coherent, dimension_of, factor
+from vivid_anvil.units import DIMENSIONS, Coherent, dimension_of, factor, in_dimension, unit_of
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -34,13 +34,21 @@ class Channel:
         checks.text("Channel.name", self.name)
         checks.one_of(f"channel {self.name}, dimension", self.dimension, tuple(DIMENSIONS))
         unit = DIMENSIONS[self.dimension].coherent
-        checks.finite_samples(self.values, where=f"channel {self.name}", unit=unit)
-        object.__setattr__(self, "values", checks.kept(np.asarray(self.values, dtype=np.float64)))
+        values = in_dimension(self.values, self.dimension, f"channel {self.name}")
+        checks.finite_samples(values, where=f"channel {self.name}", unit=unit)
+        object.__setattr__(self, "values", checks.kept(np.asarray(values, dtype=np.float64)))
 
     @classmethod
     def in_unit(cls, name: str, values: ArrayLike, unit: str) -> Channel:
-        """A channel from values in any unit of the trade."""
+        """A channel from values in any unit of the trade; InputError where they carry another unit of their own."""
         dimension = dimension_of(unit, f"channel {name}")
+        own = unit_of(values, f"channel {name}")
+        if own is not None:
+            if factor(own, dimension, f"channel {name}") != factor(unit, dimension, f"channel {name}"):
+                raise InputError(
+                    f"channel {name}", f"values in {own}", f"values in {unit}, as is said", "Say one unit."
+                )
+            values = getattr(values, "magnitude", getattr(values, "values", values))
         samples = checks.finite_samples(values, where=f"channel {name}", unit=unit)
         scale = 1.0 if dimension.name == "number" else factor(unit, dimension, f"channel {name}")
         return cls(name, checks.read_only(samples * scale), dimension.name)

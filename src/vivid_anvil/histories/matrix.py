@@ -17,6 +17,7 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import _kernels
 from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.units import opened
 
 # What stands in rows and columns of each kind.
 MATRICES = {"range-mean": ("range", "mean"), "maximum-minimum": ("maximum", "minimum"), "from-to": ("from", "to")}
@@ -88,6 +89,7 @@ class CycleMatrix:
         return f"<CycleMatrix {self.kind}: {size}, {self.total:g} cycles>"
 
 
+@opened()
 def cycle_matrix(
     cycles: Cycles,
     kind: str = "range-mean",
@@ -117,6 +119,7 @@ def cycle_matrix(
     return CycleMatrix(kind, along_rows, along_columns, counts, cycles.dimension)
 
 
+@opened()
 def binning_effect(cycles: Cycles, matrix: CycleMatrix, slope: float, class_value: str = "middle") -> float:
     """By which share the matrix moves the damage on a curve of one `slope`: Σ n ΔS^m of the matrix / of the cycles - 1.
 
@@ -130,6 +133,7 @@ def binning_effect(cycles: Cycles, matrix: CycleMatrix, slope: float, class_valu
     return float((binned.count * binned.range**slope).sum()) / exact - 1.0 if exact > 0.0 else 0.0
 
 
+@opened()
 def binning_findings(
     cycles: Cycles, matrix: CycleMatrix, slope: float, class_value: str = "middle"
 ) -> tuple[Finding, ...]:

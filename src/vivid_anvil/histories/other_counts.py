@@ -6,7 +6,7 @@ of choice; these serve comparison with older spectra and specifications written 
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -16,20 +16,22 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.histories import _kernels
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.turning_points import turning_points
+from vivid_anvil.units import coherent_values, one, opened, with_dimension
 
 
-def simple_range(samples: ArrayLike, *, dimension: str = "stress", sample_rate: float | None = None) -> Cycles:
+def simple_range(samples: ArrayLike, *, dimension: str | None = None, sample_rate: float | None = None) -> Cycles:
     """Each range between successive turning points of `samples`, shape (n,), as a half cycle (ASTM E1049-85, 5.3.1).
 
     >>> simple_range([0.0, 30.0, -10.0, 20.0]).range
     array([30., 40., 30.])
     """
-    values = finite_samples(samples, where="samples", unit="")
+    numbers, of = with_dimension(samples, dimension, "samples")
+    values = finite_samples(numbers, where="samples", unit="")
     points = turning_points(values)
-    return _cycles(values, points[:-1], points[1:], np.full(max(points.size - 1, 0), 0.5), dimension, sample_rate)
+    return _cycles(values, points[:-1], points[1:], np.full(max(points.size - 1, 0), 0.5), of, sample_rate)
 
 
-def range_pair(samples: ArrayLike, *, dimension: str = "stress", sample_rate: float | None = None) -> Cycles:
+def range_pair(samples: ArrayLike, *, dimension: str | None = None, sample_rate: float | None = None) -> Cycles:
     """Range-pair cycles of `samples`, shape (n,), forwards and then, of what is left, backwards (ASTM E1049-85, 5.4.3).
 
     A single range that remains counts as a half cycle: the standard leaves open whether half or full.
@@ -37,7 +39,8 @@ def range_pair(samples: ArrayLike, *, dimension: str = "stress", sample_rate: fl
     >>> range_pair([-2, 1, -3, 5, -1, 3, -4, 4, -2]).range
     array([3., 4., 8., 6.])
     """
-    values = finite_samples(samples, where="samples", unit="")
+    numbers, of = with_dimension(samples, dimension, "samples")
+    values = finite_samples(numbers, where="samples", unit="")
     points = turning_points(values)
     first, second, left = _paired(values[points])
     late_first, late_second, single = _paired(values[points][left[::-1]])
@@ -47,7 +50,7 @@ def range_pair(samples: ArrayLike, *, dimension: str = "stress", sample_rate: fl
     count = np.ones(starts.size)
     if single.size == 2:
         count[-1] = 0.5
-    return _cycles(values, points[starts], points[ends], count, dimension, sample_rate)
+    return _cycles(values, points[starts], points[ends], count, of, sample_rate)
 
 
 class PeakCount(NamedTuple):
@@ -63,10 +66,10 @@ def peaks(samples: ArrayLike, reference: float = 0.0) -> PeakCount:
     >>> peaks([0.0, 30.0, -10.0, 20.0, 5.0, 45.0, -35.0, 0.0])
     PeakCount(peaks=array([45., 30., 20.]), valleys=array([-35., -10.]))
     """
-    values = finite_samples(samples, where="samples", unit="")
+    values, (level,) = _in_one_unit(samples, reference)
     points = values[turning_points(values)]
     inner, before = points[1:-1], points[:-2]
-    highs, lows = inner[(inner > before) & (inner > reference)], inner[(inner < before) & (inner < reference)]
+    highs, lows = inner[(inner > before) & (inner > level)], inner[(inner < before) & (inner < level)]
     return PeakCount(np.sort(highs)[::-1], np.sort(lows))
 
 
@@ -76,14 +79,14 @@ def peaks_between_crossings(samples: ArrayLike, reference: float = 0.0) -> PeakC
     >>> peaks_between_crossings([0.0, 30.0, -10.0, 20.0, 5.0, 45.0, -35.0, 0.0])
     PeakCount(peaks=array([45., 30.]), valleys=array([-35., -10.]))
     """
-    values = finite_samples(samples, where="samples", unit="")
-    away = values[values != reference]
+    values, (level,) = _in_one_unit(samples, reference)
+    away = values[values != level]
     if not away.size:
         return PeakCount(np.empty(0), np.empty(0))
-    cuts = np.flatnonzero(np.diff(np.sign(away - reference))) + 1
+    cuts = np.flatnonzero(np.diff(np.sign(away - level))) + 1
     starts = np.concatenate([[0], cuts])
     high, low = np.maximum.reduceat(away, starts), np.minimum.reduceat(away, starts)
-    above = away[starts] > reference
+    above = away[starts] > level
     return PeakCount(np.sort(high[above])[::-1], np.sort(low[~above]))
 
 
@@ -96,30 +99,38 @@ def level_crossings(samples: ArrayLike, levels: ArrayLike, reference: float = 0.
     >>> level_crossings([-2, 1, -3, 5, -1, 3, -4, 4, -2], [-3.5, -0.5, 0.5, 3.5])
     array([1, 4, 4, 2])
     """
-    values = finite_samples(samples, where="samples", unit="")
-    edges = finite_samples(levels, where="levels", unit="")
+    values, (wanted, level) = _in_one_unit(samples, levels, reference)
+    edges = finite_samples(wanted, where="levels", unit="")
     if (np.diff(edges) <= 0.0).any():
         raise InputError("levels", "levels that do not rise", "levels in rising order")
     points = values[turning_points(values)]
     low = np.searchsorted(edges, np.minimum(points[:-1], points[1:]), side="right")
     high = np.searchsorted(edges, np.maximum(points[:-1], points[1:]), side="right")
     rising = points[1:] > points[:-1]
-    return np.where(edges >= reference, _passed(low, high, rising, edges.size), _passed(low, high, ~rising, edges.size))
+    return np.where(edges >= level, _passed(low, high, rising, edges.size), _passed(low, high, ~rising, edges.size))
 
 
+@opened(sample_rate=one("frequency", above=0.0))
 def time_at_level(samples: ArrayLike, edges: ArrayLike, sample_rate: float) -> FloatArray:
     """Time, s, that `samples`, shape (n,), spend in each class between rising `edges`; classes are [edge, next edge).
 
     >>> time_at_level([0.0, 1.0, 1.5, 3.0], [0.0, 1.0, 2.0], sample_rate=10.0)
     array([0.1, 0.2])
     """
-    values = finite_samples(samples, where="samples", unit="")
-    limits = finite_samples(edges, where="edges", unit="")
+    values, (wanted,) = _in_one_unit(samples, edges)
+    limits = finite_samples(wanted, where="edges", unit="")
     if limits.size < 2 or (np.diff(limits) <= 0.0).any():
         raise InputError("edges", f"{limits.size} edges", "two or more, rising")
     place = np.searchsorted(limits, values, side="right") - 1
     inside = (place >= 0) & (place < limits.size - 1)
     return np.bincount(place[inside], minlength=limits.size - 1) / sample_rate
+
+
+def _in_one_unit(samples: ArrayLike, *others: Any) -> tuple[FloatArray, tuple[Any, ...]]:
+    """Samples, and levels beside them, in the coherent unit of what the samples are."""
+    numbers, dimension = with_dimension(samples, None, "samples")
+    same = tuple(coherent_values(one, dimension, "levels") for one in others)
+    return finite_samples(numbers, where="samples", unit=""), same
 
 
 def _passed(low: IntArray, high: IntArray, chosen: np.ndarray, size: int) -> IntArray:

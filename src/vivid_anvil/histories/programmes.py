@@ -21,7 +21,7 @@ from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.exceedance import classes_of_exceedance
 from vivid_anvil.tables import headers, read_frame
-from vivid_anvil.units import DIMENSIONS, dimension_of, factor
+from vivid_anvil.units import DIMENSIONS, dimension_of, factor, in_dimension
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -45,6 +45,8 @@ class BlockProgramme:
         where = f"block programme of {self.channel}"
         checks.text("BlockProgramme.channel", self.channel)
         checks.one_of(f"{where}, dimension", self.dimension, tuple(DIMENSIONS))
+        for name in ("maximum", "minimum"):
+            object.__setattr__(self, name, in_dimension(getattr(self, name), self.dimension, f"{where}, {name}"))
         for name in ("maximum", "minimum", "cycles"):
             values = checks.finite_samples(getattr(self, name), where=f"{where}, {name}", unit="")
             object.__setattr__(self, name, checks.kept(np.array(values)))
@@ -101,6 +103,13 @@ class LoadSpectrum:
 
     def __post_init__(self) -> None:
         checks.text("LoadSpectrum.channel", self.channel)
+        if not isinstance(self.table, Cycles):
+            raise InputError(
+                f"load spectrum of {self.channel}",
+                f"a {type(self.table).__name__}",
+                "Cycles",
+                "load_spectrum takes columns.",
+            )
         if not len(self.table):
             raise InputError(f"load spectrum of {self.channel}", "no class", "at least one")
 
@@ -149,7 +158,7 @@ def block_programme(
     high, low = _limits(columns, where)
     dimension = dimension_of(unit, where)
     scale = factor(unit, dimension, where)
-    names = tuple(str(name) for name in rows.get("name", ()))
+    names = tuple(str(name) for name in _names(rows.get("name", ()), where))
     return BlockProgramme(
         channel, scale * high, scale * low, _needed(columns, "cycles", where), dimension.name, names, frequency
     )
@@ -211,7 +220,9 @@ def _rows(path: Path, sheet: str | int) -> tuple[dict[str, list[Any]], str]:
 
 def _columns(rows: Mapping[str, Sequence[Any]], where: str) -> dict[str, FloatArray]:
     columns = {}
-    for name, values in rows.items():
+    many = max((len(values) for values in rows.values() if not _single(values)), default=1)
+    for name, given in rows.items():
+        values = [given] * many if _single(given) else given  # one number holds in every row
         if name not in (*_LOAD_COLUMNS, *_OTHER_COLUMNS):
             raise InputError(where, f"the column {name!r}", f"one of {listed((*_LOAD_COLUMNS, *_OTHER_COLUMNS))}")
         if name != "name":
@@ -223,6 +234,17 @@ def _columns(rows: Mapping[str, Sequence[Any]], where: str) -> dict[str, FloatAr
     if len({values.size for values in columns.values()}) > 1:
         raise InputError(where, "columns of different lengths", "a value in every row")
     return columns
+
+
+def _names(values: Any, where: str) -> Sequence[Any]:
+    if _single(values):
+        raise InputError(f"{where}, name", repr(values), "a list of names, one a row")
+    found: Sequence[Any] = values
+    return found
+
+
+def _single(values: Any) -> bool:
+    return isinstance(values, str) or not hasattr(values, "__len__")
 
 
 def _limits(columns: dict[str, FloatArray], where: str) -> tuple[FloatArray, FloatArray]:

@@ -14,14 +14,19 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import read_only
+from vivid_anvil.errors import InputError
 from vivid_anvil.histories.counter import RainflowCounter, Residue, last_closed
 from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.units import one, opened, with_dimension
 
 
+@opened(sample_rate=one("frequency", above=0.0, optional=True))
 def rainflow(
-    samples: ArrayLike, *, residue: str = "half cycles", dimension: str = "stress", sample_rate: float | None = None
+    samples: ArrayLike, *, residue: str = "half cycles", dimension: str | None = None, sample_rate: float | None = None
 ) -> Cycles:
-    """Rainflow cycles of `samples`, shape (n,), in the coherent unit of `dimension`.
+    """Rainflow cycles of `samples`, shape (n,), in the coherent unit of `dimension`, by default stress.
+
+    An array quantity, or a column headed "force [kN]", is converted and says its dimension itself.
 
     Closed cycles come first, in the order in which they close; those of the residue follow.
     Raises InputError for anything but one row of finite numbers, and for an unknown `residue` (see `RESIDUES`).
@@ -32,7 +37,8 @@ def rainflow(
     >>> rainflow([-2, 1, -3, 5, -1, 3, -4, 4, -2], residue="repeated").range
     array([4., 3., 7., 9.])
     """
-    return RainflowCounter(dimension=dimension, sample_rate=sample_rate).whole(samples, residue)
+    values, of = with_dimension(samples, dimension, "samples")
+    return RainflowCounter(dimension=of, sample_rate=sample_rate).whole(values, residue)
 
 
 class FourPointCount(NamedTuple):
@@ -42,7 +48,8 @@ class FourPointCount(NamedTuple):
     residue: Residue
 
 
-def four_point(samples: ArrayLike, *, dimension: str = "stress", sample_rate: float | None = None) -> FourPointCount:
+@opened(sample_rate=one("frequency", above=0.0, optional=True))
+def four_point(samples: ArrayLike, *, dimension: str | None = None, sample_rate: float | None = None) -> FourPointCount:
     """The closed cycles of `samples`, shape (n,), by the four-point rule, with the residue kept apart.
 
     Raises InputError for anything but one row of finite numbers.
@@ -51,15 +58,21 @@ def four_point(samples: ArrayLike, *, dimension: str = "stress", sample_rate: fl
     >>> count.cycles.range, count.residue.values
     (array([4.]), array([-2.,  1., -3.,  5., -4.,  4., -2.]))
     """
-    counter = RainflowCounter(dimension=dimension, sample_rate=sample_rate)
-    closed = counter.feed(samples)
+    values, of = with_dimension(samples, dimension, "samples")
+    counter = RainflowCounter(dimension=of, sample_rate=sample_rate)
+    closed = counter.feed(values)
     columns, left = last_closed(counter.residue())
     return FourPointCount(joined([closed, counter.table_of(columns, columns[0].size)]), left)
 
 
 def joined(tables: list[Cycles]) -> Cycles:
     """Several tables of the same load as one, in their order."""
+    if not tables:
+        raise InputError("joined cycles", "no table", "one or more")
     tables = [table for table in tables if len(table)] or tables[:1]
+    kinds = dict.fromkeys(table.dimension for table in tables)
+    if len(kinds) > 1:
+        raise InputError("joined cycles", f"cycles of {', '.join(kinds)}", "cycles of one dimension")
     if len(tables) == 1:
         return tables[0]
 

@@ -16,6 +16,7 @@ from vivid_anvil.histories import _kernels
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.matrix import CycleMatrix
 from vivid_anvil.histories.rainflow import rainflow
+from vivid_anvil.units import opened
 
 _SAME = 1e-12
 ORDERS = {
@@ -24,6 +25,7 @@ ORDERS = {
 }
 
 
+@opened()
 def reconstruct(table: Cycles | CycleMatrix, *, order: str = "random", seed: int = 0) -> FloatArray:
     """Turning points, shape (n,), whose rainflow count as a repeated history is `table`; `order` is one of `ORDERS`.
 

@@ -20,9 +20,10 @@ from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.check_history import spikes
 from vivid_anvil.histories.load_history import Channel, LoadHistory
 from vivid_anvil.histories.rosette import principal_strains, principal_stresses
-from vivid_anvil.units import DIMENSIONS, coherent, coherent_ratio, dimension_of, number
+from vivid_anvil.units import DIMENSIONS, coherent, coherent_ratio, dimension_of, number, opened
 
 
+@opened()
 def cut(history: LoadHistory, *, start: float | str = 0.0, end: float | str) -> LoadHistory:
     """The part of `history` from `start` to `end`, s: the first and the last sample in it.
 
@@ -42,6 +43,7 @@ def cut(history: LoadHistory, *, start: float | str = 0.0, end: float | str) -> 
     return _repaired(history, f"cut to {number(first)} s to {number(last)} s", channels=tuple(channels))
 
 
+@opened()
 def remove_offset(history: LoadHistory, *, channel: str, offset: str | None = None) -> LoadHistory:
     """`channel` without `offset` (text with unit), or without its mean where none is given."""
     one = history[channel]
@@ -52,6 +54,7 @@ def remove_offset(history: LoadHistory, *, channel: str, offset: str | None = No
     return _changed(history, channel, one.values - value, f"{channel}: offset of {number(value)} {unit} removed")
 
 
+@opened()
 def remove_drift(history: LoadHistory, *, channel: str) -> LoadHistory:
     """`channel` without its straight-line trend; the mean stays."""
     from scipy.signal import detrend
@@ -61,6 +64,7 @@ def remove_drift(history: LoadHistory, *, channel: str) -> LoadHistory:
     return _changed(history, channel, straight, f"{channel}: straight-line drift removed")
 
 
+@opened()
 def interpolate_spikes(history: LoadHistory, *, channel: str, samples: Sequence[int] | None = None) -> LoadHistory:
     """`channel` with straight lines over `samples`, or over the spikes that `check_history` marks where none are given."""
     one = history[channel]
@@ -76,16 +80,19 @@ def interpolate_spikes(history: LoadHistory, *, channel: str, samples: Sequence[
     return _changed(history, channel, values, f"{channel}: {marked.size} samples interpolated")
 
 
+@opened()
 def low_pass(history: LoadHistory, *, channel: str, frequency: float | str, order: int = 4) -> LoadHistory:
     """`channel` without what is faster than `frequency`, Hz: Butterworth, forwards and backwards, so without delay."""
     return _filtered(history, channel, frequency, order, "lowpass", "above")
 
 
+@opened()
 def high_pass(history: LoadHistory, *, channel: str, frequency: float | str, order: int = 4) -> LoadHistory:
     """`channel` without what is slower than `frequency`, Hz, the mean included; without delay."""
     return _filtered(history, channel, frequency, order, "highpass", "below")
 
 
+@opened()
 def resample(history: LoadHistory, *, sample_rate: float | str) -> LoadHistory:
     """All channels at another `sample_rate`, Hz, by a polyphase filter; the ratio is taken as a fraction of whole numbers."""
     from scipy.signal import resample_poly
@@ -130,6 +137,7 @@ def join(histories: Sequence[LoadHistory], *, name: str) -> LoadHistory:
     )
 
 
+@opened()
 def scale(history: LoadHistory, *, channel: str, factor: float) -> LoadHistory:
     """`channel` times `factor`, which has no unit."""
     one = history[channel]
@@ -137,6 +145,7 @@ def scale(history: LoadHistory, *, channel: str, factor: float) -> LoadHistory:
     return _changed(history, channel, times * one.values, f"{channel}: times {number(times)}")
 
 
+@opened()
 def combine(history: LoadHistory, *, name: str, unit: str, factors: Mapping[str, str | float]) -> LoadHistory:
     """A new channel `name` in `unit`: the sum of channels times `factors` ("0.8 kN/(mm/mm)"; bridge factors, unit loads).
 
@@ -253,6 +262,7 @@ REPAIRS: dict[str, Callable[..., LoadHistory]] = {
 }
 
 
+@opened()
 def repair_step(history: LoadHistory, step: Mapping[str, Any]) -> LoadHistory:
     """One repair by name, as a study writes it: {"step": "cut", "end": "40 s"}; InputError for what it doesn't know.
 

@@ -13,7 +13,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import FloatArray, finite_samples, one_of, positive_number, real_number
 from vivid_anvil.errors import InputError
-from vivid_anvil.units import coherent
+from vivid_anvil.units import coherent, opened
 
 ROSETTES = ("0/45/90", "0/60/120")
 
@@ -55,6 +55,7 @@ def principal_strains(a: ArrayLike, b: ArrayLike, c: ArrayLike, rosette: str) ->
     return PrincipalStrains(middle + radius, middle - radius, 0.5 * np.arctan2(shear, half))
 
 
+@opened()
 def principal_stresses(
     strains: PrincipalStrains, elastic_modulus: float | str, poisson_ratio: float
 ) -> PrincipalStresses:

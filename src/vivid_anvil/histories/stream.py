@@ -22,7 +22,7 @@ from vivid_anvil.histories.read_csv import text_form
 from vivid_anvil.histories.read_history import kind_of
 from vivid_anvil.histories.read_tables import hdf5_file, parquet_file
 from vivid_anvil.tables import Header, existing, headers
-from vivid_anvil.units import dimension_of, factor
+from vivid_anvil.units import dimension_of, factor, opened
 
 CHUNK = 1 << 20
 LONGEST_LINE = 1 << 20  # bytes: a block must hold at least one whole line of a text file
@@ -72,6 +72,7 @@ class FileCount:
     matrix: CycleMatrix
 
 
+@opened()
 def count_file(
     path: str | Path,
     channel: str,

@@ -19,6 +19,7 @@ from vivid_anvil.findings import Finding
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.events import DutyCycle, Event, Load
 from vivid_anvil.histories.rainflow import joined
+from vivid_anvil.units import opened
 
 TAILS = {
     "weibull": "survival exp(-(x/s)^k) of the excess x",
@@ -133,6 +134,7 @@ class TailFit:
         return tuple(found)
 
 
+@opened()
 def fit_tail(cycles: Cycles, threshold: float, *, model: str = "weibull", seed: int = 0) -> TailFit:
     """Fit the ranges of `cycles` above `threshold`, in the unit of the load; `model` is one of `TAILS`.
 

@@ -12,6 +12,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import IntArray, finite_samples, read_only
 from vivid_anvil.histories import _kernels
+from vivid_anvil.units import with_dimension
 
 
 def turning_points(samples: ArrayLike) -> IntArray:
@@ -25,6 +26,7 @@ def turning_points(samples: ArrayLike) -> IntArray:
     >>> history[turning_points(history)]
     array([  0., 120., -40.,  60.])
     """
-    values = finite_samples(samples, where="samples", unit="")
+    numbers, _ = with_dimension(samples, None, "samples")
+    values = finite_samples(numbers, where="samples", unit="")
     index = np.empty(values.size, dtype=np.int64)
     return read_only(index[: _kernels.turning_points(values, index)].copy())

@@ -10,9 +10,10 @@ import numpy as np
 from vivid_anvil.errors import InputError, listed
 from vivid_anvil.files import replacing
 from vivid_anvil.histories.load_history import LoadHistory
-from vivid_anvil.units import DIMENSIONS
+from vivid_anvil.units import DIMENSIONS, opened
 
 
+@opened()
 def write_history(history: LoadHistory, path: str | Path) -> Path:
     """Write `history` to `path`, by its ending .csv, .parquet or .h5, in coherent units; returns the path.
 

@@ -1,6 +1,12 @@
 """How hard a crack is driven: stress intensity for many shapes and loads, plastic collapse, failure assessment curve."""
 
-from vivid_anvil.intensity.collapse import assessment_curve, reference_stress, surface_share, through_reference_stress
+from vivid_anvil.intensity.collapse import (
+    assessment_curve,
+    plasticity_interaction,
+    reference_stress,
+    surface_share,
+    through_reference_stress,
+)
 from vivid_anvil.intensity.contours import ContourMeans, k_from_j, k_of_contours
 from vivid_anvil.intensity.ellipses import (
     EllipseFactors,
@@ -63,6 +69,7 @@ __all__ = [
     "middle_tension",
     "pin_hole_crack",
     "pipe_through_crack",
+    "plasticity_interaction",
     "reference_stress",
     "round_bar_surround",
     "round_bar_thumbnail",

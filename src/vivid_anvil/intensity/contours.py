@@ -12,6 +12,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
+from vivid_anvil.units import POISSON, STRENGTH, many, opened
 
 ALLOWED_SCATTER = 0.02
 
@@ -29,6 +30,7 @@ class ContourMeans:
         return self.deviation <= ALLOWED_SCATTER
 
 
+@opened(table=many("stress intensity"))
 def k_of_contours(table: ArrayLike) -> ContourMeans:
     """K of each position from its contours, the first left out. InputError for fewer than two further contours.
 
@@ -46,6 +48,7 @@ def k_of_contours(table: ArrayLike) -> ContourMeans:
     return ContourMeans(mean, np.abs(rest - mean[:, None]).max(axis=1) / np.abs(mean))
 
 
+@opened(j=many("energy release rate", at_least=0.0), youngs_modulus=STRENGTH, poissons_ratio=POISSON)
 def k_from_j(
     j: ArrayLike, youngs_modulus: float, poissons_ratio: float = 0.3, *, constraint: str = "plane strain"
 ) -> FloatArray:

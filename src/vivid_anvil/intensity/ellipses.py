@@ -13,9 +13,47 @@ from typing import NamedTuple
 
 from scipy.special import ellipe
 
+from vivid_anvil.checks import one_of, refuse_unless
 from vivid_anvil.errors import InputError
+from vivid_anvil.units import FRONT_ANGLE, LENGTH, REACH, opened
 
 MOST_ASPECT = 2.0
+
+
+def _fits(what: str, fits: bool, a: float, c: float, t: float, half_width: float, expected: str) -> None:
+    """InputError unless a crack lies within its plate and its solution."""
+    wide = "" if math.isinf(half_width) else f", half width {half_width:g} mm"
+    found = f"depth {a:g} mm, half length {c:g} mm, thickness {t:g} mm{wide}"
+    refuse_unless(fits, what, found, expected, "Beyond, the solution is not valid. Are the units right?")
+
+
+def _surface_fits(a: float, c: float, t: float, half_width: float = math.inf, *_: float, **__: object) -> None:
+    fits = a <= t and a <= MOST_ASPECT * c * (1.0 + 1e-9) and c < half_width
+    _fits("surface crack", fits, a, c, t, half_width, "a/t up to 1, a/c up to 2, c below the half width")
+
+
+def _corner_fits(a: float, c: float, t: float, *_: float) -> None:
+    fits = a < t and 0.2 * c * (1.0 - 1e-9) <= a <= MOST_ASPECT * c * (1.0 + 1e-9)
+    _fits("corner crack", fits, a, c, t, math.inf, "a/t below 1, a/c from 0.2 to 2")
+
+
+def _hole_fits(
+    a: float, c: float, t: float, radius: float, half_width: float = math.inf, *_: float, cracks: int = 2, **__: float
+) -> None:
+    one_of("hole corner crack, cracks", cracks, (1, 2))
+    fits = a < t and 0.2 * c * (1.0 - 1e-9) <= a <= MOST_ASPECT * c * (1.0 + 1e-9) and c + radius < half_width
+    fits = fits and 0.5 * t * (1.0 - 1e-9) <= radius <= 2.0 * t * (1.0 + 1e-9)
+    expected = "a/t below 1, a/c from 0.2 to 2, r/t from 0.5 to 2, crack and hole within the plate"
+    _fits(f"hole corner crack, radius {radius:g} mm", fits, a, c, t, half_width, expected)
+
+
+def _embedded_fits(a: float, c: float, t: float, half_width: float = math.inf, *_: float, **__: object) -> None:
+    fits = 2.0 * a < t and c < half_width
+    _fits("embedded crack", fits, a, c, t, half_width, "2a below the thickness, c below the half width")
+
+
+def _flat_fits(a: float, c: float, *_: float, **__: object) -> None:
+    _fits("embedded in infinite", a <= c, a, c, math.inf, math.inf, "a up to c")
 
 
 class EllipseFactors(NamedTuple):
@@ -28,6 +66,7 @@ class EllipseFactors(NamedTuple):
     multiplier: float
 
 
+@opened(a=LENGTH, c=LENGTH)
 def shape_factor(a: float, c: float) -> float:
     """Q = E(k)², nearly: 1 + 1.464 (smaller / larger axis)^1.65.
 
@@ -37,6 +76,7 @@ def shape_factor(a: float, c: float) -> float:
     return float(1.0 + 1.464 * (a / c if a <= c else c / a) ** 1.65)
 
 
+@opened(_surface_fits, a=LENGTH, c=LENGTH, t=LENGTH, half_width=REACH, angle=FRONT_ANGLE)
 def surface_crack(
     a: float, c: float, t: float, half_width: float = math.inf, angle: float = 90.0, *, with_width: bool = True
 ) -> EllipseFactors:
@@ -64,6 +104,7 @@ def surface_crack(
     return _factors(a, c, f, _bending(a, c, depth, sine, 0.55))
 
 
+@opened(_corner_fits, a=LENGTH, c=LENGTH, t=LENGTH, angle=FRONT_ANGLE)
 def corner_crack(a: float, c: float, t: float, angle: float = 90.0) -> EllipseFactors:
     """Factors of a quarter-elliptical crack at a corner of a wide plate, a through the thickness (Newman and Raju 1984).
 
@@ -88,6 +129,7 @@ def corner_crack(a: float, c: float, t: float, angle: float = 90.0) -> EllipseFa
     return _factors(a, c, f, _bending(a, c, depth, sine, 0.64))
 
 
+@opened(_hole_fits, a=LENGTH, c=LENGTH, t=LENGTH, radius=LENGTH, half_width=REACH, angle=FRONT_ANGLE)
 def hole_corner_crack(
     a: float, c: float, t: float, radius: float, half_width: float = math.inf, angle: float = 90.0, *, cracks: int = 2
 ) -> EllipseFactors:
@@ -127,6 +169,7 @@ def hole_corner_crack(
     return _factors(a, c, f, 0.0)
 
 
+@opened(_embedded_fits, a=LENGTH, c=LENGTH, t=LENGTH, half_width=REACH, angle=FRONT_ANGLE)
 def embedded_crack(a: float, c: float, t: float, half_width: float = math.inf, angle: float = 90.0) -> EllipseFactors:
     """Factors of an ellipse 2a by 2c in the middle of a plate of thickness t, in tension (Newman and Raju 1984).
 
@@ -147,6 +190,7 @@ def embedded_crack(a: float, c: float, t: float, half_width: float = math.inf, a
     return _factors(a, c, f, 0.0)
 
 
+@opened(_flat_fits, a=LENGTH, c=LENGTH, angle=FRONT_ANGLE)
 def embedded_in_infinite(a: float, c: float, angle: float = 90.0) -> float:
     """Y of an ellipse with a <= c in an infinite body: (sin² φ + (a/c)² cos² φ)^¼ / E(k) (Irwin 1962); 2/π for a = c.
 

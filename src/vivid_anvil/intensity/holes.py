@@ -10,7 +10,8 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, one_of, reach, refuse_unless
+from vivid_anvil.units import LENGTH, LENGTH_OR_NONE, LENGTHS, one, opened
 
 # Polynomials in 1 / (1 + a / r), for one crack and for two.
 _NEWMAN = {1: (0.707, -0.18, 6.55, -10.54, 6.85), 2: (1.0, 0.358, 1.425, -1.578, 2.156)}
@@ -23,6 +24,23 @@ _WEDGED = {
 }
 
 
+def _in_plate(size: ArrayLike, radius: float, cracks: int = 2, width: float | None = None) -> None:
+    one_of("hole crack, cracks", cracks, (1, 2))
+    if width is not None:
+        found = f"sizes of {reach(size)} mm, radius {radius:g} mm, width {width:g} mm"
+        fits = 2.0 * (radius + np.asarray(size)) < width
+        refuse_unless(fits, "hole crack", found, "hole and cracks within the plate: 2 (r + a) below the width")
+
+
+def _pin_in_plate(size: ArrayLike, radius: float, width: float, cracks: int = 2) -> None:
+    _in_plate(size, radius, cracks, width)
+
+
+def _at_hole(size: ArrayLike, radius: float, cracks: int = 2, *_: float, **__: float) -> None:  # noqa: ARG001
+    one_of("hole crack, cracks", cracks, (1, 2))
+
+
+@opened(_in_plate, size=LENGTHS, radius=LENGTH, width=LENGTH_OR_NONE)
 def hole_crack(size: ArrayLike, radius: float, cracks: int = 2, width: float | None = None) -> FloatArray:
     """Y of one or two cracks at a hole under tension; with `width`, mm, of a plate with the hole in the middle.
 
@@ -41,6 +59,7 @@ def hole_crack(size: ArrayLike, radius: float, cracks: int = 2, width: float | N
     return np.asarray(infinite * np.sqrt(secants))
 
 
+@opened(_at_hole, size=LENGTHS, radius=LENGTH, along=one())
 def hole_crack_biaxial(size: ArrayLike, radius: float, cracks: int = 2, along: float = 0.0) -> FloatArray:
     """Y in a wide plate under S across the crack and `along` times S along it; within 2 % for two cracks, 5 % for one.
 
@@ -59,6 +78,7 @@ def hole_crack_biaxial(size: ArrayLike, radius: float, cracks: int = 2, along: f
     return np.asarray((1.0 - along) * uniaxial + along * equal)
 
 
+@opened(_at_hole, size=LENGTHS, radius=LENGTH)
 def hole_wedge_force(size: ArrayLike, radius: float, cracks: int = 2) -> FloatArray:
     """K √(π l) / P of cracks at a hole in a wide plate that forces P per thickness, spread as a cosine, press open to both sides.
 
@@ -72,6 +92,7 @@ def hole_wedge_force(size: ArrayLike, radius: float, cracks: int = 2) -> FloatAr
     return np.asarray(s * np.polynomial.polynomial.polyval(s, _WEDGED[cracks]))
 
 
+@opened(_pin_in_plate, size=LENGTHS, radius=LENGTH, width=LENGTH)
 def pin_hole_crack(size: ArrayLike, radius: float, width: float, cracks: int = 2) -> FloatArray:
     """Y of one or two cracks at a hole whose pin takes the whole force S W t of the plate, S the stress on the loaded side.
 

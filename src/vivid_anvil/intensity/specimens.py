@@ -11,9 +11,37 @@ import numpy as np
 from numpy.polynomial.polynomial import polyval
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, reach, refuse_unless
+from vivid_anvil.units import FORCE, LENGTH, LENGTHS, one, opened
 
 
+def _within(what: str, size: ArrayLike, width: float, low: float, high: float, share: str) -> None:
+    x = np.asarray(size) / width
+    found = f"sizes of {reach(size)} mm at a width of {width:g} mm"
+    refuse_unless((x >= low * (1.0 - 1e-9)) & (x < high), what, found, f"{share} from {low:g} to below {high:g}")
+
+
+def _compact(force: float, thickness: float, width: float, size: ArrayLike) -> None:  # noqa: ARG001
+    _within("compact tension", size, width, 0.2, 1.0, "a/W")
+
+
+def _bend(force: float, thickness: float, width: float, size: ArrayLike) -> None:  # noqa: ARG001
+    _within("three-point bend", size, width, 0.0, 1.0, "a/W")
+
+
+def _middle(force: float, thickness: float, width: float, size: ArrayLike) -> None:  # noqa: ARG001
+    _within("middle tension", size, 0.5 * width, 0.0, 0.95, "2a/W")
+
+
+def _in_bar(size: ArrayLike, diameter: float) -> None:
+    _within("round bar", size, 0.5 * diameter, 0.0, 1.0, "a/R")
+
+
+def _thumbnail(size: ArrayLike, diameter: float, bending_share: float = 0.0) -> None:  # noqa: ARG001
+    _within("round bar", size, diameter, 0.0, 0.6 * (1.0 + 1e-9), "a/D")
+
+
+@opened(_compact, force=FORCE, thickness=LENGTH, width=LENGTH, size=LENGTHS)
 def compact_tension(force: float, thickness: float, width: float, size: ArrayLike) -> FloatArray:
     """K of a compact-tension piece, a from the load line; a/W >= 0.2 (ASTM E399).
 
@@ -25,6 +53,7 @@ def compact_tension(force: float, thickness: float, width: float, size: ArrayLik
     return np.asarray(force / (thickness * math.sqrt(width)) * (2.0 + x) / (1.0 - x) ** 1.5 * polynomial)
 
 
+@opened(_bend, force=FORCE, thickness=LENGTH, width=LENGTH, size=LENGTHS)
 def three_point_bend(force: float, thickness: float, width: float, size: ArrayLike) -> FloatArray:
     """K of a bend piece with a span of 4 W (ASTM E399).
 
@@ -37,6 +66,7 @@ def three_point_bend(force: float, thickness: float, width: float, size: ArrayLi
     return np.asarray(force * 4.0 * width / (thickness * width**1.5) * shape)
 
 
+@opened(_middle, force=FORCE, thickness=LENGTH, width=LENGTH, size=LENGTHS)
 def middle_tension(force: float, thickness: float, width: float, size: ArrayLike) -> FloatArray:
     """K of a middle-cracked piece with a crack of 2a; 2a/W < 0.95 (ASTM E647).
 
@@ -47,6 +77,7 @@ def middle_tension(force: float, thickness: float, width: float, size: ArrayLike
     return np.asarray(force / thickness * np.sqrt(np.pi * x / (2.0 * width) / np.cos(0.5 * np.pi * x)))
 
 
+@opened(_in_bar, size=LENGTHS, diameter=LENGTH)
 def round_bar_surround(size: ArrayLike, diameter: float) -> FloatArray:
     """Y of K = Y S √(π a), a crack of depth a all around a bar in tension, S on the whole section; any a/R.
 
@@ -60,6 +91,7 @@ def round_bar_surround(size: ArrayLike, diameter: float) -> FloatArray:
     return np.asarray(net * np.sqrt(y) / y**2)
 
 
+@opened(_thumbnail, size=LENGTHS, diameter=LENGTH, bending_share=one(at_least=0.0, at_most=1.0))
 def round_bar_thumbnail(size: ArrayLike, diameter: float, bending_share: float = 0.0) -> FloatArray:
     """Y of K = Y S √(π a) at the deepest point of a circular-arc surface crack of depth a in a round bar; a/D <= 0.6.
 

@@ -11,7 +11,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, one_of, reach, refuse_unless
+from vivid_anvil.units import many, opened
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +26,9 @@ class FactorFormula:
     symbols: str
     source: str
     function: Callable[[FloatArray], FloatArray]
+
+    def __reduce__(self) -> tuple[Callable[[str], FactorFormula], tuple[str]]:
+        return FACTORS.__getitem__, (self.name,)
 
     def __call__(self, relative_size: ArrayLike) -> FloatArray:
         """Y at relative sizes."""
@@ -54,8 +58,8 @@ FACTORS = {
         FactorFormula(
             "centre, secant",
             "2a / W",
-            0.8,
-            "0.3 % to 0.6, 0.9 % low at 0.8",
+            1.0,
+            "0.3 % to 0.6, 0.9 % low at 0.8, more beyond",
             "√(1 / cos(π × x / 2))",
             "Feddersen 1966",
             lambda x: np.sqrt(1.0 / _half_cosine(x)),
@@ -136,8 +140,17 @@ FACTORS = {
 }
 
 
+def _known_range(name: str, relative_size: ArrayLike) -> None:
+    one_of("geometry factor, name", name, tuple(FACTORS))
+    formula, x = FACTORS[name], np.asarray(relative_size)
+    fits = x < 1.0 if formula.largest == 1.0 else x <= formula.largest * (1.0 + 1e-9)
+    found = f"{formula.relative_size} of {reach(x)}"
+    refuse_unless(fits, f"geometry factor {name}", found, f"0 to {formula.largest:g}, where the formula holds")
+
+
+@opened(_known_range, relative_size=many(at_least=0.0, at_most=1.0))
 def geometry_factor(name: str, relative_size: ArrayLike) -> FloatArray:
-    """Y of one of `FACTORS` at relative sizes x; no check of the range.
+    """Y of one of `FACTORS` at relative sizes x; InputError for another name, and beyond the range of the formula.
 
     >>> float(geometry_factor("edge, tension", 0.25)).__round__(5)
     1.4941

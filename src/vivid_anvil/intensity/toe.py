@@ -9,12 +9,19 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, reach, refuse_unless
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.units import LENGTH, LENGTHS, inner, one, opened
 
 LOADINGS = ("axial", "bending")
 
 
+def _inside(depth: ArrayLike, attachment_length: float, thickness: float, loading: str = "axial") -> None:  # noqa: ARG001
+    fits = np.asarray(depth) <= thickness * (1.0 + 1e-9)
+    refuse_unless(fits, "toe magnification, depth", f"{reach(depth)} mm", f"up to the thickness, {thickness:g} mm")
+
+
+@opened(_inside, depth=LENGTHS, attachment_length=LENGTH, thickness=LENGTH)
 def toe_magnification(
     depth: ArrayLike, attachment_length: float, thickness: float, loading: str = "axial"
 ) -> FloatArray:
@@ -23,28 +30,30 @@ def toe_magnification(
     >>> toe_magnification([0.2, 3.0], 15.0, 20.0).round(4)
     array([1.9671, 1.065 ])
     """
-    if loading not in LOADINGS:
-        raise InputError(
-            "toe magnification, loading", repr(loading), f"one of {listed(LOADINGS)}", did_you_mean(loading, LOADINGS)
-        )
     z = np.asarray(depth, dtype=np.float64) / thickness
     limit, near, far = toe_branches(attachment_length / thickness, loading)
     return np.asarray(np.maximum(1.0, np.where(z <= limit, near[0] * z ** near[1], far[0] * z ** far[1])))
 
 
+@opened(place=one(above=0.0, at_most=1.0), ratio=one(above=0.0))
 def toe_value(place: float, ratio: float, loading: str) -> float:
     """The same for one depth z/T = `place` and L/T = `ratio`, as the growth asks for one at a time.
 
     >>> round(toe_value(0.01, 0.75, "axial"), 4)
     1.9671
     """
-    limit, near, far = toe_branches(ratio, loading)
+    limit, near, far = inner(toe_branches)(ratio, loading)
     v, w = near if place <= limit else far
     return float(max(1.0, v * place**w))
 
 
+@opened(ratio=one(above=0.0))
 def toe_branches(ratio: float, loading: str) -> tuple[float, tuple[float, float], tuple[float, float]]:
-    """z/T up to which the first branch holds, and (v, w) of both, for L/T = `ratio`."""
+    """z/T up to which the first branch holds, and (v, w) of both, for L/T = `ratio`; `loading` is one of `LOADINGS`."""
+    if loading not in LOADINGS:
+        raise InputError(
+            "toe magnification, loading", repr(loading), f"one of {listed(LOADINGS)}", did_you_mean(loading, LOADINGS)
+        )
     if loading == "axial":
         if ratio <= 2.0:
             return 0.05 * ratio**0.55, (0.51 * ratio**0.27, -0.31), (0.83, -0.15 * ratio**0.46)

@@ -16,15 +16,28 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, refuse_unless
 from vivid_anvil.errors import InputError
 from vivid_anvil.intensity.ellipses import surface_crack
+from vivid_anvil.units import LENGTH, LENGTHS, REACH, inner, opened
 
 Stress = Callable[[FloatArray], FloatArray]
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(64)
 _FEW, _FEW_WEIGHTS = np.polynomial.legendre.leggauss(8)  # exact on each straight part of a profile
 
 
+def _a_stress(stress: Stress, *_: object, **__: object) -> None:
+    refuse_unless(callable(stress), "stress", f"a {type(stress).__name__}", "a function of x, mm, or a StressProfile")
+
+
+def _a_surface(stress: Stress, a: float, c: float, t: float, half_width: float = math.inf) -> None:
+    _a_stress(stress)
+    found = f"depth {a:g} mm, half length {c:g} mm, thickness {t:g} mm"
+    fits = a <= min(c * (1.0 + 1e-9), t) and c < half_width
+    refuse_unless(fits, "surface crack by weight", found, "a crack within the plate, no deeper than half as long")
+
+
+@opened(_a_stress, size=LENGTH)
 def centre_crack_by_weight(stress: Stress, size: float) -> float:
     """K at x = +a of a crack from -a to a in an infinite plate, s(x) over x from -a to a; exact.
 
@@ -36,6 +49,7 @@ def centre_crack_by_weight(stress: Stress, size: float) -> float:
     return float(math.sqrt(size / math.pi) * 0.5 * math.pi * (values * _WEIGHTS).sum())
 
 
+@opened(_a_stress, size=LENGTHS, width=LENGTH)
 def edge_crack_by_weight(stress: Stress, size: ArrayLike, width: float) -> FloatArray:
     """K of an edge crack in a strip of `width`, shape of `size`; a/W <= 0.5, within 0.7 % (Bueckner 1970).
 
@@ -64,6 +78,7 @@ class SurfaceWeight(NamedTuple):
     m3: float
 
 
+@opened(_a_surface, a=LENGTH, c=LENGTH, t=LENGTH, half_width=REACH)
 def surface_crack_by_weight(
     stress: Stress, a: float, c: float, t: float, half_width: float = math.inf
 ) -> SurfaceWeight:
@@ -74,7 +89,7 @@ def surface_crack_by_weight(
     >>> round(found.k / flat, 6)
     1.0
     """
-    flat = surface_crack(a, c, t, half_width)
+    flat = inner(surface_crack)(a, c, t, half_width)
     root = math.sqrt(2.0 * flat.shape)
     uniform = flat.boundary
     falling = flat.boundary * (
@@ -86,6 +101,7 @@ def surface_crack_by_weight(
     return SurfaceWeight(float(k), m1, m3)
 
 
+@opened(_a_surface, a=LENGTH, c=LENGTH, t=LENGTH, half_width=REACH)
 def surface_ends_by_weight(stress: Stress, a: float, c: float, t: float, half_width: float = math.inf) -> float:
     """K at the surface points of a surface crack: h = 2 / √(π x) (1 + Σ m_i (x/a)^(i/2)), 0 at the depth (Shen and Glinka 1991).
 
@@ -95,7 +111,7 @@ def surface_ends_by_weight(stress: Stress, a: float, c: float, t: float, half_wi
     >>> round(bent / (100.0 * surface_crack(4.0, 10.0, 10.0, angle=0.0).bending * math.sqrt(math.pi * 4.0)), 9)
     1.0
     """
-    flat = surface_crack(a, c, t, half_width, 0.0)
+    flat = inner(surface_crack)(a, c, t, half_width, 0.0)
     uniform = flat.tension
     falling = uniform - (uniform - flat.bending) * 0.5 * t / a  # stress 1 - x/a
     rows = np.array([[1.0, 2.0 / 3.0, 0.5], [0.5, 4.0 / 15.0, 1.0 / 6.0], [1.0, 1.0, 1.0]])

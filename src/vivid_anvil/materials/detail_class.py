@@ -23,7 +23,7 @@ from vivid_anvil.materials.sn_convert import thickness_factor, with_stress_facto
 from vivid_anvil.materials.sn_curve import SNCurve
 from vivid_anvil.materials.sn_forms import intercept_curve, sloped_curve
 from vivid_anvil.sections import checked
-from vivid_anvil.units import coherent, number
+from vivid_anvil.units import coherent, number, opened
 from vivid_anvil.working import Step, put_in
 
 _FILE_KEYS = {
@@ -207,6 +207,7 @@ def standard_named(name: str, file: str | Path | None = None) -> DetailStandard:
     return known[name]
 
 
+@opened()
 def detail_curve(
     standard: str | DetailStandard,
     detail_class: float | str,

@@ -22,7 +22,7 @@ from vivid_anvil.findings import Finding
 from vivid_anvil.materials.sn_checks import check_share
 from vivid_anvil.materials.sn_curve import Below, SNCurve
 from vivid_anvil.materials.sn_forms import table_curve
-from vivid_anvil.units import celsius, coherent, number
+from vivid_anvil.units import celsius, coherent, number, opened
 from vivid_anvil.working import Step, put_in
 
 _BOOK = "Budynas & Nisbett, Shigley, ch. 6"
@@ -104,6 +104,7 @@ class Estimate:
         return f"<Estimate {self.curve.name}: limit {number(self.limit)} MPa, slope {number(self.slope)}; {factors}>"
 
 
+@opened()
 def estimate_curve(
     group: str,
     *,

@@ -26,7 +26,7 @@ from vivid_anvil.materials.fit_models import FIT_MODELS, Data, Model, random_lim
 from vivid_anvil.materials.search import derivatives, highest, is_top, simplex
 from vivid_anvil.materials.sn_checks import check_share
 from vivid_anvil.materials.specimens import SpecimenSeries, series_findings
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 
 STEEPEST = 50.0  # a slope below the knee beyond this is a limit
 LONG_LIFE = 1e9  # where the curve of a random limit ends
@@ -221,6 +221,7 @@ class LikelihoodFit(FittedCurve):
         return f"<LikelihoodFit {self.series.name}, {self.model}: {values}, AIC {self.aic:.2f}>"
 
 
+@opened()
 def fit_likelihood(series: SpecimenSeries, model: str = "line") -> LikelihoodFit:
     """The most likely S-N curve of `model` (a key of `FIT_MODELS`) for tests with or without run-outs.
 
@@ -239,6 +240,7 @@ def fit_likelihood(series: SpecimenSeries, model: str = "line") -> LikelihoodFit
     return _FITS[model](series)
 
 
+@opened()
 def compare_fits(series: SpecimenSeries) -> tuple[dict[str, LikelihoodFit], dict[str, str]]:
     """All models that the tests carry, the best (smallest AIC) first, and why the others were refused."""
     fits: dict[str, LikelihoodFit] = {}

@@ -21,7 +21,7 @@ from vivid_anvil.findings import Finding
 from vivid_anvil.materials.fit_curve import FittedCurve
 from vivid_anvil.materials.sn_checks import check_share
 from vivid_anvil.materials.specimens import SpecimenSeries, series_findings
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 
 
 def _distributions() -> ModuleType:
@@ -176,6 +176,7 @@ class LineFit(FittedCurve):
         )
 
 
+@opened()
 def fit_line(series: SpecimenSeries) -> LineFit:
     """The regression line of log10 life on log10 stress (ASTM E739).
 

@@ -33,6 +33,12 @@ class GrowthForm:
     source: str
     defaults: Mapping[str, float] = field(default_factory=dict)
     constant_power: float = 0.0  # of K in the unit of the constant, beyond the slope
+    tested_r: tuple[float, float] = (-math.inf, 1.0)  # beyond, the form was never tested
+
+    @property
+    def by_points(self) -> bool:
+        """Whether points take the place of rate and slope."""
+        return "points" in self.values
 
 
 _TOUGHNESS = {"toughness": INTENSITY}

@@ -19,7 +19,10 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import _growth_kernels as kernels
 from vivid_anvil.materials.growth_forms import THRESHOLD_MODELS, GrowthForm, growth_form, packed_values
-from vivid_anvil.units import Coherent, growth_constant
+from vivid_anvil.units import Coherent, growth_constant, many, one, opened
+
+_NOT_SAID: Any = None
+EXAMPLES = {"rate": 'Such as "6.9e-12 m/cycle at 1 MPa√m".', "slope": "Such as 3."}
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -40,8 +43,8 @@ class GrowthLaw:
     """
 
     name: str
-    rate: str | float = 1.0
-    slope: float = 1.0
+    rate: str | float = _NOT_SAID
+    slope: float = _NOT_SAID
     threshold: Coherent = Coherent("stress intensity", at_least=0.0, default=0.0)
     r_ratio: float | None = None
     source: str = "not stated"
@@ -54,15 +57,27 @@ class GrowthLaw:
     def __post_init__(self) -> None:
         where = f"growth law {self.name}"
         checks.text("GrowthLaw.name", self.name)
+        form = growth_form(self.form, f"{where}, form")
+        for name in ("rate", "slope"):
+            self._said(form, name, where)
         slope = checks.real_number(f"{where}, slope", self.slope)
         if not 0.0 < slope < math.inf:
             raise InputError(f"{where}, slope", f"{slope:g}", "a finite exponent above 0 (da/dN = C ΔK^m)")
-        growth_form(self.form, f"{where}, form")
         checks.one_of(f"{where}, threshold_model", self.threshold_model, tuple(THRESHOLD_MODELS))
         checks.real_number(f"{where}, threshold_exponent", self.threshold_exponent)
         self.packed  # noqa: B018 (checks all values)
         if self.r_ratio is not None and not checks.real_number(f"{where}, r_ratio", self.r_ratio) < 1.0:
             raise InputError(f"{where}, r_ratio", f"{self.r_ratio:g}", "minimum / maximum below 1")
+
+    def _said(self, form: GrowthForm, name: str, where: str) -> None:
+        """InputError unless rate and slope are said where the form has them; in a law by points they stand at 1."""
+        value = getattr(self, name)
+        if form.by_points and value in (None, 1.0):
+            object.__setattr__(self, name, 1.0)
+        elif form.by_points:
+            raise InputError(f"{where}, {name}", f"{value!r} with the form {self.form!r}", "its points alone")
+        elif value is None:
+            raise InputError(f"{where}, {name}", "nothing", f"a {name}: the form is {form.formula}", EXAMPLES[name])
 
     @property
     def formula(self) -> GrowthForm:
@@ -101,6 +116,7 @@ class GrowthLaw:
         """C of the law, in mm/cycle and MPa√mm."""
         return growth_constant(self.rate, self.slope, f"growth law {self.name}, rate", self.formula.constant_power)
 
+    @opened(r_ratio=many(below=1.0), size=one("length", above=0.0, may_be_infinite=True))
     def threshold_at(self, r_ratio: ArrayLike = 0.0, size: float = math.inf) -> FloatArray:
         """Threshold of the range, MPa√mm, at R, for a crack of `size`, mm."""
         a = 1e12 if math.isinf(size) else size
@@ -108,6 +124,11 @@ class GrowthLaw:
         ratios = np.atleast_1d(np.asarray(r_ratio, dtype=np.float64))
         return np.array([kernels.full_threshold(form, model, self.packed, r, a) for r in ratios])
 
+    @opened(
+        delta_k=many("stress intensity", at_least=0.0, may_be_infinite=True),
+        r_ratio=many(below=1.0, may_be_infinite=True),
+        size=many("length", above=0.0, may_be_infinite=True),
+    )
     def growth(self, delta_k: ArrayLike, r_ratio: ArrayLike = 0.0, size: ArrayLike = 1e12) -> FloatArray:
         """Growth per cycle, mm/cycle, at ranges of stress intensity, MPa√mm, R and crack size, mm; inf is fracture.
 
@@ -116,8 +137,6 @@ class GrowthLaw:
         ranges, ratios, sizes = np.broadcast_arrays(
             *(np.asarray(one, dtype=np.float64) for one in (delta_k, r_ratio, size))
         )
-        if not (ratios < 1.0).all():
-            raise InputError(f"growth law {self.name}, R", f"{float(ratios.max()):g}", "minimum / maximum below 1")
         out = np.empty(ranges.size)
         rows = [
             np.array(one, copy=True).reshape(-1) for one in (ranges, ratios, sizes)

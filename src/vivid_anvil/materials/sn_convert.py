@@ -7,18 +7,21 @@ from __future__ import annotations
 
 import dataclasses
 import math
+from dataclasses import dataclass
 
 from scipy.special import ndtri
 
 from vivid_anvil import checks
+from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import _kernels
 from vivid_anvil.materials.sn_checks import check_share
 from vivid_anvil.materials.sn_curve import Conversion, SNCurve, StressKind
-from vivid_anvil.units import number
+from vivid_anvil.units import LENGTH, UnitSystem, number, one, opened
 from vivid_anvil.working import Step, put_in
 
 
+@opened()
 def in_terms_of(curve: SNCurve, stress: StressKind) -> SNCurve:
     """`curve` with its stress as "range" or "amplitude"; the lives stay.
 
@@ -33,6 +36,7 @@ def in_terms_of(curve: SNCurve, stress: StressKind) -> SNCurve:
     return _stretched(curve, 0.5 if stress == "amplitude" else 2.0, stress)
 
 
+@opened(factor=one(above=0.0))
 def with_stress_factor(curve: SNCurve, factor: float, step: Step) -> SNCurve:
     """`curve` with all its stresses times `factor`, above 0; `step` says why."""
     value = checks.positive_number(f"S-N curve {curve.name}, factor on stress", factor)
@@ -44,15 +48,35 @@ def _stretched(curve: SNCurve, factor: float, stress: StressKind) -> SNCurve:
     if old is None:
         points = tuple((factor * one, life) for one, life in curve.points)
         return dataclasses.replace(curve, stress=stress, points=points)
-    new = Conversion(
-        lambda values: old.to_tested(values / factor),
-        lambda values: factor * old.from_tested(values),
-        old.words,
-        lambda one, system: old.working(one / factor, system),
-    )
-    return dataclasses.replace(curve, stress=stress, conversion=new)
+    return dataclasses.replace(curve, stress=stress, conversion=Stretched(old, factor))
 
 
+@dataclass(frozen=True)
+class Stretched(Conversion):
+    """Another conversion whose stresses are all times `factor`."""
+
+    old: Conversion
+    factor: float
+
+    @property
+    def words(self) -> str:
+        """Those of the other."""
+        return self.old.words
+
+    def to_tested(self, stress: FloatArray) -> FloatArray:
+        """As the other does it, of the smaller stress."""
+        return self.old.to_tested(stress / self.factor)
+
+    def from_tested(self, stress: FloatArray) -> FloatArray:
+        """The other way round."""
+        return self.factor * self.old.from_tested(stress)
+
+    def working(self, stress: float, system: UnitSystem) -> tuple[Step, ...]:
+        """The steps of the other."""
+        return self.old.working(stress / self.factor, system)
+
+
+@opened(survival_probability=one())
 def at_survival(curve: SNCurve, survival_probability: float) -> SNCurve:
     """`curve` for another survival probability: all lives times 10^((z_old - z_new) s).
 
@@ -110,6 +134,7 @@ def at_survival(curve: SNCurve, survival_probability: float) -> SNCurve:
     )
 
 
+@opened(thickness=LENGTH, reference=LENGTH, exponent=one())
 def thickness_factor(thickness: float, reference: float, exponent: float) -> float:
     """Factor on the stress of a curve for a plate thicker than the reference: (t_ref / t)^k; 1 for a thinner one.
 

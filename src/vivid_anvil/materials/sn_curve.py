@@ -8,7 +8,7 @@ or in S, N. The ways to write a curve down are in `sn_forms`.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
@@ -23,7 +23,7 @@ from vivid_anvil.materials import _kernels
 from vivid_anvil.materials.sn_checks import check_curve
 from vivid_anvil.materials.sn_looks import looks
 from vivid_anvil.materials.sn_segments import Segments, damage_of_powers, lives_of_powers, stresses_of_powers
-from vivid_anvil.units import OptionalCoherent, UnitSystem, number
+from vivid_anvil.units import OptionalCoherent, UnitSystem, coherent_values, many, number, one, opened
 from vivid_anvil.working import Step
 
 ANY_R: Literal["any"] = "any"
@@ -36,17 +36,32 @@ RRatio = float | Literal["any", "fixed mean"]
 Interpolation = Literal["log-log", "semi-log", "linear"]
 Above = float | Literal["extend", "hold"]
 Below = float | Literal["extend", "hold", "no damage"]
+_RANGES, _COUNTS = many("stress", at_least=0.0), many(at_least=0.0)
 _KINDS = {"log-log": _kernels.POWER, "semi-log": _kernels.EXPONENTIAL, "linear": _kernels.LINEAR}
 
 
-@dataclass(frozen=True)
-class Conversion:
-    """A curve's stress -> stress as tested, and back, MPa; where no curve of straight lines is exact (another R)."""
+class Conversion(ABC):
+    """A curve's stress -> stress as tested, and back, MPa; where no curve of straight lines is exact (another R).
 
-    to_tested: Callable[[FloatArray], FloatArray]
-    from_tested: Callable[[FloatArray], FloatArray]
-    words: str
-    working: Callable[[float, UnitSystem], tuple[Step, ...]] = lambda stress, system: ()  # noqa: ARG005
+    Each is a frozen dataclass of plain values, so that a converted curve can be sent to another process.
+    """
+
+    @property
+    @abstractmethod
+    def words(self) -> str:
+        """What was done, in a few words."""
+
+    @abstractmethod
+    def to_tested(self, stress: FloatArray) -> FloatArray:
+        """Stresses of the converted curve as those of the tested one."""
+
+    @abstractmethod
+    def from_tested(self, stress: FloatArray) -> FloatArray:
+        """The other way round."""
+
+    def working(self, stress: float, system: UnitSystem) -> tuple[Step, ...]:  # noqa: ARG002
+        """The steps of the hand calculation; none by default."""
+        return ()
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -151,7 +166,7 @@ class SNCurve:
 
         Raises InputError for a stress below 0 or nan.
         """
-        asked = np.asarray(stress, dtype=np.float64)
+        asked = np.asarray(coherent_values(stress, "stress", f"S-N curve {self.name}, stress"), dtype=np.float64)
         row = np.ascontiguousarray(self._as_tested(asked)).reshape(-1)
         out = np.empty(row.size)
         if self.segments.powers:
@@ -167,8 +182,17 @@ class SNCurve:
             )
         return out.reshape(asked.shape)
 
-    def damage_of(self, ranges: FloatArray, count: FloatArray | None = None) -> float:
-        """Σ n / N of stress ranges, MPa, at the curve's R; each counts once where no `count` is given."""
+    def damage_of(self, ranges: ArrayLike, count: ArrayLike | None = None) -> float:
+        """Σ n / N of stress ranges, MPa, at the curve's R; each counts once where no `count` is given.
+
+        Raises InputError for ranges and counts that are not finite numbers of 0 or more, and for counts of another size.
+        """
+        where = f"S-N curve {self.name}"
+        ranges = np.atleast_1d(_RANGES.checked(ranges, f"{where}, ranges"))
+        if count is not None:
+            count = np.atleast_1d(_COUNTS.checked(count, f"{where}, count"))
+            if count.shape != ranges.shape:
+                raise InputError(f"{where}, count", f"shape {count.shape}", f"{ranges.shape}, one for each range")
         scale = 1.0 if self.stress == "range" else 0.5
         if self.conversion is not None:
             ranges, scale = self._as_tested(scale * ranges), 1.0
@@ -183,7 +207,7 @@ class SNCurve:
         inf for lives shorter than a held first life, 0 for lives longer than any stress gives. Raises InputError for a
         life that is not above 0.
         """
-        asked = np.asarray(life, dtype=np.float64)
+        asked = np.asarray(coherent_values(life, "number", f"S-N curve {self.name}, life"), dtype=np.float64)
         row, out = np.ascontiguousarray(asked).reshape(-1), np.empty(asked.size)
         if self.segments.powers:
             bad = stresses_of_powers(row, self.point_lives, self.segments, out)
@@ -207,6 +231,7 @@ class SNCurve:
         """Stresses of the points, MPa, in the curve's own terms, falling."""
         return read_only(np.asarray(self.stress_at(self.point_lives), dtype=np.float64))
 
+    @opened(stress=one("stress", at_least=0.0))
     def slope_at(self, stress: float) -> float:
         """Local slope m = -d log N / d log S at `stress`, MPa; 0 where a life is held, inf where nothing does damage."""
         tested = float(self._as_tested(np.asarray(stress, dtype=np.float64)))
@@ -233,6 +258,7 @@ class SNCurve:
         """What is to be said about the curve wherever it is used."""
         return (*self.remarks, *looks(self))
 
+    @opened(amplitude=many("stress", only_units=True))
     def from_amplitude(self, amplitude: ArrayLike) -> FloatArray:
         """An amplitude in the curve's own terms: doubled where the curve is in ranges."""
         return np.asarray(amplitude, dtype=np.float64) * (2.0 if self.stress == "range" else 1.0)
@@ -254,6 +280,7 @@ class SNCurve:
         return f"<SNCurve {self.name}: {shear}stress {self.stress}, {self.at_r}, {self.shape}>"
 
 
+@opened()
 def describe(curve: SNCurve, unit: str = "MPa", one: float = 1.0) -> str:
     """The lines of a curve in words, with its stresses times `one` in `unit`."""
     places = [

@@ -21,7 +21,7 @@ from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError, listed
 from vivid_anvil.materials.sn_convert import in_terms_of
 from vivid_anvil.materials.sn_curve import ANY_R, FIXED_MEAN, Conversion, SNCurve
-from vivid_anvil.units import number
+from vivid_anvil.units import many, number, one, opened
 
 BEYOND = {
     "refuse": "a cycle beyond the tested range is an error",
@@ -98,6 +98,7 @@ class SNFamily:
             return float(curve.mean_stress or 0.0)
         return mean_over_amplitude(float(curve.r_ratio))
 
+    @opened(amplitude=many("stress", at_least=0.0, only_units=True), mean=many("stress", only_units=True))
     def life(self, amplitude: ArrayLike, mean: ArrayLike) -> FloatArray:
         """Life, cycles, of cycles with `amplitude` and `mean`, MPa, broadcast; inf where no curve has damage.
 
@@ -115,6 +116,7 @@ class SNFamily:
         """The curve to which cycles are brought for figures and sums: that at R = -1, or the first."""
         return next((curve for curve in self.curves if curve.r_ratio == -1.0), self.curves[0])
 
+    @opened(amplitude=many("stress", at_least=0.0, only_units=True), mean=many("stress", only_units=True))
     def at_reference(self, amplitude: ArrayLike, mean: ArrayLike) -> FloatArray:
         """Amplitudes, MPa, on the reference curve that last as long as cycles of `amplitude` and `mean`, MPa, shape (n,).
 
@@ -192,6 +194,7 @@ class SNFamily:
         with np.errstate(divide="ignore", invalid="ignore"):
             return 1.0 / ((1.0 - share) / first + share / second)
 
+    @opened(life=many(above=0.0, may_be_infinite=True), at=one("stress"))
     def amplitude_at(self, life: ArrayLike, at: float) -> FloatArray:
         """Amplitude, MPa, that lasts `life`, cycles, at an R (or, in a family by mean, at a mean stress, MPa).
 
@@ -209,22 +212,13 @@ class SNFamily:
         ((i, share, _),) = self._between(np.array([cycle[0]]), np.array([cycle[1]]))
         return self._amplitude(i, float(share[0]), np.asarray(life, dtype=np.float64))
 
+    @opened(r_ratio=one(below=1.0))
     def curve_at(self, r_ratio: float) -> SNCurve:
         """The S-N curve of the family at another R, in amplitudes; exact, not fitted."""
-        ratio = mean_over_amplitude(r_ratio)
+        mean_over_amplitude(r_ratio)  # refuses what is no R
         reference = self.curves[0]
-
-        def to_tested(amplitude: FloatArray) -> FloatArray:
-            lives = self.life(amplitude, ratio * amplitude)
-            same = reference.stress_at(np.where(np.isinf(lives), reference.point_lives[-1], lives))
-            return np.where(np.isinf(lives), np.nextafter(same, 0.0), same)
-
-        def from_tested(amplitude: FloatArray) -> FloatArray:
-            lives = reference.life(amplitude)
-            if self.by_mean:
-                raise InputError(f"S-N family {self.name}", "a family by mean stress", "a family by R", "Use its life.")
-            return self.amplitude_at(lives, r_ratio)
-
+        if self.by_mean:
+            raise InputError(f"S-N family {self.name}", "a family by mean stress", "a family by R", "Use its life.")
         return SNCurve(
             name=f"{self.name} at R = {r_ratio:g}",
             stress="amplitude",
@@ -239,9 +233,10 @@ class SNFamily:
             component=reference.component,
             basis=reference.basis,
             source=f"interpolated in the family {self.name}",
-            conversion=Conversion(to_tested, from_tested, "interpolated between constant-life lines"),
+            conversion=Interpolated(self, float(r_ratio)),
         )
 
+    @opened(life=one(above=0.0))
     def constant_life(self, life: float) -> tuple[FloatArray, FloatArray]:
         """Means and amplitudes, MPa, of the corners of the constant-life line of `life`, cycles."""
         amplitudes = np.array([float(curve.stress_at(life)) for curve in self.curves])
@@ -250,6 +245,30 @@ class SNFamily:
     def __repr__(self) -> str:
         curves = ", ".join(curve.at_r for curve in self.curves)
         return f"<SNFamily {self.name}: {len(self.curves)} curves at {curves}>"
+
+
+@dataclass(frozen=True)
+class Interpolated(Conversion):
+    """Amplitudes at `r_ratio` as those of the first curve of a family that last as long."""
+
+    family: SNFamily
+    r_ratio: float
+
+    @property
+    def words(self) -> str:
+        """What was done."""
+        return "interpolated between constant-life lines"
+
+    def to_tested(self, stress: FloatArray) -> FloatArray:
+        """By the life on the ray of this R."""
+        reference = self.family.curves[0]
+        lives = self.family.life(stress, mean_over_amplitude(self.r_ratio) * np.asarray(stress))
+        same = reference.stress_at(np.where(np.isinf(lives), reference.point_lives[-1], lives))
+        return np.where(np.isinf(lives), np.nextafter(same, 0.0), same)
+
+    def from_tested(self, stress: FloatArray) -> FloatArray:
+        """The other way round."""
+        return self.family.amplitude_at(self.family.curves[0].life(stress), self.r_ratio)
 
 
 def mean_over_amplitude(r_ratio: float) -> float:

@@ -15,7 +15,7 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.materials.sn_checks import check_life, check_slope, checked_points
 from vivid_anvil.materials.sn_curve import NO_DAMAGE, Above, Below, Interpolation, RRatio, SNCurve, StressKind
-from vivid_anvil.units import DIMENSIONS, coherent, factor, number
+from vivid_anvil.units import DIMENSIONS, coherent, factor, number, opened
 from vivid_anvil.working import Step, put_in
 
 COUNTED_IN = {"cycles": 1.0, "reversals": 2.0}
@@ -273,6 +273,7 @@ def basquin_curve(
     )
 
 
+@opened()
 def table_curve(
     *,
     name: str,

@@ -11,11 +11,12 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.materials.sn_checks import check_life
 from vivid_anvil.materials.sn_curve import SNCurve
 from vivid_anvil.records import finding_records, plain
-from vivid_anvil.units import DIMENSIONS, factor, number
+from vivid_anvil.units import DIMENSIONS, factor, number, opened
 
 FEW_POINTS = 4
 
 
+@opened()
 def curve_record(curve: SNCurve) -> dict[str, Any]:
     """Everything a curve says, coherent units in the names; inf as the text "inf"."""
     points = zip(curve.point_stresses.tolist(), curve.point_lives.tolist(), strict=True)
@@ -65,6 +66,7 @@ def stress_table(curves: Sequence[SNCurve], lives: Sequence[float], unit: str = 
     return rows
 
 
+@opened()
 def chosen_lives(curve: SNCurve) -> list[float]:
     """The decades from 1e3 to 1e8 cycles and the lives of the points, where they are few: what a table of the curve shows."""
     decades = 10.0 ** np.arange(3, 9)

@@ -30,7 +30,7 @@ from vivid_anvil.materials.sn_forms import (
 from vivid_anvil.materials.specimens import read_specimens
 from vivid_anvil.sections import checked
 from vivid_anvil.tables import headers, read_frame
-from vivid_anvil.units import DIMENSIONS, factor
+from vivid_anvil.units import DIMENSIONS, factor, opened
 from vivid_anvil.working import Step, put_in
 
 Section = Mapping[str, Any]
@@ -209,6 +209,7 @@ FORMS: dict[str, Form] = {
 }
 
 
+@opened()
 def checked_keys(section: Section, where: str) -> tuple[str, dict[str, Any]]:
     """The leading key of `section` and its values by their kinds; no file is opened. InputError with the key otherwise."""
     form_key = _form_of(section, where)
@@ -217,6 +218,7 @@ def checked_keys(section: Section, where: str) -> tuple[str, dict[str, Any]]:
     return form_key, checked(section, {**form.needs, **form.may, **after}, where, _needed(form))
 
 
+@opened()
 def curve_of_section(name: str, section: Section, place: Place) -> SNCurve:
     """The S-N curve that `section` describes; InputError with the key for anything that cannot be meant."""
     form_key, values = checked_keys(section, place.where)
@@ -294,6 +296,7 @@ def read_points(path: str | Path, sheet: str | int = 0) -> tuple[str, list[tuple
     return kinds[0], points
 
 
+@opened()
 def section_text(curve: SNCurve, key: str) -> str:
     """The curve as a TOML table `[sn_curves.key]` that reads back as the same lines; InputError for a converted curve."""
     held = len(curve.points) == 1 and isinstance(curve.above, str)

@@ -7,12 +7,13 @@ import numpy as np
 from vivid_anvil.materials import _kernels
 from vivid_anvil.materials.sn_curve import SNCurve
 from vivid_anvil.materials.sn_family import SNFamily
-from vivid_anvil.units import UnitSystem, display_unit, number, shown
+from vivid_anvil.units import UnitSystem, display_unit, number, opened, shown
 from vivid_anvil.working import Step, Working, put_in
 
 _SOURCE = "Basquin 1910"
 
 
+@opened()
 def life_steps(curve: SNCurve, stress: float, system: UnitSystem = "metric") -> tuple[Step, ...]:
     """The life at `stress`, MPa, in the curve's own terms, as steps to redo by hand."""
     before: tuple[Step, ...] = ()
@@ -85,6 +86,7 @@ def stress_step(curve: SNCurve, life: float, name: str, system: UnitSystem = "me
     return Step(f"Amplitude on the curve at {curve.at_r} for that life", formula, numbers, found, unit, _SOURCE)
 
 
+@opened()
 def family_steps(family: SNFamily, amplitude: float, mean: float, system: UnitSystem = "metric") -> tuple[Step, ...]:
     """That the constant-life line of the life found passes through the cycle, as steps to redo by hand."""
     life = float(family.life(amplitude, mean))
@@ -122,6 +124,7 @@ def family_steps(family: SNFamily, amplitude: float, mean: float, system: UnitSy
     return (*first, where, *ends, Step(title, formula, numbers, size, unit, "Haigh 1917, straight between the curves"))
 
 
+@opened()
 def curve_working(curve: SNCurve, system: UnitSystem = "metric") -> Working:
     """How a curve was made, and its life at the stress of a million cycles, to redo by hand."""
     shear = "Shear stress" if curve.component == "shear" else "Stress"

@@ -19,7 +19,7 @@ from vivid_anvil.findings import Finding
 from vivid_anvil.materials.search import derivatives, highest, is_top
 from vivid_anvil.materials.sn_checks import check_share
 from vivid_anvil.materials.specimens import SpecimenSeries
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 
 STEP_TOLERANCE = 1e-6
 
@@ -86,6 +86,7 @@ class Staircase:
         )
 
 
+@opened()
 def staircase(series: SpecimenSeries) -> Staircase:
     """Evaluate a staircase test.
 

@@ -1,8 +1,9 @@
 """Kf, what a notch does in fatigue: from Kt by the notch sensitivity at a radius, or by the gradient of the stress at the root.
 
 Sources: Peterson, R. E. (1959) in Sines and Waisman, Metal fatigue, 293; Neuber, H. (1946), Theory of notch stresses; both as in
-Dowling, N. E. (2013), Mechanical behavior of materials, 4th ed., eq. 10.9 to 10.14. Siebel, E. and Stieler, M. (1955), VDI-Z. 97,
-121, as in DIN 743-2:2012, eq. 6.
+Dowling, N. E. (2013), Mechanical behavior of materials, 4th ed., eq. 10.9 to 10.14, Neuber's constant by the cubic in strength of
+Budynas, R. G. and Nisbett, J. K. (2011), Shigley's mechanical engineering design, 9th ed., eq. 6-35. Siebel, E. and Stieler, M.
+(1955), VDI-Z. 97, 121, as in DIN 743-2:2012, eq. 6.
 """
 
 from __future__ import annotations
@@ -15,8 +16,16 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import one_of, positive_number, real_number
 from vivid_anvil.errors import InputError
+from vivid_anvil.units import LENGTH, STRENGTH, STRESSES, many, one, opened
 
 SENSITIVITIES = ("Peterson", "Neuber")
+PETERSON = 0.0254  # mm, 0.001 in, at 2070 MPa
+# Root of Neuber's constant, √mm, as a polynomial of the ultimate strength in MPa; and to which strength it was fitted.
+NEUBER = {
+    "axial or bending": ((1.24, -2.25e-3, 1.60e-6, -4.11e-10), 1700.0),
+    "torsion": ((0.958, -1.83e-3, 1.43e-6, -4.11e-10), 1500.0),
+}
+LEAST_NEUBER = 340.0
 
 
 @dataclass(frozen=True)
@@ -32,17 +41,19 @@ class NotchEffect:
         return (self.kf - 1.0) / (self.kt - 1.0) if self.kt > 1.0 else 1.0
 
 
+@opened(kt=one(), radius=LENGTH, ultimate_strength=STRENGTH)
 def notch_effect_by_radius(
     kt: float, radius: float, ultimate_strength: float, rule: str = "Peterson", load: str = "axial or bending"
 ) -> NotchEffect:
     """Kf = 1 + q (Kt - 1) of a steel; `radius` in mm, `ultimate_strength` in MPa, `rule` one of `SENSITIVITIES`.
 
-    Peterson: q = 1 / (1 + α / r), α = 0.025 mm (2070 MPa / Su)^1.8, times 0.6 in torsion; Su of 550 MPa or more.
-    Neuber: q = 1 / (1 + √(β / r)), lg(β / mm) = -(Su - 134 MPa) / 586 MPa; Su up to 1520 MPa. Raises InputError beyond.
+    Peterson: q = 1 / (1 + α / r), α = 0.0254 mm (2070 MPa / Su)^1.8, times 0.6 in torsion; Su of 550 MPa or more.
+    Neuber: q = 1 / (1 + √a / √r), √a a cubic in Su of its own for torsion; Su from 340 to 1700 MPa, in torsion to 1500 MPa.
+    Raises InputError beyond.
 
     >>> effect = notch_effect_by_radius(2.5, 2.0, 690.0)
     >>> round(effect.sensitivity, 4), round(effect.kf, 4)
-    (0.9172, 2.3758)
+    (0.916, 2.374)
     """
     one_of("notch effect, rule", rule, SENSITIVITIES)
     one_of("notch effect, load", load, ("axial or bending", "torsion"))
@@ -53,15 +64,18 @@ def notch_effect_by_radius(
             raise InputError(
                 "notch effect, ultimate_strength", f"{strength:g} MPa", "550 MPa or more for Peterson's rule"
             )
-        size = 0.025 * (2070.0 / strength) ** 1.8 * (0.6 if load == "torsion" else 1.0)
+        size = PETERSON * (2070.0 / strength) ** 1.8 * (0.6 if load == "torsion" else 1.0)
         q = 1.0 / (1.0 + size / r)
     else:
-        if strength > 1520.0:
-            raise InputError("notch effect, ultimate_strength", f"{strength:g} MPa", "up to 1520 MPa for Neuber's rule")
-        q = 1.0 / (1.0 + math.sqrt(10.0 ** (-(strength - 134.0) / 586.0) / r))
+        powers, most = NEUBER[load]
+        if not LEAST_NEUBER <= strength <= most:
+            expected = f"{LEAST_NEUBER:g} to {most:g} MPa for Neuber's rule in {load}"
+            raise InputError("notch effect, ultimate_strength", f"{strength:g} MPa", expected)
+        q = 1.0 / (1.0 + float(np.polynomial.polynomial.polyval(strength, powers)) / math.sqrt(r))
     return NotchEffect(k, 1.0 + q * (k - 1.0))
 
 
+@opened(kt=one(), gradient=one("gradient", at_least=0.0), yield_strength=STRENGTH)
 def notch_effect_by_gradient(kt: float, gradient: float, yield_strength: float) -> NotchEffect:
     """Kf = Kt / n of a steel, n = 1 + √(G mm) 10^-(0.33 + Re / 712 MPa); `gradient` G in 1/mm, `yield_strength` in MPa.
 
@@ -79,6 +93,7 @@ def notch_effect_by_gradient(kt: float, gradient: float, yield_strength: float) 
     return NotchEffect(k, max(k / support, 1.0))
 
 
+@opened(depths=many("length"), stresses=STRESSES)
 def relative_gradient(depths: ArrayLike, stresses: ArrayLike) -> float:
     """-(dσ/dx) / σ at the surface, 1/mm, by the parabola through the first three points; `depths` in mm, the first 0.
 

@@ -12,6 +12,7 @@ import numpy as np
 
 from vivid_anvil.checks import one_of, positive_number
 from vivid_anvil.errors import InputError
+from vivid_anvil.units import LENGTH, opened
 
 LOADS = ("tension", "bending", "torsion")
 
@@ -37,6 +38,7 @@ _SHOULDER: dict[str, list[tuple[float, float, tuple[tuple[float, float, float], 
 _GROOVE = {"tension": (0.22, 1.37), "bending": (0.20, 2.75), "torsion": (0.70, 10.30)}
 
 
+@opened(across=LENGTH, along=LENGTH)
 def elliptic_hole(across: float, along: float) -> float:
     """Kt of an elliptic hole in a wide plate, semi-axes `across` and `along` the tension: 1 + 2 a / b (Inglis 1913).
 
@@ -47,6 +49,7 @@ def elliptic_hole(across: float, along: float) -> float:
     return 1.0 + 2.0 * a / positive_number("elliptic hole, along", along, "a semi-axis above 0 mm")
 
 
+@opened(diameter=LENGTH, width=LENGTH)
 def hole_in_strip(diameter: float, width: float) -> float:
     """Kt, on the net section, of a round hole in the middle of a strip under tension (Howland 1930; Pilkey, chart 4.1).
 
@@ -60,6 +63,7 @@ def hole_in_strip(diameter: float, width: float) -> float:
     return 2.0 + 0.284 * left - 0.600 * left**2 + 1.32 * left**3
 
 
+@opened(larger=LENGTH, smaller=LENGTH, radius=LENGTH)
 def shoulder(load: str, larger: float, smaller: float, radius: float) -> float:
     """Kt, on the smaller section, of a fillet between two diameters of a shaft (Pilkey, charts 3.4, 3.10, 3.12).
 
@@ -86,6 +90,7 @@ def shoulder(load: str, larger: float, smaller: float, radius: float) -> float:
     )
 
 
+@opened(larger=LENGTH, smaller=LENGTH, radius=LENGTH)
 def round_groove(load: str, larger: float, smaller: float, radius: float) -> float:
     """Kt, on the smaller section, of a round groove in a shaft (DIN 743-2:2012, 4.2.2).
 
@@ -103,6 +108,7 @@ def round_groove(load: str, larger: float, smaller: float, radius: float) -> flo
     return 1.0 + 1.0 / math.sqrt(a * r / depth + 2.0 * b * narrow * (1.0 + 2.0 * narrow) ** 2)
 
 
+@opened(larger=LENGTH, smaller=LENGTH, radius=LENGTH)
 def shape_gradient(shape: str, load: str, larger: float, smaller: float, radius: float) -> float:
     """Relative stress gradient, 1/mm, at the root of a "shoulder" or a "round groove" (DIN 743-2:2012, table 2).
 

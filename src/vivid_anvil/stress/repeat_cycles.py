@@ -9,6 +9,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.histories import Cycles, DutyCycle, Source
 from vivid_anvil.stress.hot_spot import HotSpot
+from vivid_anvil.units import opened
 
 
 @dataclass(frozen=True, eq=False)
@@ -28,11 +29,13 @@ class RepeatCycles:
     sources: tuple[Source, ...] = ()
 
 
+@opened()
 def local_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle) -> RepeatCycles:
     """Local stress cycles, with the notch factor: what an S-N curve is asked about."""
     return _stress_cycles(hot_spot, duty_cycle, hot_spot.notch_factor)
 
 
+@opened()
 def nominal_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle) -> RepeatCycles:
     """Nominal stress cycles, without the notch factor: what a crack that has left the notch is driven by."""
     return _stress_cycles(hot_spot, duty_cycle, 1.0)

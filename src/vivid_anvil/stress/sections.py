@@ -13,7 +13,7 @@ import numpy as np
 
 from vivid_anvil.checks import one_of, positive_number
 from vivid_anvil.errors import InputError
-from vivid_anvil.units import Coherent
+from vivid_anvil.units import FORCE, LENGTH, MOMENT, POISSON, STRESS, Coherent, one, opened
 
 CATALAN = 0.915965594177219015  # 1 - 1/9 + 1/25 - ...
 
@@ -72,11 +72,13 @@ class RoundSection:
         """mm⁴."""
         return math.pi / 64.0 * (self.diameter**4 - self.bore**4)
 
+    @opened(force=FORCE, moment=MOMENT, torque=MOMENT)
     def stress(self, force: float = 0.0, moment: float = 0.0, torque: float = 0.0) -> NominalStress:
         """F / A, M d / (2 I), T d / (4 I)."""
         reach = 0.5 * self.diameter / self.second_moment
         return NominalStress(force / self.area, moment * reach, 0.5 * torque * reach)
 
+    @opened(pressure=STRESS)
     def pressure_stress(self, pressure: float) -> tuple[float, float]:
         """Hoop and axial stress, MPa, at the bore of a closed tube under inner `pressure`, MPa (Lamé).
 
@@ -100,11 +102,13 @@ class RectangleSection:
     width: Coherent = Coherent("length", above=0.0)
     height: Coherent = Coherent("length", above=0.0)
 
+    @opened(force=FORCE, moment=MOMENT, torque=MOMENT)
     def stress(self, force: float = 0.0, moment: float = 0.0, torque: float = 0.0) -> NominalStress:
         """F / (b h), 6 M / (b h²), and the shear of a torque in the middle of the side that bending pulls."""
         even, bent = force / (self.width * self.height), 6.0 * moment / (self.width * self.height**2)
         return NominalStress(even, bent, torque * _shear_per_torque(self.width, self.height))
 
+    @opened(torque=MOMENT)
     def largest_shear(self, torque: float) -> float:
         """Shear stress of a torque, N mm, in the middle of the longer side, where it is largest, MPa.
 
@@ -133,6 +137,7 @@ class PlateStress(NamedTuple):
     edge_around: float
 
 
+@opened(pressure=STRESS, radius=LENGTH, thickness=LENGTH, poisson=POISSON)
 def plate_under_pressure(
     pressure: float, radius: float, thickness: float, edge: str, poisson: float = 0.3
 ) -> PlateStress:
@@ -155,6 +160,7 @@ def plate_under_pressure(
     return PlateStress((3.0 + poisson) * scale, 0.0, 2.0 * (1.0 - poisson) * scale)
 
 
+@opened(radius=LENGTH, distance=LENGTH, angle_degrees=one("angle", degrees=True), along_x=STRESS, along_y=STRESS)
 def plate_with_hole(
     radius: float, distance: float, angle_degrees: float, along_x: float, along_y: float = 0.0
 ) -> np.ndarray:

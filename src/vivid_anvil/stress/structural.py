@@ -16,6 +16,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import FloatArray, positive_number
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.units import LENGTH_OR_NONE, STRESSES, coherent_values, many, opened
 
 
 @dataclass(frozen=True)
@@ -39,6 +40,7 @@ TOE_RULES = {
 }
 
 
+@opened(distances=many("length"), stresses=STRESSES, thickness=LENGTH_OR_NONE)
 def toe_stress(distances: ArrayLike, stresses: ArrayLike, rule: str, thickness: float | None = None) -> FloatArray:
     """Structural stress at the toe, MPa: `stresses`, (..., n), at `distances` from it, mm, (n,), by one of `TOE_RULES`.
 
@@ -55,8 +57,10 @@ def toe_stress(distances: ArrayLike, stresses: ArrayLike, rule: str, thickness: 
     if how.in_thicknesses:
         scale = positive_number("toe stress, thickness", thickness, "the thickness, mm, for this rule")
     x, s = np.asarray(distances, dtype=np.float64), np.asarray(stresses, dtype=np.float64)
-    if x.ndim != 1 or s.shape[-1:] != x.shape or not (np.diff(x) > 0.0).all():
-        raise InputError("toe stress, distances", f"{x.tolist()}", "distances that rise, one for every stress")
+    if x.ndim != 1 or s.shape[-1:] != x.shape or not (np.diff(x) > 0.0).all() or x[0] < 0.0:
+        raise InputError(
+            "toe stress, distances", f"{x.tolist()}", "distances of 0 or more that rise, one for every stress"
+        )
     places = np.array(how.places) * scale
     if places[0] < x[0] - 1e-9 or places[-1] > x[-1] + 1e-9:
         raise InputError(
@@ -91,8 +95,11 @@ def through_thickness(depths: ArrayLike, stresses: ArrayLike | Callable[[FloatAr
     >>> [round(part, 9) for part in parts]
     [100.0, 50.0, 0.0]
     """
-    x = np.asarray(depths, dtype=np.float64)
-    s = np.asarray(stresses(x) if callable(stresses) else stresses, dtype=np.float64)
+    x = np.asarray(coherent_values(depths, "length", "through thickness, depths"), dtype=np.float64)
+    given = stresses(x) if callable(stresses) else coherent_values(stresses, "stress", "through thickness, stresses")
+    s = np.asarray(given, dtype=np.float64)
+    if not np.isfinite(s).all():
+        raise InputError("through thickness, stresses", "a value that is not finite", "finite stresses, MPa")
     if x.ndim != 1 or x.size < 2 or x[0] != 0.0 or not (np.diff(x) > 0.0).all() or s.shape != x.shape:
         raise InputError(
             "through thickness, depths", f"{x.tolist()}", "depths that start at 0 and rise, a stress for each"

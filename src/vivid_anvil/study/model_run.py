@@ -10,8 +10,10 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.fields import ModelResult, assess_model, assess_planes
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.study import Study, Watch
+from vivid_anvil.units import opened
 
 
+@opened()
 def run_model(
     study: Study, *, executor: Executor | None = None, keep_in: str | Path | None = None, watch: Watch | None = None
 ) -> ModelResult:
@@ -32,6 +34,7 @@ def run_model(
     return assess_model(job.field, job.loads, study.duty_cycle, job.spot, measure=job.measure, **settings)
 
 
+@opened()
 def run_paths(study: Study) -> ModelResult | None:
     """The life at the paths of the model, from their structural stress; None where it has none."""
     job = _job(study)

@@ -60,11 +60,12 @@ from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, StudyFile
 from vivid_anvil.study.read_model import model_job
 from vivid_anvil.study.study import Study, Watch
-from vivid_anvil.units import coherent
+from vivid_anvil.units import coherent, opened
 
 T = TypeVar("T")
 
 
+@opened()
 def read_study(path: str | Path, *, watch: Watch | None = None) -> Study:
     """The study in the TOML file `path`, with its histories read and all of it checked; nothing is computed.
 

@@ -16,6 +16,7 @@ from vivid_anvil.histories import DutyCycle
 from vivid_anvil.materials import SNCurve, SNFamily
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.model_job import ModelJob
+from vivid_anvil.units import opened
 
 Watch = Callable[[str, int, int], None]
 
@@ -101,12 +102,14 @@ class StudyResult:
         return "\n".join(lines) + ">"
 
 
+@opened()
 def run_study(study: Study, *, watch: Watch | None = None) -> StudyResult:
     """Assess every hot spot and grow every crack of `study`; `watch(label, done, of)` is told how far it is."""
     lives, growths = assess_lives(study, watch=watch), grow_cracks(study, watch=watch)
     return StudyResult(study, lives, growths)
 
 
+@opened()
 def assess_lives(study: Study, *, watch: Watch | None = None) -> tuple[LifeResult, ...]:
     """The life of each hot spot of `study` that has an S-N curve."""
     lives = []
@@ -117,6 +120,7 @@ def assess_lives(study: Study, *, watch: Watch | None = None) -> tuple[LifeResul
     return tuple(lives)
 
 
+@opened()
 def grow_cracks(study: Study, *, watch: Watch | None = None) -> tuple[GrowthResult, ...]:
     """The growth of each crack of `study`."""
     growths = []

@@ -11,7 +11,7 @@ from vivid_anvil.damage import LifeResult
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.records import finding_records
-from vivid_anvil.units import in_unit, number
+from vivid_anvil.units import in_unit, number, opened
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -58,6 +58,7 @@ class TotalLife:
         return f"<TotalLife {self.hot_spot}: {parts} = {number(self.years)} years>"
 
 
+@opened()
 def total_life(life: LifeResult, growth: GrowthResult) -> TotalLife:
     """Life by damage and then growth from the crack's initial size, at one hot spot under one duty cycle.
 

@@ -23,7 +23,7 @@ from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.records import plain
 from vivid_anvil.study.read_study import build_study, read_study
 from vivid_anvil.study.study import Study, Watch
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 
 LOAD_SCALE = "load scale"
 OF_CRACKS = ("cracks", "growth_laws")  # keys that no life by damage depends on
@@ -158,6 +158,7 @@ class WhatIf:
         return f"<WhatIf {self.key}: {len(self.variants)} values, {len(self.spots)} hot spots>"
 
 
+@opened()
 def what_if(
     study: Study | str | Path, key: str, values: Sequence[Any], *, spot: str | None = None, watch: Watch | None = None
 ) -> WhatIf:
@@ -284,6 +285,7 @@ def _path(data: Any, key: str) -> list[Any]:
     return found
 
 
+@opened()
 def value_that_meets_target(
     study: Study | str | Path, key: str, low: float, high: float, unit: str = "", *, spot: str
 ) -> float:

@@ -5,12 +5,40 @@ from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, fi
 from vivid_anvil.units.door import coherent, coherent_ratio, dimension_of, factor, split
 from vivid_anvil.units.fields import Coherent, OptionalCoherent
 from vivid_anvil.units.growth_constants import growth_constant, rate_at_range
-from vivid_anvil.units.opened import Takes, many, one, opened
+from vivid_anvil.units.opened import (
+    FORCE,
+    FRONT_ANGLE,
+    LENGTH,
+    LENGTH_OR_NONE,
+    LENGTHS,
+    MOMENT,
+    POISSON,
+    REACH,
+    STRENGTH,
+    STRESS,
+    STRESSES,
+    Takes,
+    inner,
+    many,
+    one,
+    opened,
+)
 from vivid_anvil.units.temperature import celsius
 from vivid_anvil.units.values import coherent_values, in_dimension, plain_numbers, unit_of, with_dimension
 
 __all__ = [
     "DIMENSIONS",
+    "FORCE",
+    "FRONT_ANGLE",
+    "LENGTH",
+    "LENGTHS",
+    "LENGTH_OR_NONE",
+    "MOMENT",
+    "POISSON",
+    "REACH",
+    "STRENGTH",
+    "STRESS",
+    "STRESSES",
     "UNIT_SYSTEMS",
     "Coherent",
     "Dimension",
@@ -28,6 +56,7 @@ __all__ = [
     "growth_constant",
     "in_dimension",
     "in_unit",
+    "inner",
     "many",
     "number",
     "one",

@@ -33,6 +33,8 @@ DIMENSIONS = {
         Dimension("acceleration", "mm/s^2", "9.81 m/s^2", "m/s^2", "in/s^2"),
         Dimension("strain", "mm/mm", "450 µm/m", "µm/m", "µm/m"),
         Dimension("angle", "rad", "4 deg", "deg", "deg"),
+        Dimension("gradient", "1/mm", "0.4 1/mm", "1/mm", "1/in"),
+        Dimension("energy release rate", "N/mm", "12 kJ/m^2", "N/mm", "lbf/in"),
         Dimension("number", "1", "1.5", "1", "1"),
     )
 }
@@ -53,6 +55,8 @@ SYMBOLS = {
     "lbf": "pound_force",
     "kip": "kip",
     "kgf": "kilogram_force",
+    "J": "joule",
+    "kJ": "kilojoule",
     "m": "meter",
     "cm": "centimeter",
     "mm": "millimeter",

@@ -9,13 +9,14 @@ from __future__ import annotations
 import functools
 import inspect
 import math
+import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, TypeVar, cast
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, shortened
 from vivid_anvil.errors import InputError
 from vivid_anvil.units.dimensions import DIMENSIONS
 from vivid_anvil.units.values import coherent_values
@@ -27,7 +28,7 @@ Function = TypeVar("Function", bound=Callable[..., Any])
 class Takes:
     """What an argument is: its dimension, its limits in the coherent unit, and whether it may be many, inf, or left out.
 
-    `degrees` is for angles that the function wants in degrees.
+    `degrees` is for angles that the function wants in degrees; `only_units` where it says itself which value is wrong.
     """
 
     dimension: str = "number"
@@ -39,11 +40,14 @@ class Takes:
     may_be_infinite: bool = False
     optional: bool = False
     degrees: bool = False
+    only_units: bool = False
 
-    def __post_init__(self) -> None:
+    @functools.cached_property
+    def inside(self) -> tuple[float, float]:
+        """A plain float between these is good without a further look."""
         lows = [limit for limit in (self.above, self.at_least) if limit is not None]
         highs = [limit for limit in (self.below, self.at_most) if limit is not None]
-        object.__setattr__(self, "_inside", (max(lows, default=-math.inf), min(highs, default=math.inf)))
+        return max(lows, default=-math.inf), min(highs, default=math.inf)
 
     def checked(self, value: Any, where: str) -> Any:
         """`value` as a coherent float (or an array of float64); otherwise InputError at `where`."""
@@ -59,8 +63,10 @@ class Takes:
             if self._fits(one, one) and (self.may_be_infinite or math.isfinite(one)):
                 return one
             raise self._refused(where, one)
+        if self.only_units:
+            return found
         if isinstance(found, bool) or not self.many:
-            raise InputError(where, _short(value), f"one {self._kind}")
+            raise InputError(where, shortened(value), f"one {self._kind}")
         if found.size and not self._fits_all(found):
             bad = found.ravel()[np.flatnonzero(~self._good(found).ravel())]
             raise self._refused(where, float(bad[0]))
@@ -126,9 +132,59 @@ def _degrees(given: Any, found: float | FloatArray) -> float | FloatArray:
     return found
 
 
-def _short(value: Any) -> str:
-    text = repr(value)
-    return text if len(text) <= 60 else f"{text[:57]}..."
+@dataclass(frozen=True)
+class Noun:
+    """An argument that must be one of some classes, by their names."""
+
+    names: tuple[str, ...]
+    inside: tuple[float, float] = (math.inf, -math.inf)
+
+    def checked(self, value: Any, where: str) -> Any:
+        """`value`; InputError, with what to do, for anything else."""
+        if any(base.__name__ in self.names for base in type(value).__mro__):
+            return value
+        wanted = [name for name in self.names if name[0].isupper()]
+        hint = next((REMEDIES[name] for name in wanted if name in REMEDIES), "")
+        raise InputError(where, f"a {type(value).__name__}", " or ".join(f"a {name}" for name in wanted), hint)
+
+
+# What to do where something else is given than one of these.
+REMEDIES = {
+    "DutyCycle": 'Put what happens into one: DutyCycle("day", [Event("lap", history, occurrences=300)], repeats_per_year=250).',
+    "HotSpot": "Make one with its channel, stress per load, material and curve.",
+    "LifeResult": "assess_life gives one.",
+    "GrowthResult": "grow_crack gives one.",
+    "ModelResult": "assess_model gives one.",
+    "StudyResult": "run_study gives one.",
+    "Study": "read_study gives one.",
+    "Cycles": "rainflow gives them.",
+    "SNCurve": "knee_curve, detail_curve, estimate_curve and others give one.",
+    "StressField": "read_field gives one.",
+    "LoadHistory": "read_history gives one.",
+}
+# Names in annotations that are no classes of ours, or that anything may be that has their methods.
+_NOT_CHECKED = {"Any", "ArrayLike", "CrackShape", "FloatArray", "IntArray", "Load", "None", "TwoWayShape", "Watch"}
+_BUILTIN = {"Path": ("PosixPath", "WindowsPath", "Path"), "None": ("NoneType",), "float": ("float", "int", "floating")}
+_NAMES = re.compile(r"[A-Za-z]\w*(?:\s*\|\s*[A-Za-z]\w*)*")
+
+
+def _nouns(function: Callable[..., Any]) -> dict[str, Noun]:
+    """The arguments whose annotation names classes of ours."""
+    found = {}
+    for name, words in function.__annotations__.items():
+        if name == "return" or not isinstance(words, str) or _NAMES.fullmatch(words.strip("'\"")) is None:
+            continue
+        names = [one.strip() for one in words.strip("'\"").split("|")]
+        if any(one in _NOT_CHECKED - {"None"} for one in names) or not any(_a_class(one, function) for one in names):
+            continue
+        found[name] = Noun(tuple(known for one in names for known in (*_BUILTIN.get(one, ()), one)))
+    return found
+
+
+def _a_class(name: str, function: Callable[..., Any]) -> bool:
+    """Whether a name in an annotation is that of a class, and not of an alias."""
+    meant = function.__globals__.get(name)
+    return name[0].isupper() and name not in ("Path", "None") and (meant is None or isinstance(meant, type))
 
 
 # Short words for what occurs most often.
@@ -142,8 +198,17 @@ def one(dimension: str = "number", **limits: Any) -> Takes:
     return Takes(dimension=dimension, **limits)
 
 
-def opened(**takes: Takes) -> Callable[[Function], Function]:
+LENGTH, LENGTHS = one("length", above=0.0), many("length", above=0.0)
+LENGTH_OR_NONE, REACH = one("length", above=0.0, optional=True), one("length", above=0.0, may_be_infinite=True)
+STRENGTH, STRESS, STRESSES = one("stress", above=0.0), one("stress"), many("stress")
+FORCE, MOMENT, POISSON = one("force"), one("moment"), one(at_least=0.0, at_most=0.5)
+FRONT_ANGLE = one("angle", degrees=True, at_least=0.0, at_most=180.0)
+
+
+def opened(valid: Callable[..., None] | None = None, /, **takes: Takes) -> Callable[[Function], Function]:
     """Open a function: its arguments are made coherent and checked by `takes`; `.takes` keeps what was said.
+
+    `valid` is called with the same arguments before, and raises InputError where they do not go together.
 
     >>> @opened(force=one("force"), area=one(above=0.0))
     ... def stress(force, area):
@@ -154,9 +219,10 @@ def opened(**takes: Takes) -> Callable[[Function], Function]:
 
     def wrapped(function: Function) -> Function:
         names = list(inspect.signature(function).parameters)
+        known: dict[str, Takes | Noun] = {**_nouns(function), **takes}
         unknown = [name for name in takes if name not in names]
         assert not unknown, f"{function.__qualname__} has no {unknown}"
-        places = [(names.index(name), name, how, *how._inside) for name, how in takes.items()]  # type: ignore[attr-defined]
+        places = [(names.index(name), name, how, *how.inside) for name, how in known.items()]
         title = function.__qualname__.replace("_", " ")
 
         @functools.wraps(function)
@@ -173,9 +239,17 @@ def opened(**takes: Takes) -> Callable[[Function], Function]:
                     value = named[name]
                     if not (type(value) is float and low < value < high):
                         named[name] = how.checked(value, f"{title}, {name}")
-            return function(*(given if values is None else values), **named)
+            ready = given if values is None else values
+            if valid is not None:
+                valid(*ready, **named)
+            return function(*ready, **named)
 
         door.takes = cast(Mapping[str, Takes], takes)  # type: ignore[attr-defined]
         return cast(Function, door)
 
     return wrapped
+
+
+def inner(function: Function) -> Function:
+    """The function behind its door, for loops whose values have been checked before."""
+    return cast(Function, getattr(function, "__wrapped__", function))

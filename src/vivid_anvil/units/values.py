@@ -33,10 +33,10 @@ def coherent_values(value: Any, dimension: str, where: str) -> float | FloatArra
     if isinstance(value, str) or _is_quantity(value) or not hasattr(value, "__len__"):
         return _of_quantity(value, dimension, where)
     unit = unit_of(value, where)
-    scale = 1.0 if unit is None else factor(unit, DIMENSIONS[dimension], where)
     if isinstance(value, list | tuple) and any(isinstance(one, str) or _is_quantity(one) for one in value):
         return np.array([coherent_values(one, dimension, f"{where}, value {i}") for i, one in enumerate(value, 1)])
-    return scale * plain_numbers(value, where)
+    numbers = plain_numbers(value, where)
+    return numbers if unit is None else factor(unit, DIMENSIONS[dimension], where) * numbers
 
 
 def unit_of(value: Any, where: str) -> str | None:
@@ -48,6 +48,8 @@ def unit_of(value: Any, where: str) -> str | None:
     >>> unit_of(pd.Series([1.0, 2.0], name="force [kN]"), "loads")
     'kN'
     """
+    if type(value) is np.ndarray:
+        return None
     if _is_quantity(value):
         return f"{value.units:~C}"
     if hasattr(value, "unit") or hasattr(value, "units"):
@@ -77,16 +79,16 @@ def in_dimension(value: Any, dimension: str, where: str) -> Any:
     return factor(unit, DIMENSIONS[dimension], where) * plain_numbers(numbers, where)
 
 
-def with_dimension(value: Any, dimension: str, where: str) -> tuple[Any, str]:
-    """The same for a value whose own unit may say its dimension: numbers, and that dimension (else the one given).
+def with_dimension(value: Any, dimension: str | None, where: str) -> tuple[Any, str]:
+    """The same where the unit may say the dimension: numbers, and the dimension (given, that of the unit, or else stress).
 
     >>> with_dimension([1.0, 2.0], "force", "loads")
     ([1.0, 2.0], 'force')
     """
     unit = unit_of(value, where)
     if unit is None:
-        return value, dimension
-    own = dimension_of(unit, where).name
+        return value, dimension or "stress"
+    own = dimension or dimension_of(unit, where).name
     return in_dimension(value, own, where), own
 
 
