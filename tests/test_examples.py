@@ -26,7 +26,7 @@ PROMISED = {
         "R = -0.5 in between: 2",
     ],
     "surface_crack_and_inspections": [
-        "It stops in month 99, loaded lap no",
+        "It stops in month 99, emergency stop no",
         "year 5: 2.71 mm deep, found",
         "With the law of the test piece, <GrowthFit growth_readings: C = 3.018e-13",
         "With 60 MPa of compression at the surface: ",

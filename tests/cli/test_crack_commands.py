@@ -34,7 +34,7 @@ def test_grow_shows_what_the_library_gives(run, demo_file, grown, tmp_path):
         "surface crack",
         "1 mm deep, 2.5 mm half length",
         "net-section yield",
-        "month 99, loaded lap no",
+        "month 99, emergency stop no",
         "Cycles followed",
     ):
         assert words in one_line(out)

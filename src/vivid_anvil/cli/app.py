@@ -61,7 +61,7 @@ def demo(
     study_file = write_demo(folder)
     pictures = figures or folder / "figures"
     run.whole_study(study_file, Outputs(json_file, csv_file, pictures), units.value)
-    wishes = run_model.ModelWishes(most=4, node_set="free", seen_from=("corner",))
+    wishes = run_model.ModelWishes(most=4, seen_from=("corner",))
     run_model.model(folder / "hanger_head.toml", wishes, Outputs(None, None, pictures), units.value)
     run.next_steps(study_file)
 

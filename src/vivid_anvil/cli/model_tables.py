@@ -15,7 +15,7 @@ from vivid_anvil.units import UnitSystem, display_unit, fixed, number, shown
 def facts(result: ModelResult, measure: str) -> RenderableType:
     """What was assessed."""
     field, spot = result.field, result.spot
-    counted = int(result.values.counted.sum())
+    counted = int(result.values.counted.sum()) + (0 if result.left_out is None else int(result.left_out.sum()))
     curve = "none" if spot.curve is None else spot.curve.name
     lines = [
         f"{field.size} nodes of {field.source}; load cases {', '.join(field.cases)}; measure: {measure}.",
@@ -26,6 +26,8 @@ def facts(result: ModelResult, measure: str) -> RenderableType:
         many = 0 if result.region_of is None else int((result.region_of == number_of).sum())
         of = "none" if own.curve is None else own.curve.name
         lines.append(f"{many} nodes of {name}: curve {of}, Kf = {own.notch_factor:g}, mean stress {own.mean_stress}.")
+    if result.left_out is not None:
+        lines.append(f"{int(result.left_out.sum())} nodes are left out of the assessment, as the study says.")
     if result.chosen is not None:
         lines.append("Of the stresses at a node the one with the largest damage counts.")
     return Group(*(indented(line) for line in lines))

@@ -19,6 +19,7 @@ from vivid_anvil.records import finding_records, plain
 from vivid_anvil.units import UnitSystem
 
 if TYPE_CHECKING:
+    from vivid_anvil.damage import LifeResult
     from vivid_anvil.fields import HotPlace, ModelResult
 
 VIEWS = ("corner", "front", "back")
@@ -72,10 +73,11 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
         rows = _rows(places, reserves)
         findings = model_findings(result, places)
         drawings: list[Drawing] = []
-        if places:
-            life = node_life(result, places[0].node)
+        lasting = next((one for one in places if one.life_repeats > 0.0), None)  # one that fails at once has no working
+        if lasting is not None:
+            life = node_life(result, lasting.node)
             findings = gravest_first((*findings, *life.findings))
-            drawings.append((f"life node {places[0].node}", partial(draw, life, units)))
+            drawings.append((f"life node {lasting.node}", partial(draw, life, units)))
         drawings += _surfaces(result, places, wishes, units)
         record: dict[str, Any] = {
             "title": study.title,
@@ -90,7 +92,7 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
         path_reserves = [] if paths is None else _reserves(paths, path_places)
         if paths is not None:
             record["paths"] = _rows(path_places, path_reserves)
-        asked = None if wishes.node is None else node_life(result, wishes.node)
+        asked, refused = _asked(result, wishes.node)
         if asked is not None:
             record["node"] = asked.to_dict()
             drawings.append((f"life node {wishes.node}", partial(draw, asked, units)))
@@ -114,6 +116,8 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
         out.print(model_tables.paths_table(path_places, path_reserves, units))
         out.print()
     out.print(tables.findings_list(findings))
+    if refused is not None:
+        out.print(tables.indented(f"Node {wishes.node} fails at once: {refused}"))
     if asked is not None and wishes.node is not None:
         from vivid_anvil.damage import life_working
         from vivid_anvil.fields import stress_working
@@ -124,6 +128,20 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
         workings = (stress_working(result, wishes.node, units), life_working(asked, units))
         out.print("\n\n".join(str(one) for one in workings), markup=False, soft_wrap=True)
     say_written(out, written)
+
+
+def _asked(result: ModelResult, node: int | None) -> tuple[LifeResult | None, InputError | None]:
+    """The node as a hot spot; or why a node that fails at once has no hand calculation."""
+    from vivid_anvil.fields import node_life
+
+    if node is None:
+        return None, None
+    if result.field.place_of(node) in result.failed:
+        try:
+            return node_life(result, node), None
+        except InputError as error:
+            return None, error
+    return node_life(result, node), None
 
 
 @contextmanager

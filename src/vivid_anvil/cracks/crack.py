@@ -33,7 +33,7 @@ LIMITS = {
 
 BEYOND = {
     "stop": "the growth stops where the solution ends, with a finding",
-    "refuse": "a solution that ends before the part fails is an error",
+    "refuse": "a solution that ends before the part fails is an error, and a law beyond the R of its tests",
 }
 
 
@@ -65,7 +65,8 @@ class Crack:
     limits : str
         One of `LIMITS`; the assessment curve takes `youngs_modulus`, MPa.
     stop_size : float or text, mm, optional
-        A size of your own at which the life ends.
+        A size of your own at which the life ends. Of a crack with two sizes the depth; beyond the wall the size of the crack
+        that it has become by then.
     detectable_size : float or text, mm, optional
         What an inspection finds for sure; gives the inspection interval.
     inspection_factor : float
@@ -210,6 +211,8 @@ class Crack:
         largest = self.deepest
         for field in ("initial_size", "detectable_size", "stop_size"):
             size = getattr(self, field)
+            if field == "stop_size" and two_way:  # beyond the wall it is a size of what the crack becomes
+                continue
             if size is not None and size >= largest:
                 raise InputError(
                     f"{where}, {field}",

@@ -152,7 +152,7 @@ def two_way_margins(
     }
     if limits == "assessment curve":
         found = {limits: lambda a, c: min(_room(*end, net(a, c), limit, youngs_modulus) for end in ends(a, c))}
-    if chosen is not None:
+    if chosen is not None and chosen < shape.deepest:
         found["chosen size"] = lambda a, _: chosen - a
     found["wall"] = lambda a, _: shape.deepest - a
     found["length of the solution"] = lambda _, c: shape.longest - c

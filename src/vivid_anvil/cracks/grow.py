@@ -15,7 +15,7 @@ from vivid_anvil.cracks.grow_in_order import in_order_path, two_size_in_order_pa
 from vivid_anvil.cracks.grow_one_way import one_way_path, table_to
 from vivid_anvil.cracks.grow_two_sizes import two_size_life, two_size_path, two_size_repeats
 from vivid_anvil.cracks.growth import GrowthResult
-from vivid_anvil.cracks.growth_findings import growth_findings
+from vivid_anvil.cracks.growth_findings import growth_findings, share_outside_r
 from vivid_anvil.cracks.growth_tests import GrowthTests
 from vivid_anvil.cracks.path import GrowthPath
 from vivid_anvil.errors import InputError
@@ -73,6 +73,14 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
             f"a solution that ends at {number(result.critical.limiting)} mm ({result.governed_by})",
             "one that goes on until the part fails",
             "Take a shape that reaches further, or beyond_validity = 'stop'.",
+        )
+    if crack.beyond_validity == "refuse" and share_outside_r(result) > 0.0:
+        low, high = crack.law.valid_r
+        raise InputError(
+            f"crack at {crack.hot_spot.name}, beyond_validity",
+            f"cycles at an R where the law {crack.law.name} was never tested",
+            f"R from {number(low, 3)} to {number(high, 3)}",
+            "Take another law, state its valid_r, or beyond_validity = 'stop'.",
         )
     return dataclasses.replace(result, findings=growth_findings(result))
 
@@ -145,8 +153,13 @@ def _crack_through(crack: Crack, a: float, c: float) -> Crack | None:
     if crack.always is not None and not hasattr(shape, "k_of_stress"):
         return None
     half = sizes[1] if two else None
+    stop = crack.stop_size
+    if stop is not None and stop <= sizes[0]:
+        return None  # it is as large as it may get
+    if stop is not None and stop >= (shape.deepest if two else shape.largest_size):
+        stop = None  # the solution ends before
     return dataclasses.replace(
-        crack, shape=shape, initial_size=sizes[0], initial_half_length=half, stop_size=None, detectable_size=None
+        crack, shape=shape, initial_size=sizes[0], initial_half_length=half, stop_size=stop, detectable_size=None
     )
 
 

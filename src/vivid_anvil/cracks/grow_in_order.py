@@ -8,11 +8,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.cracks.by_cycle import CycleGrowth, Retardation, grow_by_cycle, opening_stress
+from vivid_anvil.cracks.by_cycle import Retardation, grow_by_cycle, opening_stress
 from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
 from vivid_anvil.cracks.crack import Crack
-from vivid_anvil.cracks.critical import Margin, critical_depth
+from vivid_anvil.cracks.critical import CriticalSizes, Margin, critical_depth, one_way_margins
 from vivid_anvil.cracks.drive import GrowthDrive
+from vivid_anvil.cracks.fracture_cycle import BY_PEAK, CyclePlace, breaking_cycle, cycles_until, stress_at_limit
 from vivid_anvil.cracks.grow_one_way import limits_of, one_way_path
 from vivid_anvil.cracks.grow_two_sizes import critical_at, two_size_margins, two_size_outline, two_size_path
 from vivid_anvil.cracks.path import GrowthPath
@@ -66,9 +67,13 @@ def in_order_path(
         path.append(found.sizes[1:])
         size, memory, cycles, error = found.size, found.memory, cycles + found.cycles, max(error, found.error)
         if found.stopped_at is not None:
-            at = (parts[found.stopped_at[1]], first + found.stopped_at[0], found.stopped_at[2])
-            path.append(np.array([size]))
-            share = _share(found, parts)
+            reached = CyclePlace(first + found.stopped_at[0], *found.stopped_at[1:])
+            broken = _breaks(crack, drive, critical, few, parts, reached)
+            at = (parts[broken.piece], broken.passed, broken.time)
+            path += [np.full(broken.passed - reached.passed, size), np.array([size])]
+            gone, whole = cycles_until(parts, broken)
+            cycles += _between(parts, reached, broken)
+            share = float(np.clip(gone / whole, 1e-9, 1.0))
             break
     sizes, repeats = _kept(np.concatenate(path), share)
     if sizes.size < 2:
@@ -102,7 +107,7 @@ def two_size_in_order_path(
     bound, way = 1.05 * _largest_scale(crack, depths, along), None
     while way is None or way.largest_scale > bound:
         bound = bound if way is None else 1.2 * way.largest_scale
-        way = _two_marched(crack, margins, rows, pieces, bound, stages)
+        way = _two_marched(crack, drive, margins, rows, pieces, bound, stages)
     depths, along, repeats = way.rows.T
     life, ended_by = (float(repeats[-1]), way.ended_by) if way.ended_by else (math.inf, OUT_OF_CYCLES)
     name, depth = way.ended_by, float(depths[-1])
@@ -130,7 +135,13 @@ class _TwoWay:
 
 
 def _two_marched(
-    crack: Crack, margins: dict[str, Margin], rows: FloatArray, pieces: FloatArray, bound: float, stages: list[_Stage]
+    crack: Crack,
+    drive: GrowthDrive,
+    margins: dict[str, Margin],
+    rows: FloatArray,
+    pieces: FloatArray,
+    bound: float,
+    stages: list[_Stage],
 ) -> _TwoWay:
     """Depth and half length through the stages, idle cycles up to K per MPa `bound` left out."""
     memory = None
@@ -163,7 +174,12 @@ def _two_marched(
         way.largest_scale = max(way.largest_scale, found.largest_scale)
         way.error = max(way.error, found.error)
         if found.ended_by:
-            way.at = parts[found.place[1]], first + found.place[0], found.place[2]
+            reached = CyclePlace(first + found.place[0], *_inside(parts, found.place))
+            broken = reached
+            if found.ended_by in BY_PEAK:
+                broken = breaking_cycle(few, parts, reached, drive.peak_stress)
+            way.at = parts[broken.piece], broken.passed, broken.time
+            way.cycles += _between(parts, reached, broken)
             break
     return way
 
@@ -214,7 +230,33 @@ def _kept(sizes: FloatArray, share: float) -> tuple[FloatArray, FloatArray]:
     return sizes, repeats
 
 
-def _share(found: CycleGrowth, pieces: FloatArray) -> float:
-    """The part of the last repeat that was gone through, by cycles that can grow the crack."""
-    each = float((pieces[:, 1] - pieces[:, 0]) @ (pieces[:, 2] * pieces[:, 3]))
-    return float(np.clip(found.cycles / each - (found.sizes.size - 1), 1e-9, 1.0))
+def _breaks(
+    crack: Crack, drive: GrowthDrive, critical: CriticalSizes, rows: FloatArray, parts: FloatArray, reached: CyclePlace
+) -> CyclePlace:
+    """The cycle that breaks a crack which has reached its limiting size: the next that is large enough for it."""
+    if critical.governed_by not in BY_PEAK:
+        return reached
+    least = drive.peak_stress
+    if critical.governed_by != "fracture by the law":
+
+        def room(stress: float) -> float:
+            margins = one_way_margins(
+                crack.one_size, crack.hot_spot.material, stress, crack.limits, crack.youngs_modulus, crack.always
+            )
+            return margins[critical.governed_by](critical.limiting)
+
+        least = stress_at_limit(room, drive.peak_stress)
+    return breaking_cycle(rows, parts, reached, least)
+
+
+def _inside(parts: FloatArray, place: tuple[int, int, int]) -> tuple[int, int, int]:
+    """Piece, time and first row of a place that may be just past the end of its pass."""
+    piece = min(place[1], len(parts) - 1)
+    return piece, place[2] if piece == place[1] else 0, int(parts[piece, 0])
+
+
+def _between(parts: FloatArray, first: CyclePlace, then: CyclePlace) -> int:
+    """How many cycles lie from one place to a later one in the same pass or the next."""
+    gone, whole = cycles_until(parts, first)
+    later, _ = cycles_until(parts, then)
+    return later - gone if first.passed == then.passed else whole - gone + later

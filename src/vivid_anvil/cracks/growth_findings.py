@@ -23,6 +23,7 @@ R_DIFFERENCE = 0.15
 SLOWEST, FASTEST = 3e-5, 1e-1  # mm per cycle at 30 MPa√m
 ATOM_SPACING = 2.5e-7  # mm
 RETARDED = 1.2
+OUTSIDE = 0.01  # share of the growth
 ABOVE_LAW = 0.1  # share of rates
 BEYOND_TESTS = 1.1
 
@@ -98,6 +99,47 @@ def _law_and_load_r(result: GrowthResult) -> Iterator[Finding]:
             "Cracks grow faster at higher R: use constants for this R."
             if unsafe
             else "The law is on the safe side for R.",
+        )
+
+
+def share_outside_r(result: GrowthResult) -> float:
+    """Share of the growth, at the initial or at the final size, by cycles whose R lies where the law was never tested."""
+    law, most = result.crack.law, 0.0
+    low, high = law.valid_r
+    start = result.crack.initial_size
+    if low == -math.inf and high >= 1.0:
+        return 0.0
+    for size in dict.fromkeys((start, max(start, 0.999 * result.final_size))):  # within the solution
+        for delta_k, r_ratio in result.end_cycles(size):
+            growth = result.drive.per_repeat * law.growth(delta_k, r_ratio, size)
+            total = float(growth.sum())
+            if 0.0 < total < math.inf:
+                outside = (r_ratio < low - 1e-9) | (r_ratio > high + 1e-9)
+                most = max(most, float(growth[outside].sum()) / total)
+    return most
+
+
+def _law_beyond_its_r(result: GrowthResult) -> Iterator[Finding]:
+    share, law = share_outside_r(result), result.crack.law
+    if share > OUTSIDE:
+        low, high = law.valid_r
+        yield Finding(
+            "severe",
+            "law-beyond-r",
+            f"{share:.0%} of the growth comes from cycles at an R where the law {law.name} ({law.form}) was never tested: it "
+            f"holds from R = {number(low, 3)} to {number(high, 3)}.",
+            "Such a law may be many times too slow there: take another form, or state valid_r where you have tests.",
+        )
+
+
+def _secondary_with_curve(result: GrowthResult) -> Iterator[Finding]:
+    crack = result.crack
+    if crack.residual_stress is not None and crack.limits == "assessment curve":
+        yield Finding(
+            "note",
+            "interaction",
+            "Residual stress and load together: plasticity raises K_r by ρ of the simplified procedure.",
+            "It is on the safe side; where ρ decides, assess the flaw in detail.",
         )
 
 
@@ -243,6 +285,8 @@ LOOKS: tuple[Callable[[GrowthResult], Iterator[Finding]], ...] = (
     _detection,
     _convergence,
     _law_and_load_r,
+    _law_beyond_its_r,
+    _secondary_with_curve,
     _constants,
     _law_ends,
     _memory,

@@ -72,7 +72,10 @@ class Spectrum:
         return self.damage_of(self.equivalent_stress(load_factor))
 
     def damage_of(self, equivalent: FloatArray) -> FloatArray:
-        """Damage per repeat, shape (k,), of the cycles at `equivalent` stresses, MPa, in the terms of the curve."""
+        """Damage per repeat, shape (k,), of the cycles at `equivalent` stresses, MPa, in the terms of the curve; inf at inf."""
+        beyond = np.isinf(equivalent)
+        if beyond.any():
+            return np.where(beyond, np.inf, self.damage_of(np.where(beyond, 0.0, equivalent)))
         if self.hot_spot.below_knee == "consistent":
             return consistent_damage(equivalent, self.per_repeat, self.curve)
         with np.errstate(divide="ignore"):

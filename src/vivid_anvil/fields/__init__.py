@@ -32,7 +32,7 @@ from vivid_anvil.fields.structural_field import ThroughPath, ToePath, structural
 from vivid_anvil.fields.surface import outer_surface, undrawable
 from vivid_anvil.fields.tables_of_fields import read_field_table, write_field_table
 from vivid_anvil.fields.trust import Trust, TrustOfNodes, trust_of, trust_of_nodes
-from vivid_anvil.fields.whole_model import assess_model, regions_of
+from vivid_anvil.fields.whole_model import assess_model, left_out, regions_of
 from vivid_anvil.fields.write_results import write_results
 
 __all__ = [
@@ -72,6 +72,7 @@ __all__ = [
     "half_sphere",
     "hottest_places",
     "joined_cases",
+    "left_out",
     "model_findings",
     "node_life",
     "node_tensors",

@@ -8,6 +8,7 @@ import numpy as np
 from numba import njit
 
 PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG = range(5)
+BOUNDED = (PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG)  # those that `_norm` knows a bound of
 
 
 @njit(cache=True, nogil=True, inline="always")
@@ -175,6 +176,8 @@ def largest_stress(code, units, constants, largest_loads, out):
 def _norm(code, s):
     if code in (PRINCIPAL, ALONG):
         return np.sqrt(s[0] ** 2 + s[1] ** 2 + s[2] ** 2 + 2.0 * (s[3] * s[3] + s[4] * s[4] + s[5] * s[5]))
+    if code not in (MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA):
+        return np.inf
     square = 0.5 * ((s[0] - s[1]) ** 2 + (s[1] - s[2]) ** 2 + (s[2] - s[0]) ** 2)
     size = np.sqrt(square + 3.0 * (s[3] * s[3] + s[4] * s[4] + s[5] * s[5]))
     return size * 2.0 / math.sqrt(3.0) if code == TRESCA else size

@@ -14,7 +14,6 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.damage.spectrum import spectrum as spectrum_of
-from vivid_anvil.errors import InputError
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.field_loads import EventLoads
 from vivid_anvil.fields.harmless import harmless
@@ -103,7 +102,7 @@ def _one_by_one(task: Task, duty_cycle: DutyCycle) -> NodeValues:
         spectrum = node_spectrum(
             task.spot, duty_cycle, task.events, task.code, task.along[node], task.units[node], task.constants[node]
         )
-        share, one = spectrum.damage_of(equivalent_stress(spectrum, "the loads")), np.array([node])
+        share, one = spectrum.damage(), np.array([node])
         for number in range(len(spectrum.sources)):
             sums.add(number, one, np.array([share[spectrum.event == number].sum()]))
         sums.reach(one, np.array([[spectrum.lowest, spectrum.highest]]))
@@ -203,18 +202,4 @@ def _damage(spot: HotSpot, event: EventLoads, high: FloatArray, low: FloatArray)
         range=high - low, mean=0.5 * (high + low), count=count, start=nowhere, end=nowhere, dimension="stress"
     )
     spectrum = Spectrum.of_cycles(spot, cycles, count * event.occurrences)
-    return spectrum.damage_of(equivalent_stress(spectrum, f"event {event.name}"))
-
-
-def equivalent_stress(spectrum: Spectrum, where: str) -> FloatArray:
-    """Each cycle in the terms of the curve; InputError for a mean stress that the mean-stress rule has no meaning for."""
-    equivalent = spectrum.equivalent_stress()
-    if not np.isfinite(equivalent).all():
-        mean = float(spectrum.cycles.mean[np.flatnonzero(~np.isfinite(equivalent))[0]])
-        raise InputError(
-            where,
-            f"a mean stress of {mean:.4g} MPa at a node",
-            f"means that the rule {spectrum.hot_spot.mean_stress!r} has a meaning for, below the strength",
-            "The part would fail statically there: check stress unit, unit loads and loads.",
-        )
-    return equivalent
+    return spectrum.damage()

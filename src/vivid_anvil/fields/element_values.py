@@ -96,4 +96,6 @@ def of_face(field: StressField, face: str) -> StressField:
         elements=field.elements,
         source=field.source,
     )
+    if face != "both":
+        made = dataclasses.replace(made, shell_face=face)
     return made if face == "both" or kept.elements is not None else dataclasses.replace(made, rows=None)

@@ -27,6 +27,8 @@ def harmless(
 ) -> np.ndarray:
     """Which nodes do no damage whatever the phase of the loads, shape (n,); none where the bound says nothing."""
     nobody = np.zeros(units.shape[0], dtype=bool)
+    if code not in kernels.BOUNDED:  # no bound, no skipping
+        return nobody
     if isinstance(spot.curve, SNFamily) or spot.curve is None or spot.below_knee != "as the curve says":
         return nobody
     rule = mean_stress_rule(spot.mean_stress)

@@ -73,7 +73,9 @@ def hottest_places(
     distance = coherent(apart, "length", "hottest places, apart")
     least = checks.share_of_one("hottest places, share_of_worst", share_of_worst)
     values, field = result.values, result.field
-    places = np.arange(field.size) if node_set is None else np.asarray(field.places_of(node_set))
+    places = result.assessed if node_set is None else np.intersect1d(field.places_of(node_set), result.assessed)
+    if not places.size:
+        raise InputError("hottest places, node_set", f"{node_set!r}, all of it left out", "a set with nodes assessed")
     peak = np.maximum(values.highest, -values.lowest)
     order = places[np.lexsort((places, -peak[places], -values.damage[places]))]
     if least > 0.0:

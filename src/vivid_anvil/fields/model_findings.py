@@ -9,13 +9,17 @@ import numpy as np
 from vivid_anvil.errors import listed
 from vivid_anvil.fields.hottest import HotPlace
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.fields.surface import undrawable
+from vivid_anvil.fields.read_sets import SUPPORTS
+from vivid_anvil.fields.surface import FLAT, SOLIDS, undrawable
 from vivid_anvil.fields.trust import NOT_PROPORTIONAL
 from vivid_anvil.findings import Finding
+from vivid_anvil.materials import SNCurve
 from vivid_anvil.units import opened
 
 COARSE = 0.1  # of the largest von Mises stress
 SMALL = 0.1  # MPa
+SHEAR = -0.25  # second over first principal stress
+SINGLE = 0.6  # of the largest stress
 SIZES = (0.5, 50_000.0)  # mm
 
 
@@ -51,7 +55,13 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
                 "Refine the mesh there, and see whether the life stays.",
             )
         )
-    found += _implausible(result)
+    found += [
+        *_failed(result),
+        *_shells(result),
+        *_shear(result, places),
+        *_where(result, places),
+        *_implausible(result),
+    ]
     kinds = undrawable(result.field.elements)
     if kinds:
         found.append(
@@ -63,6 +73,119 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
             )
         )
     return tuple(found)
+
+
+def _failed(result: ModelResult) -> list[Finding]:
+    """Nodes that a mean stress at the strength ends at once."""
+    at = result.failed
+    if not at.size:
+        return []
+    reached = np.maximum(result.values.highest, -result.values.lowest)
+    worst = int(at[reached[at].argmax()])
+    spot, region = result.spot_at(worst), result.region_at(worst)
+    x, y, z = result.field.coordinates[worst]
+    several = f"{at.size} nodes fail" if at.size > 1 else "One node fails"
+    return [
+        Finding(
+            "severe",
+            "beyond-strength",
+            f"{several} at once: a mean stress reaches the strength that the rule {spot.mean_stress!r} goes by. Node "
+            f"{result.field.node_ids[worst]} at ({x:.5g}, {y:.5g}, {z:.5g}) mm{f' of {region}' if region else ''} reaches "
+            f"{reached[worst]:.4g} MPa.",
+            "Their life is 0. A support, a point load, or the stress unit? Leave out what is no part of the question: leave_out.",
+        )
+    ]
+
+
+def _shells(result: ModelResult) -> list[Finding]:
+    """One stress a node on surface elements without solids: that of the middle, without bending."""
+    field = result.field
+    flat = [one.nodes.ravel() for one in field.elements if one.kind.rstrip("0123456789") in FLAT]
+    if not flat or field.shell_face != "not stated" or result.chosen is not None:
+        return []
+    solid = [one.nodes.ravel() for one in field.elements if one.kind.rstrip("0123456789") in SOLIDS]
+    alone = np.setdiff1d(np.concatenate(flat), np.concatenate(solid) if solid else [])
+    alone = np.intersect1d(alone, result.assessed)
+    if not alone.size:
+        return []
+    return [
+        Finding(
+            "severe",
+            "shell-middle",
+            f"{alone.size} nodes of surface elements have one stress each: if it is that of the middle surface, all bending is "
+            "missing from it.",
+            'Write the stresses of both faces; or say face = "middle" where that surface is meant.',
+        )
+    ]
+
+
+def _shear(result: ModelResult, places: Sequence[HotPlace]) -> list[Finding]:
+    """Places where a normal stress is counted while shear governs."""
+    if (
+        result.directions is None
+        and result.measure.name != "absolute maximum principal"
+        and not result.measure.direction
+    ):
+        return []
+    sheared = [one for one in places if one.biaxiality < SHEAR]
+    if not sheared:
+        return []
+    least = min(one.biaxiality for one in sheared)
+    curve = result.spot.curve
+    slope = (
+        3.0 if curve is None else max(curve.slope_at(1.001 * curve.limit), 1.0) if isinstance(curve, SNCurve) else 5.0
+    )
+    return [
+        Finding(
+            "severe" if least < 2.0 * SHEAR else "warning",
+            "shear-dominated",
+            f"At {_nodes(sheared)} the second principal stress is {least:.0%} of the first: shear governs there, and a normal "
+            f"stress sees {1.0 / (1.0 - least):.0%} of Tresca's, a life up to {(1.0 - least) ** slope:.3g} times too long.",
+            'Compare measure = "signed Tresca" or "signed von Mises, principal".',
+        )
+    ]
+
+
+def _where(result: ModelResult, places: Sequence[HotPlace]) -> list[Finding]:
+    """Whether the worst place is one that a model often gets wrong."""
+    if not places or not result.field.elements:
+        return []
+    worst, field = places[0], result.field
+    at = field.place_of(worst.node)
+    near = field.neighbours(at)
+    found = []
+    if result.left_out is not None and near.size and result.left_out[near].any():
+        found.append(
+            Finding(
+                "warning",
+                "edge-of-part",
+                f"The worst place, node {worst.node}, lies beside nodes that are left out.",
+                "The stress there may still be that of the support or of the load: leave out more, or look at the mesh.",
+            )
+        )
+    supports = np.asarray(field.node_sets.get(SUPPORTS, ()), dtype=np.int64)
+    if supports.size and np.isin(np.append(near, at), supports).any():
+        found.append(
+            Finding(
+                "warning",
+                "at-support",
+                f"The worst place, node {worst.node}, lies at a support of the model.",
+                f"A rigid support makes stresses that no part has: leave_out = [{SUPPORTS!r}], or model what holds it.",
+            )
+        )
+    reached = np.maximum(result.values.highest, -result.values.lowest)
+    others = near if result.left_out is None else near[~result.left_out[near]]
+    if others.size and float(reached[others].max()) < SINGLE * float(reached[at]):
+        found.append(
+            Finding(
+                "warning",
+                "one-node-peak",
+                f"The stress at node {worst.node} stands alone: of the nodes around it none has more than "
+                f"{float(reached[others].max()) / float(reached[at]):.0%} of it.",
+                "A point load, a point support or a sharp corner does that, and a finer mesh has more of it still.",
+            )
+        )
+    return found
 
 
 def _implausible(result: ModelResult) -> list[Finding]:

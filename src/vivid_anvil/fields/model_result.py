@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from vivid_anvil.checks import FloatArray, IntArray, read_only
 from vivid_anvil.fields.field_loads import FieldLoads
@@ -54,7 +55,8 @@ class ModelResult:
     `counted` says where cycles were counted, and not shown to be harmless before. `directions`, shape (n, 3), are those of the
     normal stress at each node, where every node has its own. `regions` are sets of nodes with a hot spot of their own, and
     `region_of` says for each node which of them holds, -1 for none. Where a node had several stresses, those of `field` are the
-    one with the largest damage; `chosen` says which it was, such as "element 7, top face".
+    one with the largest damage; `chosen` says which it was, such as "element 7, top face". `left_out` says which nodes were not
+    assessed; they stand without damage and without stress.
     """
 
     field: StressField
@@ -68,6 +70,12 @@ class ModelResult:
     regions: tuple[tuple[str, HotSpot], ...] = ()
     region_of: IntArray | None = None
     chosen: tuple[str, ...] | None = None
+    left_out: NDArray[np.bool_] | None = None
+
+    @property
+    def assessed(self) -> IntArray:
+        """Places of the nodes that were not left out."""
+        return np.arange(self.field.size) if self.left_out is None else np.flatnonzero(~self.left_out)
 
     def spot_at(self, place: int) -> HotSpot:
         """The hot spot whose curve and rules hold at the node that stands there."""
@@ -116,6 +124,11 @@ class ModelResult:
         return int(np.maximum(self.values.highest, -self.values.lowest).argmax())
 
     @property
+    def failed(self) -> IntArray:
+        """Places of the nodes whose mean stress reaches a strength: they fail at once, and their life is 0."""
+        return np.flatnonzero(np.isinf(self.values.damage))
+
+    @property
     def event_names(self) -> list[str]:
         """Names by the numbers of `values.worst_event`: the events, and what happens between them; "none" is the last, -1."""
         names = [event.name for event, _ in self.duty_cycle.flat()]
@@ -145,6 +158,8 @@ class ModelResult:
             frame["region"] = [self.region_at(place) for place in range(self.field.size)]
         if self.chosen is not None:
             frame["worst of"] = list(self.chosen)
+        if self.left_out is not None:
+            frame["left out"] = self.left_out
         return frame
 
     def __repr__(self) -> str:

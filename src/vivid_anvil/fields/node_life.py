@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 import numpy as np
@@ -74,16 +75,23 @@ def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
     rate = source.cycles.sample_rate
     first, last = (int(ends[at]) for ends in (found.cycles.start, found.cycles.end))
     timed = rate is not None and first >= 0 and last >= 0
-    total = float(damage.sum())
     return WorstCycle(
         source.name,
         low,
         high,
         first / rate if timed and rate else None,
         last / rate if timed and rate else None,
-        float(damage[at]) / total if total > 0.0 else 0.0,
+        _share(damage, at),
         _direction(result, place, max(low, high, key=abs) / result.spot_at(place).notch_factor),
     )
+
+
+def _share(damage: FloatArray, at: int) -> float:
+    """The share of one cycle; of those that fail the part at once each the same."""
+    total, mine = float(damage.sum()), float(damage[at])
+    if math.isinf(total):
+        return 1.0 / int(np.isinf(damage).sum()) if math.isinf(mine) else 0.0
+    return mine / total if total > 0.0 else 0.0
 
 
 def _direction(result: ModelResult, place: int, stress: float) -> tuple[float, float, float]:

@@ -16,11 +16,12 @@ from vivid_anvil.fields.measures import normal_weights
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.stress_field import Elements, StressField
 from vivid_anvil.fields.surface import outer_surface
-from vivid_anvil.fields.whole_model import Watch, assess_model
+from vivid_anvil.fields.whole_model import Watch, assess_model, left_out
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import opened
 
+FINEST, AROUND = 0.5, 8  # degrees between planes in the end; planes around one that are looked at
 SMOOTH = 0.94  # cosine of 20 degrees: faces that differ more meet at an edge
 
 
@@ -142,7 +143,9 @@ def critical_planes(
     watch: Watch | None = None,
     **settings: Any,
 ) -> ModelResult:
-    """The model with the normal stress on the plane that is damaged most at each node, planes about `step_degrees` apart.
+    """The model with the normal stress on the plane that is damaged most at each node.
+
+    Planes about `step_degrees` apart first, then around the worst of each node until half a degree.
 
     `settings` are those of `assess_model`, `watch` is told how many planes are done. The `directions` of the result are the
     normals of those planes.
@@ -158,15 +161,39 @@ def critical_planes(
         raise InputError(f"stress field {field.source}", "several stresses at a node", "one: average, or take one face")
     result = along(first)
     best = result.values
-    for number, direction in enumerate(others, 1):
-        if watch is not None:
-            watch("planes", number, len(others) + 1)
-        values = along(direction).values
+    rounds = math.ceil(math.log2(step_degrees / FINEST)) if step_degrees > FINEST else 0
+    of = len(others) + 1 + AROUND * rounds
+
+    def tried(values: NodeValues, directions: FloatArray) -> None:
+        nonlocal best
         more = values.damage > best.damage
-        chosen[more] = direction
+        chosen[more] = directions[more]
         names = [one.name for one in dataclasses.fields(NodeValues)]
         best = NodeValues(*(np.where(more, getattr(values, name), getattr(best, name)) for name in names))
+
+    for number, direction in enumerate(others, 1):
+        if watch is not None:
+            watch("planes", number, of)
+        tried(along(direction).values, np.tile(direction, (field.size, 1)))
+    for turn in range(rounds):  # around the worst of each node, each time half as far
+        middle = chosen.copy()
+        for k in range(AROUND):
+            if watch is not None:
+                watch("planes", len(others) + 1 + turn * AROUND + k, of)
+            beside = _beside(middle, step_degrees / 2.0 ** (turn + 1), 2.0 * math.pi * k / AROUND)
+            tried(assess_model(field, loads, duty_cycle, spot, directions=beside, **settings).values, beside)
     return dataclasses.replace(result, values=best, directions=read_only(chosen))
+
+
+def _beside(directions: FloatArray, degrees: float, turn: float) -> FloatArray:
+    """Directions that far from each of some, all to the side that `turn`, radians, says."""
+    least = np.eye(3)[np.abs(directions).argmin(axis=1)]
+    first = np.cross(directions, least)
+    first /= np.linalg.norm(first, axis=1)[:, None]
+    second = np.cross(directions, first)
+    across = math.cos(turn) * first + math.sin(turn) * second
+    angle = math.radians(degrees)
+    return np.asarray(math.cos(angle) * directions + math.sin(angle) * across)
 
 
 PLANES = {
@@ -185,6 +212,9 @@ def assess_planes(
         return critical_planes(field, loads, duty_cycle, spot, **settings)
     outer = surface_part(field)
     directions, _ = surface_directions(outer, loads, duty_cycle)
+    out = left_out(field, settings.pop("leave_out", ()))
+    if out is not None:
+        settings["leave_out"] = np.intersect1d(field.node_ids[out], outer.node_ids).tolist()
     return assess_model(outer, loads, duty_cycle, spot, directions=directions, **settings)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 
@@ -32,12 +33,15 @@ def read_field(
 
     `cases` names the steps of a result file, or the data of a mesh, whose components stand in `component_order`. Where nodes
     have a stress of each element, `element_values` is "averaged" or "each element"; `face` is what of shells is assessed,
-    "both", "top", "middle" or "bottom". Raises InputError for units missing or stated twice, and for a choice of a face where
-    there are none.
+    "both", "top", "middle" or "bottom"; "middle" says of one stress at a node that it is meant so. Raises InputError for units
+    missing or stated twice, and for a choice of a face where there are none.
     """
     one_of(f"{Path(path).name}, element_values", element_values, ELEMENT_VALUES)
     found = _as_it_is(path, stress_unit, length_unit, cases, component_order)
-    if face != "both" or (found.rows is not None and found.rows.faces is not None):
+    faces = found.rows is not None and found.rows.faces is not None
+    if face == "middle" and not faces and found.elements:  # one stress a node: what it is of is said here
+        found = dataclasses.replace(found, shell_face=face)
+    elif face != "both" or faces:
         found = of_face(found, face)
     return averaged(found) if element_values == "averaged" else found
 

@@ -41,7 +41,8 @@ def read_frd(
 ) -> StressField:
     """The nodal stresses of all steps of a `.frd` file; `cases` names them, else "step 1", "step 2", ...
 
-    Raises InputError, with file and line, for a file that is cut off, has no stresses, or holds another number of steps.
+    Raises InputError, with file and line, for a file that is cut off, has no stresses, or holds another number of steps, and for
+    steps that are no stresses under a load: shapes of vibration, of buckling, amplitudes with a phase.
     """
     lines = _lines(path)
     name = Path(path).name
@@ -61,6 +62,7 @@ def read_frd(
             except (ValueError, IndexError) as error:
                 raise InputError(f"{name}, elements from line {start + 2} on", str(error), "numbers of nodes") from None
         elif key == "stress":
+            _refuse_no_load_case(lines, start, name, len(steps) + 1)
             steps.append(_stresses(lines, start, name))
     if nodes is None:
         raise InputError(name, "no block of nodes", "a result file with nodes and stresses")
@@ -97,8 +99,32 @@ def _blocks(lines: list[bytes]) -> Iterator[tuple[int, str]]:
             yield i, "nodes"
         elif line.startswith(b"    3C"):
             yield i, "elements"
-        elif line.startswith(b" -4  STRESS ") or line.strip() == b"-4  STRESS":
+        elif line.startswith((b" -4  STRESS ", b" -4  STRESSI")) or line.strip() == b"-4  STRESS":
             yield i, "stress"
+
+
+# What the number in the line over a block says of its step, where it is no state under a load.
+_NO_LOAD_CASE = {
+    2: "a shape of vibration, which has no size of its own",
+    4: "a shape of buckling, which has no size of its own",
+}
+
+
+def _refuse_no_load_case(lines: list[bytes], start: int, name: str, step: int) -> None:
+    """InputError for a block of stresses that are no state under a load: they must not be read as one."""
+    remedy = "Write steps under static loads into a file of their own."
+    if lines[start].startswith(b" -4  STRESSI"):
+        raise InputError(
+            f"{name}, line {start + 1}",
+            "imaginary parts of stresses (steady-state vibration: amplitude and phase)",
+            "stresses of static steps",
+            f"The real part alone can be a small share of the amplitude. {remedy}",
+        )
+    head = next((lines[i] for i in range(start - 1, max(start - 12, -1), -1) if lines[i].startswith(b"  100C")), b"")
+    kind = head[56:58].strip()
+    what = _NO_LOAD_CASE.get(int(kind)) if kind.isdigit() else None
+    if what is not None:
+        raise InputError(f"{name}, line {start + 1}, step {step}", what, "stresses of static steps", remedy)
 
 
 def _end(lines: list[bytes], start: int, name: str) -> int:

@@ -15,6 +15,7 @@ from vivid_anvil.tables import column_numbers, existing, read_frame
 from vivid_anvil.units import opened
 
 Members = dict[str, list[int]]
+SUPPORTS = "supports"  # the nodes that a deck holds, as a set
 
 
 @opened()
@@ -22,8 +23,8 @@ def with_sets(field: StressField, path: str | Path) -> StressField:
     """The field with the sets of a CalculiX input deck (`.inp`), or of a table with columns `node` or `element`, and `set`.
 
     Names of a deck count in capitals and small letters alike and are kept as written. A set of elements also gives the set of
-    their nodes. Nodes without stress are left out. Raises InputError for a set that the field has already, and for one that is
-    left without nodes.
+    their nodes; nodes under *BOUNDARY are the set "supports". Nodes without stress are left out. Raises InputError for a set
+    that the field has already, and for one that is left without nodes.
     """
     found = existing(path, "a file of sets")
     nodes, elements = _deck(found) if found.suffix.lower() == ".inp" else _table(found)
@@ -67,7 +68,11 @@ def _deck(path: Path) -> tuple[Members, Members]:
     """Sets of nodes and of elements: cards of sets, and sets named on the cards of nodes and elements."""
     nodes: Members = {}
     elements: Members = {}
+    held: list[int] = []
     for card, options, line, words in _cards(path):
+        if card == "BOUNDARY":
+            held += [int(words[0])] if words[0].isdigit() else nodes.get(_same(nodes, words[0]), [])
+            continue
         sets, key = (nodes, "NSET") if card in ("NSET", "NODE") else (elements, "ELSET")
         if card not in ("NSET", "ELSET", "NODE", "ELEMENT") or key not in options:
             continue
@@ -76,6 +81,8 @@ def _deck(path: Path) -> tuple[Members, Members]:
             members += _members(card, options, words, sets)
         except (ValueError, KeyError, IndexError) as error:
             raise InputError(f"{path.name}, line {line}", str(error), "numbers or names of sets") from None
+    if held:
+        nodes.setdefault(SUPPORTS, held)
     if not nodes and not elements:
         raise InputError(path.name, "no sets", "cards *NSET or *ELSET")
     return nodes, elements

@@ -29,13 +29,18 @@ def reserves_on_stress(
 ) -> FloatArray:
     """Factors on the counted stress, shape of `places` (by default all nodes), at which each node just meets the target.
 
-    inf where nothing does damage however large; solved as `damage.reserve_on_stress` does, all nodes of a group side by side.
+    inf where nothing does damage however large, nan at nodes left out; solved as `damage.reserve_on_stress` does, all nodes of a
+    group side by side.
     Raises InputError for a result without target.
     """
     if result.target_repeats is None:
         raise InputError(
             "reserves on stress", "no target life", "a target, such as '30 years'", "Give assess_model one."
         )
+    every = np.full(result.field.size, np.nan)
+    if places is None and result.left_out is not None:
+        every[result.assessed] = reserves_on_stress(result, result.assessed, watch=watch)
+        return every
     wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
     region = np.full(wanted.size, -1) if result.region_of is None else result.region_of[wanted]
     stress = _Stress(result)

@@ -42,6 +42,7 @@ class StressField:
     element_sets : numbers of elements by the name of the set
     spread : shape (n,), share by which elements disagree at a node before averaging; None where only one value was given
     rows : stresses of each element or face at the nodes, where a node has several; `stresses` are their means then
+    shell_face : the face of its shells that the stresses are of, where that is stated: "top", "middle" or "bottom"
 
     >>> plate = StressField(cases=["pull"], node_ids=[1, 2], coordinates=[[0, 0, 0], [5, 0, 0]],
     ...                     stresses=[[[100, 0, 0, 0, 0, 0], [80, 10, 0, 5, 0, 0]]])
@@ -59,6 +60,7 @@ class StressField:
     spread: FloatArray | None = None
     rows: Rows | None = None
     source: str = "arrays"
+    shell_face: str = "not stated"
 
     def __post_init__(self) -> None:
         where = f"stress field {self.source}"
@@ -155,7 +157,14 @@ class StressField:
             spread=None if self.spread is None else self.spread[places],
             rows=rows,
             source=self.source,
+            shell_face=self.shell_face,
         )
+
+    def neighbours(self, place: int) -> IntArray:
+        """Places of the nodes that share an element with the node that stands there, without itself; none without elements."""
+        parts = [one.nodes[(np.asarray(one.nodes) == place).any(axis=1)].ravel() for one in self.elements]
+        found = np.unique(np.concatenate(parts)) if parts else np.empty(0, dtype=np.int64)
+        return np.asarray(found[found != place])
 
     def __repr__(self) -> str:
         cases = f"{len(self.cases)} case" + ("" if len(self.cases) == 1 else "s")
@@ -254,6 +263,7 @@ def joined_cases(fields: Sequence[StressField]) -> StressField:
         spread=None if first.spread is None else np.max([_spread(one, first) for one in fields], axis=0),
         rows=_same_rows(fields),
         source=first.source,
+        shell_face=first.shell_face,
     )
 
 

@@ -6,13 +6,13 @@ Chunks are of nodes, or of rows where a node has several stresses (of its elemen
 from __future__ import annotations
 
 import itertools
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import FIRST_COMPLETED, Executor, Future, wait
 from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
-from numpy.typing import ArrayLike
+from numpy.typing import ArrayLike, NDArray
 
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, IntArray, read_only
@@ -45,6 +45,7 @@ def assess_model(
     measure: StressMeasure | str = "signed von Mises, hydrostatic",
     directions: ArrayLike | None = None,
     regions: Mapping[str, HotSpot] | None = None,
+    leave_out: Sequence[str | int] = (),
     target: float | str | None = None,
     executor: Executor | None = None,
     chunk: int = CHUNK,
@@ -56,7 +57,8 @@ def assess_model(
 
     With `directions`, shape (n, 3), the normal stress along that of each node counts instead of `measure`. `regions` are hot
     spots for the nodes of some sets, by the name of the set; where sets overlap the first named holds. Stresses of an element
-    belong to the set of elements of that name, where there is one.
+    belong to the set of elements of that name, where there is one. `leave_out` are nodes, by their numbers or by the names of
+    sets, that are not assessed: supports, places where a load is put on.
     `executor` is any of `concurrent.futures` (None: one after the other here); the result does not depend on it, nor on `chunk`.
     With `keep_in`, a folder, finished chunks are kept, and an interrupted run goes on from there. `skip_harmless` is "yes" or
     "no". `watch(label, done, of)` is told how many nodes are done.
@@ -78,10 +80,11 @@ def assess_model(
     events, skip = tuple(loads.events(duty_cycle)), skip_harmless == "yes"
     region_of = regions_of(field, list(named))
     spots = (spot, *named.values())
-    chunks = _chunks(region_of, int(chunk))
+    out = left_out(field, leave_out)
+    chunks = _chunks(region_of, int(chunk), None if out is None else out[owners])
     bare = replace(duty_cycle)  # without what it has counted so far
     along = how.along if weights is None else weights
-    depends_on = (units, constants, along, region_of, chunk, events, spots, code, skip, bare)
+    depends_on = (units, constants, along, region_of, out, chunk, events, spots, code, skip, bare)
     kept = None if keep_in is None else KeptChunks(Path(keep_in), depends_on)
 
     def task(number: int) -> Task:
@@ -92,23 +95,23 @@ def assess_model(
         return Task(units[rows], constants[rows], events, at, own_along, code, skip, whole)
 
     found = NodeValues.empty(owners.size)
-    done = 0
+    done, whole = 0, sum(rows.size for rows in chunks)
     for number, values in _in_turn(len(chunks), task, kept, executor):
         found.put(chunks[number], values)
         done += chunks[number].size
         if watch is not None:
-            watch("stresses of elements" if owners.size > field.size else "nodes", done, owners.size)
+            watch("stresses of elements" if owners.size > field.size else "nodes", done, whole)
     repeats = None if target is None else duty_cycle.repeats_in(target)
     rest = (loads, duty_cycle, spot, how)
     kinds = tuple(named.items())
     if field.rows is None:
         known = region_of if named else None
-        return ModelResult(field, *rest, found.frozen(), repeats, own, kinds, known)
+        return ModelResult(field, *rest, found.frozen(), repeats, own, kinds, known, left_out=out)
     worst = worst_rows(owners, found)
     chosen = tuple(field.rows.label(int(row)) for row in worst)
     plain = replace(field, stresses=field.rows.stresses[:, worst], rows=None)
     known = region_of[worst] if named else None
-    return ModelResult(plain, *rest, found.of(worst).frozen(), repeats, own, kinds, known, chosen)
+    return ModelResult(plain, *rest, found.of(worst).frozen(), repeats, own, kinds, known, chosen, out)
 
 
 @opened()
@@ -136,11 +139,29 @@ def worst_rows(owners: IntArray, values: NodeValues) -> IntArray:
     return np.asarray(order[first])
 
 
-def _chunks(region_of: IntArray, chunk: int) -> list[IntArray]:
-    """Rows that go to a worker together: as many as `chunk`, all of one region."""
+def left_out(field: StressField, names: Sequence[str | int]) -> NDArray[np.bool_] | None:
+    """Which nodes are not assessed, shape (n,), from numbers of nodes and names of sets; None where all are.
+
+    Raises InputError for a set or a node that is not there, and where nothing would be left.
+    """
+    if isinstance(names, str) or not names:
+        if names:
+            raise InputError("whole model, leave_out", repr(names), "a list of sets or nodes")
+        return None
+    found = np.zeros(field.size, dtype=bool)
+    for name in names:
+        found[field.places_of(name) if isinstance(name, str) else field.place_of(name)] = True
+    if found.all():
+        raise InputError("whole model, leave_out", "every node", "some that are assessed")
+    return checks.read_only(found)
+
+
+def _chunks(region_of: IntArray, chunk: int, without: NDArray[np.bool_] | None) -> list[IntArray]:
+    """Rows that go to a worker together: as many as `chunk`, all of one region, those left out in none."""
     found = []
     for number in np.unique(region_of):
-        rows = np.flatnonzero(region_of == number)
+        chosen = region_of == number
+        rows = np.flatnonzero(chosen if without is None else chosen & ~without)
         found += [rows[i : i + chunk] for i in range(0, rows.size, chunk)]
     return found
 

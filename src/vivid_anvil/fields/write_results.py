@@ -17,6 +17,7 @@ from vivid_anvil.units import opened
 
 KNOWN_KINDS = {kind for kind, _ in KINDS.values()} | {"vertex", "pyramid"}
 NO_DAMAGE_LOG_LIFE = 30.0  # log10 of the years shown for "no damage": viewers know no infinity
+LARGEST = 1e300  # damage of a node that fails at once
 NO_LIMIT = 1e30  # reserve shown where there is no limit
 
 
@@ -73,7 +74,7 @@ def _vtu(result: ModelResult, reserves: FloatArray | None, path: Path) -> None:
         cells = [("vertex", np.arange(field.size)[:, None])]
     data = {
         "node": field.node_ids.astype(np.int64),
-        "damage per repeat": values.damage,
+        "damage per repeat": np.minimum(values.damage, LARGEST),
         "log10 life in years": log_life,
         "no damage": (~finite).astype(np.int64),
         "worst event": values.worst_event.astype(np.int64),
@@ -86,6 +87,8 @@ def _vtu(result: ModelResult, reserves: FloatArray | None, path: Path) -> None:
         data["reserve on stress"] = np.minimum(reserves, NO_LIMIT)
     if result.region_of is not None:
         data["region"] = result.region_of.astype(np.int64)
+    if result.left_out is not None:
+        data["left out"] = result.left_out.astype(np.int64)
     if field.spread is not None:
         data["elements disagree by"] = field.spread
     meshio.Mesh(field.coordinates, cells, point_data=data).write(path, file_format="vtu")

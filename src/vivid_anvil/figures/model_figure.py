@@ -16,6 +16,7 @@ from vivid_anvil.figures.style import INK, new_figure
 from vivid_anvil.units import UnitSystem, number
 
 NO_DAMAGE = "#dfe6ee"
+LEFT_OUT = "#ffffff"
 # From the shortest life on: told apart in print and by colour-blind eyes, as lightness rises all the way.
 COLOURS = ("#7a1022", "#b3432b", "#dd7f33", "#eab55c", "#efdcaa", "#c3d5e0", "#94b5cf")
 STEPS = (1.0, 3.0, 10.0)
@@ -39,12 +40,14 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # no
     figure = new_figure(f"{result.field.source}: life, seen from {view.side}")
     axes = figure.subplots()
     years = result.life_years[view.faces].min(axis=1)
-    finite = years[np.isfinite(years)]
+    finite = years[np.isfinite(years) & (years > 0.0)]
     borders = bands(float(finite.min()), float(finite.max())) if finite.size else []
     colours = np.array([NO_DAMAGE] * years.size, dtype=object)
     kind = np.searchsorted(borders, years, side="right")
     for i, colour in enumerate(COLOURS[: len(borders) + 1]):
         colours[np.isfinite(years) & (kind == i)] = colour
+    if result.left_out is not None:
+        colours[result.left_out[view.faces].any(axis=1)] = LEFT_OUT
     shown = PolyCollection(
         list(view.seen[view.faces][:, :, :2]), facecolors=list(colours), edgecolors="#00000022", lw=0.25
     )
@@ -58,7 +61,7 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # no
     axes.axis("off")
     _mark(axes, view)
     axes.legend(
-        handles=_legend(borders, finite.size < years.size),
+        handles=_legend(borders, bool(np.isinf(years).any()), result.left_out is not None),
         title="Life [years]",
         loc="center left",
         bbox_to_anchor=(1.0, 0.5),
@@ -66,14 +69,15 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # no
     return figure
 
 
-def _legend(borders: list[float], quiet: bool) -> list[Patch]:
+def _legend(borders: list[float], quiet: bool, partly: bool) -> list[Patch]:
     names = [f"below {number(borders[0])}"] if borders else []
     names += [f"{number(low)} to {number(high)}" for low, high in itertools.pairwise(borders)]
     names += [f"{number(borders[-1])} and more"] if borders else []
     patches = [
         Patch(facecolor=colour, edgecolor="#00000044", label=name) for colour, name in zip(COLOURS, names, strict=False)
     ]
-    return [*patches, *([Patch(facecolor=NO_DAMAGE, edgecolor="#00000044", label="no damage")] if quiet else [])]
+    more = [(NO_DAMAGE, "no damage")] * quiet + [(LEFT_OUT, "left out")] * partly
+    return [*patches, *(Patch(facecolor=colour, edgecolor="#00000044", label=name) for colour, name in more)]
 
 
 def _mark(axes: object, view: ModelView) -> None:

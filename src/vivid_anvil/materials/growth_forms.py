@@ -33,7 +33,7 @@ class GrowthForm:
     source: str
     defaults: Mapping[str, float] = field(default_factory=dict)
     constant_power: float = 0.0  # of K in the unit of the constant, beyond the slope
-    tested_r: tuple[float, float] = (-math.inf, 1.0)  # beyond, the form was never tested
+    tested_r: tuple[float, float] = (-math.inf, 1.0)  # beyond, nobody tested the form
 
     @property
     def by_points(self) -> bool:
@@ -69,6 +69,7 @@ GROWTH_FORMS = {
         "R of 0 and above",
         "Forman, Kearney and Engle 1967, J. Basic Eng. 89",
         constant_power=-1.0,
+        tested_r=(0.0, 1.0),
     ),
     "forman-mettu": GrowthForm(
         kernels.FORMAN_METTU,
@@ -94,6 +95,7 @@ GROWTH_FORMS = {
         "R of 0 and above",
         "Hartman and Schijve 1970, Eng. Fract. Mech. 1",
         constant_power=-1.0,
+        tested_r=(0.0, 1.0),
     ),
     "hartman-schijve, later form": GrowthForm(
         kernels.TOUGHNESS_SHAPED,
@@ -109,6 +111,7 @@ GROWTH_FORMS = {
         "R of the tests of U: -0.1 to 0.7 (Elber), -1 to 0.54 (Schijve)",
         "Elber 1971, ASTM STP 486; Schijve 1981",
         {"open_0": 0.5, "open_1": 0.4, "open_2": 0.0},
+        tested_r=(-0.1, 0.7),
     ),
     "table": GrowthForm(
         kernels.TABLE,

@@ -6,7 +6,7 @@ In: range of the stress intensity factor, MPa√mm, R, crack size, mm. Out: grow
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
@@ -32,7 +32,8 @@ class GrowthLaw:
     `rate` is the constant as text such as "6.9e-12 m/cycle at 1 MPa√m", "5e-10 with mm/cycle and MPa√mm" (as printed), or C
     itself for mm/cycle and MPa√mm. `form` is one of `GROWTH_FORMS`, `values` what it needs beside. `threshold_model` says
     how the threshold depends on R, with `threshold_exponent`. `r_ratio` is that of the tests, or None where the law is
-    meant for every R; `scatter` says "mean" or "upper bound".
+    meant for every R; `scatter` says "mean" or "upper bound". `valid_r` are the lowest and the highest R at which the form was
+    tested with these values; by default those of the form (-0.1 to 0.7 for the effective range by Elber).
 
     >>> law = GrowthLaw(name="ferritic steel", rate="6.9e-12 m/cycle at 1 MPa√m", slope=3.0, threshold="2 MPa√m")
     >>> [f"{rate:.4g}" for rate in law.growth([60.0, 300.0])]
@@ -53,6 +54,7 @@ class GrowthLaw:
     threshold_model: str = "one value"
     threshold_exponent: float = 0.0
     scatter: str = "not stated"
+    valid_r: tuple[float, float] = _NOT_SAID
 
     def __post_init__(self) -> None:
         where = f"growth law {self.name}"
@@ -66,6 +68,7 @@ class GrowthLaw:
         checks.one_of(f"{where}, threshold_model", self.threshold_model, tuple(THRESHOLD_MODELS))
         checks.real_number(f"{where}, threshold_exponent", self.threshold_exponent)
         self.packed  # noqa: B018 (checks all values)
+        self._check_valid_r(where)
         if self.r_ratio is not None and not checks.real_number(f"{where}, r_ratio", self.r_ratio) < 1.0:
             raise InputError(f"{where}, r_ratio", f"{self.r_ratio:g}", "minimum / maximum below 1")
 
@@ -78,6 +81,18 @@ class GrowthLaw:
             raise InputError(f"{where}, {name}", f"{value!r} with the form {self.form!r}", "its points alone")
         elif value is None:
             raise InputError(f"{where}, {name}", "nothing", f"a {name}: the form is {form.formula}", EXAMPLES[name])
+
+    def _check_valid_r(self, where: str) -> None:
+        low, high = self.formula.tested_r
+        if self.valid_r is not None:
+            if not isinstance(self.valid_r, Sequence) or isinstance(self.valid_r, str) or len(self.valid_r) != 2:
+                raise InputError(
+                    f"{where}, valid_r", repr(self.valid_r), "the lowest and the highest R, such as [-0.1, 0.7]"
+                )
+            low, high = (checks.real_number(f"{where}, valid_r", one) for one in self.valid_r)
+        if not low < high <= 1.0:
+            raise InputError(f"{where}, valid_r", f"{low:g} to {high:g}", "a lower and a higher R, up to 1")
+        object.__setattr__(self, "valid_r", (low, high))
 
     @property
     def formula(self) -> GrowthForm:

@@ -15,7 +15,7 @@ class ModelJob:
     """A model's stresses, their loads, curve and rule, and how far apart worst places are, mm.
 
     `regions` are hot spots of sets of their own, `planes` a measure of `PLANES` instead of `measure`. `structural` is the field
-    of structural stress at the study's paths, `path_spots` their curves.
+    of structural stress at the study's paths, `path_spots` their curves. `leave_out` are sets and nodes that are not assessed.
     """
 
     field: StressField
@@ -27,3 +27,4 @@ class ModelJob:
     planes: str | None = None
     structural: StressField | None = None
     path_spots: Mapping[str, HotSpot] = dataclasses.field(default_factory=dict)
+    leave_out: tuple[str | int, ...] = ()

@@ -24,6 +24,7 @@ def run_model(
     job = _job(study)
     settings: dict[str, Any] = {
         "regions": job.regions,
+        "leave_out": job.leave_out,
         "target": study.target_life,
         "executor": executor,
         "keep_in": keep_in,

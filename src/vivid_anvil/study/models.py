@@ -188,6 +188,7 @@ class GrowthLawSection(Section):
     threshold_model: str | None = None
     threshold_exponent: float | None = None
     scatter: Text | None = None
+    valid_r: Annotated[list[float], Field(min_length=2, max_length=2)] | None = None
     tests: Text | dict[str, Any] | None = None
     above_mean: float | None = None
 
@@ -378,6 +379,7 @@ class ModelSection(Section):
     below_knee: str = "as the curve says"
     apart: Length = 0.0
     sets: dict[Text, BoxSection] = Field(default_factory=dict)
+    leave_out: list[Text | int] = Field(default_factory=list)
     regions: list[RegionSection] = Field(default_factory=list)
     paths: list[PathSection] = Field(default_factory=list)
 

@@ -16,6 +16,7 @@ from vivid_anvil.fields import (
     ThroughPath,
     ToePath,
     averaged,
+    left_out,
     read_field,
     regions_of,
     structural_field,
@@ -56,12 +57,14 @@ def model_job(
     loads.check(stresses)
     loads.events(duty_cycle)
     regions_of(stresses, list(regions))
+    left_out(stresses, section.leave_out)
     planes = section.measure if section.measure in PLANES else None
     measure = StressMeasure() if planes else StressMeasure(section.measure)
     if section.direction is not None:
         x, y, z = section.direction
         measure, planes = StressMeasure(direction=(x, y, z)), None
-    job = ModelJob(stresses, loads, spot, measure, section.apart, dict(regions), planes)
+    leave_out = tuple(section.leave_out)
+    job = ModelJob(stresses, loads, spot, measure, section.apart, dict(regions), planes, leave_out=leave_out)
     if not section.paths:
         return job
     small = structural_field(averaged(stresses), [_path(one) for one in section.paths])
