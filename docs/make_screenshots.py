@@ -21,7 +21,7 @@ FOLDER = Path(__file__).parent / "screenshots"
 EXAMPLES = Path(__file__).parents[1] / "examples"
 LINES = 38
 COMMANDS = {
-    "command-model": ["model", "hanger_head.toml", "--set", "free"],
+    "command-model": ["model", "hanger_head.toml"],
     "command-check": ["check", "larkfell.toml"],
     "command-life": ["life", "larkfell.toml"],
     "command-grow": ["grow", "larkfell.toml"],

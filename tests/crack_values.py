@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 import numpy as np
@@ -33,6 +34,7 @@ from vivid_anvil.cracks.critical import critical_depth, two_way_margins
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.intensity import (
+    StressProfile,
     assessment_curve,
     axial_through_crack,
     centre_crack_by_weight,
@@ -50,6 +52,7 @@ from vivid_anvil.intensity import (
     k_of_contours,
     middle_tension,
     pipe_through_crack,
+    plasticity_interaction,
     reference_stress,
     surface_crack,
     surface_crack_by_weight,
@@ -510,6 +513,21 @@ def _margins(inputs: Values) -> Any:
     return two_way_margins(shape, _steel(inputs), total, "assessment curve", inputs["E_MPa"])
 
 
+def _interaction(inputs: Values) -> Values:
+    primary, secondary, ratio = np.array(inputs["Kp_Ks_Lr"], dtype=float).T
+    chi = secondary * ratio / primary
+    return {"chi": chi, "rho": plasticity_interaction(chi, ratio)}
+
+
+def _limit_with_residual(inputs: Values) -> Values:
+    shape, total = _loaded(inputs, "Pm_MPa", "Pb_MPa")
+    even = StressProfile([(0.0, inputs["Qm_MPa"]), (inputs["t_mm"], inputs["Qm_MPa"])])
+    margins = two_way_margins(
+        shape, _steel(inputs), total, "assessment curve", inputs["E_MPa"], always=partial(shape.k_of_stress, even)
+    )
+    return {"a_limit_mm": [critical_depth(margins, inputs["t_mm"], aspect)[0] for aspect in inputs["a_over_c"]]}
+
+
 def _limit_surface(inputs: Values) -> Values:
     margins = _margins(inputs)
     return {"a_limit_mm": [critical_depth(margins, inputs["t_mm"], aspect)[0] for aspect in inputs["a_over_c"]]}
@@ -641,6 +659,8 @@ CRACK_METHODS = (
     Method("Reference stress, surface crack", r"D-sref-surface-1", _surface_reference),
     Method("Limiting size by the assessment curve, through crack", r"D-limit-through-1", _limit_through),
     Method("Limiting size by the assessment curve, surface crack", r"D-limit-surface-1", _limit_surface),
+    Method("Interaction of primary and secondary stress", r"D-rho-1", _interaction),
+    Method("Limiting size with residual stress and ρ, surface crack", r"D-limit-surface-2", _limit_with_residual),
     Method("Initial size that just lasts", r"D-allowable-initial-two-dof-1", _allowable),
     Method("K from contours of a finite-element model", r"D-contours-[kj]-1", _contours),
     Method("K from J", r"D-k-from-j-1", _j),

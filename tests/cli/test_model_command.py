@@ -28,7 +28,7 @@ def test_the_hanger_head_is_assessed_drawn_and_written(run, demo_file, asked):
         "--nodes",
         asked / "n.vtu",
     )
-    code, out, _ = run("model", demo_file.parent / "hanger_head.toml", "--set", "free", "--most", 5, *written)
+    code, out, _ = run("model", demo_file.parent / "hanger_head.toml", "--most", 5, *written)
     assert code == 0
     for words in (
         "7522 nodes of hanger_head.frd",
@@ -42,7 +42,7 @@ def test_the_hanger_head_is_assessed_drawn_and_written(run, demo_file, asked):
         assert words in out
     record = json.loads((asked / "m.json").read_text())
     assert [one["rank"] for one in record["places"]] == [1, 2, 3, 4, 5]
-    assert all(one["y_mm"] >= -95.0 and one["sets"] == "free" for one in record["places"])
+    assert all(one["y_mm"] > -88.0 and not one["sets"] for one in record["places"])
     lives = [one["life_years"] for one in record["places"]]
     assert lives == sorted(lives)
     assert all((one["reserve_on_stress"] >= 1.0) == (one["life_years"] >= 30.0) for one in record["places"])
@@ -51,7 +51,7 @@ def test_the_hanger_head_is_assessed_drawn_and_written(run, demo_file, asked):
     mesh = meshio.read(asked / "n.vtu")
     assert mesh.cells[0].type == "tetra10"
     assert len(mesh.points) == record["nodes"] == 7522
-    assert 10.0 ** mesh.point_data["log10 life in years"].min() <= lives[0]
+    assert 10.0 ** mesh.point_data["log10 life in years"].min() == pytest.approx(lives[0])
     at = mesh.point_data["node"] == record["places"][0]["node"]
     reserve = mesh.point_data["reserve on stress"][at]
     assert reserve == pytest.approx(record["places"][0]["reserve_on_stress"], rel=1e-9)

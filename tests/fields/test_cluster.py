@@ -43,7 +43,7 @@ def test_a_cluster_gives_the_same_and_a_killed_worker_loses_nothing(cluster):
 
 
 def test_the_command_takes_a_running_scheduler(cluster, run, demo_file, tmp_path):
-    asked = ("model", demo_file.parent / "hanger_head.toml", "--set", "free", "--most", 3)
+    asked = ("model", demo_file.parent / "hanger_head.toml", "--most", 3)
     code, out, err = run(*asked, "--cluster", cluster.scheduler_info()["address"], "--keep", tmp_path / "kept")
     assert code == 0, err
     assert out == run(*asked, "--keep", tmp_path / "kept")[1]  # the second from what was kept

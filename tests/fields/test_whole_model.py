@@ -328,7 +328,6 @@ BAD = {
         ),
         "no S-N curve",
     ),
-    "beyond the strength": (lambda: assess_model(field_of(scale=5000.0), LOADS, duty_of(), spot()), "fail statically"),
     "unknown measure": (
         lambda: assess_model(field_of(20), LOADS, duty_of(), spot(), measure="signed von mises, hydrostatic"),
         "Did you mean",

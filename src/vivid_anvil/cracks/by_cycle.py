@@ -206,7 +206,7 @@ def weights_of(law: GrowthLaw, rows: FloatArray, lowest: float = -math.inf) -> t
     return weight, least
 
 
-@opened()
+@opened(rows=many("stress"), lowest=one("stress", may_be_infinite=True))
 def opening_stress(rows: FloatArray, how: Retardation, lowest: float = -math.inf) -> float:
     """Stress, MPa, at which the crack opens under a spectrum: f(R) of its largest and smallest stress times the largest.
 

@@ -22,7 +22,7 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.materials._growth_kernels import growth_sums
 from vivid_anvil.stress import RepeatCycles
-from vivid_anvil.units import opened
+from vivid_anvil.units import LENGTH, opened
 
 COUNTED_PARTS = {
     "tensile": "only the part of a cycle in which the stress is tensile opens the crack and counts",
@@ -165,7 +165,7 @@ def _least_at_any_r(law: GrowthLaw) -> float:
     return law.threshold if law.threshold_model == "one value" and law.form != "forman-mettu" else 0.0
 
 
-@opened()
+@opened(start=LENGTH, end=LENGTH)
 def threshold_sizes(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, start: float, end: float) -> FloatArray:
     """Sizes, mm, between `start` and `end` at which one more range passes the threshold: the kinks of G(a).
 

@@ -10,6 +10,7 @@ import numpy as np
 
 from vivid_anvil.cracks.two_way_shapes import Onwards
 from vivid_anvil.errors import InputError
+from vivid_anvil.units import LENGTH, STRESS, opened
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -63,6 +64,7 @@ class GridCrack:
         """The last depth at the smallest aspect, mm."""
         return float(self.depths[-1]) / float(self.aspects[0])
 
+    @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at both ends; InputError outside the table."""
         places: list[float] = []
@@ -85,6 +87,7 @@ class GridCrack:
             found.append(float(np.array([1.0 - x, x]) @ cell @ np.array([1.0 - y, y])))
         return found[0], found[1]
 
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:  # noqa: ARG002 (not known of a table)
         """The stress itself: a table knows no section, so toughness, sizes and wall limit."""
         return stress

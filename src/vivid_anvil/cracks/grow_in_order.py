@@ -178,6 +178,8 @@ def _two_marched(
             broken = reached
             if found.ended_by in BY_PEAK:
                 broken = breaking_cycle(few, parts, reached, drive.peak_stress)
+                gone, whole = cycles_until(parts, broken)
+                way.rows[-1, 2] = max(way.rows[-1, 2], broken.passed + gone / whole)
             way.at = parts[broken.piece], broken.passed, broken.time
             way.cycles += _between(parts, reached, broken)
             break

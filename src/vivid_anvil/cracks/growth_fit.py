@@ -15,7 +15,7 @@ from vivid_anvil.cracks.growth_tests import GrowthTests
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.units import number, opened
+from vivid_anvil.units import number, one, opened
 
 UPPER = 2.0  # standard deviations of log10 rate above the mean
 LEAST, FEW = 3, 10
@@ -82,7 +82,7 @@ class GrowthFit:
         return f"<GrowthFit {self.tests.name}: C = {self.constant:.4g}, m = {self.slope:.4g}, std {self.std:.3g}>"
 
 
-@opened()
+@opened(slope=one(above=0.0, optional=True))
 def fit_growth_law(tests: GrowthTests, *, slope: float | None = None) -> GrowthFit:
     """The regression of log10 rate on log10 ΔK; with `slope` only C is fitted.
 

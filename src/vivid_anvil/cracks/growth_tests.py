@@ -19,7 +19,7 @@ from vivid_anvil.checks import FloatArray, read_only
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.intensity import compact_tension, middle_tension, three_point_bend
 from vivid_anvil.tables import column_numbers, read_frame
-from vivid_anvil.units import DIMENSIONS, coherent, factor
+from vivid_anvil.units import DIMENSIONS, FORCE, LENGTH, LENGTHS, coherent, factor, many, one, opened
 
 PIECES: dict[str, Callable[[float, float, float, ArrayLike], FloatArray]] = {
     "compact tension": compact_tension,
@@ -70,6 +70,7 @@ class GrowthTests:
         return f"<GrowthTests {self.name}: {self.ranges.size} rates, ΔK {low:.4g} to {high:.4g} MPa√mm, R = {self.r_ratio:g}>"
 
 
+@opened(cycles=many(at_least=0.0), sizes=LENGTHS)
 def rates_by_secant(cycles: ArrayLike, sizes: ArrayLike) -> tuple[FloatArray, FloatArray]:
     """Sizes, mm, halfway between successive readings, and growth rates, mm/cycle, shape (n - 1,) (ASTM E647, X1.1).
 
@@ -80,6 +81,7 @@ def rates_by_secant(cycles: ArrayLike, sizes: ArrayLike) -> tuple[FloatArray, Fl
     return 0.5 * (a[1:] + a[:-1]), np.diff(a) / np.diff(n)
 
 
+@opened(cycles=many(at_least=0.0), sizes=LENGTHS)
 def rates_by_polynomial(cycles: ArrayLike, sizes: ArrayLike) -> tuple[FloatArray, FloatArray]:
     """Sizes, mm, and growth rates, mm/cycle, of parabolas through seven successive readings, shape (n - 6,) (ASTM E647, X1.2).
 
@@ -101,6 +103,9 @@ def rates_by_polynomial(cycles: ArrayLike, sizes: ArrayLike) -> tuple[FloatArray
     return np.array(fitted), np.array(rates)
 
 
+@opened(
+    cycles=many(at_least=0.0), sizes=LENGTHS, force_range=FORCE, thickness=LENGTH, width=LENGTH, r_ratio=one(below=1.0)
+)
 def growth_of_piece(
     cycles: ArrayLike,
     sizes: ArrayLike,

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.units import opened
+from vivid_anvil.units import LENGTH, many, one, opened
 
 TOLERANCE = 1.0e-8
 _STEPS_AT_START = 64
@@ -34,7 +34,7 @@ class GrowthTable:
     halving_change: float
 
 
-@opened()
+@opened(start=LENGTH, end=LENGTH, kinks=many("length"), tolerance=one(above=0.0))
 def integrate_growth(
     growth: Growth,
     start: float,
@@ -79,7 +79,7 @@ def integrate_growth(
     return GrowthTable(sizes, repeats, float(abs(halved / repeats[-1] - 1.0)))
 
 
-@opened()
+@opened(repeats=one(at_least=0.0))
 def size_after(table: GrowthTable, growth: Growth, repeats: float) -> float:
     """Size, mm, after `repeats`, which must lie within the table: solved inside the step that holds it."""
     from scipy.optimize import brentq

@@ -12,7 +12,7 @@ import numpy as np
 from vivid_anvil.checks import positive_number
 from vivid_anvil.cracks.critical import Margin, critical_depth, critical_sizes, two_way_margins
 from vivid_anvil.cracks.growth import GrowthResult
-from vivid_anvil.units import opened
+from vivid_anvil.units import many, opened
 
 SCALES = (0.6, 0.8, 1.0, 1.2, 1.4, 1.6, 2.0)
 
@@ -36,7 +36,7 @@ class LoadLimit:
         }
 
 
-@opened()
+@opened(scales=many(above=0.0))
 def limits_over_load(result: GrowthResult, scales: Sequence[float] = SCALES) -> list[LoadLimit]:
     """The limiting size at each of `scales` times the peak stress of the duty cycle.
 

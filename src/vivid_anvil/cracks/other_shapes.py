@@ -24,7 +24,7 @@ from vivid_anvil.intensity import (
     round_bar_surround,
     round_bar_thumbnail,
 )
-from vivid_anvil.units import Coherent, OptionalCoherent, coherent, number
+from vivid_anvil.units import LENGTHS, STRESS, Coherent, OptionalCoherent, coherent, number, opened
 from vivid_anvil.working import put_in
 
 _FAR = 0.95  # of a section: where a formula holds up to the end
@@ -51,10 +51,12 @@ class DoubleEdgeCrack:
         """0.95 of the half width, mm."""
         return 0.5 * _FAR * self.width
 
+    @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
         return geometry_factor("double edge, cosine", 2.0 * np.asarray(size, dtype=np.float64) / self.width)
 
+    @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S W / (W - 2a), MPa."""
         return stress / (1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.width)
@@ -127,6 +129,7 @@ class HoleCrack:
             return min(10.0 * self.radius, (0.7 * self.plate_width - 2.0 * self.radius) / 1.7)
         return min(10.0 * self.radius, 0.35 * self.plate_width - self.radius)
 
+    @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
         far = hole_crack(size, self.radius, self.cracks, self.plate_width)
@@ -135,6 +138,7 @@ class HoleCrack:
         pin = pin_hole_crack(size, self.radius, self.plate_width, self.cracks)
         return (1.0 - self.pin_share) * far + self.pin_share * pin
 
+    @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S W / (W - 2r - n a), MPa; S in a wide plate."""
         lost = 2.0 * self.radius + self.cracks * np.asarray(size, dtype=np.float64)
@@ -192,6 +196,7 @@ class PipeCrack:
         """Half arc of 99°, mm."""
         return 0.55 * math.pi * self.radius
 
+    @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
         angle = np.degrees(np.asarray(size, dtype=np.float64) / self.radius)
@@ -199,6 +204,7 @@ class PipeCrack:
         bending = pipe_through_crack(angle, self.radius, self.wall, "bending")
         return (1.0 - self.bending_share) * tension + self.bending_share * bending
 
+    @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """Share of the limit loads of tension and bending that is used, times the yield strength: as a stress, MPa."""
         angle = np.asarray(size, dtype=np.float64) / self.radius
@@ -238,10 +244,12 @@ class AxialPipeCrack:
         """5 √(R t), mm."""
         return 5.0 * self.width
 
+    @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
         return axial_through_crack(size, self.radius, self.wall)
 
+    @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S times Folias' factor, MPa."""
         return np.asarray(stress * np.sqrt(1.0 + 1.6 * (np.asarray(size, dtype=np.float64) / self.width) ** 2))
@@ -273,10 +281,12 @@ class BarCrack:
         """0.95 of the radius, mm."""
         return 0.5 * _FAR * self.width
 
+    @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
         return round_bar_surround(size, self.width)
 
+    @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S on the core that is left, MPa."""
         return stress / (1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.width) ** 2
@@ -315,10 +325,12 @@ class BarSurfaceCrack:
         """0.6 of the diameter, mm."""
         return 0.6 * self.width
 
+    @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
         return round_bar_thumbnail(size, self.width, self.bending_share)
 
+    @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S on the part of the circle that is left, MPa."""
         half = np.arccos(1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.width)
@@ -387,6 +399,7 @@ class TableCrack:
         """The last size of the table, mm."""
         return float(self.points[-1][0])
 
+    @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -; InputError outside the table."""
         sizes = np.asarray(size, dtype=np.float64)
@@ -400,6 +413,7 @@ class TableCrack:
             )
         return np.asarray(np.interp(sizes, *self._columns))
 
+    @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """0: a table knows no section."""
         return np.zeros_like(np.asarray(size, dtype=np.float64)) * stress

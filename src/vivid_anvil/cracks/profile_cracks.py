@@ -20,7 +20,7 @@ from vivid_anvil.cracks.shapes import CentreCrack, EdgeCrack
 from vivid_anvil.cracks.two_way_shapes import Onwards, SurfaceCrack
 from vivid_anvil.errors import InputError
 from vivid_anvil.intensity import StressProfile, reference_stress, surface_share
-from vivid_anvil.units import Coherent, number
+from vivid_anvil.units import LENGTH, LENGTHS, STRESS, Coherent, number, opened
 from vivid_anvil.working import put_in
 
 
@@ -73,10 +73,12 @@ class ProfileEdgeCrack:
         """K, MPa√mm, of a stress across the section."""
         return EdgeCrack(self.width).k_of_stress(stress, size)
 
+    @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
         return np.asarray(self.k_of_stress(self.profile, size) / np.sqrt(np.pi * np.asarray(size, dtype=np.float64)))
 
+    @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """Collapse stress of the ligament, MPa."""
         x = np.asarray(size, dtype=np.float64) / self.width
@@ -135,12 +137,14 @@ class ProfileSurfaceCrack:
         """K, MPa√mm, of a stress across the section, at the deepest point and at the surface."""
         return self._plain.k_of_stress(stress, a, c)
 
+    @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the deepest point and at the surface."""
         deep, along = self.k_of_stress(self.profile, a, c)
         root = math.sqrt(math.pi * a)
         return deep / root, along / root
 
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Reference stress, BS 7910 annex P, under the linear part of the profile, MPa."""
         membrane, bending = (share * stress for share in self.profile.means(self.thickness))

@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.checks import FloatArray, share_of_one
 from vivid_anvil.errors import InputError
 from vivid_anvil.intensity import FACTORS, StressProfile, edge_crack_by_weight, geometry_factor, reference_stress
-from vivid_anvil.units import Coherent
+from vivid_anvil.units import LENGTHS, STRESS, STRESSES, Coherent, many, opened
 from vivid_anvil.working import put_in
 
 
@@ -71,10 +71,12 @@ class CentreCrack:
         """0.8 of the half width, mm."""
         return 0.4 * self.width
 
+    @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -, at half lengths `size`, mm."""
         return np.asarray(1.0 / np.sqrt(np.cos(np.pi * np.asarray(size, dtype=np.float64) / self.width)))
 
+    @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S W / (W - 2a), MPa."""
         return stress / (1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.width)
@@ -132,6 +134,7 @@ class EdgeCrack:
         """K, MPa√mm, of any stress across the plate, by weight function; to half of the width."""
         return edge_crack_by_weight(stress, size, self.width)
 
+    @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -, at lengths `size`, mm."""
         x = np.asarray(size, dtype=np.float64) / self.width
@@ -140,6 +143,7 @@ class EdgeCrack:
             return tension
         return (1.0 - self.bending_share) * tension + self.bending_share * geometry_factor("edge, bending", x)
 
+    @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """Collapse stress of the ligament under force and eccentricity, MPa."""
         x = np.asarray(size, dtype=np.float64) / self.width
@@ -164,6 +168,7 @@ def _with_x(symbols: str, x: float) -> str:
     return re.sub(r"\bx\b", put_in(x), symbols)
 
 
+@opened(size=many("length"), stress=STRESSES)
 def stress_intensity(shape: CrackShape, size: ArrayLike, stress: ArrayLike) -> FloatArray:
     """K = Y S sqrt(π a), MPa√mm (Irwin, G. R. 1957, J. Appl. Mech. 24, 361-364); InputError beyond the shape's validity.
 

@@ -21,7 +21,7 @@ from vivid_anvil.cracks.critical import AlwaysEnds, Margin
 from vivid_anvil.cracks.drive import GrowthDrive, growth_at_scale
 from vivid_anvil.cracks.two_way_shapes import TwoWayShape, within, within_weight
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.units import opened
+from vivid_anvil.units import one, opened
 
 
 class Pace(NamedTuple):
@@ -82,6 +82,7 @@ def _power_growth(drive: GrowthDrive, law: GrowthLaw) -> Callable[[float], float
     return lambda scale: constant * scale**slope * sums[bisect.bisect_right(ranges, threshold / scale)]
 
 
+@opened(most_repeats=one(above=0.0, may_be_infinite=True))
 def grow_two_way(
     rates: Callable[[float, float], tuple[float, float]],
     start: tuple[float, float],

@@ -29,7 +29,7 @@ from vivid_anvil.intensity import (
     surface_share,
     toe_value,
 )
-from vivid_anvil.units import Coherent, OptionalCoherent, inner, number
+from vivid_anvil.units import LENGTH, STRESS, Coherent, OptionalCoherent, inner, number, opened
 
 Onwards = tuple[Any, tuple[float, ...]]
 TOE_DEPTH_AT_SURFACE = 0.15  # mm, where the weld-toe magnification of the surface points is taken (BS 7910)
@@ -129,6 +129,7 @@ class SurfaceCrack:
         """A quarter of the width, mm."""
         return 0.25 * self.width
 
+    @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the deepest point and at the surface."""
         _checked_aspect(self.kind, a, c)
@@ -165,6 +166,7 @@ class SurfaceCrack:
     def _toe_at_surface(self) -> tuple[float, float]:
         return self._toe(TOE_DEPTH_AT_SURFACE)
 
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Reference stress, BS 7910 annex P, MPa."""
         lost = surface_share(a, c, self.thickness, self.width)
@@ -206,6 +208,7 @@ class CornerCrack:
         """Half of the width, mm."""
         return 0.5 * self.width
 
+    @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the end of a and at the end of c."""
         _checked_aspect(self.kind, a, c)
@@ -213,6 +216,7 @@ class CornerCrack:
         deep, along = (_mixed(found, self.bending_share) for found in ends)
         return deep, self.surface_factor * along
 
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Net section of a plate of this width, the bending part by the same share, MPa."""
         lost = math.pi * a * c / (4.0 * self.thickness * self.width)
@@ -259,6 +263,7 @@ class HoleCornerCrack:
         """As long as the crack through the plate is known, mm."""
         return 0.9 * HoleCrack(self.radius, self.cracks, self.width).largest_size
 
+    @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the end of a, in the hole, and at the end of c, on the surface."""
         _checked_aspect(self.kind, a, c)
@@ -266,6 +271,7 @@ class HoleCornerCrack:
         deep, along = (_hole_corner_crack(*rest, angle, cracks=self.cracks).tension for angle in (90.0, 0.0))
         return deep, along
 
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Net section of the plate without hole and cracks, MPa."""
         lost = 2.0 * self.radius * self.thickness + self.cracks * 0.25 * math.pi * a * c
@@ -318,10 +324,12 @@ class PipeSurfaceCrack:
         """A quarter of the circumference, mm."""
         return self._plate.longest
 
+    @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the deepest point and at the surface."""
         return self._plate.factors(a, c)
 
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Reference stress of the wall as a plate, MPa."""
         return self._plate.collapse_stress(a, c, stress)
@@ -381,6 +389,7 @@ class EmbeddedCrack:
         """A quarter of the width, mm."""
         return 0.25 * self.width
 
+    @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the end of a and at the end of c."""
         _checked_aspect(self.kind, a, c)
@@ -388,6 +397,7 @@ class EmbeddedCrack:
         deep, along = (_embedded_crack(a, c, around, 0.5 * self.width, angle).tension for angle in (90.0, 0.0))
         return deep, along
 
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Net section of the plate, MPa."""
         return stress / (1.0 - math.pi * a * c / (self.thickness * self.width))
@@ -431,6 +441,7 @@ class VesselCrack:
         """As long as the through crack that it becomes is known, mm."""
         return 5.0 * math.sqrt(self.inner_radius * self.thickness)
 
+    @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the deepest point and at the surface."""
         if a > c * (1.0 + 1e-9):
@@ -440,6 +451,7 @@ class VesselCrack:
         )
         return deep, along
 
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Hoop stress on the wall that is left, over the length of the crack and a wall on both sides, MPa."""
         return float(stress / (1.0 - float(surface_share(a, c, self.thickness))))

@@ -14,7 +14,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, one_of
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import SNCurve
-from vivid_anvil.units import opened
+from vivid_anvil.units import many, opened
 
 BELOW_KNEE = {
     "as the curve says": "the curve's own word",
@@ -63,7 +63,7 @@ def slope_above_end(curve: SNCurve, where: str) -> float:
     return slope
 
 
-@opened()
+@opened(stress=many("stress", at_least=0.0), per_repeat=many(at_least=0.0))
 def consistent_damage(stress: FloatArray, per_repeat: FloatArray, curve: SNCurve) -> FloatArray:
     """Damage per repeat of each cycle, averaged over a life in which the fatigue limit falls with the damage D.
 

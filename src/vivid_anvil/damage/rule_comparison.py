@@ -17,7 +17,7 @@ from vivid_anvil.damage.mean_stress_rules import MEAN_STRESS_RULES, equivalent_a
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, Material, SNFamily
 from vivid_anvil.records import plain
-from vivid_anvil.units import opened
+from vivid_anvil.units import STRESSES, many, one, opened
 
 
 @dataclass(frozen=True, eq=False)
@@ -42,7 +42,7 @@ class RulesForCycles:
         ]
 
 
-@opened()
+@opened(amplitude=many("stress", at_least=0.0), mean=STRESSES, r_ratio=one())
 def compare_rules_for_cycles(
     amplitude: ArrayLike, mean: ArrayLike, material: Material, *, r_ratio: float = -1.0, compressive: str = "ignored"
 ) -> RulesForCycles:

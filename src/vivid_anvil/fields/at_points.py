@@ -11,7 +11,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.stress_field import Elements, StressField
-from vivid_anvil.units import opened
+from vivid_anvil.units import many, opened
 
 # Solids cut into tetrahedra, shells into triangles, by corner nodes; elements of higher order start with the same corners.
 TETRAHEDRA: dict[str, tuple[tuple[int, ...], ...]] = {
@@ -36,7 +36,7 @@ class _Cells(NamedTuple):
     high: FloatArray
 
 
-@opened()
+@opened(points=many("length"))
 def at_points(field: StressField, points: ArrayLike, *, names: Sequence[str] = ()) -> StressField:
     """The field at points, shape (m, 3), mm, as nodes 1 to m; `names` make a set of each.
 

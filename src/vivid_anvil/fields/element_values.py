@@ -13,13 +13,13 @@ from vivid_anvil.errors import InputError, listed
 from vivid_anvil.fields.averaging import NodeMeans, averaged_at_nodes
 from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import StressField
-from vivid_anvil.units import opened
+from vivid_anvil.units import many, opened
 
 ELEMENT_VALUES = ("averaged", "each element")
 FACE_CHOICES = ("both", *FACES)
 
 
-@opened()
+@opened(coordinates=many("length"))
 def field_of_rows(
     cases: Sequence[str], node_ids: IntArray, coordinates: FloatArray, rows: Rows, **others: Any
 ) -> StressField:

@@ -19,7 +19,7 @@ from vivid_anvil.fields.surface import outer_surface
 from vivid_anvil.fields.whole_model import Watch, assess_model, left_out
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.units import opened
+from vivid_anvil.units import one, opened
 
 FINEST, AROUND = 0.5, 8  # degrees between planes in the end; planes around one that are looked at
 SMOOTH = 0.94  # cosine of 20 degrees: faces that differ more meet at an edge
@@ -64,7 +64,7 @@ def _sides(field: StressField) -> dict[int, list[FloatArray]]:
     return {node: [side / np.linalg.norm(side) for side in sides if side.any()] for node, sides in found.items()}
 
 
-@opened()
+@opened(step_degrees=one("angle", degrees=True))
 def surface_directions(
     field: StressField, loads: FieldLoads, duty_cycle: DutyCycle, *, step_degrees: float = 5.0
 ) -> tuple[FloatArray, np.ndarray]:
@@ -114,6 +114,7 @@ def surface_part(field: StressField) -> StressField:
     return dataclasses.replace(field.part(places), node_sets=sets, elements=elements)
 
 
+@opened(step_degrees=one("angle", degrees=True))
 def half_sphere(step_degrees: float = 15.0) -> FloatArray:
     """Directions about `step_degrees` apart that stand for all planes, shape (k, 3).
 
@@ -132,7 +133,7 @@ def half_sphere(step_degrees: float = 15.0) -> FloatArray:
     return np.array(found)
 
 
-@opened()
+@opened(step_degrees=one("angle", degrees=True))
 def critical_planes(
     field: StressField,
     loads: FieldLoads,

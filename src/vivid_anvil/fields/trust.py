@@ -12,7 +12,7 @@ from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.load_corners import load_corners
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.units import opened
+from vivid_anvil.units import STRESSES, opened
 
 NOT_PROPORTIONAL = 0.1
 FULL = np.array([[0, 3, 5], [3, 1, 4], [5, 4, 2]])  # places of the components in the tensor
@@ -41,6 +41,7 @@ class TrustOfNodes(NamedTuple):
     direction: FloatArray
 
 
+@opened(history=STRESSES)
 def trust_of(history: ArrayLike) -> Trust:
     """How well one scalar can stand for a tensor history, shape (samples, 6).
 

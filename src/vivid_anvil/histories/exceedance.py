@@ -9,7 +9,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories.cycles import Cycles
-from vivid_anvil.units import opened
+from vivid_anvil.units import many, opened
 
 
 class Exceedance(NamedTuple):
@@ -30,6 +30,7 @@ def exceedance(cycles: Cycles) -> Exceedance:
     return Exceedance(cycles.range[order], np.cumsum(cycles.count[order]))
 
 
+@opened(ranges=many(), counts=many(at_least=0.0))
 def classes_of_exceedance(ranges: FloatArray, counts: FloatArray, *, where: str = "exceedance") -> Cycles:
     """Cycles of a spectrum given as exceedance: each class between two ranges counts at the larger one, mean 0.
 

@@ -17,7 +17,7 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import _kernels
 from vivid_anvil.histories.cycles import Cycles
-from vivid_anvil.units import opened
+from vivid_anvil.units import one, opened
 
 # What stands in rows and columns of each kind.
 MATRICES = {"range-mean": ("range", "mean"), "maximum-minimum": ("maximum", "minimum"), "from-to": ("from", "to")}
@@ -119,7 +119,7 @@ def cycle_matrix(
     return CycleMatrix(kind, along_rows, along_columns, counts, cycles.dimension)
 
 
-@opened()
+@opened(slope=one(at_least=1.0))
 def binning_effect(cycles: Cycles, matrix: CycleMatrix, slope: float, class_value: str = "middle") -> float:
     """By which share the matrix moves the damage on a curve of one `slope`: Σ n ΔS^m of the matrix / of the cycles - 1.
 
@@ -133,7 +133,7 @@ def binning_effect(cycles: Cycles, matrix: CycleMatrix, slope: float, class_valu
     return float((binned.count * binned.range**slope).sum()) / exact - 1.0 if exact > 0.0 else 0.0
 
 
-@opened()
+@opened(slope=one(at_least=1.0))
 def binning_findings(
     cycles: Cycles, matrix: CycleMatrix, slope: float, class_value: str = "middle"
 ) -> tuple[Finding, ...]:

@@ -21,7 +21,7 @@ from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.exceedance import classes_of_exceedance
 from vivid_anvil.tables import headers, read_frame
-from vivid_anvil.units import DIMENSIONS, dimension_of, factor, in_dimension
+from vivid_anvil.units import DIMENSIONS, dimension_of, factor, in_dimension, one, opened
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -145,6 +145,7 @@ _LOAD_COLUMNS = ("maximum", "minimum", "level", "range", "amplitude", "mean")
 _OTHER_COLUMNS = ("cycles", "exceedance", "r_ratio", "name")
 
 
+@opened(frequency=one("frequency", above=0.0, optional=True))
 def block_programme(
     channel: str, rows: Mapping[str, Sequence[Any]], unit: str, *, frequency: float | None = None
 ) -> BlockProgramme:
@@ -184,6 +185,7 @@ def load_spectrum(channel: str, rows: Mapping[str, Sequence[Any]], unit: str) ->
     return LoadSpectrum(channel, table)
 
 
+@opened(frequency=one("frequency", above=0.0, optional=True))
 def read_programme(
     path: str | Path, *, channel: str, sheet: str | int = 0, frequency: float | None = None
 ) -> BlockProgramme:
@@ -203,7 +205,7 @@ def _rows(path: Path, sheet: str | int) -> tuple[dict[str, list[Any]], str]:
     frame, where = read_frame(path, sheet, "a file of rows")
     rows: dict[str, list[Any]] = {}
     units = set()
-    for i, cell in enumerate(str(one) for one in frame.columns):
+    for i, cell in enumerate(map(str, frame.columns)):
         name = cell.partition("[")[0].strip()
         known = (*_LOAD_COLUMNS, *_OTHER_COLUMNS)
         if name not in known:

@@ -20,7 +20,7 @@ from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.check_history import spikes
 from vivid_anvil.histories.load_history import Channel, LoadHistory
 from vivid_anvil.histories.rosette import principal_strains, principal_stresses
-from vivid_anvil.units import DIMENSIONS, coherent, coherent_ratio, dimension_of, number, opened
+from vivid_anvil.units import DIMENSIONS, coherent, coherent_ratio, dimension_of, number, one, opened
 
 
 @opened()
@@ -137,7 +137,7 @@ def join(histories: Sequence[LoadHistory], *, name: str) -> LoadHistory:
     )
 
 
-@opened()
+@opened(factor=one())
 def scale(history: LoadHistory, *, channel: str, factor: float) -> LoadHistory:
     """`channel` times `factor`, which has no unit."""
     one = history[channel]

@@ -13,7 +13,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.checks import FloatArray, finite_samples, one_of, positive_number, real_number
 from vivid_anvil.errors import InputError
-from vivid_anvil.units import coherent, opened
+from vivid_anvil.units import POISSON, STRENGTH, coherent, many, opened
 
 ROSETTES = ("0/45/90", "0/60/120")
 
@@ -33,6 +33,7 @@ class PrincipalStresses(NamedTuple):
     smaller: FloatArray
 
 
+@opened(a=many("strain"), b=many("strain"), c=many("strain"))
 def principal_strains(a: ArrayLike, b: ArrayLike, c: ArrayLike, rosette: str) -> PrincipalStrains:
     """Principal strains from the strains of gauges a, b, c, -, shape (n,) each; `rosette` is one of `ROSETTES`.
 
@@ -55,7 +56,7 @@ def principal_strains(a: ArrayLike, b: ArrayLike, c: ArrayLike, rosette: str) ->
     return PrincipalStrains(middle + radius, middle - radius, 0.5 * np.arctan2(shear, half))
 
 
-@opened()
+@opened(elastic_modulus=STRENGTH, poisson_ratio=POISSON)
 def principal_stresses(
     strains: PrincipalStrains, elastic_modulus: float | str, poisson_ratio: float
 ) -> PrincipalStresses:

@@ -19,7 +19,7 @@ from vivid_anvil.findings import Finding
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.events import DutyCycle, Event, Load
 from vivid_anvil.histories.rainflow import joined
-from vivid_anvil.units import opened
+from vivid_anvil.units import coherent, opened
 
 TAILS = {
     "weibull": "survival exp(-(x/s)^k) of the excess x",
@@ -141,7 +141,9 @@ def fit_tail(cycles: Cycles, threshold: float, *, model: str = "weibull", seed: 
     Raises InputError for fewer than 20 cycles above the threshold.
     """
     checks.one_of("tail, model", model, tuple(TAILS))
-    limit = checks.positive_number("tail, threshold", threshold, "a range above 0")
+    limit = checks.positive_number(
+        "tail, threshold", coherent(threshold, cycles.dimension, "tail, threshold"), "a range above 0"
+    )
     above = cycles.range >= limit
     excess, weight = cycles.range[above] - limit, cycles.count[above]
     if weight.sum() < FEWEST or excess.max(initial=0.0) <= 0.0:

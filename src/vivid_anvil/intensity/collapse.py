@@ -26,7 +26,7 @@ def reference_stress(membrane: ArrayLike, bending: ArrayLike, lost: ArrayLike) -
     return np.asarray((b + np.sqrt(b**2 + 9.0 * m**2 * left**2)) / (3.0 * left**2))
 
 
-def _shorter(membrane: ArrayLike, bending: ArrayLike, size: ArrayLike, width: float) -> None:  # noqa: ARG001
+def _shorter(size: ArrayLike, width: float, **_: object) -> None:
     refuse_unless(
         2.0 * np.asarray(size) < width,
         "through reference stress, size",
@@ -83,7 +83,7 @@ def plasticity_interaction(chi: ArrayLike, load_ratio: ArrayLike) -> FloatArray:
     return np.asarray(first * np.clip(4.0 * (1.05 - ratio), 0.0, 1.0))
 
 
-def _strengths(_: ArrayLike, yield_strength: float, ultimate_strength: float, youngs_modulus: float) -> None:
+def _strengths(yield_strength: float, ultimate_strength: float, youngs_modulus: float, **_: object) -> None:
     refuse_unless(
         yield_strength <= ultimate_strength <= youngs_modulus,
         "assessment curve, strengths",

@@ -27,18 +27,18 @@ def _fits(what: str, fits: bool, a: float, c: float, t: float, half_width: float
     refuse_unless(fits, what, found, expected, "Beyond, the solution is not valid. Are the units right?")
 
 
-def _surface_fits(a: float, c: float, t: float, half_width: float = math.inf, *_: float, **__: object) -> None:
+def _surface_fits(a: float, c: float, t: float, half_width: float = math.inf, **_: object) -> None:
     fits = a <= t and a <= MOST_ASPECT * c * (1.0 + 1e-9) and c < half_width
     _fits("surface crack", fits, a, c, t, half_width, "a/t up to 1, a/c up to 2, c below the half width")
 
 
-def _corner_fits(a: float, c: float, t: float, *_: float) -> None:
+def _corner_fits(a: float, c: float, t: float, **_: object) -> None:
     fits = a < t and 0.2 * c * (1.0 - 1e-9) <= a <= MOST_ASPECT * c * (1.0 + 1e-9)
     _fits("corner crack", fits, a, c, t, math.inf, "a/t below 1, a/c from 0.2 to 2")
 
 
 def _hole_fits(
-    a: float, c: float, t: float, radius: float, half_width: float = math.inf, *_: float, cracks: int = 2, **__: float
+    a: float, c: float, t: float, radius: float, half_width: float = math.inf, cracks: int = 2, **_: object
 ) -> None:
     one_of("hole corner crack, cracks", cracks, (1, 2))
     fits = a < t and 0.2 * c * (1.0 - 1e-9) <= a <= MOST_ASPECT * c * (1.0 + 1e-9) and c + radius < half_width
@@ -47,12 +47,12 @@ def _hole_fits(
     _fits(f"hole corner crack, radius {radius:g} mm", fits, a, c, t, half_width, expected)
 
 
-def _embedded_fits(a: float, c: float, t: float, half_width: float = math.inf, *_: float, **__: object) -> None:
+def _embedded_fits(a: float, c: float, t: float, half_width: float = math.inf, **_: object) -> None:
     fits = 2.0 * a < t and c < half_width
     _fits("embedded crack", fits, a, c, t, half_width, "2a below the thickness, c below the half width")
 
 
-def _flat_fits(a: float, c: float, *_: float, **__: object) -> None:
+def _flat_fits(a: float, c: float, **_: object) -> None:
     _fits("embedded in infinite", a <= c, a, c, math.inf, math.inf, "a up to c")
 
 

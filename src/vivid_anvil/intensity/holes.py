@@ -36,7 +36,7 @@ def _pin_in_plate(size: ArrayLike, radius: float, width: float, cracks: int = 2)
     _in_plate(size, radius, cracks, width)
 
 
-def _at_hole(size: ArrayLike, radius: float, cracks: int = 2, *_: float, **__: float) -> None:  # noqa: ARG001
+def _at_hole(cracks: int = 2, **_: object) -> None:
     one_of("hole crack, cracks", cracks, (1, 2))
 
 

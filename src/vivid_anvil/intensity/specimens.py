@@ -21,15 +21,15 @@ def _within(what: str, size: ArrayLike, width: float, low: float, high: float, s
     refuse_unless((x >= low * (1.0 - 1e-9)) & (x < high), what, found, f"{share} from {low:g} to below {high:g}")
 
 
-def _compact(force: float, thickness: float, width: float, size: ArrayLike) -> None:  # noqa: ARG001
+def _compact(width: float, size: ArrayLike, **_: object) -> None:
     _within("compact tension", size, width, 0.2, 1.0, "a/W")
 
 
-def _bend(force: float, thickness: float, width: float, size: ArrayLike) -> None:  # noqa: ARG001
+def _bend(width: float, size: ArrayLike, **_: object) -> None:
     _within("three-point bend", size, width, 0.0, 1.0, "a/W")
 
 
-def _middle(force: float, thickness: float, width: float, size: ArrayLike) -> None:  # noqa: ARG001
+def _middle(width: float, size: ArrayLike, **_: object) -> None:
     _within("middle tension", size, 0.5 * width, 0.0, 0.95, "2a/W")
 
 
@@ -37,7 +37,7 @@ def _in_bar(size: ArrayLike, diameter: float) -> None:
     _within("round bar", size, 0.5 * diameter, 0.0, 1.0, "a/R")
 
 
-def _thumbnail(size: ArrayLike, diameter: float, bending_share: float = 0.0) -> None:  # noqa: ARG001
+def _thumbnail(size: ArrayLike, diameter: float, **_: object) -> None:
     _within("round bar", size, diameter, 0.0, 0.6 * (1.0 + 1e-9), "a/D")
 
 

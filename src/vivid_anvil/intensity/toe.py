@@ -16,7 +16,7 @@ from vivid_anvil.units import LENGTH, LENGTHS, inner, one, opened
 LOADINGS = ("axial", "bending")
 
 
-def _inside(depth: ArrayLike, attachment_length: float, thickness: float, loading: str = "axial") -> None:  # noqa: ARG001
+def _inside(depth: ArrayLike, thickness: float, **_: object) -> None:
     fits = np.asarray(depth) <= thickness * (1.0 + 1e-9)
     refuse_unless(fits, "toe magnification, depth", f"{reach(depth)} mm", f"up to the thickness, {thickness:g} mm")
 

@@ -26,7 +26,7 @@ _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(64)
 _FEW, _FEW_WEIGHTS = np.polynomial.legendre.leggauss(8)  # exact on each straight part of a profile
 
 
-def _a_stress(stress: Stress, *_: object, **__: object) -> None:
+def _a_stress(stress: Stress, **_: object) -> None:
     refuse_unless(callable(stress), "stress", f"a {type(stress).__name__}", "a function of x, mm, or a StressProfile")
 
 

@@ -23,7 +23,7 @@ from vivid_anvil.materials.sn_convert import thickness_factor, with_stress_facto
 from vivid_anvil.materials.sn_curve import SNCurve
 from vivid_anvil.materials.sn_forms import intercept_curve, sloped_curve
 from vivid_anvil.sections import checked
-from vivid_anvil.units import coherent, number, opened
+from vivid_anvil.units import LENGTH, coherent, number, opened
 from vivid_anvil.working import Step, put_in
 
 _FILE_KEYS = {
@@ -399,6 +399,7 @@ def _divided(curve: SNCurve, partial_factor: float) -> SNCurve:
     return dataclasses.replace(lowered, remarks=(*lowered.remarks, *remark))
 
 
+@opened(thickness=LENGTH, attachment_length=LENGTH)
 def effective_thickness(thickness: float, attachment_length: float) -> float:
     """Thickness that counts for a plate with an attachment, mm: half of its length L if L <= 2 t, else t.
 

@@ -21,7 +21,7 @@ from vivid_anvil.findings import Finding
 from vivid_anvil.materials.fit_curve import FittedCurve
 from vivid_anvil.materials.sn_checks import check_share
 from vivid_anvil.materials.specimens import SpecimenSeries, series_findings
-from vivid_anvil.units import number, opened
+from vivid_anvil.units import many, number, one, opened
 
 
 def _distributions() -> ModuleType:
@@ -241,6 +241,7 @@ class LivesAtOneLevel:
     life_limit: float
 
 
+@opened(lives=many(above=0.0), survival_probability=one(), confidence=one())
 def tolerance_of_lives(lives: ArrayLike, survival_probability: float, confidence: float) -> LivesAtOneLevel:
     """Life, cycles, that a share of parts reaches with `confidence`, from `lives` at one stress that all failed.
 

@@ -7,13 +7,13 @@ import numpy as np
 from vivid_anvil.materials import _kernels
 from vivid_anvil.materials.sn_curve import SNCurve
 from vivid_anvil.materials.sn_family import SNFamily
-from vivid_anvil.units import UnitSystem, display_unit, number, opened, shown
+from vivid_anvil.units import STRESS, UnitSystem, display_unit, number, one, opened, shown
 from vivid_anvil.working import Step, Working, put_in
 
 _SOURCE = "Basquin 1910"
 
 
-@opened()
+@opened(stress=one("stress", at_least=0.0))
 def life_steps(curve: SNCurve, stress: float, system: UnitSystem = "metric") -> tuple[Step, ...]:
     """The life at `stress`, MPa, in the curve's own terms, as steps to redo by hand."""
     before: tuple[Step, ...] = ()
@@ -86,7 +86,7 @@ def stress_step(curve: SNCurve, life: float, name: str, system: UnitSystem = "me
     return Step(f"Amplitude on the curve at {curve.at_r} for that life", formula, numbers, found, unit, _SOURCE)
 
 
-@opened()
+@opened(amplitude=one("stress", at_least=0.0), mean=STRESS)
 def family_steps(family: SNFamily, amplitude: float, mean: float, system: UnitSystem = "metric") -> tuple[Step, ...]:
     """That the constant-life line of the life found passes through the cycle, as steps to redo by hand."""
     life = float(family.life(amplitude, mean))

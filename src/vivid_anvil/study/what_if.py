@@ -23,7 +23,7 @@ from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.records import plain
 from vivid_anvil.study.read_study import build_study, read_study
 from vivid_anvil.study.study import Study, Watch
-from vivid_anvil.units import number, opened
+from vivid_anvil.units import number, one, opened
 
 LOAD_SCALE = "load scale"
 OF_CRACKS = ("cracks", "growth_laws")  # keys that no life by damage depends on
@@ -285,7 +285,7 @@ def _path(data: Any, key: str) -> list[Any]:
     return found
 
 
-@opened()
+@opened(low=one(), high=one())
 def value_that_meets_target(
     study: Study | str | Path, key: str, low: float, high: float, unit: str = "", *, spot: str
 ) -> float:

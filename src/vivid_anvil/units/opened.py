@@ -127,6 +127,13 @@ class Takes:
 
 def _degrees(given: Any, found: float | FloatArray) -> float | FloatArray:
     """Radians of text or a quantity as degrees; plain arrays are degrees already."""
+    if isinstance(given, list | tuple) and any(isinstance(one, str) for one in given):
+        return np.array(
+            [
+                np.degrees(one) if isinstance(said, str) else one
+                for one, said in zip(np.asarray(found), given, strict=True)
+            ]
+        )
     if isinstance(given, str) or hasattr(given, "units"):
         return float(np.degrees(found)) if isinstance(found, float) else np.degrees(found)
     return found
@@ -208,7 +215,7 @@ FRONT_ANGLE = one("angle", degrees=True, at_least=0.0, at_most=180.0)
 def opened(valid: Callable[..., None] | None = None, /, **takes: Takes) -> Callable[[Function], Function]:
     """Open a function: its arguments are made coherent and checked by `takes`; `.takes` keeps what was said.
 
-    `valid` is called with the same arguments before, and raises InputError where they do not go together.
+    `valid` is called before with the same arguments by their names, and raises InputError where they do not go together.
 
     >>> @opened(force=one("force"), area=one(above=0.0))
     ... def stress(force, area):
@@ -231,17 +238,17 @@ def opened(valid: Callable[..., None] | None = None, /, **takes: Takes) -> Calla
             for at, name, how, low, high in places:
                 if at < len(given):
                     value = given[at]
-                    if type(value) is float and low < value < high:  # the usual case, at no cost
+                    if isinstance(value, float) and low < value < high:  # the usual case, at no cost
                         continue
                     values = list(given) if values is None else values
                     values[at] = how.checked(value, f"{title}, {name}")
                 elif name in named:
                     value = named[name]
-                    if not (type(value) is float and low < value < high):
+                    if not (isinstance(value, float) and low < value < high):
                         named[name] = how.checked(value, f"{title}, {name}")
             ready = given if values is None else values
             if valid is not None:
-                valid(*ready, **named)
+                valid(**dict(zip(names, ready, strict=False)), **named)
             return function(*ready, **named)
 
         door.takes = cast(Mapping[str, Takes], takes)  # type: ignore[attr-defined]

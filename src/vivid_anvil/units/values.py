@@ -28,7 +28,7 @@ def coherent_values(value: Any, dimension: str, where: str) -> float | FloatArra
     >>> coherent_values(["1 kN", 250.0], "force", "loads")
     array([1000.,  250.])
     """
-    if type(value) is float:  # by far the most frequent
+    if isinstance(value, float):  # by far the most frequent
         return value
     if isinstance(value, str) or _is_quantity(value) or not hasattr(value, "__len__"):
         return _of_quantity(value, dimension, where)
