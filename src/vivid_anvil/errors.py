@@ -5,6 +5,8 @@ from __future__ import annotations
 import difflib
 from collections.abc import Iterable
 
+MOST_LISTED = 40  # names in one message
+
 
 class InputError(ValueError):
     """Input that cannot be used: where it stands, what was found, what was expected, what to do.
@@ -16,11 +18,17 @@ class InputError(ValueError):
     """
 
     def __init__(self, where: str, found: str, expected: str, remedy: str = "") -> None:
-        super().__init__(where, found, expected, remedy)
-        self.where, self.found, self.expected, self.remedy = where, found, expected, remedy
+        parts = (_capped(where), _capped(found), _capped(expected, 2000), _capped(remedy, 2000))
+        super().__init__(*parts)
+        self.where, self.found, self.expected, self.remedy = parts
 
     def __str__(self) -> str:
         return f"{self.where}: found {self.found}, expected {self.expected}. {self.remedy}".rstrip()
+
+
+def _capped(text: str, most: int = 400) -> str:
+    """A part of a message, cut where it quotes something endless."""
+    return text if len(text) <= most else f"{text[: most - 20]}... ({len(text)} characters)"
 
 
 def did_you_mean(name: str, known: Iterable[str]) -> str:
@@ -39,4 +47,6 @@ def did_you_mean(name: str, known: Iterable[str]) -> str:
 
 def listed(names: Iterable[str]) -> str:
     """Names as they stand in an error: quoted, in their order, with commas."""
-    return ", ".join(repr(name) for name in names)
+    every = list(names)
+    words = [repr(name) if len(str(name)) <= 60 else f"{str(name)[:57]!r}..." for name in every[:MOST_LISTED]]
+    return ", ".join(words) + ("" if len(every) <= MOST_LISTED else f" and {len(every) - MOST_LISTED} more")

@@ -13,10 +13,12 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.files import existing, first_line, fits_memory, read_by_others
 from vivid_anvil.units import dimension_of
 
 _HEADER = re.compile(r"\s*(?P<name>[^\[\]]*?)\s*\[(?P<unit>[^\[\]]*)\]\s*")
 DATE_TIME = "date-time"
+BYTES_PER_BYTE = 30  # of memory for each of an unpacked workbook
 
 Place = Callable[[int], str]
 
@@ -67,15 +69,7 @@ def headers(cells: Sequence[str], place: Place, units: Mapping[str, str] | None 
     return found
 
 
-def existing(path: str | Path, what: str = "a history file") -> Path:
-    """The path; InputError where there is no such file."""
-    found = Path(path)
-    if not found.is_file():
-        instead = "a folder" if found.is_dir() else "no such file"
-        raise InputError(str(found), instead, what, "Check the folder and the spelling.")
-    return found
-
-
+@read_by_others("an .xlsx workbook")
 def workbook(path: Path, sheet: str | int, header_row: int) -> tuple[Any, str]:
     """A sheet as a data frame, and its place for errors."""
     import pandas as pd
@@ -89,9 +83,14 @@ def workbook(path: Path, sheet: str | int, header_row: int) -> tuple[Any, str]:
                 "Save it without a password as .xlsx.",
             )
     try:
+        with zipfile.ZipFile(path) as parts:
+            whole = sum(one.file_size for one in parts.infolist())
+        fits_memory(BYTES_PER_BYTE * whole, path.name)
         book = pd.ExcelFile(path, engine="openpyxl")
     except (zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
-        raise InputError(path.name, f"a file that is no workbook ({error})", "an .xlsx workbook") from None
+        if isinstance(error, InputError):
+            raise
+        raise InputError(path.name, f"a file that is no workbook ({first_line(error)})", "an .xlsx workbook") from None
     with book:
         names = [str(one) for one in book.sheet_names]
         if (isinstance(sheet, str) and sheet not in names) or (isinstance(sheet, int) and not 0 <= sheet < len(names)):
@@ -106,6 +105,7 @@ def workbook(path: Path, sheet: str | int, header_row: int) -> tuple[Any, str]:
     return frame, where
 
 
+@read_by_others("a table in text or a workbook")
 def read_frame(path: str | Path, sheet: str | int = 0, what: str = "a table") -> tuple[Any, str]:
     """The table of a text file (comma, semicolon or tab; point or comma in decimals) or of a sheet, and its place."""
     import pandas as pd

@@ -62,7 +62,7 @@ def demo(
     pictures = figures or folder / "figures"
     run.whole_study(study_file, Outputs(json_file, csv_file, pictures), units.value)
     wishes = run_model.ModelWishes(most=4, seen_from=("corner",))
-    run_model.model(folder / "hanger_head.toml", wishes, Outputs(None, None, pictures), units.value)
+    run_model.model(folder / "hanger_head.toml", wishes, Outputs(None, None, pictures, others=(None,)), units.value)
     run.next_steps(study_file)
 
 
@@ -147,7 +147,8 @@ def model(
     wishes = run_model.ModelWishes(
         most, node_set, share, life_below, tuple(seen_from or ()), threads, cluster, keep, nodes_file, node
     )
-    run_model.model(study, wishes, Outputs(json_file, csv_file, figures), units.value)
+    outputs = Outputs(json_file, csv_file, figures, others=(nodes_file,))
+    run_model.model(study, wishes, outputs, units.value)
 
 
 @app.command()

@@ -80,7 +80,7 @@ def curve(
     wishes = run_curves.CurveWishes(
         stress, survival, r_ratio, rule, value, lives, unit, loading, component, folder, toml_file
     )
-    run_curves.curve(which, wishes, Outputs(json_file, csv_file, figures), units.value)
+    run_curves.curve(which, wishes, Outputs(json_file, csv_file, figures, others=(toml_file,)), units.value)
 
 
 def estimate(
@@ -116,7 +116,7 @@ def estimate(
         "survival_probability": survival,
         "below": run_curves.number_or_word(below),
     }
-    run_curves.estimate(group, settings, toml_file, Outputs(json_file, csv_file, figures), units.value)
+    run_curves.estimate(group, settings, Outputs(json_file, csv_file, figures, others=(toml_file,)), units.value)
 
 
 def fit(
@@ -138,7 +138,7 @@ def fit(
     from vivid_anvil.cli import run_curves
 
     wishes = run_curves.FitWishes(model, r_ratio, sheet, survival, confidence, toml_file)
-    run_curves.fit(tests, wishes, Outputs(json_file, csv_file, figures), units.value)
+    run_curves.fit(tests, wishes, Outputs(json_file, csv_file, figures, others=(toml_file,)), units.value)
 
 
 def staircase(

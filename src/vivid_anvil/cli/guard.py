@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import errno
+import os
 import sys
 import textwrap
 
@@ -15,16 +17,30 @@ def main() -> None:
     """Run the command; the entry point of `vivid-anvil`."""
     from vivid_anvil.cli.app import app
     from vivid_anvil.errors import InputError
+    from vivid_anvil.files import noting_inputs
 
     for stream in (sys.stdout, sys.stderr):
         if hasattr(stream, "reconfigure"):
             stream.reconfigure(errors="replace")  # a pipe that knows no √ gets a '?', not a traceback
     try:
-        app(prog_name="vivid-anvil")
+        with noting_inputs():
+            app(prog_name="vivid-anvil")
     except InputError as error:
         for line in (f"vivid-anvil: {error}", *(f"also: {note}" for note in getattr(error, "__notes__", ()))):
             print(folded(line), file=sys.stderr)
         sys.exit(2)
     except BrokenPipeError:  # the reader of the pipe, such as head, has enough
-        sys.stderr.close()
+        _silence()
         sys.exit(0)
+    except OSError as error:
+        if error.errno not in (errno.ENOSPC, errno.EIO):
+            raise
+        print(f"vivid-anvil: the output cannot be written: {error.strerror}.", file=sys.stderr)
+        _silence()
+        sys.exit(2)
+
+
+def _silence() -> None:
+    """Nothing more goes to a closed or full output, not even at the end of the process."""
+    nothing = os.open(os.devnull, os.O_WRONLY)
+    os.dup2(nothing, sys.stdout.fileno())

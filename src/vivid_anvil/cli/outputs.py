@@ -2,42 +2,83 @@
 
 from __future__ import annotations
 
+import contextlib
 import csv
+import hashlib
 import io
 import json
 import re
+import tempfile
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
 from vivid_anvil.errors import InputError
-from vivid_anvil.files import replacing
+from vivid_anvil.files import all_or_none, inputs_so_far, to_be_written
 from vivid_anvil.records import plain
 
 Drawing = tuple[str, Callable[[], Any]]
 Watch = Callable[[str, int, int], None]
 
 
+JSON_FORMAT = 1
+
+
+def heading() -> dict[str, Any]:
+    """What stands at the top of every JSON file: its format, who wrote it, and from which inputs."""
+    from importlib.metadata import version
+
+    return {
+        "format": JSON_FORMAT,
+        "written_by": f"vivid-anvil {version('vivid-anvil')}",
+        "inputs": [_fingerprint(path) for path in inputs_so_far()],
+    }
+
+
+def _fingerprint(path: Path) -> dict[str, Any]:
+    """Name, size and hash of a file, so that another can tell whether it is the same."""
+    with path.open("rb") as file:
+        found = hashlib.file_digest(file, "sha256")
+        size = file.tell()
+    return {"name": path.name, "bytes": size, "sha256": found.hexdigest()}
+
+
 @dataclass(frozen=True)
 class Outputs:
-    """Where to write; None for what is not asked for."""
+    """Where to write; None for what is not asked for. `others` are files that a command writes beside these."""
 
     json_file: Path | None = None
     csv_file: Path | None = None
     figures: Path | None = None
     parquet_file: Path | None = None
+    others: tuple[Path | None, ...] = ()
+
+    @property
+    def files(self) -> tuple[Path, ...]:
+        """The files to write."""
+        return tuple(
+            path for path in (self.json_file, self.csv_file, self.parquet_file, *self.others) if path is not None
+        )
 
     def check(self) -> None:
-        """InputError, before anything is computed, for a place that cannot be written."""
-        for path in (self.json_file, self.csv_file, self.parquet_file):
-            if path is not None:
-                if path.is_dir():
-                    raise InputError(str(path), "a folder", "the name of a file to write")
-                _try_to_write(path.parent, path)
+        """InputError, before anything is computed, for a place that cannot be written and for a file twice.
+
+        From then on reading one of the outputs as an input is an error too.
+        """
+        for path in self.files:
+            if _kind_of(path) == "a folder":
+                raise InputError(str(path), "a folder", "the name of a file to write")
+            _try_to_write(path.parent, path)
+        for i, path in enumerate(self.files):
+            if path.resolve() in [other.resolve() for other in self.files[:i]]:
+                raise InputError(str(path), "the name of two outputs", "a file of its own for each")
         if self.figures is not None:
+            if _kind_of(self.figures) == "a file":
+                raise InputError(str(self.figures), "a file", "the name of a folder for figures")
             existing = next(place for place in (self.figures, *self.figures.absolute().parents) if place.exists())
             _try_to_write(existing, self.figures)
+        to_be_written(self.files)
 
     def write(
         self,
@@ -46,35 +87,82 @@ class Outputs:
         drawings: Sequence[Drawing] = (),
         watch: Watch | None = None,
         whole_table: Callable[[], Any] | None = None,
+        others: Sequence[Callable[[Path], Any]] = (),
     ) -> list[Path]:
-        """Write what is asked for; the files written. Parquet holds `whole_table`, a data frame, or else the rows."""
-        written = []
-        if self.json_file is not None:
-            text = json.dumps(plain(record), indent=2, ensure_ascii=False, allow_nan=False)
-            written.append(_replace(self.json_file, text + "\n"))
-        if self.csv_file is not None:
-            written.append(_replace(self.csv_file, _csv_text(rows)))
-        if self.parquet_file is not None:
-            written.append(_replace_parquet(self.parquet_file, rows, whole_table))
-        if self.figures is not None:
-            from vivid_anvil.figures import save_figure
+        """Write what is asked for, all or nothing; the files written.
 
-            self.figures.mkdir(parents=True, exist_ok=True)
-            for i, (name, draw) in enumerate(drawings):
-                if watch is not None:
-                    watch(f"drawing {name}", i, len(drawings))
-                written.append(save_figure(draw(), self.figures / f"{file_name(name)}.png"))
+        Parquet holds `whole_table`, a data frame, or the rows; `others` fill the files of that name.
+        """
+        written = list(self.files)
+        with all_or_none() as stage:
+            for path, fill in zip(self.others, others, strict=True):
+                if path is not None:
+                    fill(stage(path))
+            if self.json_file is not None:
+                text = json.dumps(plain({**heading(), **record}), indent=2, ensure_ascii=False, allow_nan=False)
+                stage(self.json_file).write_text(text + "\n", encoding="utf-8", errors="replace")
+            if self.csv_file is not None:
+                stage(self.csv_file).write_text(_csv_text(rows), encoding="utf-8", errors="replace")
+            if self.parquet_file is not None:
+                _write_parquet(stage(self.parquet_file), rows, whole_table)
+            if self.figures is not None:
+                made = [path for path in (self.figures, *self.figures.absolute().parents) if not path.exists()]
+                self.figures.mkdir(parents=True, exist_ok=True)
+                try:
+                    written += self._draw(drawings, watch, stage)
+                except BaseException:
+                    for path in made:
+                        with contextlib.suppress(OSError):  # not empty: somebody else's too
+                            path.rmdir()
+                    raise
         return written
 
+    def _draw(
+        self, drawings: Sequence[Drawing], watch: Watch | None, stage: Callable[[str | Path], Path]
+    ) -> list[Path]:
+        from vivid_anvil.figures import draw_into
 
-def _replace_parquet(path: Path, rows: Sequence[dict[str, Any]], whole_table: Callable[[], Any] | None) -> Path:
+        assert self.figures is not None, "asked only where there is a folder"
+        found = []
+        for i, ((_, draw), name) in enumerate(zip(drawings, file_names([one for one, _ in drawings]), strict=True)):
+            if watch is not None:
+                watch(f"drawing {name}", i, len(drawings))
+            path = self.figures / f"{name}.png"
+            draw_into(draw(), stage(path))
+            found.append(path)
+        return found
+
+
+def _kind_of(path: Path) -> str:
+    """What stands there; InputError for a name that cannot be one."""
+    try:
+        return "a folder" if path.is_dir() else "a file" if path.exists() else "nothing"
+    except (ValueError, OSError) as error:
+        raise InputError(repr(str(path))[:80], f"no name of a file ({error})", "the name of a file to write") from None
+
+
+def _write_parquet(path: Path, rows: Sequence[dict[str, Any]], whole_table: Callable[[], Any] | None) -> None:
     import pyarrow as pa
     from pyarrow import parquet
 
     made = pa.Table.from_pylist(list(rows)) if whole_table is None else pa.Table.from_pandas(whole_table())
-    with replacing(path) as temporary:
-        parquet.write_table(made, temporary)
-    return path
+    parquet.write_table(made, path)
+
+
+def file_names(texts: Sequence[str]) -> list[str]:
+    """Names for files from texts, each its own: the second of two alike ends in -2.
+
+    >>> file_names(["toe [left]", "toe (left)", "heel"])
+    ['toe-left', 'toe-left-2', 'heel']
+    """
+    found: list[str] = []
+    for text in texts:
+        name = first = file_name(text)[:100]
+        number = 2
+        while name in found:
+            name, number = f"{first}-{number}", number + 1
+        found.append(name)
+    return found
 
 
 def file_name(text: str) -> str:
@@ -84,25 +172,24 @@ def file_name(text: str) -> str:
 
 def _csv_text(rows: Sequence[dict[str, Any]]) -> str:
     buffer = io.StringIO()
-    writer = csv.DictWriter(buffer, fieldnames=list(rows[0]) if rows else [], lineterminator="\n")
+    heads = list(dict.fromkeys(key for row in rows for key in row))
+    writer = csv.DictWriter(buffer, fieldnames=heads, lineterminator="\n")
     writer.writeheader()
-    writer.writerows(rows)
+    writer.writerows({key: _no_formula(value) for key, value in row.items()} for row in rows)
     return buffer.getvalue()
 
 
+def _no_formula(value: Any) -> Any:
+    """Text that a spreadsheet would take for a formula with a quote before it."""
+    return f"'{value}" if isinstance(value, str) and value.startswith(("=", "+", "-", "@", "\t", "\r")) else value
+
+
 def _try_to_write(folder: Path, wanted: Path) -> None:
-    probe = folder / f".{wanted.name}.probe"
     try:
-        probe.touch()
-        probe.unlink()
+        with tempfile.NamedTemporaryFile(dir=folder, prefix=".probe-"):
+            pass
     except OSError as error:
         reason = error.strerror or "no access"
         raise InputError(
             str(wanted), f"a place that cannot be written ({reason})", "a folder that exists and can be written"
         ) from None
-
-
-def _replace(path: Path, text: str) -> Path:
-    with replacing(path) as temporary:
-        temporary.write_text(text, encoding="utf-8")
-    return path

@@ -132,9 +132,8 @@ def curve(specifications: Sequence[str], wishes: CurveWishes, outputs: Outputs, 
         lives = _lives(wishes.lives) if wishes.lives else sorted({life for one in curves for life in chosen_lives(one)})
         rows = stress_table(curves, lives, unit) if curves else []
         drawings = _drawings(curves, units) + [(f"family {one.name}", partial(draw, one, units)) for one in families]
-        written = outputs.write({"curves": [curve_record(one) for one in curves], "table": rows}, rows, drawings, watch)
-        if wishes.toml_file is not None:
-            written.append(_export(curves, wishes.toml_file))
+        record = {"curves": [curve_record(one) for one in curves], "table": rows}
+        written = outputs.write(record, rows, drawings, watch, others=(partial(_export, curves),))
     from vivid_anvil.cli import curve_tables, tables
 
     out = tables.console()
@@ -233,19 +232,16 @@ def _drawings(curves: Sequence[Any], units: UnitSystem) -> list[Drawing]:
     return drawings
 
 
-def _export(curves: Sequence[Any], path: Path) -> Path:
+def _export(curves: Sequence[Any], path: Path) -> None:
     """The curves as tables that a study file can hold."""
-    from vivid_anvil.cli.outputs import file_name
-    from vivid_anvil.files import replacing
+    from vivid_anvil.cli.outputs import file_names
     from vivid_anvil.materials import section_text
 
-    text = "\n".join(section_text(one, file_name(one.name)) for one in curves)
-    with replacing(path) as temporary:
-        temporary.write_text(text, encoding="utf-8")
-    return path
+    keys = file_names([one.name for one in curves])
+    path.write_text("\n".join(section_text(one, key) for one, key in zip(curves, keys, strict=True)), encoding="utf-8")
 
 
-def estimate(group: str, settings: dict[str, Any], toml_file: Path | None, outputs: Outputs, units: UnitSystem) -> None:
+def estimate(group: str, settings: dict[str, Any], outputs: Outputs, units: UnitSystem) -> None:
     """An estimated curve, each factor with its working."""
     outputs.check()
     from vivid_anvil.materials import curve_record, curve_working, estimate_curve
@@ -269,9 +265,8 @@ def estimate(group: str, settings: dict[str, Any], toml_file: Path | None, outpu
         "steps": rows,
         "curve": curve_record(curve_found),
     }
-    written = outputs.write(record, rows, _drawings([curve_found], units))
-    if toml_file is not None:
-        written.append(_export([curve_found], toml_file))
+    export = partial(_export, [curve_found])
+    written = outputs.write(record, rows, _drawings([curve_found], units), others=(export,))
     from vivid_anvil.cli import curve_tables, tables
 
     out = tables.console()
@@ -328,9 +323,8 @@ def fit(path: Path, wishes: FitWishes, outputs: Outputs, units: UnitSystem) -> N
             "levels": [{key: _finite(value) for key, value in row.items()} for row in rows],
             "curve": curve_record(made),
         }
-        written = outputs.write(record, rows, [(f"fit {series.name}", partial(draw, chosen, units))], watch)
-        if wishes.toml_file is not None:
-            written.append(_export([made], wishes.toml_file))
+        drawings: list[Drawing] = [(f"fit {series.name}", partial(draw, chosen, units))]
+        written = outputs.write(record, rows, drawings, watch, others=(partial(_export, [made]),))
     out = tables.console()
     out.print(tables.heading(f"Tests {series.name}: {series.summary}"))
     out.print(curve_tables.series_table(series, units))

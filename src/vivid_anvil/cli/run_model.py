@@ -96,10 +96,12 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
         if asked is not None:
             record["node"] = asked.to_dict()
             drawings.append((f"life node {wishes.node}", partial(draw, asked, units)))
-        written = outputs.write(record, rows, drawings, watch)
-        if wishes.nodes_file is not None:
+
+        def every_node(path: Path) -> None:
             every = None if result.target_repeats is None else reserves_on_stress(result, watch=watch)
-            written.append(write_results(result, wishes.nodes_file, reserves=every))
+            write_results(result, path, reserves=every)
+
+        written = outputs.write(record, rows, drawings, watch, others=(every_node,))
     from vivid_anvil.cli import model_tables, tables
 
     out = tables.console()

@@ -28,7 +28,7 @@ _COLOURS = {"note": "cyan", "warning": "yellow", "severe": "bold red"}
 
 def console() -> Console:
     """The console of all tables: at most 100 columns wide, 80 in a pipe."""
-    out = Console(highlight=False)
+    out = Console(highlight=False, markup=False, emoji=False)  # names are text, whatever they look like
     out.width = min(out.width, 100) if out.is_terminal else WIDTH
     return out
 

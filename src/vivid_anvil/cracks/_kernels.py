@@ -4,21 +4,20 @@ from __future__ import annotations
 
 import math
 
-from numba import njit
-
+from vivid_anvil.compiled import compiled
 from vivid_anvil.materials._growth_kernels import CLOSURE, WALKER, power_of, rate_of, threshold_of
 
 NO_MEMORY, WHEELER, WILLENBORG = range(3)
 
 
-@njit(cache=True)
+@compiled
 def times_in(pieces, piece, n):
     """How often a piece (first, last row, occurrences, repetitions) happens in pass n: when its sum passes a whole number."""
     often = pieces[piece, 2]
     return int(math.floor((n + 1) * often + 1e-9) - math.floor(n * often + 1e-9)) * int(pieces[piece, 3])
 
 
-@njit(cache=True)
+@compiled
 def first_bad_row(cycles):
     """The first row (largest, smallest[, count]) that is not finite or has its largest below its smallest; -1 without."""
     for i in range(cycles.shape[0]):
@@ -29,7 +28,7 @@ def first_bad_row(cycles):
     return -1
 
 
-@njit(cache=True)
+@compiled
 def power_weights(form, model, p, cycles, lowest, weight, least):
     """For laws that are a power of K at each R: growth of a cycle is C scale^m `weight` where K per MPa exceeds `least`.
 
@@ -59,7 +58,7 @@ def power_weights(form, model, p, cycles, lowest, weight, least):
         least[i] = threshold_of(model, p[2], p[4], r) / span
 
 
-@njit(cache=True)
+@compiled
 def march_power(weight, least, cycles, pieces, grid, scales, powers, memory, q, kept, a, stop, begun, sizes):
     """`march` for laws that are a power of K: `scales` is K per MPa and `powers` C times its power m on the rising `grid`."""
     zone_end = kept[0, 0]
@@ -97,7 +96,7 @@ def march_power(weight, least, cycles, pieces, grid, scales, powers, memory, q, 
     return sizes.size - 1, -1, -1, -1, done, a
 
 
-@njit(cache=True)
+@compiled
 def remembered(memory, q, kept, end, k_max, a):
     """Whether larger cycles before slow this one; otherwise it is the one to remember. `kept` holds the memory at each end.
 
@@ -115,7 +114,7 @@ def remembered(memory, q, kept, end, k_max, a):
     return False
 
 
-@njit(cache=True)
+@compiled
 def grown_by(form, model, p, memory, q, kept, end, k_max, k_min, lowest, a):
     """Growth of one cycle, mm, with what larger ones before it left; K below `lowest` counts as that."""
     if k_max <= 0.0:
@@ -137,7 +136,7 @@ def grown_by(form, model, p, memory, q, kept, end, k_max, k_min, lowest, a):
     return rate_of(form, model, p, k_max - k_min, k_min / k_max, a) if k_max > k_min else 0.0
 
 
-@njit(cache=True)
+@compiled
 def march(form, model, p, cycles, pieces, factors, constant, lowest, grid, memory, q, kept, a, stop, begun, sizes):
     """Grow from `a` through the passes that `sizes` has room for, the first of them the pass `begun`; size after each pass.
 
@@ -166,7 +165,7 @@ def march(form, model, p, cycles, pieces, factors, constant, lowest, grid, memor
     return sizes.size - 1, -1, -1, -1, done, a
 
 
-@njit(cache=True)
+@compiled
 def march_two_power(weight, least, cycles, pieces, state, place, anchor, memory, q, kept, reach, limits, begun, sizes):
     """`march_two` for laws that are a power of K, without memory or with Wheeler's.
 
@@ -231,7 +230,7 @@ def march_two_power(weight, least, cycles, pieces, state, place, anchor, memory,
     return 0
 
 
-@njit(cache=True)
+@compiled
 def march_two(
     form, model, p, cycles, pieces, state, place, anchor, lowest, memory, q, kept, reach, limits, begun, sizes
 ):

@@ -139,7 +139,7 @@ def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatAr
         scales, sizes, constant = (np.array(one, copy=True).reshape(-1) for one in given)
         bound = least if not constant.any() else _least_at_any_r(law)
         limits = (drive.lowest, bound)
-        growth_sums(*law.codes, law.packed, *rows, *limits, scales, constant, sizes, out)  # type: ignore[call-arg]
+        growth_sums(*law.codes, law.packed, *rows, *limits, scales, constant, sizes, out)
         if np.isnan(out).any():
             raise InputError(
                 f"growth law {law.name}",

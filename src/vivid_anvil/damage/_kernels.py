@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from numba import njit
+from vivid_anvil.compiled import compiled
 
 
-@njit(cache=True)
+@compiled
 def blocks_until_failure(counts, shares, powers, most):
     """Blocks until the used share of life is 1, the last by its share of the cycles; -1 after `most` blocks."""
     used, total = 0.0, counts.sum()

@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from numba import njit
+
+from vivid_anvil.compiled import compiled
 
 PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG = range(5)
 BOUNDED = (PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG)  # those that `_norm` knows a bound of
 
 
-@njit(cache=True, nogil=True, inline="always")
+@compiled(nogil=True, inline="always")
 def principals(xx, yy, zz, xy, yz, zx):
     """Largest and smallest principal stress of a tensor, by the angle of its cubic (Smith, O. K. 1961, Comm. ACM 4, 168)."""
     mean = (xx + yy + zz) / 3.0
@@ -26,7 +27,7 @@ def principals(xx, yy, zz, xy, yz, zx):
     return mean + 2.0 * p * math.cos(angle), mean + 2.0 * p * math.cos(angle + 2.0 * math.pi / 3.0)
 
 
-@njit(cache=True, nogil=True, inline="always")
+@compiled(nogil=True, inline="always")
 def one_stress(code, along, xx, yy, zz, xy, yz, zx):
     """The scalar that stands for a tensor."""
     if code == ALONG:
@@ -44,7 +45,7 @@ def one_stress(code, along, xx, yy, zz, xy, yz, zx):
     return math.sqrt(square) if pulled else -math.sqrt(square)
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def stress_history(code, along, unit, constant, loads, out):
     """One stress for every sample: `unit`, (cases, 6), times `loads`, (samples, cases), plus `constant`, (6,)."""
     cases = unit.shape[0]
@@ -73,7 +74,7 @@ def stress_history(code, along, unit, constant, loads, out):
         out[i] = one_stress(code, along, xx, yy, zz, xy, yz, zx)
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def largest_principal(units, constants, loads, out):
     """For each node the sample with the principal stress of largest magnitude, the first one of equals."""
     for node in range(units.shape[0]):
@@ -90,7 +91,7 @@ def largest_principal(units, constants, loads, out):
                 out[node] = i
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def closed_cycles(values, stack, high, low):
     """Cycles of a history that is repeated for ever, their largest and smallest value; how many. `values` must be finite.
 
@@ -114,7 +115,7 @@ def closed_cycles(values, stack, high, low):
     return count + 1
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def _count_part(values, start, end, level, heading, depth, stack, high, low, count):
     """The four-point rule over some samples: turning points go on the stack and close what they close."""
     for i in range(start, end):
@@ -141,7 +142,7 @@ def _count_part(values, start, end, level, heading, depth, stack, high, low, cou
     return level, heading, depth, count
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def cycles_of_nodes(code, along, units, constants, loads, history, stack, room_high, room_low, ends, extremes):
     """Cycles of one event at several nodes, one after the other in `room_*`; `ends` says where those of each node end.
 
@@ -162,7 +163,7 @@ def cycles_of_nodes(code, along, units, constants, loads, history, stack, room_h
     return units.shape[0]
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def largest_stress(code, units, constants, largest_loads, out):
     """A bound on the size of the stress of each node: a norm, so that of the sum is at most the sum of the norms."""
     for node in range(units.shape[0]):
@@ -172,7 +173,7 @@ def largest_stress(code, units, constants, largest_loads, out):
         out[node] = total
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def _norm(code, s):
     if code in (PRINCIPAL, ALONG):
         return np.sqrt(s[0] ** 2 + s[1] ** 2 + s[2] ** 2 + 2.0 * (s[3] * s[3] + s[4] * s[4] + s[5] * s[5]))

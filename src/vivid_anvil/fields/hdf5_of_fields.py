@@ -11,8 +11,7 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.fields.element_values import field_of_rows
 from vivid_anvil.fields.rows import Rows
 from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField
-from vivid_anvil.files import replacing
-from vivid_anvil.tables import existing
+from vivid_anvil.files import existing, read_by_others, replacing
 from vivid_anvil.units import DIMENSIONS, factor, opened
 
 
@@ -50,6 +49,7 @@ def write_field_hdf5(field: StressField, path: str | Path) -> Path:
     return target
 
 
+@read_by_others("a whole HDF5 file")
 def read_field_hdf5(path: str | Path) -> StressField:
     """A field from HDF5 as `write_field_hdf5` leaves it; InputError for anything else, and for a file that is cut off."""
     import h5py

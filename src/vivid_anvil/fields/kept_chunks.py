@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import dataclasses
 import hashlib
-import os
 import zipfile
 from collections.abc import Mapping
 from pathlib import Path
@@ -12,12 +11,18 @@ from typing import Any
 
 import numpy as np
 
+from vivid_anvil.errors import InputError
+from vivid_anvil.files import replacing
+
 
 class KeptChunks:
     """Chunks in a folder, one file each, under a key of everything that the result depends on; others are left alone."""
 
     def __init__(self, folder: Path, depends_on: Any) -> None:
-        folder.mkdir(parents=True, exist_ok=True)
+        try:
+            folder.mkdir(parents=True, exist_ok=True)
+        except OSError as error:
+            raise InputError(str(folder), error.strerror or "no access", "a folder for finished work") from None
         self.folder = folder
         found = hashlib.sha256()
         _add(found, depends_on)
@@ -36,11 +41,8 @@ class KeptChunks:
 
     def write(self, number: int, arrays: dict[str, Any]) -> None:
         """Keep a finished chunk: written beside and moved into place, so that no half file is ever read."""
-        path = self._path(number)
-        beside = path.with_suffix(".part")
-        with beside.open("wb") as file:
+        with replacing(self._path(number)) as beside, beside.open("wb") as file:
             np.savez(file, **arrays)
-        os.replace(beside, path)
 
     def _path(self, number: int) -> Path:
         return self.folder / f"{self.key}-{number:09d}.npz"

@@ -15,7 +15,7 @@ from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.read_sets import nodes_of_elements
 from vivid_anvil.fields.stress_field import Elements, StressField
-from vivid_anvil.tables import existing
+from vivid_anvil.files import existing, read_by_others
 from vivid_anvil.units import DIMENSIONS, factor
 
 # Types of elements in the file: kind, and the order of its nodes where ours differs.
@@ -36,6 +36,7 @@ KINDS: dict[int, tuple[str, tuple[int, ...] | None]] = {
 _ORDER = ("SXX", "SYY", "SZZ", "SXY", "SYZ", "SZX")
 
 
+@read_by_others("a .frd file in text form")
 def read_frd(
     path: str | Path, *, stress_unit: str, length_unit: str, cases: Sequence[str] | None = None
 ) -> StressField:

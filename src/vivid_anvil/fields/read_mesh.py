@@ -16,12 +16,13 @@ from vivid_anvil.fields.element_values import field_of_rows
 from vivid_anvil.fields.mesh_data import ORDERS, Way, of_case
 from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import Elements, StressField
-from vivid_anvil.tables import existing
+from vivid_anvil.files import existing, read_by_others
 from vivid_anvil.units import DIMENSIONS, factor
 
 MOST_KINDS = 100  # more different numbers than this are no materials
 
 
+@read_by_others("a whole mesh file")
 def read_mesh(
     path: str | Path,
     *,

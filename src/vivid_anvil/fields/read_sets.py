@@ -11,7 +11,8 @@ import numpy as np
 from vivid_anvil.checks import IntArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.stress_field import StressField
-from vivid_anvil.tables import column_numbers, existing, read_frame
+from vivid_anvil.files import existing
+from vivid_anvil.tables import column_numbers, read_frame
 from vivid_anvil.units import opened
 
 Members = dict[str, list[int]]

@@ -13,8 +13,8 @@ from vivid_anvil.fields.averaging import shell_faces
 from vivid_anvil.fields.element_values import field_of_rows
 from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import COMPONENTS, StressField, joined_cases
-from vivid_anvil.files import replacing
-from vivid_anvil.tables import column_numbers, existing, read_frame
+from vivid_anvil.files import existing, read_by_others, replacing
+from vivid_anvil.tables import column_numbers, read_frame
 from vivid_anvil.units import DIMENSIONS, Dimension, factor, opened
 
 PLACES = ("x", "y", "z")
@@ -28,6 +28,7 @@ _DIMENSION = {
 }
 
 
+@read_by_others("a table of stresses")
 def read_field_table(path: str | Path) -> StressField:
     """A field from a CSV file, a workbook or a Parquet file: columns `node`, `x [mm]`, `y`, `z`, `xx [MPa]` to `zx`, `load case`.
 

@@ -6,6 +6,7 @@ from functools import singledispatch
 from typing import Any
 
 from matplotlib.figure import Figure
+from matplotlib.text import Text
 
 from vivid_anvil.cracks import (
     SHAPES,
@@ -61,7 +62,10 @@ def plot(thing: Any, *, units: UnitSystem = "metric") -> Figure:
     2
     """
     with styled():
-        return _draw(thing, units)
+        figure = _draw(thing, units)
+    for text in figure.findobj(Text):
+        text.set_parse_math("$" not in text.get_text().replace("$\\mathdefault", ""))  # a $ in a name is a $
+    return figure
 
 
 @singledispatch

@@ -63,8 +63,13 @@ def new_figure(title: str) -> Figure:
 def save_figure(figure: Figure, path: str | Path) -> Path:
     """Write `figure` as PNG (or what the ending says), by way of a temporary name; returns the path."""
     with replacing(path) as temporary:
-        figure.savefig(temporary)
+        draw_into(figure, temporary)
     return Path(path)
+
+
+def draw_into(figure: Figure, path: Path) -> None:
+    """Write `figure` into a file that is there for it; by its ending."""
+    figure.savefig(path)
 
 
 def thinned(x: FloatArray, y: FloatArray, places: int = 3000) -> tuple[FloatArray, FloatArray]:

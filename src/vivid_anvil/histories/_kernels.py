@@ -1,14 +1,15 @@
 """Loops over samples: arrays in, arrays out, no checks. Inputs are read-only C-contiguous float64."""
 
 import numpy as np
-from numba import njit
+
+from vivid_anvil.compiled import compiled
 
 # Where the state of an unfinished count stands in its array of int64.
 DEPTH, LAST, HEADING, STARTED = range(4)
 NOWHERE = 2  # heading while the history has not left its first level; else 1 up, 0 down
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def turning_points(samples, index):
     """Write the place of each turning point into `index` (int64, as long as `samples`); return how many there are."""
     index[0] = 0
@@ -29,7 +30,7 @@ def turning_points(samples, index):
     return count
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def rainflow(samples, offset, level, state, stack, places, ranges, means, start, end):
     """Four-point rainflow in one pass over a chunk of samples whose first is sample `offset` of the history.
 
@@ -100,7 +101,7 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
     return cycles, level
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def range_pair(values, first, second, left):
     """Pairs of places in `values` (turning points) that count as cycles in one pass, and the places `left` over.
 
@@ -123,7 +124,7 @@ def range_pair(values, first, second, left):
     return pairs, depth
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def bin_two(first, second, count, first_start, first_step, second_start, second_step, matrix):
     """Add `count` to the cell of each pair (first, second) of even classes; return how many lie outside of the matrix.
 
@@ -140,7 +141,7 @@ def bin_two(first, second, count, first_start, first_step, second_start, second_
     return outside
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def nest(low, high, pick, flank_low, flank_high, flank_next):
     """Put cycles, the largest first, into flanks that hold them: the order of turning points as a linked list.
 
@@ -183,7 +184,7 @@ def nest(low, high, pick, flank_low, flank_high, flank_next):
     return -1
 
 
-@njit(cache=True, nogil=True)
+@compiled(nogil=True)
 def walk(flank_low, flank_high, flank_next, values):
     """Write the turning points along the flanks into `values`, one more than there are flanks; return how many."""
     values[0] = flank_low[0]

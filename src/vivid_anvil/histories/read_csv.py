@@ -18,8 +18,9 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil import checks
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, shortened
 from vivid_anvil.errors import InputError
+from vivid_anvil.files import existing
 from vivid_anvil.histories.columns import SHORT, history_of
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.tables import DATE_TIME, Header, headers
@@ -61,7 +62,7 @@ def read_csv(
 
     Raises InputError, with file, line and column, for anything that is not a clean history.
     """
-    path = Path(path)
+    path = existing(path)
     form = text_form(path, delimiter=delimiter, decimal=decimal, encoding=encoding, header_line=header_line)
     heads = headers(form.cells, lambda i: f"{path.name}, line {form.header_line}, column {i + 1}", units)
     columns = _fast(path, form, heads) or _slow(path, form, heads)
@@ -103,10 +104,6 @@ def _encoding(path: Path) -> str:
     try:
         with path.open("rb") as file:
             start = file.read(1 << 16)
-    except FileNotFoundError:
-        raise InputError(str(path), "no such file", "a history file", "Check the folder and the spelling.") from None
-    except IsADirectoryError:
-        raise InputError(str(path), "a folder", "a history file", "Name the file in it.") from None
     except OSError as error:
         raise InputError(str(path), error.strerror or "no access", "a file that can be read") from None
     if start.startswith((b"\xff\xfe", b"\xfe\xff")):
@@ -223,7 +220,7 @@ def _value(cell: str, head: Header, path: Path, number_of_line: int, form: TextF
     if value is None or not np.isfinite(value):
         raise InputError(
             f"{path.name}, line {number_of_line}, column {head.label!r}",
-            repr(text) if text else "an empty cell",
+            shortened(text) if text else "an empty cell",
             "a date and time" if head.unit == DATE_TIME else "a finite number" if value is not None else "a number",
             _GAP,
         )

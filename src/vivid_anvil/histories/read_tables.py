@@ -6,6 +6,7 @@ row or channel.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
@@ -14,11 +15,13 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray, one_row
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.files import existing, first_line, fits_memory, read_by_others
 from vivid_anvil.histories.columns import history_of
 from vivid_anvil.histories.load_history import LoadHistory
-from vivid_anvil.tables import DATE_TIME, Header, existing, headers, workbook
+from vivid_anvil.tables import DATE_TIME, Header, headers, workbook
 
 
+@read_by_others("an .xlsx workbook")
 def read_excel(
     path: str | Path,
     *,
@@ -59,6 +62,7 @@ def _excel_column(column: Any, head: Header, where: str, header_row: int) -> Flo
     return np.asarray(values, dtype=np.float64)
 
 
+@read_by_others("a whole Parquet file")
 def read_parquet(
     path: str | Path,
     *,
@@ -72,6 +76,7 @@ def read_parquet(
     file = parquet_file(path)
     cells = _chosen(path, file.schema_arrow.names, columns)
     heads = headers(cells, lambda i: f"{path.name}, column {cells[i]!r}", units)
+    fits_memory(16.0 * file.metadata.num_rows * len(cells), path.name)
     table = file.read(columns=cells)
     values = [_arrow_column(table.column(cell), cell, path) for cell in cells]
     stated = (file.schema_arrow.metadata or {}).get(b"sample_rate", b"").decode() or None
@@ -105,6 +110,7 @@ def _arrow_column(column: Any, cell: str, path: Path) -> FloatArray:
     return np.ascontiguousarray(column.to_numpy(), dtype=np.float64)
 
 
+@read_by_others("a whole HDF5 file")
 def read_hdf5(
     path: str | Path,
     *,
@@ -135,6 +141,7 @@ def read_hdf5(
             raise InputError(where, "no dataset", "one-dimensional datasets", f"In it: {listed(members)}.")
         cells = [f"{key} [{one.attrs['unit']}]" if "unit" in one.attrs else key for key, one in sets.items()]
         heads = headers(cells, lambda i: f"{where}, dataset {cells[i]!r}", units)
+        fits_memory(8.0 * sum(float(one.size or 0) for one in sets.values()), where)
         values = [one_row(one[()], where=f"{where}, dataset {key!r}") for key, one in sets.items()]
         rate = sample_rate if sample_rate is not None else found.attrs.get("sample_rate")
         rate = rate.item() if isinstance(rate, np.generic) else rate
@@ -151,9 +158,12 @@ def hdf5_file(path: Path) -> Any:
     try:
         return h5py.File(path, "r")
     except OSError as error:
-        raise InputError(path.name, f"a file that is not HDF5, or is cut short ({error})", "an HDF5 file") from None
+        raise InputError(
+            path.name, f"a file that is not HDF5, or is cut short ({first_line(error)})", "an HDF5 file"
+        ) from None
 
 
+@read_by_others("a .npy file of one row")
 def read_npy(
     path: str | Path,
     *,
@@ -167,14 +177,28 @@ def read_npy(
     if unit is None:
         raise InputError(path.name, "no unit", "the unit of the values", 'State it: unit="kN".')
     try:
+        with path.open("rb") as file:
+            version = np.lib.format.read_magic(file)
+            shape, _, kind = _header(file, version)
+        fits_memory(float(kind.itemsize) * math.prod(float(one) for one in shape), path.name)
         values = np.load(path, allow_pickle=False)
     except (ValueError, EOFError, OSError) as error:
-        raise InputError(path.name, f"a file that is no array of numbers ({error})", "a .npy file of one row") from None
+        raise InputError(
+            path.name, f"a file that is no array of numbers ({first_line(error)})", "a .npy file of one row"
+        ) from None
     row = one_row(values, where=path.name)
     heads = [Header(channel, unit, path.name)]
     return history_of(name or path.stem, heads, [row], sample_rate, path.name, 1)
 
 
+def _header(file: Any, version: tuple[int, int]) -> Any:
+    """Shape, order and type that a .npy file declares."""
+    if version == (1, 0):
+        return np.lib.format.read_array_header_1_0(file)
+    return np.lib.format.read_array_header_2_0(file)
+
+
+@read_by_others("an MDF 4 file")
 def read_mdf(
     path: str | Path,
     *,
@@ -196,7 +220,7 @@ def read_mdf(
     try:
         file = MDF(path)
     except Exception as error:  # the reader raises errors of its own kind
-        raise InputError(path.name, f"a file that is not MDF ({error})", "an MDF 4 file") from None
+        raise InputError(path.name, f"a file that is not MDF ({first_line(error)})", "an MDF 4 file") from None
     with file:
         known = [one for one in file.channels_db if one.lower() not in ("time", "t")]
         signals = [file.get(one) for one in _chosen(path, known, channels)]

@@ -15,13 +15,14 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray, finite_samples, one_of
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.files import existing, first_line
 from vivid_anvil.histories import _kernels
 from vivid_anvil.histories.counter import RANGES_AND_MEANS, RainflowCounter
 from vivid_anvil.histories.matrix import CycleMatrix
 from vivid_anvil.histories.read_csv import text_form
 from vivid_anvil.histories.read_history import kind_of
 from vivid_anvil.histories.read_tables import hdf5_file, parquet_file
-from vivid_anvil.tables import Header, existing, headers
+from vivid_anvil.tables import Header, headers
 from vivid_anvil.units import dimension_of, factor, opened
 
 CHUNK = 1 << 20
@@ -47,7 +48,7 @@ def stream_channel(
         raise InputError(found.name, f"{kind} data", f"a file of {listed(STREAMS)}", "Write it as Parquet or HDF5.")
     names = dict(units or {}) | ({channel: unit} if unit else {})
     start = 0
-    for raw, head in STREAMS[kind](found, channel, chunk, names):
+    for raw, head in _told(STREAMS[kind](found, channel, chunk, names), found):
         samples = finite_samples(raw, where=f"{found.name}, {channel}, from sample {start} on", unit=head.unit)
         dimension = dimension_of(head.unit, head.where)
         scale = 1.0 if dimension.name == "number" else factor(head.unit, dimension, head.where)
@@ -55,10 +56,20 @@ def stream_channel(
         yield samples if scale == 1.0 else samples * scale
 
 
+def _told(pieces: Iterator[tuple[FloatArray, Header]], path: Path) -> Iterator[tuple[FloatArray, Header]]:
+    """The pieces of a file; what the reader behind raises on a damaged one is an InputError."""
+    try:
+        yield from pieces
+    except (InputError, KeyboardInterrupt):
+        raise
+    except Exception as error:  # readers of formats raise errors of every kind
+        raise InputError(path.name, f"a file that cannot be read ({first_line(error)})", "a whole file") from error
+
+
 def dimension_in_file(path: str | Path, channel: str, *, unit: str | None = None) -> str:
     """The dimension of a channel of a file."""
     found = existing(path)
-    _, head = next(iter(STREAMS[kind_of(found)](found, channel, 2, {channel: unit} if unit else {})))
+    _, head = next(iter(_told(STREAMS[kind_of(found)](found, channel, 2, {channel: unit} if unit else {}), found)))
     return dimension_of(head.unit, head.where).name
 
 

@@ -9,14 +9,15 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from numba import njit
+
+from vivid_anvil.compiled import compiled
 
 PARIS, TWO_STAGE, WALKER, FORMAN, FORMAN_METTU, HARTMAN_SCHIJVE, TOUGHNESS_SHAPED, CLOSURE, TABLE = range(9)
 FIXED, POWER_OF_R, STEEL_LINE, STEEL_STEPS = range(4)
 FORM_VALUES = 5  # where the values of the form start
 
 
-@njit(cache=True, inline="always")
+@compiled(inline="always")
 def power_of(x, m):
     """x^m, quick for the usual whole m."""
     if m == 3.0:
@@ -26,7 +27,7 @@ def power_of(x, m):
     return x**m
 
 
-@njit(cache=True, inline="always")
+@compiled(inline="always")
 def threshold_of(model, dk0, exponent, r):
     """Threshold of a range at R."""
     if model == POWER_OF_R:
@@ -38,7 +39,7 @@ def threshold_of(model, dk0, exponent, r):
     return dk0
 
 
-@njit(cache=True)
+@compiled
 def closure_of(r, alpha, peak):
     """Opening over maximum stress f(R) (Newman 1984)."""
     a0 = (0.825 - 0.34 * alpha + 0.05 * alpha**2) * math.cos(0.5 * math.pi * peak) ** (1.0 / alpha)
@@ -50,7 +51,7 @@ def closure_of(r, alpha, peak):
     return a0 + a1 * max(r, -2.0)
 
 
-@njit(cache=True)
+@compiled
 def full_threshold(form, model, p, r, a):
     """Range at or below which nothing grows."""
     if form != FORMAN_METTU:
@@ -66,7 +67,7 @@ def full_threshold(form, model, p, r, a):
     return p[2] * math.sqrt(a / (a + a0_intrinsic)) / ((1.0 - f) / ((1.0 - at_zero) * (1.0 - r))) ** power
 
 
-@njit(cache=True)
+@compiled
 def rate_of(form, model, p, dk, r, a):
     """Growth of one cycle, mm."""
     threshold = full_threshold(form, model, p, r, a)
@@ -98,7 +99,7 @@ def rate_of(form, model, p, dk, r, a):
     return p[0] * (open_part * dk) ** p[1] * (1.0 - threshold / dk) ** p[6] / (1.0 - peak_share) ** p[7]
 
 
-@njit(cache=True)
+@compiled
 def _of_table(p, dk):
     size = int(p[FORM_VALUES])
     first, x = FORM_VALUES + 1, math.log(dk)
@@ -113,14 +114,14 @@ def _of_table(p, dk):
     return math.exp(y0 + (y1 - y0) * (x - x0) / (x1 - x0))
 
 
-@njit(cache=True)
+@compiled
 def rates_of(form, model, p, dk, r, a, out):
     """Growth of each cycle, mm."""
     for i in range(dk.size):
         out[i] = rate_of(form, model, p, dk[i], r[i], a[i])
 
 
-@njit(cache=True)
+@compiled
 def growth_sums(form, model, p, highs, lows, counts, lowest, least, scales, always, sizes, out):
     """Σ n da/dN over all cycles for each size: K is the `scales` of that size times the stress, and what is `always` there.
 

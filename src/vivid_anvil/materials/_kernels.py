@@ -9,13 +9,14 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from numba import njit
+
+from vivid_anvil.compiled import compiled
 
 POWER, EXPONENTIAL, LINEAR, CONSTANT, NEVER = 0, 1, 2, 3, 4
 _SCAN = 16  # up to so many points a plain scan is faster than halving
 
 
-@njit(cache=True, inline="always")
+@compiled(inline="always")
 def segment_of_stress(stress, edge):
     """Number of the points that lie above `stress`; `edge` falls."""
     low, high = 0, edge.size
@@ -32,7 +33,7 @@ def segment_of_stress(stress, edge):
     return low
 
 
-@njit(cache=True, inline="always")
+@compiled(inline="always")
 def life_in(stress, kind, anchor_stress, anchor_life, rate):
     """Life at `stress` above 0 in one segment."""
     if kind == 0:
@@ -46,7 +47,7 @@ def life_in(stress, kind, anchor_stress, anchor_life, rate):
     return math.inf
 
 
-@njit(cache=True, inline="always")
+@compiled(inline="always")
 def stress_in(life, kind, anchor_stress, anchor_life, rate):
     """Stress at which `life` is reached in one segment, other than a constant one."""
     if kind == 0:
@@ -58,7 +59,7 @@ def stress_in(life, kind, anchor_stress, anchor_life, rate):
     return anchor_stress
 
 
-@njit(cache=True)
+@compiled
 def lives(stress, edge, kind, anchor_stress, anchor_life, rate, out):
     """Write the life at each stress into `out`, inf at 0; return the place of a stress that is no number of 0 or more, or -1."""
     for i in range(stress.size):
@@ -73,7 +74,7 @@ def lives(stress, edge, kind, anchor_stress, anchor_life, rate, out):
     return -1
 
 
-@njit(cache=True)
+@compiled
 def stress_at_life(life, point_life, kind, anchor_stress, anchor_life, rate):
     """Stress at one life; inf for lives shorter than a held first one, 0 for lives longer than are ever reached."""
     j = 0
@@ -84,7 +85,7 @@ def stress_at_life(life, point_life, kind, anchor_stress, anchor_life, rate):
     return stress_in(life, kind[j], anchor_stress[j], anchor_life[j], rate[j])
 
 
-@njit(cache=True)
+@compiled
 def stresses(life, point_life, kind, anchor_stress, anchor_life, rate, out):
     """Write the stress at each life into `out`; return the place of a life that is no number above 0, or -1."""
     for i in range(life.size):
@@ -94,7 +95,7 @@ def stresses(life, point_life, kind, anchor_stress, anchor_life, rate, out):
     return -1
 
 
-@njit(cache=True)
+@compiled
 def damage_sum(stress, scale, count, edge, kind, anchor_stress, anchor_life, rate):
     """Sum of count / life at the stresses times `scale`; an empty `count` counts each once."""
     total = 0.0
@@ -113,7 +114,7 @@ def damage_sum(stress, scale, count, edge, kind, anchor_stress, anchor_life, rat
     return total
 
 
-@njit(cache=True)
+@compiled
 def split_stresses(stress, scale, edge, kind, anchor_stress, rate, at_anchor, never, ratio, exponent, factor):
     """Write ratio, exponent and factor of factor * ratio**exponent at the stresses times `scale`; for power laws only.
 
@@ -134,7 +135,7 @@ def split_stresses(stress, scale, edge, kind, anchor_stress, rate, at_anchor, ne
     return -1
 
 
-@njit(cache=True)
+@compiled
 def split_lives(life, point_life, kind, anchor_stress, anchor_life, rate, ratio, exponent, factor):
     """The same for the stress at each life; returns the place of a life that is no number above 0, or -1."""
     for i in range(life.size):

@@ -156,7 +156,7 @@ class GrowthLaw:
         rows = [
             np.array(one, copy=True).reshape(-1) for one in (ranges, ratios, sizes)
         ]  # a broadcast one can't be passed on
-        kernels.rates_of(*self.codes, self.packed, *rows, out)  # type: ignore[call-arg]
+        kernels.rates_of(*self.codes, self.packed, *rows, out)
         if np.isnan(out).any():
             raise InputError(
                 f"growth law {self.name}",

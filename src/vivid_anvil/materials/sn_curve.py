@@ -172,7 +172,7 @@ class SNCurve:
         if self.segments.powers:
             bad = lives_of_powers(row, self.segments, out)
         else:
-            bad = _kernels.lives(row, *self.segments.by_stress, out)  # type: ignore[call-arg]
+            bad = _kernels.lives(row, *self.segments.by_stress, out)
         if bad >= 0:
             raise InputError(
                 f"S-N curve {self.name}, stress {bad}",
@@ -212,7 +212,7 @@ class SNCurve:
         if self.segments.powers:
             bad = stresses_of_powers(row, self.point_lives, self.segments, out)
         else:
-            bad = _kernels.stresses(row, self.point_lives, *self.segments.by_stress[1:], out)  # type: ignore[call-arg]
+            bad = _kernels.stresses(row, self.point_lives, *self.segments.by_stress[1:], out)
         if bad >= 0:
             raise InputError(f"S-N curve {self.name}, life {bad}", f"{row[bad]:g} cycles", "a life above 0 cycles")
         found = out.reshape(asked.shape)

@@ -76,7 +76,7 @@ def stresses_of_powers(life: FloatArray, point_life: FloatArray, parts: Segments
     """Write the stress at each life into `out`; the place of a life that is no number above 0, or -1."""
 
     def split(block: FloatArray, ratio: FloatArray, exponent: FloatArray, factor: FloatArray) -> int:
-        return int(_kernels.split_lives(block, point_life, *parts.by_stress[1:], ratio, exponent, factor))  # type: ignore[call-arg]
+        return int(_kernels.split_lives(block, point_life, *parts.by_stress[1:], ratio, exponent, factor))
 
     for where, power, factor, bad in _blocks(life, split):
         if bad >= 0:

@@ -11,13 +11,22 @@ import math
 import re
 from typing import Any
 
-from vivid_anvil.checks import real_number
+from vivid_anvil.checks import real_number, shortened
 from vivid_anvil.errors import InputError, did_you_mean
 from vivid_anvil.units.dimensions import DIMENSIONS, LONG_NAMES, SLIPS, SYMBOLS, Dimension
 
 _NUMBER = re.compile(r"\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*(.*)", re.DOTALL)
 _NAME = re.compile(r"[A-Za-z_]+[0-9]*(?:_[A-Za-z]+)*|%")
 _NO_UNIT = ("", "1", "-")
+LARGEST = 1e100  # beyond, a number is a slip, and products of it are infinite
+LONGEST = 80  # characters of a unit
+# A unit: names with small powers, * and / between them, brackets one in another at most.
+_POWER = r"(?:\*\*(?:-?[1-9](?:\.5)?|0?\.5|\((?:-?[1-9](?:\.5)?|0?\.5|[1-9]/[1-9])\)))?"
+_WORD = rf"(?:{_NAME.pattern}|1(?:\.0)?){_POWER}"
+_FLAT = rf"{_WORD}(?:\s*[*/]\s*{_WORD})*"
+_GROUP = rf"(?:{_WORD}|\(\s*{_FLAT}\s*\){_POWER})"
+_NESTED = rf"(?:{_GROUP}|\(\s*{_GROUP}(?:\s*[*/]\s*{_GROUP})*\s*\){_POWER})"
+_GRAMMAR = re.compile(rf"\s*{_NESTED}(?:\s*[*/]\s*{_NESTED})*\s*")
 _ROOT = re.compile(r"(?:√|\bsqrt)\s*(?:\(\s*(\w+)\s*\)|([A-Za-z]+))")
 
 
@@ -62,19 +71,22 @@ def split(value: str, where: str, example: str, dimension: str) -> tuple[float, 
     match = _NUMBER.fullmatch(value)
     if match is None:
         raise InputError(
-            where, repr(value), f"a number with its unit of {dimension}", f"Write for instance {example!r}."
+            where, shortened(value), f"a number with its unit of {dimension}", f"Write for instance {example!r}."
         )
     unit = match[2].strip()
     if unit.startswith(","):
-        raise InputError(where, repr(value), "a decimal point, not a comma", f"Write for instance {example!r}.")
+        raise InputError(where, shortened(value), "a decimal point, not a comma", f"Write for instance {example!r}.")
     if not unit and dimension != "number":
         raise InputError(
             where,
-            f"{value.strip()!r} without a unit",
+            f"{shortened(value.strip())} without a unit",
             f"a number with its unit of {dimension}",
             f"Write for instance {example!r}.",
         )
-    return float(match[1]), unit
+    number = float(match[1])
+    if not abs(number) <= LARGEST:
+        raise InputError(where, shortened(value), f"a number up to {LARGEST:g}")
+    return number, unit
 
 
 @functools.lru_cache(maxsize=1024)
@@ -134,11 +146,17 @@ def _registry() -> Any:
 @functools.lru_cache(maxsize=1024)
 def _quantity(unit: str, where: str, example: str) -> Any:
     """1 `unit` as a pint quantity; every name in it must be in the closed vocabulary."""
-    expression = _plain(unit)
+    expression = _plain(unit[: LONGEST + 1])
+    if len(unit) > LONGEST:
+        raise InputError(where, f"the unit {shortened(unit)}", f"a unit such as that of {example!r}")
     for name in _NAME.findall(expression):
         if name not in SYMBOLS and name not in LONG_NAMES:
             known = SLIPS.get(name) or did_you_mean(name, SYMBOLS)
-            raise InputError(where, f"the unknown unit {unit!r}", "a unit such as that of " + repr(example), known)
+            raise InputError(
+                where, f"the unknown unit {shortened(unit)}", "a unit such as that of " + repr(example), known
+            )
+    if expression not in _NO_UNIT and _GRAMMAR.fullmatch(expression) is None:
+        raise InputError(where, f"the unit {unit!r}, which cannot be read", f"a unit such as that of {example!r}")
     try:
         pint_expression = _NAME.sub(lambda match: SYMBOLS.get(match[0], match[0]), expression)
         units = "" if expression in _NO_UNIT else pint_expression
@@ -158,6 +176,7 @@ def _plain(unit: str) -> str:
     text = text.replace("²", "**2").replace("³", "**3").replace("⁰·⁵", "**0.5")
     text = text.replace("°", "deg")
     text = re.sub(r"\b(mm|cm|m|in|ft|s)([234])\b", r"\1**\2", text)
+    text = re.sub(r"\s*\*\*\s*", "**", text)
     text = _ROOT.sub(lambda match: f" {match[1] or match[2]}**0.5", text)
     text = re.sub(r"\*\s+(?=\w)", "*", text.strip())
     return re.sub(r"(?<=[\w)])\s+(?=[A-Za-z(])", "*", text)
