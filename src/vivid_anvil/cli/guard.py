@@ -29,6 +29,11 @@ def main() -> None:
         for line in (f"vivid-anvil: {error}", *(f"also: {note}" for note in getattr(error, "__notes__", ()))):
             print(folded(line), file=sys.stderr)
         sys.exit(2)
+    except SystemExit as ended:
+        if ended.code != 1 or not isinstance(ended.__context__, BrokenPipeError):
+            raise
+        _silence()
+        sys.exit(0)
     except BrokenPipeError:  # the reader of the pipe, such as head, has enough
         _silence()
         sys.exit(0)

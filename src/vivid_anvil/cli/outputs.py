@@ -94,40 +94,40 @@ class Outputs:
         Parquet holds `whole_table`, a data frame, or the rows; `others` fill the files of that name.
         """
         written = list(self.files)
-        with all_or_none() as stage:
-            for path, fill in zip(self.others, others, strict=True):
-                if path is not None:
-                    fill(stage(path))
-            if self.json_file is not None:
-                text = json.dumps(plain({**heading(), **record}), indent=2, ensure_ascii=False, allow_nan=False)
-                stage(self.json_file).write_text(text + "\n", encoding="utf-8", errors="replace")
-            if self.csv_file is not None:
-                stage(self.csv_file).write_text(_csv_text(rows), encoding="utf-8", errors="replace")
-            if self.parquet_file is not None:
-                _write_parquet(stage(self.parquet_file), rows, whole_table)
-            if self.figures is not None:
-                made = [path for path in (self.figures, *self.figures.absolute().parents) if not path.exists()]
-                self.figures.mkdir(parents=True, exist_ok=True)
-                try:
-                    written += self._draw(drawings, watch, stage)
-                except BaseException:
-                    for path in made:
-                        with contextlib.suppress(OSError):  # not empty: somebody else's too
-                            path.rmdir()
-                    raise
+        figures = self.figures
+        made = [] if figures is None else [at for at in (figures, *figures.absolute().parents) if not at.exists()]
+        try:
+            with all_or_none() as stage:
+                for path, fill in zip(self.others, others, strict=True):
+                    if path is not None:
+                        fill(stage(path))
+                if self.json_file is not None:
+                    text = json.dumps(plain({**heading(), **record}), indent=2, ensure_ascii=False, allow_nan=False)
+                    stage(self.json_file).write_text(text + "\n", encoding="utf-8", errors="replace")
+                if self.csv_file is not None:
+                    stage(self.csv_file).write_text(_csv_text(rows), encoding="utf-8", errors="replace")
+                if self.parquet_file is not None:
+                    _write_parquet(stage(self.parquet_file), rows, whole_table)
+                if figures is not None:
+                    figures.mkdir(parents=True, exist_ok=True)
+                    written += self._draw(figures, drawings, watch, stage)
+        except BaseException:
+            for folder in made:
+                with contextlib.suppress(OSError):  # not empty: somebody else's too
+                    folder.rmdir()
+            raise
         return written
 
     def _draw(
-        self, drawings: Sequence[Drawing], watch: Watch | None, stage: Callable[[str | Path], Path]
+        self, folder: Path, drawings: Sequence[Drawing], watch: Watch | None, stage: Callable[[str | Path], Path]
     ) -> list[Path]:
         from vivid_anvil.figures import draw_into
 
-        assert self.figures is not None, "asked only where there is a folder"
         found = []
         for i, ((_, draw), name) in enumerate(zip(drawings, file_names([one for one, _ in drawings]), strict=True)):
             if watch is not None:
                 watch(f"drawing {name}", i, len(drawings))
-            path = self.figures / f"{name}.png"
+            path = folder / f"{name}.png"
             draw_into(draw(), stage(path))
             found.append(path)
         return found

@@ -13,10 +13,11 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories.load_history import Channel, LoadHistory
 from vivid_anvil.tables import DATE_TIME, Header
-from vivid_anvil.units import coherent, dimension_of, factor, number
+from vivid_anvil.units import dimension_of, factor, number, one
 
 # Steps may differ by this share of a step: times are often written with few digits.
 STEP_TOLERANCE = 0.01
+_RATE = one("frequency", above=0.0)
 _PIECE = 1 << 18
 SHORT = "A single value is no history: describe it as an event of constant amplitude."
 
@@ -33,7 +34,7 @@ def history_of(
 
     Raises InputError for fewer than two samples, values that are not finite, and time that does not rise evenly.
     """
-    stated = None if rate is None else coherent(rate, "frequency", f"{where}, sample rate")
+    stated = None if rate is None else _RATE.checked(rate, f"{where}, sample rate")
     if not len(columns[0]) >= 2:
         raise InputError(where, f"{len(columns[0])} row of values", "at least two samples", SHORT)
     for head, column in zip(heads, columns, strict=True):

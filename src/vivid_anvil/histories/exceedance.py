@@ -30,7 +30,7 @@ def exceedance(cycles: Cycles) -> Exceedance:
     return Exceedance(cycles.range[order], np.cumsum(cycles.count[order]))
 
 
-@opened(ranges=many(), counts=many(at_least=0.0))
+@opened(ranges=many(), counts=many())
 def classes_of_exceedance(ranges: FloatArray, counts: FloatArray, *, where: str = "exceedance") -> Cycles:
     """Cycles of a spectrum given as exceedance: each class between two ranges counts at the larger one, mean 0.
 

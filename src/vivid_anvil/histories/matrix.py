@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil import checks
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, shortened
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import _kernels
@@ -26,6 +26,9 @@ CLASS_VALUES = {
     "upper": "the upper edge of the range stands for its cycles (on the safe side); the mean is the middle",
 }
 TOO_COARSE = 0.01
+
+
+MOST_CLASSES = 4096
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -163,8 +166,8 @@ def _values(cycles: Cycles, kind: str, samples: ArrayLike | None) -> tuple[Float
 
 
 def _even(rows: FloatArray, columns: FloatArray, kind: str, classes: int) -> tuple[FloatArray, FloatArray]:
-    if classes < 1:
-        raise InputError("matrix, classes", str(classes), "1 or more")
+    if not 1 <= classes <= MOST_CLASSES:
+        raise InputError("matrix, classes", shortened(classes), f"1 to {MOST_CLASSES}")
     if kind == "range-mean":
         return _spread(0.0, rows.max(), classes), _spread(columns.min(), columns.max(), classes)
     both = _spread(min(rows.min(), columns.min()), max(rows.max(), columns.max()), classes)

@@ -173,6 +173,7 @@ def load_spectrum(channel: str, rows: Mapping[str, Sequence[Any]], unit: str) ->
     """
     where = f"load spectrum of {channel}"
     columns = _columns(rows, where)
+    _names(rows.get("name", ()), where)
     dimension = dimension_of(unit, where)
     scale = factor(unit, dimension, where)
     high, low = _limits(columns, where)
@@ -222,8 +223,12 @@ def _rows(path: Path, sheet: str | int) -> tuple[dict[str, list[Any]], str]:
 
 def _columns(rows: Mapping[str, Sequence[Any]], where: str) -> dict[str, FloatArray]:
     columns = {}
+    if not isinstance(rows, Mapping):
+        raise InputError(where, f"a {type(rows).__name__}", "columns by their names")
     many = max((len(values) for values in rows.values() if not _single(values)), default=1)
     for name, given in rows.items():
+        if isinstance(given, Mapping):
+            raise InputError(f"{where}, {name}", "a table", "a list of numbers, one a row")
         values = [given] * many if _single(given) else given  # one number holds in every row
         if name not in (*_LOAD_COLUMNS, *_OTHER_COLUMNS):
             raise InputError(where, f"the column {name!r}", f"one of {listed((*_LOAD_COLUMNS, *_OTHER_COLUMNS))}")

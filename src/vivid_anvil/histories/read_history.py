@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import inspect
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -34,7 +35,7 @@ def read_history(path: str | Path, **how: Any) -> LoadHistory:
     found = existing(path)
     kind = kind_of(found)
     reader = READERS[kind][0]
-    known = list(reader.__kwdefaults__ or {})
+    known = list(inspect.unwrap(reader).__kwdefaults__ or {})
     for name in how:
         if name not in known:
             raise InputError(

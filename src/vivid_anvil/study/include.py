@@ -15,6 +15,7 @@ from typing import Any
 from vivid_anvil.errors import InputError
 from vivid_anvil.files import read_toml
 
+MOST_INCLUDES = 30
 INCLUDE, LEAVE_OUT = "include", "leave_out"
 # Keys whose values are names of files.
 _FILES = (
@@ -46,6 +47,10 @@ def with_includes(path: Path, above: tuple[Path, ...] = ()) -> dict[str, Any]:
     if base_path.resolve() in chain:
         names = " includes ".join(one.name for one in (*chain, base_path))
         raise InputError(where, f"a circle: {names}", "files that don't include each other", "Cut one include out.")
+    if len(chain) > MOST_INCLUDES:
+        raise InputError(
+            where, f"a chain of more than {MOST_INCLUDES} files", "a shorter one", "Put the values into one file."
+        )
     base = _relocated(with_includes(base_path, chain), base_path.parent, path.parent)
     return _merged(base, data, path.name)
 
