@@ -55,7 +55,7 @@ def test_the_hanger_head_is_assessed_drawn_and_written(run, demo_file, asked):
     at = mesh.point_data["node"] == record["places"][0]["node"]
     reserve = mesh.point_data["reserve on stress"][at]
     assert reserve == pytest.approx(record["places"][0]["reserve_on_stress"], rel=1e-9)
-    assert record["places"][0]["worst_cycle_direction_y"] > 0.99
+    assert next(one for one in record["places"] if one["node"] == 2072)["worst_cycle_direction_y"] > 0.99
     shank = record["paths"][0]
     assert shank["region"] == "shank, right edge"
     assert shank["worst_cycle_highest_MPa"] == pytest.approx(shank["highest_stress_MPa"])

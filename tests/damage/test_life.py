@@ -184,7 +184,7 @@ FINDINGS = [
     ("above-yield", spot(), one_block(300.0, 150.0)),
     ("above-ultimate", spot(), one_block(300.0, 450.0)),
     ("stress-scale", spot(), one_block(3e5, 0.0)),
-    ("stress-scale", spot(knee_curve(**SMOOTH | {"slope_below": 6.0})), one_block(0.1, 0.0)),
+    ("load-small", spot(knee_curve(**SMOOTH | {"slope_below": 6.0})), one_block(0.1, 0.0)),
     ("curve-scale", spot(knee_curve(**SMOOTH | {"knee_stress": "180 Pa"})), one_block(100.0, 0.0)),
     ("curve-scale", spot(knee_curve(**SMOOTH | {"knee_stress": "180 GPa"})), one_block(100.0, 0.0)),
     ("r-differs", spot(), one_block(100.0, 100.0)),

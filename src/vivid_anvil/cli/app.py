@@ -168,7 +168,7 @@ def schema(
     """The JSON Schema of the study file, for editors that complete and check TOML."""
     import json
 
-    from vivid_anvil.cli.outputs import Outputs
+    from vivid_anvil.files import replacing
     from vivid_anvil.study.schema import study_schema
 
     outputs = Outputs(json_file)
@@ -176,8 +176,10 @@ def schema(
     found = study_schema()
     if json_file is None:
         print(json.dumps(found, indent=2, ensure_ascii=False))
-    for path in outputs.write(found, []):
-        print(f"Written: {path}")
+        return
+    with replacing(json_file) as temporary:
+        temporary.write_text(json.dumps(found, indent=2, ensure_ascii=False) + "\n", encoding="utf-8")
+    print(f"Written: {json_file}")
 
 
 @app.command("side-by-side")

@@ -16,7 +16,6 @@ from typing import Any
 
 from vivid_anvil.errors import InputError
 from vivid_anvil.files import all_or_none, inputs_so_far, to_be_written
-from vivid_anvil.records import plain
 
 Drawing = tuple[str, Callable[[], Any]]
 Watch = Callable[[str, int, int], None]
@@ -93,6 +92,8 @@ class Outputs:
 
         Parquet holds `whole_table`, a data frame, or the rows; `others` fill the files of that name.
         """
+        from vivid_anvil.records import plain
+
         written = list(self.files)
         figures = self.figures
         made = [] if figures is None else [at for at in (figures, *figures.absolute().parents) if not at.exists()]

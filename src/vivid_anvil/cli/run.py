@@ -12,6 +12,7 @@ from typing import Any
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.records import finding_records
 from vivid_anvil.units import UnitSystem
 from vivid_anvil.working_latex import working_in_latex
 
@@ -81,7 +82,11 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
                 "with": f"{job.field.source}, {job.planes or job.measure.label}",
             }
         )
-    written = outputs.write({"title": study.title, "would_compute": rows}, rows)
+    from vivid_anvil.damage import findings_before_counting
+
+    found_here = {one.name: findings_before_counting(one, study.duty_cycle) for one in study.assessed}
+    every = [finding for one in found_here.values() for finding in one]
+    written = outputs.write({"title": study.title, "would_compute": rows, "findings": finding_records(every)}, rows)
     out = tables.console()
     out.print(tables.heading(study.title))
     out.print(tables.study_lines(study))
@@ -92,10 +97,17 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
         out.print(tables.curves_table(study, units))
     if study.cracks:
         out.print(tables.cracks_table(study, units))
+    for name, findings in found_here.items():
+        if any(one.severity != "note" for one in findings):
+            out.print(tables.heading(name))
+            out.print(tables.findings_list(one for one in findings if one.severity != "note"))
     lives, cracks = len(study.assessed), len(study.cracks)
     nodes = "" if job is None else f"; and with the command model the lives of {job.field.size} nodes"
     found = f"{_several(lives, 'life', 'lives')} and {_several(cracks, 'crack', 'cracks')}{nodes}"
-    out.print(f"The study is sound. It would compute {found}.")
+    severe = sum(one.severity != "note" for one in every)
+    sound = "The study can be run" if severe else "The study is sound"
+    first = f", with {_several(severe, 'finding', 'findings')} to look at first" if severe else ""
+    out.print(f"\n{sound}{first}. It would compute {found}.")
     say_written(out, written)
 
 
@@ -177,12 +189,18 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
         for working in workings
         for i, step in enumerate(working.steps, start=1)
     ]
-    written = outputs.write({"hot_spot": name, "steps": rows}, rows)
+    grown: list[Any] = [one for one in result.growths if one.crack.hot_spot.name == name]
+    answers: list[Any] = [*lives, *grown]
+    findings = [finding for one in answers for finding in one.findings]
+    written = outputs.write({"hot_spot": name, "steps": rows, "findings": finding_records(findings)}, rows)
     from vivid_anvil.cli import tables
 
     out = tables.console()
     as_text = working_in_latex if asked.latex else str
     out.print("\n\n".join(as_text(working) for working in workings), markup=False, soft_wrap=True)
+    if not asked.latex:
+        out.print()
+        out.print(tables.findings_summary(findings, f"vivid-anvil life {path.name}"))
     say_written(out, written)
 
 

@@ -11,6 +11,7 @@ from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import chosen, draw, growth_drawings, say_written
 from vivid_anvil.errors import InputError
+from vivid_anvil.records import finding_records
 from vivid_anvil.units import UnitSystem
 
 
@@ -98,6 +99,7 @@ def inspections(path: Path, asked: Looks, outputs: Outputs, units: UnitSystem) -
             "initial_sizes": lives.rows(),
             "largest_size_that_lasts_mm": lives.largest_lasting,
             "limits_over_load": [one.to_row() for one in limits],
+            "findings": finding_records((*plan.findings, *growth.findings)),
         }
         name = growth.crack.hot_spot.name
         drawings: list[Drawing] = [
@@ -109,6 +111,7 @@ def inspections(path: Path, asked: Looks, outputs: Outputs, units: UnitSystem) -
 
     out = tables.console()
     out.print(crack_tables.plan_page(plan, lives, limits, study.target_life, units))
+    out.print(tables.findings_summary((*plan.findings, *growth.findings), f"vivid-anvil grow {path.name}"))
     say_written(out, written)
 
 

@@ -46,6 +46,7 @@ def rules(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> 
     out.print(tables.heading(study.title))
     for comparison in found:
         out.print(tables.rules_table(comparison))
+        out.print(tables.findings_summary(comparison.base.findings, f"vivid-anvil life {path.name}"))
     for line in without:
         out.print(tables.indented(line))
     out.print(tables.critical_sums_table())

@@ -10,6 +10,7 @@ from vivid_anvil.cli.outputs import Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import say_written
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.records import finding_records
 from vivid_anvil.units import UnitSystem, coherent, in_unit, number
 
 # What a needed class has in common with the present one.
@@ -57,13 +58,19 @@ def solve(path: Path, spot: str | None, asked: Questions, outputs: Outputs, unit
         watch("solving", 0, 1)
         rows = [*_of_the_target(study, life, asked, units), *_tests(life, asked, units)]
         watch("solving", 1, 1)
-        record = {"title": study.title, "hot_spot": life.hot_spot.name, "answers": rows}
+        record = {
+            "title": study.title,
+            "hot_spot": life.hot_spot.name,
+            "answers": rows,
+            "findings": finding_records(life.findings),
+        }
         written = outputs.write(record, rows)
     from vivid_anvil.cli import tables
 
     out = tables.console()
     out.print(tables.heading(f"{life.hot_spot.name}: to meet {study.target_life}"))
     out.print(tables.answers_table(rows))
+    out.print(tables.findings_summary(life.findings, f"vivid-anvil life {path.name}"))
     say_written(out, written)
 
 

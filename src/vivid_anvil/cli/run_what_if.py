@@ -20,6 +20,7 @@ def what_if(path: Path, key: str, values: Sequence[str], spot: str | None, outpu
     outputs.check()
     with progress("reading the study") as watch:
         from vivid_anvil.study import what_if as vary
+        from vivid_anvil.study.what_if import OF_CRACKS
 
         result = vary(path, key, [_value(one) for text in values for one in _spread(text)], spot=spot, watch=watch)
         drawings: list[Drawing] = [("what if", partial(draw, result, units))]
@@ -29,6 +30,8 @@ def what_if(path: Path, key: str, values: Sequence[str], spot: str | None, outpu
     out = tables.console()
     out.print(tables.heading(f"{result.title}: what if"))
     out.print(tables.what_if_table(result))
+    if result.key.partition("/")[0] not in OF_CRACKS:
+        out.print(tables.findings_summary(result.findings, f"vivid-anvil life {path.name}"))
     say_written(out, written)
 
 
@@ -52,6 +55,9 @@ def side_by_side(paths: Sequence[Path], outputs: Outputs, units: UnitSystem) -> 
 
     out = tables.console()
     out.print(tables.comparison_tables(result))
+    for name, one in result.results.items():
+        out.print(tables.heading(name))
+        out.print(tables.findings_summary(one.findings, f"vivid-anvil life {name}.toml"))
     say_written(out, written)
 
 

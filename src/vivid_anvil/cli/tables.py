@@ -14,7 +14,7 @@ from rich.table import Table
 from rich.text import Text
 
 from vivid_anvil.damage import CRITICAL_SUMS, LifeResult, RuleComparison, WorstCycle, between_effect
-from vivid_anvil.findings import Finding
+from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import ChannelCheck, Cycles, DutyCycle, LoadHistory
 from vivid_anvil.materials import SNFamily, describe
 from vivid_anvil.study import Study, StudyComparison, VariantLife, WhatIf
@@ -67,6 +67,22 @@ def findings_list(findings: Iterable[Finding]) -> RenderableType:
         for one in findings
     ]
     return Group(*lines) if lines else indented("no findings")
+
+
+def findings_summary(findings: Iterable[Finding], where: str = "") -> RenderableType:
+    """How many findings there are, and the gravest of them; `where` names the command that shows all."""
+    every = gravest_first(findings)
+    if not every:
+        return indented("No findings.")
+    counts = [(kind, sum(one.severity == kind for one in every)) for kind in ("severe", "warning", "note")]
+    words = ", ".join(
+        f"{many} {kind if many == 1 or kind == 'severe' else kind + 's'}" for kind, many in counts if many
+    )
+    if len(every) == 1:
+        return Group(indented("One finding:"), findings_list(every))
+    more = f"; all of them: {where}" if where else ""
+    head = indented(f"{len(every)} findings ({words}{more}). The gravest:")
+    return Group(head, findings_list(every[:1]))
 
 
 def duty_cycle_table(duty: DutyCycle, units: UnitSystem) -> RenderableType:

@@ -43,7 +43,7 @@ def limits_over_load(result: GrowthResult, scales: Sequence[float] = SCALES) -> 
     A crack with two sizes is taken at the aspect that it has on its way, and beyond the end of its way at the last.
     """
     found = []
-    for scale in scales:
+    for scale in np.atleast_1d(np.asarray(scales, dtype=np.float64)).tolist():
         peak = positive_number("limits over load, scale", scale, "a factor above 0") * result.drive.peak_stress
         found.append(_two_way(result, scale, peak) if result.crack.two_way else _one_way(result, scale, peak))
     return found

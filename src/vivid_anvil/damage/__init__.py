@@ -6,6 +6,7 @@ from vivid_anvil.damage.between_effect import between_effect
 from vivid_anvil.damage.critical_sums import CRITICAL_SUMS, CriticalSum
 from vivid_anvil.damage.curve_at_r import curve_at_r
 from vivid_anvil.damage.in_order import ORDER_RULES, Level, LifeInOrder, life_in_order
+from vivid_anvil.damage.input_findings import findings_before_counting
 from vivid_anvil.damage.inverse import AcceleratedTest, accelerated_test, class_needed, cycles_of_test
 from vivid_anvil.damage.life import DamageMatrix, EventShare, LifeResult, RangeClass, class_edges
 from vivid_anvil.damage.life_working import life_working, worked_cycle
@@ -70,6 +71,7 @@ __all__ = [
     "equivalent_amplitude",
     "estimated_sensitivity",
     "estimated_walker_exponent",
+    "findings_before_counting",
     "life_in_order",
     "life_working",
     "power_rule",

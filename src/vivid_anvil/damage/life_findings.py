@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterator
 import numpy as np
 
 from vivid_anvil.checks import FloatArray
+from vivid_anvil.damage.input_findings import input_findings
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import Cycles, turning_points
@@ -17,8 +18,8 @@ from vivid_anvil.units import in_unit, number
 FEW_SAMPLES = 10.0
 FEW_CYCLES = 5
 LOW_CYCLE = 1.0e3
-STRESS_SCALE = 20.0
 MEAN_DIFFERENCE = 0.15
+LONG = 1e6  # cycles, before which no material has a fatigue limit
 
 
 def life_findings(result: LifeResult) -> tuple[Finding, ...]:
@@ -26,56 +27,8 @@ def life_findings(result: LifeResult) -> tuple[Finding, ...]:
     return gravest_first(finding for look in LOOKS for finding in look(result))
 
 
-def _peak_stress(result: LifeResult) -> Iterator[Finding]:
-    material = result.hot_spot.material
-    peak = max(result.peak_stress, -result.lowest_stress)
-    ultimate, yielding = material.ultimate_strength, material.yield_strength
-    if ultimate is not None and peak > STRESS_SCALE * ultimate:
-        yield Finding(
-            "severe",
-            "stress-scale",
-            f"The largest stress, {in_unit(peak, 'stress')}, is {peak / ultimate:.0f} times the ultimate strength.",
-            "Is the load in N where the header says kN, or the stress per load in Pa?",
-        )
-    elif ultimate is not None and peak >= ultimate:
-        yield Finding(
-            "severe",
-            "above-ultimate",
-            f"The largest local stress, {in_unit(peak, 'stress')}, is above the ultimate strength, "
-            f"{in_unit(ultimate, 'stress')}.",
-            "The part fails statically, or the elastic stress at the notch is far from real: check before using the life.",
-        )
-    elif yielding is not None and peak > yielding:
-        yield Finding(
-            "warning",
-            "above-yield",
-            f"The largest local stress, {in_unit(peak, 'stress')}, is above the yield strength, {in_unit(yielding, 'stress')}.",
-            "Stress-life assumes elastic behaviour: confirm with a local-strain assessment, or lower the stress.",
-        )
-    if result.damage_per_repeat > 0.0 and ultimate is not None and peak < 1e-3 * ultimate:
-        yield Finding(
-            "warning",
-            "stress-scale",
-            f"The largest stress, {in_unit(peak, 'stress')}, is below a thousandth of the ultimate strength.",
-            "Check the units of load and stress per load.",
-        )
-
-
-def _curve_scale(result: LifeResult) -> Iterator[Finding]:
-    ultimate, curve = result.hot_spot.material.ultimate_strength, result.curve
-    if ultimate is None:
-        return
-    at_million = float(curve.stress_at(1e6))
-    level = at_million if 0.0 < at_million < math.inf else curve.limit
-    amplitude = level * (0.5 if curve.stress == "range" else 1.0)
-    if not 0.005 * ultimate <= amplitude <= ultimate:
-        yield Finding(
-            "warning",
-            "curve-scale",
-            f"The S-N curve at a million cycles, an amplitude of {in_unit(amplitude, 'stress')}, is "
-            f"{number(amplitude / ultimate)} times the ultimate strength; 0.05 to 0.6 is usual.",
-            "Check the unit of the curve, and whether its stress is a range or an amplitude.",
-        )
+def _inputs(result: LifeResult) -> Iterator[Finding]:
+    yield from input_findings(result.hot_spot, result.lowest_stress, result.peak_stress)
 
 
 def _load_and_curve_r(result: LifeResult) -> Iterator[Finding]:
@@ -273,6 +226,15 @@ def _nothing_happens(result: LifeResult) -> Iterator[Finding]:
             )
     if result.damage_per_repeat == 0.0 and len(result.spectrum.cycles):
         highest = float(result.equivalent_stress.max(initial=0.0))
+        curve = result.curve
+        if curve.has_limit and len(curve.points) > 1 and curve.point_lives[-1] < LONG:
+            yield Finding(
+                "warning",
+                "table-ends",
+                f"Nothing does damage only because the S-N curve ends at {number(float(curve.point_lives[-1]))} cycles, where "
+                f"{_choice(curve.below)}.",
+                "That is too early for a fatigue limit: add points at longer lives, or state the slope below.",
+            )
         yield Finding(
             "note",
             "no-damage",
@@ -280,6 +242,38 @@ def _nothing_happens(result: LifeResult) -> Iterator[Finding]:
             f"fatigue limit, {in_unit(result.curve.limit, 'stress')}: no damage.",
             "A fatigue limit fades under variable amplitude and corrosion: compare with a second slope below the knee.",
         )
+
+
+def _reserve_beyond(result: LifeResult) -> Iterator[Finding]:
+    """A reserve that rests on what is assumed beyond the last point of the curve."""
+    factor, curve = result.reserve_on_stress, result.curve
+    if factor is None or not math.isfinite(factor) or factor <= 1.0 or not isinstance(curve.below, str):
+        return
+    stress = result.spectrum.equivalent_stress(factor * (1.0 + 1e-6))  # at a jump the reserve is just below it
+    damage = result.spectrum.damage_of(stress)
+    total = float(damage.sum())
+    beyond = float(damage[stress < curve.point_stresses[-1]].sum()) / total if 0.0 < total < math.inf else 0.0
+    if curve.below == "extend" and beyond > 0.01:
+        how = (
+            "line in log N and S, which soon reaches 0" if curve.interpolation == "semi-log" else "last line, extended"
+        )
+        yield Finding(
+            "warning" if curve.interpolation == "semi-log" or beyond > 0.5 else "note",
+            "reserve-beyond-tests",
+            f"At the loads that just meet the target {beyond:.0%} of the damage lies below the last point of the S-N curve: the "
+            f"reserve rests on its {how}.",
+            "Test at longer lives, or compare with a curve that ends in a limit.",
+        )
+    if curve.below == "no damage" and total > 0.0:
+        edge = float(damage[(stress >= curve.point_stresses[-1]) & (stress < 1.02 * curve.point_stresses[-1])].sum())
+        if edge > 0.5 * total:
+            yield Finding(
+                "warning",
+                "reserve-beyond-tests",
+                "At the loads that just meet the target most of the damage lies at the last point of the S-N curve: the reserve "
+                "is decided by where the table ends.",
+                "Below its last point nothing is known but the choice 'no damage': state a slope, or test at longer lives.",
+            )
 
 
 def _units_of_time(result: LifeResult) -> Iterator[Finding]:
@@ -295,8 +289,8 @@ def _units_of_time(result: LifeResult) -> Iterator[Finding]:
 
 LOOKS: tuple[Callable[[LifeResult], Iterator[Finding]], ...] = (
     _curve_itself,
-    _peak_stress,
-    _curve_scale,
+    _inputs,
+    _reserve_beyond,
     _units_of_time,
     _load_and_curve_r,
     _as_welded,

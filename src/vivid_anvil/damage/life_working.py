@@ -36,6 +36,7 @@ def life_working(
     edges = class_edges(float(result.spectrum.cycles.range.max()))
     cycle, members = worked_cycle(result, event, stress_range)
     steps = [
+        *_curve_made(result),
         *_stress_steps(result, cycle, system),
         *_curve_steps(result, cycle, system),
         *_sum_steps(result, cycle, float(result.damage[members].sum())),
@@ -98,6 +99,11 @@ def _opening(
         f"{head} is done by the {often} cycles per {result.duty_cycle.repeat} with a local stress range of {low} to {high}. "
         f"The one that does most is in the event {source.name}{at}."
     )
+
+
+def _curve_made(result: LifeResult) -> tuple[Step, ...]:
+    """How the numbers of the study became the curve: class, thickness, factors, survival; none where they are the curve."""
+    return () if isinstance(result.hot_spot.curve, SNFamily) else result.curve.steps
 
 
 def _stress_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[Step]:
@@ -204,6 +210,7 @@ def _sum_steps(result: LifeResult, cycle: int, class_damage: float) -> list[Step
             result.life_repeats,
             f"{duty.repeat}s",
         ),
+        *_in_hours(result),
         Step(
             "In years",
             "L_years = L / repeats per year",
@@ -212,6 +219,15 @@ def _sum_steps(result: LifeResult, cycle: int, class_damage: float) -> list[Step
             "years",
         ),
     ]
+
+
+def _in_hours(result: LifeResult) -> list[Step]:
+    """Hours of the events, where every one knows how long it takes."""
+    hours, repeat = result.duty_cycle.hours, result.duty_cycle.repeat
+    if hours is None or result.life_hours is None:
+        return []
+    numbers = f"{put_in(result.life_repeats)} × {put_in(hours)}"
+    return [Step("In hours", f"L_h = L × hours of one {repeat}", numbers, result.life_hours, "h")]
 
 
 def _closing(result: LifeResult) -> str:

@@ -16,7 +16,7 @@ from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.mean_stress_rules import MEAN_STRESS_RULES, equivalent_amplitude, rule_value
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, Material, SNFamily
-from vivid_anvil.records import plain
+from vivid_anvil.records import finding_records, plain
 from vivid_anvil.units import STRESSES, many, one, opened
 
 
@@ -101,7 +101,12 @@ class RuleComparison:
     def to_dict(self) -> dict[str, Any]:
         """The comparison as plain numbers and text."""
         record: dict[str, Any] = plain(
-            {"hot_spot": self.base.hot_spot.name, "rules": self.rows(), "refused": dict(self.refused)}
+            {
+                "hot_spot": self.base.hot_spot.name,
+                "rules": self.rows(),
+                "refused": dict(self.refused),
+                "findings": finding_records(self.base.findings),
+            }
         )
         return record
 

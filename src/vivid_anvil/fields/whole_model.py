@@ -150,7 +150,11 @@ def left_out(field: StressField, names: Sequence[str | int]) -> NDArray[np.bool_
         return None
     found = np.zeros(field.size, dtype=bool)
     for name in names:
-        found[field.places_of(name) if isinstance(name, str) else field.place_of(name)] = True
+        try:
+            found[field.places_of(name) if isinstance(name, str) else field.place_of(name)] = True
+        except InputError as error:
+            where = f"{error.where}, leave_out"
+            raise InputError(where, error.found, error.expected, error.remedy) from None
     if found.all():
         raise InputError("whole model, leave_out", "every node", "some that are assessed")
     return checks.read_only(found)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from vivid_anvil.errors import InputError
-from vivid_anvil.records import plain
+from vivid_anvil.records import finding_records, plain
 from vivid_anvil.study.study import StudyResult
 
 
@@ -38,6 +38,7 @@ class StudyComparison:
                 "studies": list(self.results),
                 "differences": {key: list(values) for key, values in self.differences.items()},
                 "lives": self.rows(),
+                "findings": {name: finding_records(one.findings) for name, one in self.results.items()},
             }
         )
         return record

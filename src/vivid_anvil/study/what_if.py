@@ -20,7 +20,8 @@ from scipy.optimize import brentq
 from vivid_anvil.cracks import grow_crack
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.records import plain
+from vivid_anvil.findings import Finding, gravest_first
+from vivid_anvil.records import finding_records, plain
 from vivid_anvil.study.read_study import build_study, read_study
 from vivid_anvil.study.study import Study, Watch
 from vivid_anvil.units import number, one, opened
@@ -115,12 +116,13 @@ class Variant:
 
 @dataclass(frozen=True, eq=False, repr=False)
 class WhatIf:
-    """The variants of one key of a study, the base among them."""
+    """The variants of one key of a study, the base among them; `findings` are those of the study as it is."""
 
     title: str
     key: str
     variants: tuple[Variant, ...]
     target_years: float | None
+    findings: tuple[Finding, ...] = ()
 
     @property
     def spots(self) -> list[str]:
@@ -150,7 +152,13 @@ class WhatIf:
         """The variants as plain numbers and text."""
         errors = {str(one.value): one.error for one in self.variants if one.error}
         record: dict[str, Any] = plain(
-            {"title": self.title, "key": self.key, "variants": self.rows(), "errors": errors}
+            {
+                "title": self.title,
+                "key": self.key,
+                "variants": self.rows(),
+                "errors": errors,
+                "findings": finding_records(self.findings),
+            }
         )
         return record
 
@@ -192,7 +200,8 @@ def what_if(
     target = None
     if base.target_life is not None:
         target = base.duty_cycle.repeats_in(base.target_life) / base.duty_cycle.repeats_per_year
-    return WhatIf(base.title, key, tuple(_sorted(variants)), None if key == "target_life" else target)
+    findings = gravest_first(finding for life in lives.values() for finding in life.findings)
+    return WhatIf(base.title, key, tuple(_sorted(variants)), None if key == "target_life" else target, findings)
 
 
 def _variant(base: Study, key: str, value: Any, spot: str | None, lives: dict[str, LifeResult]) -> Variant:
