@@ -62,6 +62,7 @@ load_cases = [{ case = "pull", channel = "force", unit_load = "10 kN" }]
 """
 EVENT = '[[duty_cycle.events]]\nname = "{}"\noccurrences = {}\n'
 CHANNEL = 'channel = "force"\n'
+LAP_EVENT = EVENT.format("lap", 300) + 'history = "lap.csv"\n'
 EVENTS = {
     "history": EVENT.format("lap", 300) + 'history = "lap.csv"\n',
     "two histories in turn": EVENT.format("laps", 300) + 'history = ["lap.csv", "lap.csv"]\n',

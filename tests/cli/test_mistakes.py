@@ -203,8 +203,8 @@ def test_averaged_elements_that_disagree_are_found(written, run):  # noqa: F811
 )
 def test_every_answer_tells_its_gravest_finding(written, run, command):  # noqa: F811
     small = command[0] == "inspections"  # a crack far too short for its law; else a peak above yield
-    events, text = (EQUAL.replace("9 kN", "20 kN"), rest(("1 mm", "0.09 mm"))) if small else (EQUAL.replace("9 kN", "38 kN"), SHORT)
-    study = written(events, rest=text)
+    force, text = ("20 kN", rest(("1 mm", "0.09 mm"))) if small else ("38 kN", SHORT)
+    study = written(EQUAL.replace("9 kN", force), rest=text)
     code, out, err = run(command[0], study, *command[1:], "--json", "a.json")
     assert code == 0, err
     words = " ".join(out.split())

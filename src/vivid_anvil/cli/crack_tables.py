@@ -9,6 +9,7 @@ from rich.table import Table
 
 from vivid_anvil.cli.tables import findings_list, heading, indented, life_text, table
 from vivid_anvil.cracks import GrowthFit, GrowthResult, InspectionPlan, LoadLimit, SizeLives
+from vivid_anvil.histories.calendar import amount, plural
 from vivid_anvil.study import TotalLife
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
@@ -101,9 +102,7 @@ def _memory_rows(growth: GrowthResult, units: UnitSystem) -> list[tuple[str, str
     rows, repeat = [], growth.duty_cycle.repeat
     if growth.without_memory_repeats is not None:
         words = (
-            "no growth"
-            if math.isinf(growth.without_memory_repeats)
-            else f"{number(growth.without_memory_repeats)} {repeat}s"
+            "no growth" if math.isinf(growth.without_memory_repeats) else amount(growth.without_memory_repeats, repeat)
         )
         rows.append((f"Without {growth.crack.retardation.kind}", words))
         rows.append(("Plastic zone", _zone(growth, units)))
@@ -122,28 +121,30 @@ def _error_row(growth: GrowthResult) -> tuple[str, str]:
 def _growth_life(growth: GrowthResult) -> str:
     if math.isinf(growth.life_repeats):
         return "no growth"
-    hours = "" if growth.life_hours is None else f" = {number(growth.life_hours)} h"
-    return f"{number(growth.life_repeats)} {growth.duty_cycle.repeat}s{hours} = {number(growth.life_years)} years"
+    return growth.duty_cycle.calendar.in_all_units(growth.life_repeats, growth.duty_cycle.hours)
 
 
 def _inspection(growth: GrowthResult, units: UnitSystem) -> str:
-    crack, years = growth.crack, growth.interval_years
-    if years is None or crack.detectable_size is None:
+    crack, interval = growth.crack, growth.interval_repeats
+    if interval is None or crack.detectable_size is None:
         return "no detectable size given"
     detectable = in_unit(crack.detectable_size, "length", units)
-    if years == 0.0:
+    if interval == 0.0:
         return f"useless: {detectable} is beyond the limiting size"
-    if math.isinf(years):
+    if math.isinf(interval):
         return f"no interval: a crack of {detectable} does not grow"
-    return f"every {number(years)} years (detectable {detectable}, factor {crack.inspection_factor:g})"
+    return f"every {growth.duty_cycle.calendar.text(interval)} (detectable {detectable}, factor {crack.inspection_factor:g})"
 
 
 def _growth_table(growth: GrowthResult, units: UnitSystem, repeat: str) -> RenderableType:
     size_unit, k_unit = display_unit("length", units), display_unit("stress intensity", units)
+    calendar = growth.duty_cycle.calendar
+    time: str | None = calendar.unit_for(growth.life_repeats)
+    time = None if time == calendar.repeats else time
     made = table(
         f"Size\n[{size_unit}]",
-        f"{repeat.capitalize()}s",
-        "Years",
+        plural(repeat).capitalize(),
+        *([] if time is None else [time.capitalize()]),
         f"Largest K\n[{k_unit}]",
         f"Largest ΔK\n[{k_unit}]",
         f"Growth\n[{size_unit} a {repeat}]",
@@ -153,7 +154,7 @@ def _growth_table(growth: GrowthResult, units: UnitSystem, repeat: str) -> Rende
         made.add_row(
             fixed(float(shown(row["size_mm"], "length", units))),
             fixed(row["repeats"]),
-            fixed(row["years"]),
+            *([] if time is None else [fixed(calendar.life_in(time, row["repeats"]))]),
             fixed(float(shown(row["largest_K_MPa_sqrt_mm"], "stress intensity", units))),
             fixed(float(shown(row["largest_K_range_MPa_sqrt_mm"], "stress intensity", units))),
             fixed(float(shown(row["growth_per_repeat_mm"], "length", units))),
@@ -164,12 +165,11 @@ def _growth_table(growth: GrowthResult, units: UnitSystem, repeat: str) -> Rende
 def total_lines(total: TotalLife) -> RenderableType:
     """Life by damage, growth, and both together."""
     facts = Table.grid(padding=(0, 2))
-    per_year = total.repeats_per_year
 
     def words(repeats: float) -> str:
         if math.isinf(repeats):
             return "without end"
-        return f"{number(repeats)} {total.repeat}s = {number(repeats / per_year)} years"
+        return total.calendar.in_all_units(repeats)
 
     share = "" if total.growth_share is None else f", {total.growth_share:.1%} of it growth"
     facts.add_row("  Until a crack is there, by damage", words(total.until_crack_repeats))
@@ -183,12 +183,8 @@ def plan_page(
 ) -> RenderableType:
     """The plan with its inspections, lives from other initial sizes, limiting sizes at other loads."""
     result = plan.result
-    per_year, crack = result.duty_cycle.repeats_per_year, result.crack
+    calendar, crack = result.duty_cycle.calendar, result.crack
     length = display_unit("length", units)
-
-    def years(repeats: float) -> str:
-        value = repeats / per_year
-        return "1 year" if value == 1.0 else f"{number(value)} years"
 
     facts = Table.grid(padding=(0, 2))
     rows = [
@@ -197,18 +193,27 @@ def plan_page(
             f"{in_unit(crack.detectable_size or 0.0, 'length', units)}, "
             f"{in_unit(result.critical.limiting, 'length', units)} ({result.governed_by})",
         ),
-        ("Interval allowed", f"{number(plan.allowed_repeats / per_year)} years (factor {crack.inspection_factor:g})"),
-        ("Interval of the plan", f"{years(plan.interval_repeats)}, first after {years(plan.first_repeats)}"),
-        ("Chances to find it", f"{plan.chances} inspections"),
+        ("Interval allowed", f"{calendar.text(plan.allowed_repeats)} (factor {crack.inspection_factor:g})"),
+        (
+            "Interval of the plan",
+            f"{calendar.text(plan.interval_repeats)}, first after {calendar.text(plan.first_repeats)}",
+        ),
+        ("Chances to find it", amount(plan.chances, "inspection")),
     ]
     for name, value in rows:
         facts.add_row(f"  {name}", value)
     sizes = {"expected_size_mm": f"Expected size [{length}]", "expected_half_length_mm": f"Half length [{length}]"}
     keys = [key for key in sizes if key in (plan.rows() or [{}])[0]]
-    looks = table("Inspection", "Years", *(sizes[key] for key in keys), "Can be found")
+    time = calendar.unit_for(result.life_repeats)
+    looks = table("Inspection", time.capitalize(), *(sizes[key] for key in keys), "Can be found")
     for row in plan.rows():
         values = [fixed(float(shown(row[key], "length", units))) for key in keys]
-        looks.add_row(str(row["inspection"]), fixed(row["years"]), *values, "yes" if row["can_be_found"] else "no")
+        looks.add_row(
+            str(row["inspection"]),
+            fixed(calendar.life_in(time, row["repeats"])),
+            *values,
+            "yes" if row["can_be_found"] else "no",
+        )
     return Group(
         heading(f"Inspections of the crack at {crack.hot_spot.name}"),
         facts,
@@ -222,10 +227,12 @@ def plan_page(
 
 
 def _size_lines(lives: SizeLives, target: object, units: UnitSystem) -> list[RenderableType]:
-    made = table(f"Initial size [{display_unit('length', units)}]", "Years to the limiting size")
+    calendar = lives.duty_cycle.calendar
+    time = calendar.unit_for(*lives.repeats.tolist())
+    made = table(f"Initial size [{display_unit('length', units)}]", f"{time.capitalize()} to the limiting size")
     made.columns[0].justify = "right"
-    for size, years in zip(lives.sizes, lives.years, strict=True):
-        made.add_row(fixed(float(shown(size, "length", units))), life_text(float(years)))
+    for size, life in zip(lives.sizes, lives.repeats, strict=True):
+        made.add_row(fixed(float(shown(size, "length", units))), life_text(float(calendar.life_in(time, life))))
     lines: list[RenderableType] = [made]
     if lives.largest_lasting is not None:
         largest = in_unit(lives.largest_lasting, "length", units)

@@ -9,6 +9,7 @@ from rich.console import Group, RenderableType
 
 from vivid_anvil.cli.tables import edgeless, indented, table
 from vivid_anvil.fields import HotPlace, ModelResult, WorstCycle
+from vivid_anvil.histories.calendar import Calendar
 from vivid_anvil.units import UnitSystem, display_unit, fixed, number, shown
 
 
@@ -33,12 +34,15 @@ def facts(result: ModelResult, measure: str) -> RenderableType:
     return Group(*(indented(line) for line in lines))
 
 
-def places_table(places: Sequence[HotPlace], reserves: Sequence[float | None], units: UnitSystem) -> RenderableType:
+def places_table(
+    places: Sequence[HotPlace], reserves: Sequence[float | None], calendar: Calendar, units: UnitSystem
+) -> RenderableType:
     """The worst places, the worst first."""
     length, stress = display_unit("length", units), display_unit("stress", units)
     several = any(one.worst_of for one in places)
     last = "Worst of" if several else "Near"
-    heads = ("Life [years]", "Reserve", f"Highest [{stress}]", "Off line", "Worst event", last)
+    time = calendar.unit_for(*(one.life_repeats for one in places))
+    heads = (f"Life [{time}]", "Reserve", f"Highest [{stress}]", "Off line", "Worst event", last)
     made = table("", "Node", f"x, y, z [{length}]", *heads)
     made.columns[2].no_wrap = True
     for one, reserve in zip(places, reserves, strict=True):
@@ -49,7 +53,7 @@ def places_table(places: Sequence[HotPlace], reserves: Sequence[float | None], u
             str(one.rank),
             str(one.node),
             _at(one, units),
-            _life(one),
+            _life(one, calendar, time),
             _factor(reserve),
             peak,
             off,
@@ -81,16 +85,18 @@ def _when(cycle: WorstCycle) -> str:
     return f", turns at {cycle.from_s:.6g} s and {cycle.to_s:.6g} s"
 
 
-def paths_table(places: Sequence[HotPlace], reserves: Sequence[float | None], units: UnitSystem) -> RenderableType:
+def paths_table(
+    places: Sequence[HotPlace], reserves: Sequence[float | None], calendar: Calendar, units: UnitSystem
+) -> RenderableType:
     """Structural stress at the paths of the study, the worst first."""
-    stress = display_unit("stress", units)
-    made = table("Path", f"Lowest [{stress}]", f"Highest [{stress}]", "Life [years]", "Reserve", "Worst event")
+    stress, time = display_unit("stress", units), calendar.unit_for(*(one.life_repeats for one in places))
+    made = table("Path", f"Lowest [{stress}]", f"Highest [{stress}]", f"Life [{time}]", "Reserve", "Worst event")
     made.columns[0].no_wrap = True
     for one, reserve in zip(places, reserves, strict=True):
         low, high = (
             fixed(float(shown(value, "stress", units))) for value in (one.lowest_stress_MPa, one.highest_stress_MPa)
         )
-        made.add_row(one.region, low, high, _life(one), _factor(reserve), one.worst_event)
+        made.add_row(one.region, low, high, _life(one, calendar, time), _factor(reserve), one.worst_event)
     return edgeless(made)
 
 
@@ -99,8 +105,8 @@ def _at(one: HotPlace, units: UnitSystem) -> str:
     return ", ".join(f"{float(shown(value, 'length', units)) + 0.0:.{digits}f}" for value in one.at_mm)
 
 
-def _life(one: HotPlace) -> str:
-    return "no damage" if math.isinf(one.life_years) else number(one.life_years)
+def _life(one: HotPlace, calendar: Calendar, time: str) -> str:
+    return "no damage" if math.isinf(one.life_repeats) else number(calendar.life_in(time, one.life_repeats))
 
 
 def _factor(reserve: float | None) -> str:

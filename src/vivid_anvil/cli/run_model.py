@@ -104,18 +104,18 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
         written = outputs.write(record, rows, drawings, watch, others=(every_node,))
     from vivid_anvil.cli import model_tables, tables
 
-    out = tables.console()
+    out, calendar = tables.console(), study.duty_cycle.calendar
     out.print(tables.heading(study.title))
     out.print(model_tables.facts(result, job.planes or result.measure.label))
     if places:
-        out.print(model_tables.places_table(places, reserves, units))
+        out.print(model_tables.places_table(places, reserves, calendar, units))
         out.print()
         out.print(model_tables.worst_cycle(places[0], units))
     else:
         out.print(tables.indented("No place is as bad as asked for."))
     out.print()
     if path_places:
-        out.print(model_tables.paths_table(path_places, path_reserves, units))
+        out.print(model_tables.paths_table(path_places, path_reserves, calendar, units))
         out.print()
     out.print(tables.findings_list(findings))
     if refused is not None:

@@ -10,6 +10,7 @@ from vivid_anvil.cli.outputs import Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import say_written
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.calendar import plural
 from vivid_anvil.records import finding_records
 from vivid_anvil.units import UnitSystem, coherent, in_unit, number
 
@@ -80,7 +81,7 @@ def _of_the_target(study: Any, life: Any, asked: Questions, units: UnitSystem) -
     repeat = life.duty_cycle.repeat
     rows = [
         _row("all loads times", life.reserve_on_stress),
-        _row(f"{repeat}s until the critical sum", life.life_repeats, repeat),
+        _row(f"{plural(repeat).capitalize()} until the critical sum", life.life_repeats, repeat),
         _row("constant stress that does the same in 2e6 cycles", life.damage_equivalent_stress(2e6), "MPa", units),
     ]
     like = _section_of(study, life.hot_spot.curve.name)

@@ -16,6 +16,7 @@ from rich.text import Text
 from vivid_anvil.damage import CRITICAL_SUMS, LifeResult, RuleComparison, WorstCycle, between_effect
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import ChannelCheck, Cycles, DutyCycle, LoadHistory
+from vivid_anvil.histories.calendar import amount
 from vivid_anvil.materials import SNFamily, describe
 from vivid_anvil.study import Study, StudyComparison, VariantLife, WhatIf
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
@@ -90,7 +91,7 @@ def duty_cycle_table(duty: DutyCycle, units: UnitSystem) -> RenderableType:
     made = table("Event", f"Times a {duty.repeat}", "Duration [s]", "Channel", "Lowest", "Highest")
     for event, times in duty.flat():
         load = event.load
-        duration = "not stated" if load.duration is None else number(load.duration)
+        duration = "not stated" if event.lasts is None else number(event.lasts)
         for i, (name, dimension) in enumerate(load.dimensions.items()):
             low, high = load.extremes(name)
             first = (event.name, number(times), duration) if i == 0 else ("", "", "")
@@ -102,12 +103,16 @@ def study_lines(study: Study) -> RenderableType:
     """Title, duty cycle and target in two or three lines."""
     duty = study.duty_cycle
     hours = "duration not stated" if duty.hours is None else f"{number(duty.hours)} h"
+    yearly = "" if duty.repeats_per_year is None else f", {number(duty.repeats_per_year)} a year"
     lines = [
-        f"One {duty.repeat} ({hours}, {number(duty.repeats_per_year)} a year): "
+        f"One {duty.repeat} ({hours}{yearly}): "
         + ", ".join(f"{number(event.occurrences)} × {event.name}" for event in duty.events)
     ]
     if study.target_life is not None:
-        lines.append(f"Target life: {study.target_life} = {number(duty.repeats_in(study.target_life))} {duty.repeat}s")
+        target = amount(duty.repeats_in(study.target_life), duty.repeat)
+        stated = str(study.target_life)
+        in_repeats = stated.endswith((duty.repeat, duty.calendar.repeats)) or not stated.strip()[-1].isalpha()
+        lines.append(f"Target life: {target}" if in_repeats else f"Target life: {stated} = {target}")
     return Text("\n".join(lines))
 
 
@@ -153,16 +158,23 @@ def cracks_table(study: Study, units: UnitSystem) -> RenderableType:
 
 
 def life_text(value: float) -> str:
-    """A life in years or repeats, or 'no damage'."""
+    """A life in whatever unit the heading says, or 'no damage'."""
     return "no damage" if math.isinf(value) else fixed(value)
 
 
 def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableType:
     """One line per hot spot."""
-    repeat = lives[0].duty_cycle.repeat
-    unit = display_unit("stress", units)
+    calendar = lives[0].duty_cycle.calendar
+    unit, time = display_unit("stress", units), calendar.unit_for(*(life.life_repeats for life in lives))
     made = table(
-        "Hot spot", f"Peak\n[{unit}]", f"Damage\na {repeat}", "Life\n[years]", "Reserve on\nstress", "\nlife", "Target"
+        "Hot spot",
+        f"Peak\n[{unit}]",
+        f"Damage\na {calendar.repeat}",
+        f"Life\n[{time}]",
+        "Used\n[%]",
+        "Reserve on\nstress",
+        "\nlife",
+        "Target",
     )
     for life in lives:
         style = "red" if life.verdict == "fails the target" else ""
@@ -170,7 +182,8 @@ def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableT
             life.hot_spot.name,
             fixed(float(shown(life.peak_stress, "stress", units))),
             fixed(life.damage_per_repeat),
-            life_text(life.life_years),
+            life_text(calendar.life_in(time, life.life_repeats)),
+            "-" if life.used_at_target is None else fixed(100.0 * life.used_at_target),
             "-" if life.reserve_on_stress is None else fixed(life.reserve_on_stress),
             "-" if life.reserve_on_life is None else fixed(life.reserve_on_life),
             Text(TARGET_WORDS[life.verdict], style=style),
@@ -180,19 +193,18 @@ def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableT
 
 def life_details(life: LifeResult, units: UnitSystem, title: str = "") -> RenderableType:
     """Life in all units of time, shares of events and range classes, findings of one hot spot."""
-    repeat = life.duty_cycle.repeat
+    duty, repeat = life.duty_cycle, life.duty_cycle.repeat
     parts: list[RenderableType] = [heading(title or life.hot_spot.name)]
     if math.isinf(life.life_repeats):
         parts.append(indented("No cycle does damage: life has no limit by this calculation."))
     else:
-        hours = "" if life.life_hours is None else f" = {number(life.life_hours)} h"
-        parts.append(indented(f"Life {number(life.life_repeats)} {repeat}s{hours} = {number(life.life_years)} years"))
+        parts.append(indented(f"Life {duty.calendar.in_all_units(life.life_repeats, duty.hours)}"))
     if life.target_repeats is not None:
         reserve = "no limit" if math.isinf(life.reserve_on_life or 0.0) else number(life.reserve_on_life or 0.0)
         used = number(100 * (life.used_at_target or 0.0))
         parts.append(
             indented(
-                f"Target {number(life.target_repeats)} {repeat}s {TARGET_WORDS[life.verdict]}: {used} % used, reserve "
+                f"Target {amount(life.target_repeats, repeat)} {TARGET_WORDS[life.verdict]}: {used} % used, reserve "
                 f"{number(life.reserve_on_stress or 0.0)} (stress), {reserve} (life)"
             )
         )
@@ -200,7 +212,7 @@ def life_details(life: LifeResult, units: UnitSystem, title: str = "") -> Render
     peak = in_unit(max(life.peak_stress, -life.lowest_stress), "stress", units)
     parts.append(indented(f"Static: peak local stress {peak}; reserve {reserves or 'unknown: no strength stated'}"))
     if (other := life.in_order) is not None:
-        lives = f"{number(other.life_repeats)} {repeat}s (linear rule to a sum of 1: {number(other.linear_repeats)})"
+        lives = f"{amount(other.life_repeats, repeat)} (linear rule to a sum of 1: {number(other.linear_repeats)})"
         parts.append(indented(f"In order, by the {other.rule}: {lives}; {other.order}"))
     for source in life.spectrum.sources:
         if source.history is not None and source.history.repairs:
@@ -288,13 +300,15 @@ def bar(share: float, width: int = 16) -> str:
 def rules_table(comparison: RuleComparison) -> RenderableType:
     """One line a mean-stress rule, the one that is used marked; why others are missing."""
     base = comparison.base
-    made = table("Rule", f"Damage a {base.duty_cycle.repeat}", "Life [years]", "Reserve on stress", "")
+    calendar = base.duty_cycle.calendar
+    time = calendar.unit_for(*(life.life_repeats for life in comparison.lives.values()))
+    made = table("Rule", f"Damage a {calendar.repeat}", f"Life [{time}]", "Reserve on stress", "")
     for row in comparison.rows():
         reserve = row["reserve_on_stress"]
         made.add_row(
             row["rule"],
             fixed(row["damage_per_repeat"]),
-            life_text(row["life_years"]),
+            life_text(calendar.life_in(time, row["life_repeats"])),
             "-" if reserve is None else fixed(reserve),
             "used" if row["used"] else "",
         )
@@ -324,7 +338,8 @@ def what_if_table(result: WhatIf) -> RenderableType:
     """One line a value and hot spot, the study as it is marked; values that it refuses with the reason."""
     first = next(life for one in result.variants for life in one.lives.values())
     middle = f"Damage a {first.repeat}" if isinstance(first, VariantLife) else "Limiting size [mm]"
-    made = table(result.key.rpartition("/")[2], "Hot spot", middle, "Life [years]", "Reserve on life", "")
+    time = result.unit_of_life
+    made = table(result.key.rpartition("/")[2], "Hot spot", middle, f"Life [{time}]", "Reserve on life", "")
     made.columns[1].justify = "left"
     for one in result.variants:
         for i, (spot, life) in enumerate(one.lives.items()):
@@ -333,7 +348,7 @@ def what_if_table(result: WhatIf) -> RenderableType:
                 str(one.value) if i == 0 else "",
                 spot,
                 fixed(life.damage_per_repeat if isinstance(life, VariantLife) else life.limiting_size),
-                life_text(life.life_years),
+                life_text(life.calendar.life_in(time, life.life_repeats)),
                 "-" if reserve is None else fixed(reserve),
                 "as it is" if one.is_base else "",
             )
@@ -347,12 +362,18 @@ def comparison_tables(result: StudyComparison) -> RenderableType:
     inputs = table("Key", *names)
     for key, values in result.differences.items():
         inputs.add_row(key, *("-" if value is None else str(value) for value in values))
-    lives = table("Life [years]", *names)
+    lives = table("Life", *names)
     for row in result.rows():
-        years = [row[f"{name}: life_years"] for name in names]
-        lives.add_row(row["hot_spot"], *("-" if one is None else life_text(one) for one in years))
+        lives.add_row(row["hot_spot"], *(_told(result, name, row[f"{name}: life_repeats"]) for name in names))
     same = [indented("Nothing differs in the input.")] if not result.differences else [inputs]
     return Group(heading("What differs in the input"), *same, heading("Lives"), lives)
+
+
+def _told(result: StudyComparison, name: str, repeats: float | None) -> str:
+    """A life of one of several studies, in its own unit."""
+    if repeats is None:
+        return "-"
+    return "no damage" if math.isinf(repeats) else result.results[name].study.duty_cycle.calendar.text(repeats)
 
 
 def check_table(check: ChannelCheck, units: UnitSystem) -> RenderableType:

@@ -42,7 +42,7 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
     >>> law = GrowthLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3)
     >>> flaw = Crack(hot_spot=spot, shape=CentreCrack("100 mm"), initial_size="3 mm", law=law)
     >>> grow_crack(flaw, DutyCycle("year", [Event("pull", pull)], repeats_per_year=1))
-    <GrowthResult plate: 3 to 40 mm in 116.9 years (116.9 years), limit of the solution>
+    <GrowthResult plate: 3 to 40 mm in 116.9 years, limit of the solution>
     """
     drive = growth_drive(nominal_cycles(crack.hot_spot, duty_cycle), crack.counted_part)
     target_repeats = None if target is None else duty_cycle.repeats_in(target)

@@ -56,9 +56,9 @@ class GrowthResult:
         return (self,) if self.then is None else (self, *self.then.stages)
 
     @property
-    def life_years(self) -> float:
-        """Years from the initial to the limiting size."""
-        return self.life_repeats / self.duty_cycle.repeats_per_year
+    def life_years(self) -> float | None:
+        """Years from the initial to the limiting size; None without repeats per year."""
+        return self._years(self.life_repeats)
 
     @property
     def life_hours(self) -> float | None:
@@ -68,8 +68,12 @@ class GrowthResult:
 
     @property
     def interval_years(self) -> float | None:
-        """Inspection interval in years; None where no detectable size is given."""
-        return None if self.interval_repeats is None else self.interval_repeats / self.duty_cycle.repeats_per_year
+        """Inspection interval in years; None where no detectable size is given, and without repeats per year."""
+        return None if self.interval_repeats is None else self._years(self.interval_repeats)
+
+    def _years(self, repeats: float) -> float | None:
+        years: float | None = self.duty_cycle.calendar.years(repeats)
+        return years
 
     @property
     def final_size(self) -> float:
@@ -144,7 +148,7 @@ class GrowthResult:
             for i, source in enumerate(self.duty_cycle.sources(self.crack.hot_spot.channel))
         }
 
-    def rows(self, number_of_rows: int = 12) -> list[dict[str, float]]:
+    def rows(self, number_of_rows: int = 12) -> list[dict[str, Any]]:
         """The growth curve at sizes that rise evenly from start to stop: sizes, time, share of the life, K and growth."""
         at_once, hours = self.sizes.size == 1, self.duty_cycle.hours
         sizes = self.sizes if at_once else np.linspace(self.sizes[0], self.sizes[-1], number_of_rows)
@@ -155,7 +159,7 @@ class GrowthResult:
                 **({} if self.half_lengths is None else {"half_length_mm": self.half_length(float(size))}),
                 "repeats": float(at),
                 **({} if hours is None else {"hours": float(at) * hours}),
-                "years": float(at) / self.duty_cycle.repeats_per_year,
+                **({} if self.duty_cycle.repeats_per_year is None else {"years": self._years(float(at))}),
                 "share_of_life": float(at) / self.life_repeats if self.life_repeats > 0.0 else 1.0,
                 "largest_K_MPa_sqrt_mm": self.peak_k(float(size)),
                 "largest_K_range_MPa_sqrt_mm": self.largest_range_k(float(size)),
@@ -176,10 +180,10 @@ class GrowthResult:
         return growth_record(self)
 
     def __repr__(self) -> str:
-        spot, repeat = self.crack.hot_spot.name, self.duty_cycle.repeat
+        spot = self.crack.hot_spot.name
         if math.isinf(self.life_repeats):
             return f"<GrowthResult {spot}: no growth from {self.crack.initial_size:g} mm>"
         return (
             f"<GrowthResult {spot}: {number(self.sizes[0])} to {number(self.critical.limiting)} mm in "
-            f"{number(self.life_repeats)} {repeat}s ({number(self.life_years)} years), {self.governed_by}>"
+            f"{self.duty_cycle.calendar.in_all_units(self.life_repeats)}, {self.governed_by}>"
         )

@@ -11,6 +11,7 @@ import numpy as np
 from vivid_anvil.cracks.critical import ENDS_OF_SOLUTION
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding, gravest_first
+from vivid_anvil.histories.calendar import amount
 from vivid_anvil.units import coherent, in_unit, number
 
 if TYPE_CHECKING:
@@ -78,7 +79,7 @@ def _convergence(result: GrowthResult) -> Iterator[Finding]:
         yield Finding(
             "note",
             "few-repeats",
-            f"The crack grows to its limit in {number(result.life_repeats)} {result.duty_cycle.repeat}s.",
+            f"The crack grows to its limit in {amount(result.life_repeats, result.duty_cycle.repeat)}.",
             "Growth is spread evenly over each repeat: choose a shorter repeat if the order within it matters.",
         )
 
@@ -198,14 +199,14 @@ def _memory(result: GrowthResult) -> Iterator[Finding]:
         yield Finding(
             "warning",
             "retardation-arrest",
-            f"With {kind} the crack does not reach its limit in the cycles followed; without it, in {number(plain)} {repeat}s.",
+            f"With {kind} the crack does not reach its limit in the cycles followed; without it, in {amount(plain, repeat)}.",
             "Nobody should count on arrest: check exponent, shut-off ratio and yield strength, or leave retardation out.",
         )
     elif result.life_repeats > RETARDED * plain:
         yield Finding(
             "note",
             "retardation-counts",
-            f"The life is {number(result.life_repeats / plain)} times that without {kind} ({number(plain)} {repeat}s).",
+            f"The life is {number(result.life_repeats / plain)} times that without {kind} ({amount(plain, repeat)}).",
             "Use it only where tests of this material under this kind of loading support it.",
         )
 

@@ -9,6 +9,7 @@ import numpy as np
 from vivid_anvil.cracks.factor_working import factor_steps
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.cracks.law_working import law_steps
+from vivid_anvil.histories.calendar import plural
 from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, in_unit, number, opened, rate_at_range
 from vivid_anvil.working import Step, Working, put_in
 
@@ -146,11 +147,11 @@ def _growth_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -> l
             f"{units.length} per {repeat}",
         ),
         Step(
-            f"{repeat.capitalize()}s for the first 1 % of growth, G taken halfway between its values at both ends",
+            f"{plural(repeat).capitalize()} for the first 1 % of growth, G taken halfway between its values at both ends",
             "n = Δa / ((G_1 + G_2) / 2)",
             f"{put_in(step)} {units.length} / (({put_in(at_start)} + {put_in(at_end)}) / 2)",
             step / (0.5 * (at_start + at_end)),
-            f"{repeat}s",
+            plural(repeat),
         ),
     ]
 
@@ -182,5 +183,5 @@ def _closing(result: GrowthResult, system: UnitSystem) -> str:
     )
     return (
         f"Step by step to {in_unit(result.critical.limiting, 'length', system)} ({result.governed_by}): "
-        f"{number(result.life_repeats)} {result.duty_cycle.repeat}s, {number(result.life_years)} years. {way}"
+        f"{result.duty_cycle.calendar.in_all_units(result.life_repeats)}. {way}"
     )

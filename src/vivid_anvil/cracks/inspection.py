@@ -12,7 +12,8 @@ from vivid_anvil.checks import FloatArray, read_only
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
-from vivid_anvil.units import in_unit, number, opened
+from vivid_anvil.histories.calendar import amount
+from vivid_anvil.units import in_unit, opened
 
 MOST = 1000
 
@@ -41,12 +42,12 @@ class InspectionPlan:
 
     def rows(self) -> list[dict[str, Any]]:
         """One row an inspection: number, repeats, years, expected size, whether it can be found."""
-        per_year, result = self.result.duty_cycle.repeats_per_year, self.result
+        result, calendar = self.result, self.result.duty_cycle.calendar
         return [
             {
                 "inspection": i,
                 "repeats": float(at),
-                "years": float(at) / per_year,
+                "years": calendar.years(float(at)),
                 "expected_size_mm": float(size),
                 **({} if result.half_lengths is None else {"expected_half_length_mm": result.half_length(float(size))}),
                 "can_be_found": bool(seen),
@@ -55,10 +56,8 @@ class InspectionPlan:
         ]
 
     def __repr__(self) -> str:
-        years = self.interval_repeats / self.result.duty_cycle.repeats_per_year
-        return (
-            f"<InspectionPlan {self.result.crack.hot_spot.name}: every {number(years)} years, {self.chances} chances>"
-        )
+        every = self.result.duty_cycle.calendar.text(self.interval_repeats)
+        return f"<InspectionPlan {self.result.crack.hot_spot.name}: every {every}, {amount(self.chances, 'chance')}>"
 
 
 @opened()
@@ -109,14 +108,14 @@ def inspection_plan(
 
 def _findings(result: GrowthResult, interval: float, found: FloatArray) -> tuple[Finding, ...]:
     chances, factor = int(found.sum()), result.crack.inspection_factor
-    per_year = result.duty_cycle.repeats_per_year
+    calendar = result.duty_cycle.calendar
     if chances == 0:
         return (
             Finding(
                 "severe",
                 "inspections-miss",
                 "No inspection of this plan falls between the detectable and the limiting size.",
-                f"Inspect at least every {number((result.interval_repeats or 0.0) / per_year)} years.",
+                f"Inspect at least every {calendar.text(result.interval_repeats or 0.0)}.",
             ),
         )
     if interval > (result.interval_repeats or 0.0) * (1.0 + 1e-9):
@@ -124,8 +123,8 @@ def _findings(result: GrowthResult, interval: float, found: FloatArray) -> tuple
             Finding(
                 "warning",
                 "inspections-rare",
-                f"The plan looks every {number(interval / per_year)} years, {chances} times between the detectable and the "
-                f"limiting size; a factor of {factor:g} needs every {number((result.interval_repeats or 0.0) / per_year)} years.",
+                f"The plan looks every {calendar.text(interval)}, {amount(chances, 'time')} between the detectable and the "
+                f"limiting size; a factor of {factor:g} needs every {calendar.text(result.interval_repeats or 0.0)}.",
                 "Look more often, or find smaller cracks.",
             ),
         )

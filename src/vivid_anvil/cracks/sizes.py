@@ -39,15 +39,20 @@ class SizeLives:
     largest_lasting: float | None
 
     @property
-    def years(self) -> FloatArray:
-        """The lives in years."""
-        return self.repeats / self.duty_cycle.repeats_per_year
+    def years(self) -> FloatArray | None:
+        """The lives in years; None without repeats per year."""
+        years: FloatArray | None = self.duty_cycle.calendar.years(self.repeats)
+        return years
 
     def rows(self) -> list[dict[str, Any]]:
         """One row an initial size."""
         return [
-            {"initial_size_mm": float(size), "life_repeats": float(life), "life_years": float(years)}
-            for size, life, years in zip(self.sizes, self.repeats, self.years, strict=True)
+            {
+                "initial_size_mm": float(size),
+                "life_repeats": float(life),
+                "life_years": self.duty_cycle.calendar.years(float(life)),
+            }
+            for size, life in zip(self.sizes, self.repeats, strict=True)
         ]
 
     def __repr__(self) -> str:
@@ -86,7 +91,7 @@ def lives_over_size(
     >>> pull = ConstantAmplitude.from_range("force", "60 kN", r_ratio=0.1, cycles=1e4)
     >>> grown = grow_crack(flaw, DutyCycle("year", [Event("pull", pull)], repeats_per_year=1), target="100 years")
     >>> found = lives_over_size(grown, ["2 mm", "3 mm", "4 mm"])
-    >>> found.years.round(1).tolist(), round(found.largest_lasting or 0.0, 3)
+    >>> found.repeats.round(1).tolist(), round(found.largest_lasting or 0.0, 3)
     ([158.2, 116.9, 92.5], 3.644)
     """
     crack = result.crack

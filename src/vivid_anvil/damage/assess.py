@@ -32,7 +32,7 @@ def assess_life(hot_spot: HotSpot, duty_cycle: DutyCycle, *, target: float | str
     >>> curve = straight_curve(name="detail", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
     >>> spot = HotSpot(name="toe", channel="force", stress_per_load="30 MPa/kN", curve=curve, material=Material(name="steel"))
     >>> assess_life(spot, year, target="30 years")
-    <LifeResult toe: life 40 years (40 years), meets the target, 1 finding>
+    <LifeResult toe: life 40 years, meets the target, 1 finding>
     """
     check_rule(hot_spot)
     target_repeats = None if target is None else duty_cycle.repeats_in(target)

@@ -15,9 +15,10 @@ from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.damage.when import DamageOverTime, WorstCycle, damage_over_time, worst_cycles
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import DutyCycle
+from vivid_anvil.histories.calendar import amount
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.units import STRESS, number, one, opened
+from vivid_anvil.units import STRESS, one, opened
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.in_order import LifeInOrder
@@ -109,9 +110,9 @@ class LifeResult:
         return self.hot_spot.critical_sum / total if total > 0.0 else math.inf
 
     @property
-    def life_years(self) -> float:
-        """The same in years."""
-        return self.life_repeats / self.duty_cycle.repeats_per_year
+    def life_years(self) -> float | None:
+        """The same in years; None without repeats per year."""
+        return self._years(self.life_repeats)
 
     @property
     def life_hours(self) -> float | None:
@@ -251,6 +252,10 @@ class LifeResult:
 
         return life_record(self)
 
+    def _years(self, repeats: float) -> float | None:
+        years: float | None = self.duty_cycle.calendar.years(repeats)
+        return years
+
     def _share(self, damage: float) -> float:
         total = self.damage_per_repeat
         return float(damage) / total if total > 0.0 else 0.0
@@ -261,11 +266,11 @@ class LifeResult:
         return life_as_html([self], self.hot_spot.name)
 
     def __repr__(self) -> str:
-        repeat = self.duty_cycle.repeat
-        life = "no damage" if math.isinf(self.life_repeats) else f"life {number(self.life_repeats)} {repeat}s"
-        years = "" if math.isinf(self.life_years) else f" ({number(self.life_years)} years)"
-        findings = f"{len(self.findings)} finding" + ("" if len(self.findings) == 1 else "s")
-        return f"<LifeResult {self.hot_spot.name}: {life}{years}, {self.verdict}, {findings}>"
+        life = "no damage"
+        if math.isfinite(self.life_repeats):
+            life = f"life {self.duty_cycle.calendar.in_all_units(self.life_repeats)}"
+        findings = amount(len(self.findings), "finding")
+        return f"<LifeResult {self.hot_spot.name}: {life}, {self.verdict}, {findings}>"
 
 
 @opened(largest=STRESS, about=one(above=0.0))

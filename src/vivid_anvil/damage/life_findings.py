@@ -278,11 +278,12 @@ def _reserve_beyond(result: LifeResult) -> Iterator[Finding]:
 
 def _units_of_time(result: LifeResult) -> Iterator[Finding]:
     hours = result.duty_cycle.hours
-    if hours is not None and hours * result.duty_cycle.repeats_per_year > 8784.0:
+    per_year = result.duty_cycle.repeats_per_year
+    if hours is not None and per_year is not None and hours * per_year > 8784.0:
         yield Finding(
             "severe",
             "more-than-a-year",
-            f"The events of a year take {number(hours * result.duty_cycle.repeats_per_year)} h; a year has 8766 h.",
+            f"The events of a year take {number(hours * per_year)} h; a year has 8766 h.",
             "Check occurrences, repeats per year and the sample rate.",
         )
 

@@ -11,6 +11,7 @@ from vivid_anvil.damage.life import LifeResult, class_edges
 from vivid_anvil.damage.mean_stress_rules import compressive_mean, counted_r, mean_stress_rule, rule_value
 from vivid_anvil.damage.rule_working import rule_steps
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.calendar import amount
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily, family_steps, life_steps
 from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, factor, in_unit, number, opened, shown
 from vivid_anvil.working import Step, Working, put_in
@@ -208,17 +209,20 @@ def _sum_steps(result: LifeResult, cycle: int, class_damage: float) -> list[Step
             "L = D_c / D",
             f"{put_in(spot.critical_sum)} / {put_in(total)}",
             result.life_repeats,
-            f"{duty.repeat}s",
+            duty.calendar.repeats,
         ),
         *_in_hours(result),
-        Step(
-            "In years",
-            "L_years = L / repeats per year",
-            f"{put_in(result.life_repeats)} / {put_in(duty.repeats_per_year)}",
-            result.life_years,
-            "years",
-        ),
+        *_in_years(result),
     ]
+
+
+def _in_years(result: LifeResult) -> list[Step]:
+    """Years, where the duty cycle has a calendar and a repeat is not a year itself."""
+    per_year, years = result.duty_cycle.repeats_per_year, result.life_years
+    if per_year is None or years is None or result.duty_cycle.repeat == "year":
+        return []
+    numbers = f"{put_in(result.life_repeats)} / {put_in(per_year)}"
+    return [Step("In years", "L_years = L / repeats per year", numbers, years, "years")]
 
 
 def _in_hours(result: LifeResult) -> list[Step]:
@@ -233,9 +237,8 @@ def _in_hours(result: LifeResult) -> list[Step]:
 def _closing(result: LifeResult) -> str:
     if result.target_repeats is None or result.reserve_on_stress is None:
         return ""
-    repeat = result.duty_cycle.repeat
     return (
-        f"Target: {number(result.target_repeats)} {repeat}s. Reserve factor on life "
+        f"Target: {amount(result.target_repeats, result.duty_cycle.repeat)}. Reserve factor on life "
         f"{number(result.reserve_on_life or 0.0)}; all loads times {number(result.reserve_on_stress)} would just meet it "
         "(solved with the whole spectrum)."
     )

@@ -85,12 +85,13 @@ class RuleComparison:
     refused: Mapping[str, str]
 
     def rows(self) -> list[dict[str, Any]]:
-        """One row a rule: damage per repeat, life in years and against the base, reserve on stress, validity."""
+        """One row a rule: damage per repeat, life in repeats and years and against the base, reserve on stress, validity."""
         return [
             {
                 "rule": name,
                 "used": name == self.base.hot_spot.mean_stress,
                 "damage_per_repeat": life.damage_per_repeat,
+                "life_repeats": life.life_repeats,
                 "life_years": life.life_years,
                 "reserve_on_stress": life.reserve_on_stress,
                 "validity": MEAN_STRESS_RULES[name].validity,

@@ -31,7 +31,7 @@ class HotPlace:
     sets: tuple[str, ...]
     damage_per_repeat: float
     life_repeats: float
-    life_years: float
+    life_years: float | None
     worst_event: str
     lowest_stress_MPa: float
     highest_stress_MPa: float
@@ -95,7 +95,7 @@ def hottest_places(
             tuple(name for name, nodes in sets.items() if at in nodes),
             float(values.damage[at]),
             float(life[at]),
-            float(years[at]),
+            None if years is None else float(years[at]),
             names[int(values.worst_event[at])],
             float(values.lowest[at]),
             float(values.highest[at]),

@@ -112,9 +112,10 @@ class ModelResult:
             return np.asarray(self.critical_sums / self.values.damage)
 
     @property
-    def life_years(self) -> FloatArray:
-        """The same in years."""
-        return np.asarray(self.life_repeats / self.duty_cycle.repeats_per_year)
+    def life_years(self) -> FloatArray | None:
+        """The same in years; None without repeats per year."""
+        years: FloatArray | None = self.duty_cycle.calendar.years(self.life_repeats)
+        return years
 
     @property
     def worst(self) -> int:
@@ -147,8 +148,8 @@ class ModelResult:
                 "y [mm]": y,
                 "z [mm]": z,
                 "damage per repeat": self.values.damage,
-                f"life [{self.duty_cycle.repeat}s]": self.life_repeats,
-                "life [years]": self.life_years,
+                f"life [{self.duty_cycle.calendar.repeats}]": self.life_repeats,
+                **({} if self.life_years is None else {"life [years]": self.life_years}),
                 "worst event": names[self.values.worst_event],
                 "lowest stress [MPa]": self.values.lowest,
                 "highest stress [MPa]": self.values.highest,
@@ -163,6 +164,6 @@ class ModelResult:
         return frame
 
     def __repr__(self) -> str:
-        at, years = self.worst, float(self.life_years[self.worst])
-        life = "no damage" if np.isinf(years) else f"{years:.4g} years"
+        at, repeats = self.worst, float(self.life_repeats[self.worst])
+        life = "no damage" if np.isinf(repeats) else self.duty_cycle.calendar.text(repeats)
         return f"<ModelResult {self.field.size} nodes: {life} at node {self.field.node_ids[at]}>"

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -27,12 +29,12 @@ def _stressed(
     made = []
     for event in duty_cycle.events:
         if isinstance(event.load, DutyCycle):
-            made.append(Event(event.name, _stressed(event.load, events, stress_of), event.occurrences))
+            load: Any = _stressed(event.load, events, stress_of)
         else:
-            made.append(Event(event.name, stress_load(next(events), stress_of), event.occurrences))
-    return DutyCycle(
-        duty_cycle.repeat, tuple(made), duty_cycle.repeats_per_year, duty_cycle.residue, duty_cycle.between
-    )
+            load = stress_load(next(events), stress_of)
+        stated = event.duration if load.duration is None else None
+        made.append(Event(event.name, load, event.occurrences, stated))
+    return dataclasses.replace(duty_cycle, events=tuple(made))
 
 
 def stress_load(event: EventLoads, stress_of: Callable[[FloatArray], FloatArray]) -> LoadHistory | NodeCycles:

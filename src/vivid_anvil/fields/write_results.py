@@ -16,7 +16,7 @@ from vivid_anvil.files import replacing
 from vivid_anvil.units import opened
 
 KNOWN_KINDS = {kind for kind, _ in KINDS.values()} | {"vertex", "pyramid"}
-NO_DAMAGE_LOG_LIFE = 30.0  # log10 of the years shown for "no damage": viewers know no infinity
+NO_DAMAGE_LOG_LIFE = 30.0  # log10 of the life shown for "no damage": viewers know no infinity
 LARGEST = 1e300  # damage of a node that fails at once
 NO_LIMIT = 1e30  # reserve shown where there is no limit
 
@@ -25,9 +25,9 @@ NO_LIMIT = 1e30  # reserve shown where there is no limit
 def write_results(result: ModelResult, path: str | Path, *, reserves: FloatArray | None = None) -> Path:
     """Damage, life, stresses, worst event, biaxiality and load path at each node; `path` ends in .vtu, .csv or .parquet.
 
-    `reserves` are the factors of `reserves_on_stress` at every node, written too. In VTU lives stand as log10 of years, a node
-    without damage has `no damage` = 1 and `NO_DAMAGE_LOG_LIFE` there, and a reserve without limit is `NO_LIMIT`. A field without
-    elements is written as points.
+    `reserves` are the factors of `reserves_on_stress` at every node, written too. In VTU lives stand as log10 of years (without
+    a calendar of repeats), a node without damage has `no damage` = 1 and `NO_DAMAGE_LOG_LIFE` there, a reserve without limit is
+    `NO_LIMIT`. A field without elements is written as points.
     """
     target = Path(path)
     writers = {".vtu": _vtu, ".csv": _csv, ".parquet": _parquet}
@@ -65,17 +65,18 @@ def _vtu(result: ModelResult, reserves: FloatArray | None, path: Path) -> None:
     import meshio
 
     field, values = result.field, result.values
-    years = result.life_years
-    finite = np.isfinite(years)
+    years, calendar = result.life_years, result.duty_cycle.calendar
+    life, unit = (result.life_repeats, calendar.repeats) if years is None else (years, "years")
+    finite = np.isfinite(life)
     log_life = np.full(field.size, NO_DAMAGE_LOG_LIFE)
-    log_life[finite] = np.log10(np.maximum(years[finite], 1e-300))
+    log_life[finite] = np.log10(np.maximum(life[finite], 1e-300))
     cells = [(one.kind, np.asarray(one.nodes)) for one in field.elements if one.kind in KNOWN_KINDS]
     if not cells:
         cells = [("vertex", np.arange(field.size)[:, None])]
     data = {
         "node": field.node_ids.astype(np.int64),
         "damage per repeat": np.minimum(values.damage, LARGEST),
-        "log10 life in years": log_life,
+        f"log10 life in {unit}": log_life,
         "no damage": (~finite).astype(np.int64),
         "worst event": values.worst_event.astype(np.int64),
         "lowest stress MPa": values.lowest,

@@ -173,12 +173,15 @@ def sizes_figure(lives: SizeLives, units: UnitSystem = "metric") -> Figure:
     crack = lives.crack
     figure = new_figure(f"Life of the crack at {crack.hot_spot.name} from other initial sizes")
     axes = figure.subplots()
-    per_year, finite = lives.duty_cycle.repeats_per_year, np.isfinite(lives.repeats) & (lives.repeats > 0.0)
+    calendar, finite = lives.duty_cycle.calendar, np.isfinite(lives.repeats) & (lives.repeats > 0.0)
+    unit = calendar.unit_for(*lives.repeats.tolist())
+    heights = calendar.life_in(unit, lives.repeats)
+    target = None if lives.target_repeats is None else calendar.life_in(unit, lives.target_repeats)
     sizes = shown(lives.sizes, "length", units)
-    axes.plot(sizes[finite], lives.years[finite], color=BLUE, lw=2.4, marker="o", ms=7, label="life")
-    if lives.largest_lasting and lives.target_repeats is not None and 0.0 < lives.largest_lasting < lives.sizes[0]:
+    axes.plot(sizes[finite], heights[finite], color=BLUE, lw=2.4, marker="o", ms=7, label="life")
+    if lives.largest_lasting and target is not None and 0.0 < lives.largest_lasting < lives.sizes[0]:
         first = shown(np.array([lives.largest_lasting, lives.sizes[0]]), "length", units)
-        axes.plot(first, [lives.target_repeats / per_year, lives.years[0]], color=BLUE, lw=1.6, ls=(0, (4, 3)))
+        axes.plot(first, [target, heights[0]], color=BLUE, lw=1.6, ls=(0, (4, 3)))
     if not finite.any():
         axes.set_ylim(0.1, 1000.0)
     if (~finite).any():
@@ -187,18 +190,18 @@ def sizes_figure(lives: SizeLives, units: UnitSystem = "metric") -> Figure:
     axes.axvline(
         now, color=INK, lw=1.4, ls=(0, (1, 2)), label=f"as it is: {in_unit(crack.initial_size, 'length', units)}"
     )
-    if lives.target_repeats is not None:
-        axes.axhline(lives.target_repeats / per_year, color=RED, lw=1.8, label="target")
+    if target is not None:
+        axes.axhline(target, color=RED, lw=1.8, label="target")
         if lives.largest_lasting:
             at = float(shown(lives.largest_lasting, "length", units))
             name = f"lasts: up to {in_unit(lives.largest_lasting, 'length', units)}"
-            axes.plot([at], [lives.target_repeats / per_year], "D", ms=11, mfc=ORANGE, mec=INK, label=name)
+            axes.plot([at], [target], "D", ms=11, mfc=ORANGE, mec=INK, label=name)
     axes.set_xscale("log")
     axes.set_yscale("log")
     plain_log_ticks(axes.xaxis)
     plain_log_ticks(axes.yaxis)
     axes.set_xlabel(f"Initial size, {crack.shape.size_means} [{display_unit('length', units)}]")
-    axes.set_ylabel("Life to the limiting size [years]")
+    axes.set_ylabel(f"Life to the limiting size [{unit}]")
     axes.legend(loc="lower left", facecolor=PALE)
     return figure
 

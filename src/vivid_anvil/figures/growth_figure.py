@@ -10,7 +10,7 @@ from matplotlib.figure import Figure
 
 from vivid_anvil.cracks import GrowthResult, InspectionPlan, inspection_plan
 from vivid_anvil.figures.style import BLUE, INK, ORANGE, RED, new_figure, note
-from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
+from vivid_anvil.units import UnitSystem, display_unit, in_unit, shown
 
 
 def growth_figure(result: GrowthResult, units: UnitSystem = "metric") -> Figure:
@@ -30,7 +30,9 @@ def _grown(result: GrowthResult, plan: InspectionPlan | None, units: UnitSystem)
     crack = result.crack
     figure = new_figure(f"Crack at {crack.hot_spot.name}: {_headline(result)}")
     axes = figure.subplots()
-    axes.set_xlabel("Time [years]")
+    calendar = result.duty_cycle.calendar
+    unit = _unit(result)
+    axes.set_xlabel(f"Time [{unit}]")
     axes.set_ylabel(f"Crack size, {crack.shape.size_means} [{display_unit('length', units)}]")
     limit = float(shown(result.critical.limiting, "length", units))
     axes.set_ylim(0.0, limit * 1.15)
@@ -38,7 +40,7 @@ def _grown(result: GrowthResult, plan: InspectionPlan | None, units: UnitSystem)
     if result.sizes.size == 1:
         note(axes, f"{in_unit(crack.initial_size, 'length', units)}: {_headline(result)}")
         return figure
-    years = result.repeats / result.duty_cycle.repeats_per_year
+    years = calendar.life_in(unit, result.repeats)
     axes.set_xlim(0.0, float(years[-1]) * 1.06)
     axes.plot(years, shown(result.sizes, "length", units), color=BLUE, lw=2.6, label="Crack size", zorder=3)
     if plan is not None:
@@ -59,7 +61,7 @@ def _headline(result: GrowthResult) -> str:
         return "no growth"
     if result.life_repeats == 0.0:
         return "critical from the start"
-    return f"{number(result.life_years)} years to {result.governed_by}"
+    return f"{result.duty_cycle.calendar.text(result.life_repeats)} to {result.governed_by}"
 
 
 def _limits(axes: Axes, result: GrowthResult, units: UnitSystem) -> None:
@@ -87,16 +89,16 @@ def _limits(axes: Axes, result: GrowthResult, units: UnitSystem) -> None:
         )
 
 
-def years_text(years: float) -> str:
-    """ "year", or "1.184 years"."""
-    return "year" if years == 1.0 else f"{number(years)} years"
+def _unit(result: GrowthResult) -> str:
+    """The unit of the time axis."""
+    return result.duty_cycle.calendar.unit_for(float(result.repeats[-1]))
 
 
 def _inspections(axes: Axes, plan: InspectionPlan, units: UnitSystem) -> None:
     """The inspections on the curve; those that can find the crack filled."""
-    result, per_year = plan.result, plan.result.duty_cycle.repeats_per_year
-    years, heights = plan.at_repeats / per_year, shown(plan.sizes, "length", units)
-    every = years_text(plan.interval_repeats / per_year)
+    result, calendar = plan.result, plan.result.duty_cycle.calendar
+    years, heights = calendar.life_in(_unit(result), plan.at_repeats), shown(plan.sizes, "length", units)
+    every = calendar.text(plan.interval_repeats).removeprefix("1 ")
     marks = (
         (plan.found, ORANGE, 11, f"Inspection that finds it, every {every}"),
         (np.logical_not(plan.found), "white", 9, "Inspection before it can be found"),
@@ -106,8 +108,6 @@ def _inspections(axes: Axes, plan: InspectionPlan, units: UnitSystem) -> None:
             axes.plot(
                 years[those], heights[those], ls="none", marker="v", ms=size, mfc=fill, mec=INK, zorder=4, label=label
             )
-    factor, way = (
-        result.crack.inspection_factor,
-        number((result.interval_years or 0.0) * result.crack.inspection_factor),
-    )
-    note(axes, f"From detectable to limiting size {way} years, divided by {factor:g}", y=0.985)
+    factor = result.crack.inspection_factor
+    way = calendar.text((result.interval_repeats or 0.0) * factor)
+    note(axes, f"From detectable to limiting size {way}, divided by {factor:g}", y=0.985)

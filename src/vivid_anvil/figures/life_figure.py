@@ -11,7 +11,7 @@ from vivid_anvil.damage import LifeResult, class_edges
 from vivid_anvil.figures.curve_figure import Look, draw_curve, name_points
 from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
 from vivid_anvil.materials import SNCurve
-from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
+from vivid_anvil.units import UnitSystem, display_unit, in_unit, shown
 
 FEWEST_CYCLES, MOST_CYCLES = 1e2, 1e13
 
@@ -48,18 +48,19 @@ def _level(curve: SNCurve) -> float:
 def _headline(result: LifeResult) -> str:
     if result.damage_per_repeat == 0.0:
         return "no damage"
-    return f"life {number(result.life_years)} years, {result.verdict}"
+    return f"life {result.duty_cycle.calendar.text(result.life_repeats)}, {result.verdict}"
 
 
 def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSystem) -> None:
     """Exceedance of the equivalent stress over the target, or over the life; the largest cycle is named."""
     repeats = result.target_repeats or result.life_repeats
     if not np.isfinite(repeats):
-        repeats = result.duty_cycle.repeats_per_year
+        repeats = result.duty_cycle.repeats_per_year or 1.0
     if result.target_repeats is not None:
         span = "target life"
     else:
-        span = "life" if np.isfinite(result.life_repeats) else "a year"
+        one = result.duty_cycle.repeat if result.duty_cycle.repeats_per_year is None else "year"
+        span = "life" if np.isfinite(result.life_repeats) else f"span of one {one}"
     if not stress.size:
         note(axes, "The load never changes:\nthere is no cycle", y=0.9)
         axes.set_xlim(FEWEST_CYCLES, 100.0 * float(result.curve.point_lives[-1]))

@@ -24,7 +24,7 @@ OUTWARDS, LABEL_GAP, LABEL_ROOM = 0.16, 0.09, 0.32  # of the model's size
 
 
 def bands(shortest: float, longest: float, most: int = len(COLOURS)) -> list[float]:
-    """Borders of life, years, at 1, 3, 10, 30, ..., that part lives from `shortest` on; the last band is open."""
+    """Borders of life, in its unit, at 1, 3, 10, 30, ..., that part lives from `shortest` on; the last band is open."""
     first = 10.0 ** math.floor(math.log10(shortest))
     start = next(first * step for step in STEPS if first * step > shortest * (1.0 + 1e-12))
     borders = [start]
@@ -39,7 +39,9 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # no
     result = view.result
     figure = new_figure(f"{result.field.source}: life, seen from {view.side}")
     axes = figure.subplots()
-    years = result.life_years[view.faces].min(axis=1)
+    calendar = result.duty_cycle.calendar
+    unit = calendar.unit_for(float(result.life_repeats.min()))
+    years = calendar.life_in(unit, result.life_repeats)[view.faces].min(axis=1)
     finite = years[np.isfinite(years) & (years > 0.0)]
     borders = bands(float(finite.min()), float(finite.max())) if finite.size else []
     colours = np.array([NO_DAMAGE] * years.size, dtype=object)
@@ -62,7 +64,7 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # no
     _mark(axes, view)
     axes.legend(
         handles=_legend(borders, bool(np.isinf(years).any()), result.left_out is not None),
-        title="Life [years]",
+        title=f"Life [{unit}]",
         loc="center left",
         bbox_to_anchor=(1.0, 0.5),
     )
@@ -89,7 +91,8 @@ def _mark(axes: object, view: ModelView) -> None:
     reach = float(np.ptp(seen, axis=0).max())
     for one, place, label in zip(view.places, at, label_places(seen[at], seen.mean(axis=0), reach), strict=True):
         hidden = view.is_hidden(place)
-        life = "no damage" if math.isinf(one.life_years) else f"{number(one.life_years)} years"
+        endless = math.isinf(one.life_repeats)
+        life = "no damage" if endless else view.result.duty_cycle.calendar.text(one.life_repeats)
         text = f"{one.rank}: node {one.node}\n{life}"
         axes.annotate(  # type: ignore[attr-defined]
             f"({text})" if hidden else text,

@@ -66,10 +66,12 @@ def _amplitude_for(rule: MeanStressRule, target: float, mean: float, value: floa
 
 def _bars(axes: Axes, comparison: RuleComparison) -> None:
     names = list(comparison.lives)
-    years = np.array([comparison.lives[name].life_years for name in names])
+    calendar, lives = comparison.base.duty_cycle.calendar, [comparison.lives[name].life_repeats for name in names]
+    unit = calendar.unit_for(*lives)
+    years = np.array([calendar.life_in(unit, life) for life in lives])
     finite = np.isfinite(years)
     axes.set_title("Life by each rule")
-    axes.set_xlabel("Life [years]")
+    axes.set_xlabel(f"Life [{unit}]")
     if not finite.any():
         note(axes, "No cycle does damage\nby any of the rules", y=0.9)
         axes.set_yticks([])

@@ -23,37 +23,46 @@ def what_if_figure(result: WhatIf, units: UnitSystem = "metric") -> Figure:  # n
     sizes = [number_and_unit(one.value) for one in used]
     numeric = all(size is not None for size in sizes)
     places = np.array([size[0] for size in sizes if size is not None]) if numeric else np.arange(len(used), dtype=float)
-    finite = [years for one in used for spot in one.lives if math.isfinite(years := one.lives[spot].life_years)]
+    unit_of_life = result.unit_of_life
+    finite = [life for one in used for spot in one.lives if math.isfinite(life := _life(one, spot, unit_of_life))]
+    calendar = next(life.calendar for one in used if one.is_base for life in one.lives.values())
+    target = None if result.target_repeats is None else calendar.life_in(unit_of_life, result.target_repeats)
     if not finite:
         note(axes, "No cycle does damage\nat any of the values", x=0.6, y=0.6)
         finite = [1.0, 10.0]
-    ceiling = 4.0 * max(*finite, result.target_years or 0.0, 0.0)
+    ceiling = 4.0 * max(*finite, target or 0.0, 0.0)
     for i, spot in enumerate(result.spots):
         joined = "-" if numeric else "none"
-        _line(axes, used, places, spot, ceiling, _COLOURS[i % len(_COLOURS)], joined)
-    if result.target_years is not None:
-        axes.axhline(result.target_years, color=INK, lw=1.6, ls=(0, (5, 3)), label="target", zorder=2)
+        _line(axes, used, places, spot, ceiling, _COLOURS[i % len(_COLOURS)], joined, unit_of_life)
+    if target is not None:
+        axes.axhline(target, color=INK, lw=1.6, ls=(0, (5, 3)), label="target", zorder=2)
     base = next((place for place, one in zip(places, used, strict=True) if one.is_base), None)
     if base is not None:
         axes.axvline(base, color="#9aa4ae", lw=1.2, ls=(0, (1, 2)), zorder=1)
         axes.annotate("as it is", (base, ceiling), xytext=(5, -4), textcoords="offset points", fontsize=12, va="top")
     axes.set_yscale("log")
-    axes.set_ylim(min(*finite, result.target_years or math.inf, math.inf) / 2.5, ceiling * 1.4)
+    axes.set_ylim(min(*finite, target or math.inf, math.inf) / 2.5, ceiling * 1.4)
     plain_log_ticks(axes.yaxis)
     unit = next((size[1] for size in sizes if size is not None and size[1]), "")
     axes.set_xlabel(f"{result.key} [{unit or '-'}]")
-    axes.set_ylabel("Life [years]")
+    axes.set_ylabel(f"Life [{unit_of_life}]")
     if not numeric:
         axes.set_xticks(places, [str(one.value) for one in used])
     axes.legend(loc="best")
     return figure
 
 
+def _life(one: Variant, spot: str, unit: str) -> float:
+    """The life of a hot spot at one of the values, in `unit`."""
+    life = one.lives[spot]
+    return float(life.calendar.life_in(unit, life.life_repeats))
+
+
 def _line(
-    axes: Axes, used: list[Variant], places: np.ndarray, spot: str, ceiling: float, colour: str, joined: str
+    axes: Axes, used: list[Variant], places: np.ndarray, spot: str, ceiling: float, colour: str, joined: str, unit: str
 ) -> None:
     """Lives of one hot spot; an endless life as an open triangle at the ceiling."""
-    years = np.array([one.lives[spot].life_years if spot in one.lives else np.nan for one in used])
+    years = np.array([_life(one, spot, unit) if spot in one.lives else np.nan for one in used])
     heights = np.where(np.isinf(years), np.nan, years)
     axes.plot(places, heights, color=colour, lw=2.0, ls=joined, marker="o", ms=8, label=spot, zorder=3)
     endless = np.isinf(years)

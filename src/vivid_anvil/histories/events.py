@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import dataclasses
 import math
+import re
 from dataclasses import dataclass, field
 from typing import Any, NamedTuple, Protocol
 
@@ -17,13 +18,15 @@ from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, LoadSequence, Source, in_order, whole, worst_case
+from vivid_anvil.histories.calendar import Calendar, amount, plural
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.gate import GatedHistory
 from vivid_anvil.histories.load_history import LoadHistory
-from vivid_anvil.units import number, split
+from vivid_anvil.units import coherent, number, split
 
 HOUR = 3600.0
+_GROUPED = re.compile(r"(?<=\d)[ _](?=\d{3}(?!\d))")  # "50 000", "50_000"
 
 
 class Load(Protocol):
@@ -49,14 +52,26 @@ class Load(Protocol):
 
 @dataclass(frozen=True, eq=False)
 class Event:
-    """Something that happens: a name, its load, and how many times per repeat. A duty cycle may be the load: a day of laps."""
+    """Something that happens: a name, its load, and how many times per repeat. A duty cycle may be the load: a day of laps.
+
+    `duration`, s or text such as "30 s", is the time of one occurrence, for loads that do not know their own.
+    """
 
     name: str
     load: Load | DutyCycle
     occurrences: float = 1.0
+    duration: float | str | None = None
 
     def __post_init__(self) -> None:
         checks.text("Event.name", self.name)
+        if self.duration is not None and self.load.duration is not None:
+            raise InputError(
+                f"event {self.name}, duration",
+                f"{self.duration} beside a load that takes {number(self.load.duration)} s",
+                "one of both",
+                "Leave out the duration: rates, frequencies and inner events give it.",
+            )
+        object.__setattr__(self, "duration", _time(f"event {self.name}, duration", self.duration))
         occurrences = checks.real_number(f"event {self.name}, occurrences", self.occurrences)
         if not 0.0 < occurrences < math.inf:
             raise InputError(
@@ -66,6 +81,11 @@ class Event:
                 "Leave out an event that never happens.",
             )
 
+    @property
+    def lasts(self) -> float | None:
+        """Time of one occurrence, s: the stated one, else that of the load; None where neither is known."""
+        return self.load.duration if self.duration is None else float(self.duration)
+
     def extremes(self, channel: str) -> tuple[float, float]:
         """Lowest and highest load of the channel, in its coherent unit."""
         return self.load.extremes(channel)
@@ -73,6 +93,13 @@ class Event:
     def dimension_of_channel(self, channel: str) -> str:
         """The dimension of one of the event's channels; InputError where it has no such channel."""
         return _dimension(self.name, self.load, channel)
+
+
+def _time(where: str, stated: float | str | None) -> float | None:
+    """A stated duration in s."""
+    if stated is None:
+        return None
+    return checks.positive_number(where, coherent(stated, "time", where), "a time above 0")
 
 
 def _dimension(name: str, load: Load | DutyCycle, channel: str) -> str:
@@ -92,6 +119,7 @@ class SimpleEvent(NamedTuple):
 
     name: str
     load: Load
+    lasts: float | None
 
     def extremes(self, channel: str) -> tuple[float, float]:
         """Lowest and highest load of the channel, in its coherent unit."""
@@ -149,13 +177,19 @@ class DutyCycle:
     <DutyCycle: 1 event per shift, 8 h, 600 shifts per year>
     >>> DutyCycle("week", [Event("a shift", shift, 12)], repeats_per_year=50).hours
     96.0
+
+    Without `repeats_per_year` lives are told in repeats; `repeat_duration`, s or text, is for events that know no time.
+
+    >>> DutyCycle("block", [Event("press stroke", test, 480)])
+    <DutyCycle: 1 event per block, 8 h>
     """
 
     repeat: str
     events: tuple[Event, ...]
-    repeats_per_year: float
+    repeats_per_year: float | None = None
     residue: str = "repeated"
     between: str = "each by itself"
+    repeat_duration: float | str | None = None
     _counted: dict[str, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
     _joined: dict[str, JoinedCycles] = field(default_factory=dict, init=False, repr=False)
 
@@ -168,9 +202,20 @@ class DutyCycle:
         for name in names:
             if names.count(name) > 1:
                 raise InputError(f"DutyCycle.events, {name}", "the same name twice", "a different name for each event")
-        checks.positive_number("DutyCycle.repeats_per_year", self.repeats_per_year)
+        if self.repeats_per_year is not None:
+            checks.positive_number("DutyCycle.repeats_per_year", self.repeats_per_year)
         checks.one_of("DutyCycle.residue", self.residue, tuple(RESIDUES))
         checks.one_of("DutyCycle.between", self.between, tuple(BETWEEN_EVENTS))
+        known = self._of_events()
+        if self.repeat_duration is not None and known is not None:
+            raise InputError(
+                f"duration of one {self.repeat}",
+                f"{self.repeat_duration} beside events that take {number(known)} s",
+                "one of both",
+                "Leave it out, or leave out the durations, rates and frequencies of the events.",
+            )
+        stated = _time(f"duration of one {self.repeat}", self.repeat_duration)
+        object.__setattr__(self, "repeat_duration", stated)
         for event in self.events:
             if self.between == "in the order given":
                 whole(event.name, event.occurrences)
@@ -231,10 +276,11 @@ class DutyCycle:
             if isinstance(event.load, DutyCycle):
                 inner = event.load.flat()
                 found += [
-                    (SimpleEvent(f"{event.name}: {one.name}", one.load), n * event.occurrences) for one, n in inner
+                    (SimpleEvent(f"{event.name}: {one.name}", one.load, one.lasts), n * event.occurrences)
+                    for one, n in inner
                 ]
             else:
-                found.append((SimpleEvent(event.name, event.load), float(event.occurrences)))
+                found.append((SimpleEvent(event.name, event.load, event.lasts), float(event.occurrences)))
         return found
 
     @property
@@ -245,8 +291,11 @@ class DutyCycle:
 
     @property
     def duration(self) -> float | None:
-        """Time that one repeat takes, s; None where an event doesn't know its own."""
-        durations = [event.load.duration for event in self.events]
+        """Time that one repeat takes, s, as stated or of its events; None where one doesn't know its own."""
+        return self._of_events() if self.repeat_duration is None else float(self.repeat_duration)
+
+    def _of_events(self) -> float | None:
+        durations = [event.lasts for event in self.events]
         if any(duration is None for duration in durations):
             return None
         return sum(
@@ -254,8 +303,13 @@ class DutyCycle:
         )
 
     @property
+    def calendar(self) -> Calendar:
+        """What a repeat is called, and how many a year has."""
+        return Calendar(self.repeat, self.repeats_per_year)
+
+    @property
     def hours(self) -> float | None:
-        """Duration of one repeat, h; None where an event of constant amplitude states no frequency."""
+        """Duration of one repeat, h; None where an event knows no time."""
         return None if self.duration is None else self.duration / HOUR
 
     def extremes(self, channel: str) -> tuple[float, float]:
@@ -278,15 +332,23 @@ class DutyCycle:
         >>> DutyCycle("shift", [Event("stroke", test, 480)], repeats_per_year=600).repeats_in("2 years")
         1200.0
         """
+        repeats = plural(self.repeat)
         if not isinstance(value, str):
-            return checks.positive_number(where, value, f"a number of {self.repeat}s above 0")
-        words = {"year": ("year", "years"), "hour": ("h", "hour", "hours"), "repeat": (self.repeat, self.repeat + "s")}
+            return checks.positive_number(where, value, f"a number of {repeats} above 0")
+        words = {"repeat": (self.repeat, repeats), "year": ("year", "years"), "hour": ("h", "hour", "hours")}
         known = [word for kind in words.values() for word in kind]
-        amount, unit = split(value, where, "30 years", "life")
-        positive = checks.positive_number(where, amount, "a life above 0")
-        if unit in words["repeat"]:
+        size, unit = split(_GROUPED.sub("", value), where, f"50 000 {repeats}", "number")
+        positive = checks.positive_number(where, size, "a life above 0")
+        if unit in ("", *words["repeat"]):
             return positive
         if unit in words["year"]:
+            if self.repeats_per_year is None:
+                raise InputError(
+                    where,
+                    repr(value),
+                    f"a life in {repeats}" + ("" if self.hours is None else " or hours"),
+                    f"Years need repeats_per_year: how many {repeats} a year has.",
+                )
             return positive * self.repeats_per_year
         if unit in words["hour"]:
             if self.hours is None:
@@ -294,15 +356,12 @@ class DutyCycle:
                     where,
                     repr(value),
                     "a life in years or repeats",
-                    "Hours need the frequency of every constant-amplitude event.",
+                    "Hours need the duration of a repeat, or of each event.",
                 )
             return positive / self.hours
         raise InputError(where, repr(value), f"a life in one of {listed(known)}", did_you_mean(unit, known))
 
     def __repr__(self) -> str:
         hours = "" if self.hours is None else f", {number(self.hours)} h"
-        plural = "" if len(self.events) == 1 else "s"
-        return (
-            f"<DutyCycle: {len(self.events)} event{plural} per {self.repeat}{hours}, "
-            f"{number(self.repeats_per_year)} {self.repeat}s per year>"
-        )
+        yearly = "" if self.repeats_per_year is None else f", {amount(self.repeats_per_year, self.repeat)} per year"
+        return f"<DutyCycle: {amount(len(self.events), 'event')} per {self.repeat}{hours}{yearly}>"

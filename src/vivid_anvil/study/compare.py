@@ -19,13 +19,14 @@ class StudyComparison:
     differences: Mapping[str, tuple[Any, ...]]
 
     def rows(self) -> list[dict[str, Any]]:
-        """One row a hot spot that any study has: life in years and reserve on life in each; None where it has none."""
+        """One row a hot spot that any study has: lives and reserve on life in each; None where it has none."""
         spots = dict.fromkeys(life.hot_spot.name for result in self.results.values() for life in result.lives)
         rows = []
         for spot in spots:
             row: dict[str, Any] = {"hot_spot": spot}
             for name, result in self.results.items():
                 life = next((one for one in result.lives if one.hot_spot.name == spot), None)
+                row[f"{name}: life_repeats"] = None if life is None else life.life_repeats
                 row[f"{name}: life_years"] = None if life is None else life.life_years
                 row[f"{name}: reserve_on_life"] = None if life is None else life.reserve_on_life
             rows.append(row)

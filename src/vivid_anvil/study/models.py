@@ -78,7 +78,7 @@ class EventSection(Section):
     """An event: a history in a file, cycles of constant amplitude, a block programme, a spectrum, or events of its own."""
 
     name: Text
-    occurrences: float
+    occurrences: float = 1.0
     history: Text | list[Text] | None = None
     read: dict[str, Any] = Field(default_factory=dict)
     sample_rate: Text | None = None
@@ -93,6 +93,7 @@ class EventSection(Section):
     r_ratio: float | None = None
     cycles: float | None = None
     frequency: Text | None = None
+    duration: Text | None = None
 
     @model_validator(mode="after")
     def _one_kind(self) -> EventSection:
@@ -107,7 +108,7 @@ class EventSection(Section):
                 "Make an event of each.",
             )
         kind = kinds[0] if kinds else "range"
-        allowed = {"name", "occurrences", kind, *amplitude, *_KEYS_OF[kind]}
+        allowed = {"name", "occurrences", "duration", kind, *amplitude, *_KEYS_OF[kind]}
         odd = [key for key in given if key not in allowed]
         missing = [key for key in _NEEDED_BY[kind] if key not in given and getattr(self, key) is None]
         if odd or missing:
@@ -143,7 +144,8 @@ class DutyCycleSection(Section):
     """The events of one repeat."""
 
     repeat: Text
-    repeats_per_year: float
+    repeats_per_year: float | None = None
+    duration: Text | None = None
     residue: str = "repeated"
     between: str = "each by itself"
     events: list[EventSection] = Field(min_length=1)
@@ -389,7 +391,7 @@ class StudyFile(Section):
 
     format: int
     title: Text
-    target_life: Text | None = None
+    target_life: float | Text | None = None
     duty_cycle: DutyCycleSection
     materials: dict[str, MaterialSection] = Field(min_length=1)
     cards: Text | None = None

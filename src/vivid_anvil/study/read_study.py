@@ -153,13 +153,20 @@ class _Builder:
         if watch is not None:
             watch("histories", len(events), len(events))
         with self.at(("duty_cycle",)):
-            return DutyCycle(section.repeat, tuple(events), section.repeats_per_year, section.residue, section.between)
+            return DutyCycle(
+                section.repeat,
+                tuple(events),
+                section.repeats_per_year,
+                section.residue,
+                section.between,
+                repeat_duration=section.duration,
+            )
 
     def event(self, section: EventSection) -> Event:
         if section.history is not None:
             load: Any = self.history(section)
         elif section.events is not None:
-            load = DutyCycle(section.name, tuple(self.event(one) for one in section.events), 1.0)
+            load = DutyCycle(section.name, tuple(self.event(one) for one in section.events))
             load = load.counted(between=self.between, residue=self.residue)
         elif section.programme is not None or section.spectrum is not None:
             load = self.table_of_rows(section)
@@ -171,7 +178,7 @@ class _Builder:
             }
             make = ConstantAmplitude.from_amplitude if section.amplitude else ConstantAmplitude.from_range
             load = make(section.channel or "", section.amplitude or section.range or "", **settings)
-        return Event(section.name, load, section.occurrences)
+        return Event(section.name, load, section.occurrences, section.duration)
 
     def history(self, section: EventSection) -> LoadHistory | GatedHistory:
         """The history of an event, read, repaired step by step, and gated."""

@@ -10,6 +10,7 @@ from vivid_anvil.cracks import GrowthResult
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
+from vivid_anvil.histories.calendar import Calendar
 from vivid_anvil.records import finding_records
 from vivid_anvil.units import in_unit, number, opened
 
@@ -20,7 +21,7 @@ class TotalLife:
 
     hot_spot: str
     repeat: str
-    repeats_per_year: float
+    repeats_per_year: float | None
     until_crack_repeats: float
     growth_repeats: float
     from_size: float
@@ -32,9 +33,15 @@ class TotalLife:
         return self.until_crack_repeats + self.growth_repeats
 
     @property
-    def years(self) -> float:
-        """Both together in years."""
-        return self.repeats / self.repeats_per_year
+    def calendar(self) -> Calendar:
+        """What a repeat is called, and how many a year has."""
+        return Calendar(self.repeat, self.repeats_per_year)
+
+    @property
+    def years(self) -> float | None:
+        """Both together in years; None without repeats per year."""
+        years: float | None = self.calendar.years(self.repeats)
+        return years
 
     @property
     def growth_share(self) -> float | None:
@@ -48,14 +55,14 @@ class TotalLife:
             "until_crack_repeats": _plain(self.until_crack_repeats),
             "growth_repeats": _plain(self.growth_repeats),
             "total_repeats": _plain(self.repeats),
-            "total_years": _plain(self.years),
+            "total_years": None if self.years is None else _plain(self.years),
             "from_size_mm": self.from_size,
             "findings": finding_records(self.findings),
         }
 
     def __repr__(self) -> str:
-        parts = f"{number(self.until_crack_repeats)} + {number(self.growth_repeats)} {self.repeat}s"
-        return f"<TotalLife {self.hot_spot}: {parts} = {number(self.years)} years>"
+        parts = f"{number(self.until_crack_repeats)} + {number(self.growth_repeats)} {self.calendar.repeats}"
+        return f"<TotalLife {self.hot_spot}: {parts} = {self.calendar.text(self.repeats)}>"
 
 
 @opened()

@@ -21,6 +21,7 @@ from vivid_anvil.cracks import grow_crack
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.findings import Finding, gravest_first
+from vivid_anvil.histories.calendar import Calendar
 from vivid_anvil.records import finding_records, plain
 from vivid_anvil.study.read_study import build_study, read_study
 from vivid_anvil.study.study import Study, Watch
@@ -38,7 +39,7 @@ class VariantLife:
     damage_per_repeat: float
     critical_sum: float
     repeat: str
-    repeats_per_year: float
+    repeats_per_year: float | None
     target_repeats: float | None
 
     @property
@@ -47,9 +48,15 @@ class VariantLife:
         return self.critical_sum / self.damage_per_repeat if self.damage_per_repeat > 0.0 else math.inf
 
     @property
-    def life_years(self) -> float:
-        """The same in years."""
-        return self.life_repeats / self.repeats_per_year
+    def calendar(self) -> Calendar:
+        """What a repeat is called, and how many a year has."""
+        return Calendar(self.repeat, self.repeats_per_year)
+
+    @property
+    def life_years(self) -> float | None:
+        """The same in years; None without repeats per year."""
+        years: float | None = self.calendar.years(self.life_repeats)
+        return years
 
     @property
     def reserve_on_life(self) -> float | None:
@@ -65,14 +72,20 @@ class VariantGrowth:
     limiting_size: float
     governed_by: str
     repeat: str
-    repeats_per_year: float
+    repeats_per_year: float | None
     target_repeats: float | None
     damage_per_repeat: None = None
 
     @property
-    def life_years(self) -> float:
-        """Years to the limiting size."""
-        return self.life_repeats / self.repeats_per_year
+    def calendar(self) -> Calendar:
+        """What a repeat is called, and how many a year has."""
+        return Calendar(self.repeat, self.repeats_per_year)
+
+    @property
+    def life_years(self) -> float | None:
+        """Years to the limiting size; None without repeats per year."""
+        years: float | None = self.calendar.years(self.life_repeats)
+        return years
 
     @property
     def reserve_on_life(self) -> float | None:
@@ -121,13 +134,19 @@ class WhatIf:
     title: str
     key: str
     variants: tuple[Variant, ...]
-    target_years: float | None
+    target_repeats: float | None
     findings: tuple[Finding, ...] = ()
 
     @property
     def spots(self) -> list[str]:
         """Names of the hot spots."""
         return list(dict.fromkeys(name for one in self.variants for name in one.lives))
+
+    @property
+    def unit_of_life(self) -> str:
+        """The unit in which the lives read well: years or days, or repeats without a calendar."""
+        lives = [life for one in self.variants for life in one.lives.values()]
+        return lives[0].calendar.unit_for(*(life.life_repeats for life in lives))
 
     def rows(self) -> list[dict[str, Any]]:
         """One row a value and hot spot."""
@@ -141,6 +160,7 @@ class WhatIf:
                     if isinstance(life, VariantLife)
                     else {"limiting_size_mm": life.limiting_size, "governed_by": life.governed_by}
                 ),
+                "life_repeats": life.life_repeats,
                 "life_years": life.life_years,
                 "reserve_on_life": life.reserve_on_life,
             }
@@ -199,7 +219,7 @@ def what_if(
         raise InputError(f"what if, {key}", variants[1].error, "values that the study can use")
     target = None
     if base.target_life is not None:
-        target = base.duty_cycle.repeats_in(base.target_life) / base.duty_cycle.repeats_per_year
+        target = base.duty_cycle.repeats_in(base.target_life)
     findings = gravest_first(finding for life in lives.values() for finding in life.findings)
     return WhatIf(base.title, key, tuple(_sorted(variants)), None if key == "target_life" else target, findings)
 
