@@ -11,42 +11,48 @@ from vivid_anvil.cli import app_curves
 from vivid_anvil.cli.options import (
     CsvFile,
     FiguresFolder,
+    GrowthTestsFile,
     JsonFile,
     RatioOfTests,
     SpotName,
     StudyFile,
-    TestsFile,
     Units,
     UnitsShown,
 )
 from vivid_anvil.cli.outputs import Outputs
+from vivid_anvil.cli.words import TakesNegatives, be_quiet, quiet, words
 
 app = typer.Typer(
     help="Fatigue life and crack growth from load histories, with every number open to a hand check.",
     no_args_is_help=True,
     pretty_exceptions_enable=False,
-    add_completion=False,
+    context_settings={"help_option_names": ["-h", "--help"]},
 )
+START, LOADS, CURVES, LIFE, MODELS, CRACKS = "Start", "Loads", "S-N curves", "Life", "Whole models", "Cracks"
 
 
 def _version(wanted: bool) -> None:
     if wanted:
-        from importlib.metadata import version
+        from vivid_anvil import __version__
 
-        print(f"vivid-anvil {version('vivid-anvil')}")
+        print(f"vivid-anvil {__version__}")
         raise typer.Exit
 
 
 @app.callback()
 def _common(
-    version: Annotated[
+    _asked_version: Annotated[
         bool, typer.Option("--version", callback=_version, is_eager=True, help="Show the version.")
+    ] = False,
+    silent: Annotated[
+        bool, typer.Option("--quiet", help="Say nothing but errors; the files asked for are written.")
     ] = False,
 ) -> None:
     """Options before the command."""
+    be_quiet(silent)
 
 
-@app.command()
+@app.command(rich_help_panel=START)
 def demo(
     folder: Annotated[Path, typer.Argument(help="Folder to write the demo study into.")] = Path("larkfell-demo"),
     json_file: JsonFile = None,
@@ -66,7 +72,7 @@ def demo(
     run.next_steps(study_file)
 
 
-@app.command()
+@app.command(rich_help_panel=START)
 def check(
     study: StudyFile, json_file: JsonFile = None, csv_file: CsvFile = None, units: UnitsShown = Units.metric
 ) -> None:
@@ -76,7 +82,47 @@ def check(
     run.check(study, Outputs(json_file, csv_file, None), units.value)
 
 
-@app.command()
+@app.command(rich_help_panel=LOADS)
+def count(
+    file: Annotated[
+        Path, typer.Argument(help=words("History file; headers with units: 'vertical force [kN]'."), show_default=False)
+    ],
+    channel: Annotated[str | None, typer.Option(help="Channel to count; needed where there are several.")] = None,
+    rate: Annotated[
+        str | None, typer.Option(help="Sample rate, such as '100 Hz', where there is no time column.")
+    ] = None,
+    read: Annotated[
+        list[str] | None, typer.Option(help="Setting of the reader: sheet=measured, unit=kN, ... Repeatable.")
+    ] = None,
+    method: Annotated[str, typer.Option(help="rainflow, range-pair or simple-range.")] = "rainflow",
+    residue: Annotated[str, typer.Option(help="'half cycles' or 'repeated'.")] = "half cycles",
+    gate: Annotated[
+        str | None, typer.Option(help="Take out closed cycles smaller than this, such as '0.05 kN'.")
+    ] = None,
+    matrix: Annotated[str | None, typer.Option(help="Also a matrix: range-mean, maximum-minimum or from-to.")] = None,
+    classes: Annotated[int, typer.Option(help="Classes of the matrix along each side.")] = 64,
+    chunked: Annotated[bool, typer.Option("--chunked", help="For files larger than memory: only the matrix.")] = False,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    parquet_file: Annotated[
+        Path | None, typer.Option("--parquet", help="Also write the cycles to this Parquet file.")
+    ] = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Check one channel of a file, and count its cycles."""
+    from vivid_anvil.cli import run_count
+
+    how = run_count.How(channel, rate, tuple(read or ()), method, residue, gate, matrix, classes)
+    command = run_count.in_chunks if chunked else run_count.whole
+    command(file, how, Outputs(json_file, csv_file, figures, parquet_file), units.value)
+
+
+for _command in app_curves.COMMANDS:
+    app.command(rich_help_panel=CURVES)(_command)
+
+
+@app.command(rich_help_panel=LIFE)
 def life(
     study: StudyFile,
     spot: SpotName = None,
@@ -95,7 +141,7 @@ def life(
     run.life(study, spot, Outputs(json_file, csv_file, figures, parquet_file), units.value)
 
 
-@app.command()
+@app.command(rich_help_panel=LIFE)
 def rules(
     study: StudyFile,
     spot: SpotName = None,
@@ -110,7 +156,7 @@ def rules(
     run_rules.rules(study, spot, Outputs(json_file, csv_file, figures), units.value)
 
 
-@app.command()
+@app.command(rich_help_panel=MODELS)
 def model(
     study: StudyFile,
     most: Annotated[int, typer.Option(help="How many of the worst places.")] = 8,
@@ -151,15 +197,17 @@ def model(
     run_model.model(study, wishes, outputs, units.value)
 
 
-@app.command()
+@app.command(rich_help_panel=START)
 def template(file: Annotated[Path, typer.Argument(help="Study file to write.")] = Path("study.toml")) -> None:
     """Write a commented study file to start from; an existing file is never overwritten."""
     from vivid_anvil.study.schema import write_template
 
-    print(f"Written: {write_template(file)}")
+    written = write_template(file)
+    if not quiet():
+        print(f"Written: {written}")
 
 
-@app.command()
+@app.command(rich_help_panel=START)
 def schema(
     json_file: Annotated[
         Path | None, typer.Option("--json", help="Write it to this file instead of printing it.")
@@ -179,10 +227,11 @@ def schema(
         return
     with replacing(json_file) as temporary:
         temporary.write_text(json.dumps(found, indent=2, ensure_ascii=False) + "\n", encoding="utf-8")
-    print(f"Written: {json_file}")
+    if not quiet():
+        print(f"Written: {json_file}")
 
 
-@app.command("side-by-side")
+@app.command("side-by-side", rich_help_panel=LIFE)
 def side_by_side(
     studies: Annotated[list[Path], typer.Argument(help="Two or more study files.", show_default=False)],
     json_file: JsonFile = None,
@@ -195,7 +244,7 @@ def side_by_side(
     run_what_if.side_by_side(studies, Outputs(json_file, csv_file), units.value)
 
 
-@app.command("what-if")
+@app.command("what-if", cls=TakesNegatives, rich_help_panel=LIFE)
 def what_if(
     study: StudyFile,
     key: Annotated[
@@ -205,7 +254,8 @@ def what_if(
         ),
     ],
     values: Annotated[
-        list[str], typer.Argument(help="Values, or a range: 1.8..2.6/5 is five values.", show_default=False)
+        list[str],
+        typer.Argument(help="Values, negative ones too, or a range: four are '25 mm..64 mm/4'.", show_default=False),
     ],
     spot: SpotName = None,
     json_file: JsonFile = None,
@@ -219,7 +269,7 @@ def what_if(
     run_what_if.what_if(study, key, values, spot, Outputs(json_file, csv_file, figures), units.value)
 
 
-@app.command()
+@app.command(rich_help_panel=LIFE)
 def solve(
     study: StudyFile,
     spot: SpotName = None,
@@ -242,7 +292,7 @@ def solve(
     run_solve.solve(study, spot, asked, Outputs(json_file, csv_file), units.value)
 
 
-@app.command()
+@app.command(rich_help_panel=CRACKS)
 def grow(
     study: StudyFile,
     spot: SpotName = None,
@@ -260,9 +310,9 @@ def grow(
     run_cracks.grow(study, spot, Outputs(json_file, csv_file, figures), units.value, after_damage=after_damage)
 
 
-@app.command("growth-tests")
+@app.command("growth-tests", rich_help_panel=CRACKS)
 def growth_tests(
-    tests: TestsFile,
+    tests: GrowthTestsFile,
     r_ratio: RatioOfTests = None,
     piece: Annotated[
         str | None, typer.Option(help="For sizes against cycles: compact tension, three-point bend, middle tension.")
@@ -284,7 +334,7 @@ def growth_tests(
     run_cracks.growth_tests(tests, readings, Outputs(json_file, csv_file, figures), units.value)
 
 
-@app.command()
+@app.command(rich_help_panel=CRACKS)
 def inspections(
     study: StudyFile,
     spot: SpotName = None,
@@ -302,7 +352,7 @@ def inspections(
     run_cracks.inspections(study, asked, Outputs(json_file, csv_file, figures), units.value)
 
 
-@app.command()
+@app.command(rich_help_panel=LIFE)
 def explain(
     study: StudyFile,
     spot: SpotName = None,
@@ -321,43 +371,3 @@ def explain(
 
     asked = run.Asked(spot, event, stress_range, latex, rule)
     run.explain(study, asked, Outputs(json_file, csv_file, None), units.value)
-
-
-@app.command()
-def count(
-    file: Annotated[
-        Path, typer.Argument(help="History file; headers with units: 'vertical force [kN]'.", show_default=False)
-    ],
-    channel: Annotated[str | None, typer.Option(help="Channel to count; needed where there are several.")] = None,
-    rate: Annotated[
-        str | None, typer.Option(help="Sample rate, such as '100 Hz', where there is no time column.")
-    ] = None,
-    read: Annotated[
-        list[str] | None, typer.Option(help="Setting of the reader: sheet=measured, unit=kN, ... Repeatable.")
-    ] = None,
-    method: Annotated[str, typer.Option(help="rainflow, range-pair or simple-range.")] = "rainflow",
-    residue: Annotated[str, typer.Option(help="'half cycles' or 'repeated'.")] = "half cycles",
-    gate: Annotated[
-        str | None, typer.Option(help="Take out closed cycles smaller than this, such as '0.05 kN'.")
-    ] = None,
-    matrix: Annotated[str | None, typer.Option(help="Also a matrix: range-mean, maximum-minimum or from-to.")] = None,
-    classes: Annotated[int, typer.Option(help="Classes of the matrix along each side.")] = 64,
-    chunked: Annotated[bool, typer.Option("--chunked", help="For files larger than memory: only the matrix.")] = False,
-    json_file: JsonFile = None,
-    csv_file: CsvFile = None,
-    parquet_file: Annotated[
-        Path | None, typer.Option("--parquet", help="Also write the cycles to this Parquet file.")
-    ] = None,
-    figures: FiguresFolder = None,
-    units: UnitsShown = Units.metric,
-) -> None:
-    """Check one channel of a file, and count its cycles."""
-    from vivid_anvil.cli import run_count
-
-    how = run_count.How(channel, rate, tuple(read or ()), method, residue, gate, matrix, classes)
-    command = run_count.in_chunks if chunked else run_count.whole
-    command(file, how, Outputs(json_file, csv_file, figures, parquet_file), units.value)
-
-
-for _command in app_curves.COMMANDS:
-    app.command()(_command)

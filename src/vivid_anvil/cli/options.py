@@ -8,6 +8,8 @@ from typing import Annotated
 
 import typer
 
+from vivid_anvil.cli.words import words
+
 
 class Units(StrEnum):
     """The unit systems of what is shown."""
@@ -28,7 +30,16 @@ TomlFile = Annotated[Path | None, typer.Option("--toml", help="Also export the c
 TestsFile = Annotated[
     Path,
     typer.Argument(
-        help="CSV or Excel: stress amplitude [MPa], life [cycles], run-out (yes or no).", show_default=False
+        help=words("CSV or Excel: stress amplitude [MPa], life [cycles], run-out (yes or no)."), show_default=False
+    ),
+]
+GrowthTestsFile = Annotated[
+    Path,
+    typer.Argument(
+        help=words(
+            "CSV or Excel: stress intensity range [MPa√m] and growth rate [mm/cycle]; or cycles and crack size [mm]."
+        ),
+        show_default=False,
     ),
 ]
 RatioOfTests = Annotated[float | None, typer.Option(help="R of the tests, where there is no column r_ratio.")]

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 
+from vivid_anvil.cli.words import quiet
+
 
 @contextmanager
 def progress(first: str) -> Iterator[Callable[[str, int, int], None]]:
@@ -21,7 +23,7 @@ def progress(first: str) -> Iterator[Callable[[str, int, int], None]]:
         TextColumn("left"),
         TimeRemainingColumn(),
     )
-    with Progress(*columns, console=console, transient=True, disable=not console.is_terminal) as bar:
+    with Progress(*columns, console=console, transient=True, disable=quiet() or not console.is_terminal) as bar:
         task = bar.add_task(first, total=None)
 
         shown = first

@@ -62,20 +62,35 @@ def side_by_side(paths: Sequence[Path], outputs: Outputs, units: UnitSystem) -> 
 
 
 def _spread(text: str) -> list[str]:
-    """`1.8..2.6/5` as five values from 1.8 to 2.6; anything else as it stands."""
+    """`1.8..2.6/5` as five values from 1.8 to 2.6, with their unit where there is one; anything else as it stands."""
     first, dots, rest = text.partition("..")
     last, slash, steps = rest.partition("/")
     if not (dots and slash):
         return [text]
     try:
-        low, high, count = float(first), float(last), int(steps)
+        (low, unit), (high, other), count = _number(first), _number(last), int(steps)
     except ValueError:
         raise InputError(
-            "what-if, values", repr(text), "a range such as 1.8..2.6/5, five values from 1.8 to 2.6"
+            "what-if, values",
+            repr(text),
+            "a range such as 1.8..2.6/5 or '25 mm..64 mm/4', four values from 25 to 64 mm",
         ) from None
+    if unit and other and unit != other:
+        raise InputError("what-if, values", repr(text), "one unit at both ends")
     if count < 2 or not low < high:
         raise InputError("what-if, values", repr(text), "a range that rises, of two values or more")
-    return [f"{low + (high - low) * i / (count - 1):.12g}" for i in range(count)]
+    unit = f" {unit or other}" if unit or other else ""
+    return [f"{low + (high - low) * i / (count - 1):.12g}{unit}" for i in range(count)]
+
+
+def _number(text: str) -> tuple[float, str]:
+    """Number and unit of an end of a range."""
+    from vivid_anvil.study import number_and_unit
+
+    found = number_and_unit(_value(text))
+    if found is None:
+        raise ValueError
+    return found
 
 
 def _value(text: str) -> Any:

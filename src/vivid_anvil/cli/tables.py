@@ -13,6 +13,7 @@ from rich.padding import Padding
 from rich.table import Table
 from rich.text import Text
 
+from vivid_anvil.cli.words import quiet
 from vivid_anvil.damage import CRITICAL_SUMS, LifeResult, RuleComparison, WorstCycle, between_effect
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import ChannelCheck, Cycles, DutyCycle, LoadHistory
@@ -28,8 +29,8 @@ _COLOURS = {"note": "cyan", "warning": "yellow", "severe": "bold red"}
 
 
 def console() -> Console:
-    """The console of all tables: at most 100 columns wide, 80 in a pipe."""
-    out = Console(highlight=False, markup=False, emoji=False)  # names are text, whatever they look like
+    """The console of all tables, silent where asked to be: at most 100 columns wide, 80 in a pipe."""
+    out = Console(highlight=False, markup=False, emoji=False, quiet=quiet())  # names are text, whatever they look like
     out.width = min(out.width, 100) if out.is_terminal else WIDTH
     return out
 

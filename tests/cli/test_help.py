@@ -1,0 +1,106 @@
+"""Help and the ways to call: brackets are text, short and module calls, groups, silence, negative values, ranges with units."""
+
+import re
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+import typer
+
+import vivid_anvil as va
+from tests.cli.test_every_event import EVENTS, REST, written  # noqa: F401
+from vivid_anvil.cli.app import app
+
+GROUP = typer.main.get_command(app)
+COMMANDS = sorted(GROUP.commands)
+SHORT = REST[: REST.index("[model]")]
+
+
+def flat(text):
+    """Help without its frame, as one line."""
+    return " ".join(re.sub(r"[│╭╮╰╯─]", " ", text).split())
+
+
+@pytest.mark.parametrize("command", COMMANDS)
+@pytest.mark.parametrize("flag", ["-h", "--help"])
+def test_help_shows_every_word_of_every_option(run, command, flag):
+    code, out, _ = run(command, flag)
+    assert code == 0
+    shown = flat(out)
+    for parameter in GROUP.commands[command].params:
+        for word in (getattr(parameter, "help", None) or "").replace("\\[", "[").split():
+            assert word in shown, (parameter.name, word)
+
+
+def test_units_in_brackets_are_text(run):
+    assert "[kN]" in flat(run("count", "-h")[1])
+    growth = flat(run("growth-tests", "-h")[1])
+    assert "[MPa√m]" in growth
+    assert "run-out" not in growth
+    assert "stress amplitude [MPa]" in flat(run("fit", "-h")[1])
+
+
+def test_commands_stand_in_the_order_of_the_work(run):
+    out = run("-h")[1]
+    groups = re.findall(r"╭─ ([\w -]+?) ─+╮", out)
+    assert groups == ["Options", "Start", "Loads", "S-N curves", "Life", "Whole models", "Cracks"]
+    assert all(re.search(rf"│ {re.escape(name)} ", out) for name in COMMANDS)
+    assert all(GROUP.commands[name].rich_help_panel in groups for name in COMMANDS)
+
+
+def test_version_is_the_same_wherever_it_is_asked(run):
+    said = subprocess.run(
+        [sys.executable, "-m", "vivid_anvil", "--version"], capture_output=True, text=True, check=True
+    )
+    assert said.stdout.split() == ["vivid-anvil", va.__version__]
+    assert run("--version")[1] == said.stdout
+
+
+def test_completion_can_be_installed(run):
+    assert "--install-completion" in run("-h")[1]
+
+
+@pytest.mark.parametrize("command", ["check", "life", "rules", "solve", "grow", "inspections", "explain"])
+def test_quiet_says_nothing_and_writes_all(written, run, command):  # noqa: F811
+    code, out, err = run("--quiet", command, written(EVENTS["history"], rest=SHORT), "--json", "a.json")
+    assert (code, out, err) == (0, "", "")
+    assert Path("a.json").stat().st_size > 100
+
+
+def test_quiet_still_says_errors(run):
+    code, out, err = run("--quiet", "life", "none.toml")
+    assert (code, out) == (2, "")
+    assert "none.toml" in err
+
+
+def test_negative_values_are_values(written, run):  # noqa: F811
+    study = written(
+        EVENTS["history"], rest=SHORT.replace('material = "steel"\n', 'material = "steel"\noffset = "5 MPa"\n')
+    )
+    code, out, err = run("what-if", study, "hot_spots/toe/offset", "-5 MPa", "-2.5 MPa", "--csv", "a.csv")
+    assert code == 0, err
+    assert "-5 MPa" in out
+    lives = [float(line.split(",")[-2]) for line in Path("a.csv").read_text().splitlines()[1:]]
+    assert lives == sorted(
+        lives, reverse=True
+    )  # values stand in their order, and a larger mean stress shortens the life
+    assert len(lives) == 3
+    assert run("what-if", study, "hot_spots/toe/offset", "--cvs", "a.csv")[0] == 2
+
+
+def test_a_range_of_values_may_have_a_unit(written, run):  # noqa: F811
+    study = written(EVENTS["history"], rest=SHORT)
+    key = "sn_curves/bar/knee_stress"
+    for text in ("50 MPa..80 MPa/4", "50..80 MPa/4", "50 MPa..80/4"):
+        code, out, err = run("what-if", study, key, text)
+        assert code == 0, err
+        assert re.findall(r"(\d+) MPa +toe", out) == ["50", "60", "70", "80"]
+    for text, words in (
+        ("50 MPa..80 ksi/4", "one unit"),
+        ("80 MPa..50 MPa/4", "rises"),
+        ("a..80 MPa/4", "range such as"),
+    ):
+        code, _, err = run("what-if", study, key, text)
+        assert code == 2
+        assert words in " ".join(err.split())
