@@ -71,6 +71,12 @@ EVENTS = {
     "equal cycles with a frequency": EVENT.format("test", 7)
     + CHANNEL
     + 'amplitude = "4 kN"\nr_ratio = -1\ncycles = 100\nfrequency = "2 Hz"\n',
+    "equal cycles by maximum and minimum": EVENT.format("test", 7)
+    + CHANNEL
+    + 'maximum = "0 kN"\nminimum = "-9 kN"\ncycles = 100\n'
+    + EVENT.format("pull", 2)
+    + CHANNEL
+    + 'maximum = "9 kN"\nr_ratio = 0.1\ncycles = 10\n',
     "programme": EVENT.format("blocks", 2)
     + CHANNEL
     + 'programme = { unit = "kN", maximum = [9, 5], minimum = [0, 1], cycles = [10, 900] }\n',

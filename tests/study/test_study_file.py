@@ -389,7 +389,13 @@ FAULTS = {
         "with the power rule only",
     ),
     "missing file": (('"loaded_lap.csv" ', '"lap.csv" '), "duty_cycle, events, entry 1 (loaded lap)", "no such file"),
-    "no occurrences": (("occurrences = 1667", ""), "entry 1 (loaded lap), occurrences", "the key 'occurrences'"),
+    "target as a number": (('"30 years"', "30"), "study.toml, target_life", "without a unit"),
+    "duration beside a history": (
+        ("occurrences = 1667", 'occurrences = 1667\nduration = "30 s"'),
+        "entry 1 (loaded lap)",
+        "one of both",
+    ),
+    "duration without unit": ((LAST, BLOCK.replace('frequency = "0.2 Hz"', 'duration = "30"')), "entry 4 (acceptance test)", "without a unit"),
     "zero occurrences": (
         ("occurrences = 1667", "occurrences = 0"),
         "entry 1 (loaded lap), occurrences",
@@ -655,11 +661,7 @@ FAULTS = {
         "stated sample rate",
     ),
     "block in MPa": ((LAST, BLOCK.replace("3 kN", "3 MPa")), "hot_spots, entry 1", "different dimensions"),
-    "block without unit": (
-        (LAST, BLOCK.replace("3 kN", "3")),
-        "entry 4 (acceptance test), amplitude",
-        "without a unit",
-    ),
+    "block without unit": ((LAST, BLOCK.replace("3 kN", "3")), "channel vertical force", "a load without a unit"),
     "block with both": (
         (LAST, BLOCK.replace("cycles", 'range = "6 kN"\ncycles')),
         "entry 4 (acceptance test)",

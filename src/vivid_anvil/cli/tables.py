@@ -267,7 +267,8 @@ def _between(life: LifeResult) -> str:
         elif damage is None:
             words.append(f"{choice}: not possible")
         elif life.damage_per_repeat > 0.0:
-            words.append(f"{choice} {damage / life.damage_per_repeat - 1.0:+.1%} damage")
+            change = round(damage / life.damage_per_repeat - 1.0, 3) + 0.0  # + 0.0: no "-0.0%"
+            words.append(f"{choice} {change:+.1%} damage")
         else:
             words.append(f"{choice}: {'no damage' if damage == 0.0 else 'damage ' + number(damage)}")
     return "Between events: " + "; ".join(words)

@@ -1,4 +1,4 @@
-"""An event of constant amplitude: equal cycles of a load, given by amplitude or by range."""
+"""An event of constant amplitude: equal cycles of a load, given by amplitude, by range or by maximum."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ from vivid_anvil.units import coherent, dimension_of, split
 class ConstantAmplitude:
     """`cycles` equal cycles of a load between `minimum` and `maximum`, in the coherent unit of `dimension`.
 
-    Made by `from_amplitude` or `from_range`, so that the two cannot be mixed up.
+    Made by `from_amplitude`, `from_range` or `from_maximum`, so that they cannot be mixed up.
     """
 
     channel: str
@@ -43,42 +43,84 @@ class ConstantAmplitude:
     def from_amplitude(
         cls,
         channel: str,
-        amplitude: str | tuple[float, str],
+        amplitude: str | float | tuple[float, str],
         *,
-        r_ratio: float = -1.0,
+        r_ratio: float | None = None,
+        mean: str | float | tuple[float, str] | None = None,
         cycles: float = 1.0,
         frequency: float | str | None = None,
     ) -> ConstantAmplitude:
-        """Cycles of an amplitude (half of the range): text with unit such as "1.2 kN", or a pair (1.2, "kN").
+        """Cycles of an amplitude (half of the range): text such as "1.2 kN", a pair (1.2, "kN"), or a plain load factor.
 
-        `r_ratio` = minimum / maximum: -1 is fully reversed, 0 pulsates from zero. It must be below 1.
+        `r_ratio` = minimum / maximum: -1, the default, is fully reversed, 0 pulsates from zero, -inf to it; not 1. Or the `mean`.
 
         >>> event = ConstantAmplitude.from_amplitude("vertical force", "1.5 kN", r_ratio=0.0, cycles=100)
         >>> event.maximum, event.minimum
         (3000.0, 0.0)
+        >>> ConstantAmplitude.from_amplitude("stress", "50 MPa", mean="-50 MPa").minimum
+        -100.0
         """
         where = f"constant amplitude of {channel}"
         value, dimension = with_unit(amplitude, f"{where}, amplitude")
-        return cls(channel, *limits(value, r_ratio, where), cycles, dimension, _hertz(frequency, where))
+        ends = _ends(value, dimension, r_ratio, mean, where)
+        return cls(channel, *ends, cycles, dimension, _hertz(frequency, where))
 
     @classmethod
     def from_range(
         cls,
         channel: str,
-        range: str | tuple[float, str],  # the trade's word
+        range: str | float | tuple[float, str],  # the trade's word
         *,
-        r_ratio: float = -1.0,
+        r_ratio: float | None = None,
+        mean: str | float | tuple[float, str] | None = None,
         cycles: float = 1.0,
         frequency: float | str | None = None,
     ) -> ConstantAmplitude:
-        """Cycles of a range (maximum - minimum): text with unit such as "2.4 kN", or a pair (2.4, "kN").
+        """Cycles of a range (maximum - minimum): text such as "2.4 kN", a pair (2.4, "kN"), or a plain load factor.
+
+        `r_ratio` or `mean` as for an amplitude.
 
         >>> ConstantAmplitude.from_range("stress", "90 MPa", r_ratio=0.1, cycles=2e6).maximum
         100.0
         """
         where = f"constant amplitude of {channel}"
         value, dimension = with_unit(range, f"{where}, range")
-        return cls(channel, *limits(0.5 * value, r_ratio, where), cycles, dimension, _hertz(frequency, where))
+        ends = _ends(0.5 * value, dimension, r_ratio, mean, where)
+        return cls(channel, *ends, cycles, dimension, _hertz(frequency, where))
+
+    @classmethod
+    def from_maximum(
+        cls,
+        channel: str,
+        maximum: str | float | tuple[float, str],
+        *,
+        minimum: str | float | tuple[float, str] | None = None,
+        r_ratio: float | None = None,
+        cycles: float = 1.0,
+        frequency: float | str | None = None,
+    ) -> ConstantAmplitude:
+        """Cycles up to a maximum, from a `minimum` or with `r_ratio` = minimum / maximum: one of both.
+
+        >>> ConstantAmplitude.from_maximum("stress", "0 MPa", minimum="-100 MPa").minimum
+        -100.0
+        >>> ConstantAmplitude.from_maximum("load factor", 1, r_ratio=0.1).dimension
+        'number'
+        """
+        where = f"constant amplitude of {channel}"
+        top, dimension = signed(maximum, f"{where}, maximum")
+        if (minimum is None) == (r_ratio is None):
+            found = "neither" if minimum is None else "both"
+            raise InputError(where, f"{found} of minimum and r_ratio beside a maximum", "one of both")
+        if minimum is not None:
+            bottom = _like(minimum, dimension, f"{where}, minimum")
+        else:
+            bottom = top * checks.real_number(f"{where}, r_ratio", r_ratio)
+        if not bottom < top:
+            given = f"minimum {minimum}" if minimum is not None else f"r_ratio {r_ratio:g}"
+            raise InputError(
+                where, f"maximum {maximum} with {given}", "a minimum below the maximum", "State both by their values."
+            )
+        return cls(channel, top, bottom, cycles, dimension, _hertz(frequency, where))
 
     @property
     def duration(self) -> float | None:
@@ -122,15 +164,43 @@ class ConstantAmplitude:
 
 
 def with_unit(value: Any, where: str) -> tuple[float, str]:
-    """Value in the coherent unit, and its dimension, from text or a pair (number, unit)."""
-    amount, unit = value if isinstance(value, tuple) else split(str(value), where, "1.2 kN", "load")
+    """A size in the coherent unit, above 0, and its dimension."""
+    found, dimension = signed(value, where)
+    return checks.positive_number(where, found), dimension
+
+
+def signed(value: Any, where: str) -> tuple[float, str]:
+    """Value in the coherent unit, and its dimension, from text, a pair (number, unit), or a plain number: a load factor."""
+    if isinstance(value, tuple):
+        amount, unit = value
+    else:
+        amount, unit = split(str(value), where, "1.2 kN", "number")
     dimension = dimension_of(unit, where)
-    found = coherent(f"{amount!r} {unit}", dimension.name, where)
-    return checks.positive_number(where, found), dimension.name
+    return coherent(f"{amount!r} {unit}", dimension.name, where), dimension.name
+
+
+def _like(value: Any, dimension: str, where: str) -> float:
+    """A value of the same dimension as its fellow, in the coherent unit."""
+    found, own = signed(value, where)
+    if own != dimension and found != 0.0:
+        raise InputError(where, f"{value}, of {own}", f"a value of {dimension}, as the other one is")
+    return found
+
+
+def _ends(amplitude: float, dimension: str, r_ratio: float | None, mean: Any, where: str) -> tuple[float, float]:
+    """Maximum and minimum from amplitude and R, or amplitude and mean."""
+    if mean is None:
+        return limits(amplitude, -1.0 if r_ratio is None else r_ratio, where)
+    if r_ratio is not None:
+        raise InputError(where, f"mean {mean} and r_ratio {r_ratio}", "one of both")
+    middle = _like(mean, dimension, f"{where}, mean")
+    return middle + amplitude, middle - amplitude
 
 
 def limits(amplitude: float, r_ratio: float, where: str) -> tuple[float, float]:
-    """Maximum and minimum from amplitude and R; R above 1 (both negative) is meaningful, 1 is not."""
+    """Maximum and minimum from amplitude and R; R above 1 (both negative) is meaningful, as is -inf (from 0 down), 1 is not."""
+    if r_ratio == -math.inf:
+        return 0.0, -2.0 * amplitude
     r = checks.real_number(f"{where}, r_ratio", r_ratio)
     if r == 1.0 or not math.isfinite(r):
         raise InputError(f"{where}, r_ratio", f"{r:g}", "minimum / maximum, other than 1")

@@ -320,12 +320,21 @@ class DutyCycle:
     def dimension_of_channel(self, channel: str) -> str:
         """The dimension that `channel` has in every event; InputError where events differ or lack it."""
         found = {event.name: _dimension(event.name, event.load, channel) for event, _ in self.flat()}
+        bare = [name for name, one in found.items() if one == "number"]
+        if bare and len(bare) < len(found):
+            other = next(name for name, one in found.items() if one != "number")
+            raise InputError(
+                f"event {bare[0]}, channel {channel}",
+                "a load without a unit",
+                f"one of {found[other]}, as {other} has it",
+                "Write it with its unit; only a load factor has none.",
+            )
         if len(set(found.values())) > 1:
             raise InputError(f"channel {channel}", f"different dimensions: {found}", "the same in every event")
         return next(iter(found.values()))
 
     def repeats_in(self, value: Any, where: str = "target life") -> float:
-        """The repeats in "30 years", "20000 h" or "1.2e6 laps"; a plain number is repeats already.
+        """The repeats in "30 years", "20000 h" or "1.2e6 laps"; a plain number is repeats already, without a calendar text too.
 
         >>> from vivid_anvil.histories import ConstantAmplitude
         >>> test = ConstantAmplitude.from_range("force", "2 kN", cycles=60, frequency="1 Hz")
@@ -339,6 +348,13 @@ class DutyCycle:
         known = [word for kind in words.values() for word in kind]
         size, unit = split(_GROUPED.sub("", value), where, f"50 000 {repeats}", "number")
         positive = checks.positive_number(where, size, "a life above 0")
+        if not unit and self.repeats_per_year is not None:
+            raise InputError(
+                where,
+                f"{value} without a unit",
+                f"a life in one of {listed(known)}",
+                f"Write '{value} years' or '{value} {repeats}'.",
+            )
         if unit in ("", *words["repeat"]):
             return positive
         if unit in words["year"]:

@@ -88,8 +88,11 @@ class EventSection(Section):
     spectrum: Text | dict[str, Any] | None = None
     events: list[EventSection] | None = None
     channel: Text | None = None
-    range: Text | None = None
-    amplitude: Text | None = None
+    range: Text | float | None = None
+    amplitude: Text | float | None = None
+    maximum: Text | float | None = None
+    minimum: Text | float | None = None
+    mean: Text | float | None = None
     r_ratio: float | None = None
     cycles: float | None = None
     frequency: Text | None = None
@@ -99,44 +102,58 @@ class EventSection(Section):
     def _one_kind(self) -> EventSection:
         given = [key for key in type(self).model_fields if getattr(self, key) not in (None, [], {})]
         kinds = [key for key in EVENT_KINDS if key in given]
-        amplitude = [key for key in ("range", "amplitude") if key in given]
+        amplitude = [key for key in SIZES if key in given]
         if len(kinds) + len(amplitude) != 1:
             raise InputError(
                 "",
                 f"the keys {', '.join(given)}",
-                "exactly one of " + ", ".join((*EVENT_KINDS, "range", "amplitude")),
+                "exactly one of " + ", ".join((*EVENT_KINDS, *SIZES)),
                 "Make an event of each.",
             )
-        kind = kinds[0] if kinds else "range"
-        allowed = {"name", "occurrences", "duration", kind, *amplitude, *_KEYS_OF[kind]}
+        kind = kinds[0] if kinds else amplitude[0]
+        allowed = {"name", "occurrences", "duration", kind, *_KEYS_OF[kind]}
         odd = [key for key in given if key not in allowed]
         missing = [key for key in _NEEDED_BY[kind] if key not in given and getattr(self, key) is None]
         if odd or missing:
             raise InputError(
                 "",
-                f"{amplitude[0] if amplitude else kind} "
-                + (f"together with {', '.join(odd)}" if odd else f"without {', '.join(missing)}"),
+                f"{kind} " + (f"together with {', '.join(odd)}" if odd else f"without {', '.join(missing)}"),
                 f"with it only {', '.join(_KEYS_OF[kind])}" if odd else f"the keys {', '.join(_NEEDED_BY[kind])}",
                 "Make two events of it." if odd else "Add them.",
+            )
+        seconds = _SECOND_OF.get(kind, ())
+        if seconds and sum(key in given for key in seconds) != 1:
+            both = [key for key in seconds if key in given]
+            raise InputError(
+                "",
+                f"{kind} with {' and '.join(both)}" if both else f"{kind} alone",
+                f"{kind} with one of {', '.join(seconds)}",
+                "A cycle has two numbers: one says how large it is, the other where it lies.",
             )
         return self
 
 
 # What an event may be, and the keys that go with each.
 EVENT_KINDS = ("history", "programme", "spectrum", "events")
+SIZES = (
+    "range",
+    "amplitude",
+    "maximum",
+)  # equal cycles: how large they are, and the keys of which one says where they lie
+_SECOND_OF = {"range": ("r_ratio", "mean"), "amplitude": ("r_ratio", "mean"), "maximum": ("minimum", "r_ratio")}
 _KEYS_OF = {
     "history": ("read", "sample_rate", "repairs", "gate"),
     "programme": ("channel", "frequency"),
     "spectrum": ("channel",),
     "events": (),
-    "range": ("channel", "r_ratio", "cycles", "frequency"),
+    **{size: ("channel", *seconds, "cycles", "frequency") for size, seconds in _SECOND_OF.items()},
 }
 _NEEDED_BY: dict[str, tuple[str, ...]] = {
     "history": (),
     "programme": ("channel",),
     "spectrum": ("channel",),
     "events": (),
-    "range": ("channel", "r_ratio", "cycles"),
+    **dict.fromkeys(SIZES, ("channel", "cycles")),
 }
 
 

@@ -123,12 +123,13 @@ class _Builder:
                 raise self.fault(("hot_spots", i, "name"), "a name that another hot spot has", "a different name")
             spots[section.name] = self.hot_spot(i, section, materials, named, duty_cycle)
         cracks = [self.crack(i, section, spots, laws) for i, section in enumerate(file.cracks)]
-        if file.target_life is not None:
+        target = None if file.target_life is None else str(file.target_life)
+        if target is not None:
             with self.at(("target_life",)):
-                duty_cycle.repeats_in(file.target_life)
+                duty_cycle.repeats_in(target)
         found = tuple(spots.values()), tuple(cracks)
         model = self.model(file, materials, named, duty_cycle)
-        job = Study(file.title, duty_cycle, *found, file.target_life, self.path, named, self.data, self.growth_tests)
+        job = Study(file.title, duty_cycle, *found, target, self.path, named, self.data, self.growth_tests)
         return dataclasses.replace(job, model=model)
 
     def same(self, *keys: str) -> bool:
@@ -171,13 +172,7 @@ class _Builder:
         elif section.programme is not None or section.spectrum is not None:
             load = self.table_of_rows(section)
         else:
-            settings: dict[str, Any] = {
-                "r_ratio": section.r_ratio,
-                "cycles": section.cycles,
-                "frequency": section.frequency,
-            }
-            make = ConstantAmplitude.from_amplitude if section.amplitude else ConstantAmplitude.from_range
-            load = make(section.channel or "", section.amplitude or section.range or "", **settings)
+            load = equal_cycles(section)
         return Event(section.name, load, section.occurrences, section.duration)
 
     def history(self, section: EventSection) -> LoadHistory | GatedHistory:
@@ -389,3 +384,14 @@ class _Builder:
             elif own and own not in where:
                 where += f", {own}"
             raise InputError(where, error.found, error.expected, error.remedy) from error
+
+
+def equal_cycles(section: EventSection) -> ConstantAmplitude:
+    """An event of constant amplitude by the two numbers that the study gives."""
+    settings: dict[str, Any] = {"r_ratio": section.r_ratio, "cycles": section.cycles, "frequency": section.frequency}
+    channel = section.channel or ""
+    if section.maximum is not None:
+        return ConstantAmplitude.from_maximum(channel, section.maximum, minimum=section.minimum, **settings)
+    if section.amplitude is not None:
+        return ConstantAmplitude.from_amplitude(channel, section.amplitude, mean=section.mean, **settings)
+    return ConstantAmplitude.from_range(channel, section.range or "", mean=section.mean, **settings)
