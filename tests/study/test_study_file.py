@@ -395,7 +395,11 @@ FAULTS = {
         "entry 1 (loaded lap)",
         "one of both",
     ),
-    "duration without unit": ((LAST, BLOCK.replace('frequency = "0.2 Hz"', 'duration = "30"')), "entry 4 (acceptance test)", "without a unit"),
+    "duration without unit": (
+        (LAST, BLOCK.replace('frequency = "0.2 Hz"', 'duration = "30"')),
+        "entry 4 (acceptance test)",
+        "without a unit",
+    ),
     "zero occurrences": (
         ("occurrences = 1667", "occurrences = 0"),
         "entry 1 (loaded lap), occurrences",

@@ -175,7 +175,6 @@ def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableT
         "Used\n[%]",
         "Reserve on\nstress",
         "\nlife",
-        "Target",
     )
     for life in lives:
         style = "red" if life.verdict == "fails the target" else ""
@@ -184,10 +183,9 @@ def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableT
             fixed(float(shown(life.peak_stress, "stress", units))),
             fixed(life.damage_per_repeat),
             life_text(calendar.life_in(time, life.life_repeats)),
-            "-" if life.used_at_target is None else fixed(100.0 * life.used_at_target),
+            Text("-" if life.used_at_target is None else fixed(100.0 * life.used_at_target), style=style),
             "-" if life.reserve_on_stress is None else fixed(life.reserve_on_stress),
             "-" if life.reserve_on_life is None else fixed(life.reserve_on_life),
-            Text(TARGET_WORDS[life.verdict], style=style),
         )
     return made
 
