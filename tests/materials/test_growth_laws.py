@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vivid_anvil.errors import InputError
-from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.materials import GrowthLaw, read_card_named
+from vivid_anvil.materials.card import shipped_cards
 from vivid_anvil.materials.growth_forms import GROWTH_FORMS, THRESHOLD_MODELS
 
 RATE, TOUGH = 2e-13, 2500.0
@@ -130,3 +131,29 @@ def test_every_form_and_threshold_says_its_formula_and_source():
     for name, form in GROWTH_FORMS.items():
         assert "=" in form.formula or name == "table"
         assert any(letter.isdigit() for letter in form.source) or name == "table"
+
+
+# Barsom and Rolfe 1999, ch. 9, as printed in US units: da/dN [in/cycle] = C (ΔK [ksi√in])^m; and the cards that carry each.
+PRINTED = {
+    "martensitic": (
+        0.66e-8,
+        2.25,
+        ("structural-steel-690", "tempered-steel-800", "tempered-steel-1000", "spring-steel-1500"),
+    ),
+    "ferrite-pearlite": (3.6e-10, 3.0, ("structural-steel-235", "structural-steel-355")),
+    "austenitic": (3.0e-10, 3.25, ("stainless-steel-austenitic",)),
+}
+
+
+@pytest.mark.parametrize("kind", PRINTED)
+def test_steel_cards_carry_the_law_of_their_kind(kind):
+    printed, slope, cards = PRINTED[kind]
+    inch, ksi_root_inch = 25.4, 6.894757 * math.sqrt(25.4)  # mm; MPa√mm
+    for name in cards:
+        law = read_card_named(name).laws["air"]
+        assert law.slope == slope
+        assert law.constant == pytest.approx(printed * inch / ksi_root_inch**slope, rel=5e-3)
+        assert kind in law.source
+    assert {name for _, _, names in PRINTED.values() for name in names} == {
+        name for name, card in shipped_cards().items() if card.group == "steel" and "air" in card.laws
+    }

@@ -61,7 +61,7 @@ def card_details(card: MaterialCard, units: UnitSystem) -> RenderableType:
         words = (
             f"Growth law {name}, {law.form}: rate {law.rate}, slope {law.slope:g}{more}, threshold {threshold}, {ratio}"
         )
-        parts.append(indented(f"{words}, {law.scatter}"))
+        parts.append(indented(f"{words}, {law.scatter}; {law.source}"))
     if not card.curves:
         parts.append(indented("No S-N curve on this card."))
     return Group(*parts)
