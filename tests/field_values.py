@@ -23,7 +23,7 @@ from vivid_anvil.fields import (
     von_mises,
 )
 from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
-from vivid_anvil.materials import Material, straight_curve
+from vivid_anvil.materials import Material, detail_curve, straight_curve
 from vivid_anvil.stress import HotSpot, RectangleSection, RoundSection, plate_with_hole, through_thickness, toe_stress
 
 PRINCIPAL, MISES = "absolute maximum principal", "signed von Mises, hydrostatic"
@@ -212,7 +212,11 @@ def _thickness(inputs: Values) -> Values:
 
 
 def _notch(inputs: Values) -> Values:
-    return {"life_cycles": [_weld_life(one, 225.0) for one in inputs["range_MPa"]]}
+    shipped = detail_curve("IIW effective notch", 225, loading="constant")
+    return {
+        "life_cycles": [_weld_life(one, 225.0) for one in inputs["range_MPa"]],
+        "range_at_2e6_MPa": float(shipped.stress_at(2e6)),
+    }
 
 
 def _sections(inputs: Values) -> Values:

@@ -3,6 +3,7 @@
 import pytest
 
 from tests.all_methods import METHODS
+from tests.left_out import LEFT_OUT, ROWS_LEFT_OUT
 from tests.own_field_references import FIELD_REFERENCES
 from tests.own_references import REFERENCES
 from tests.reference_values import RANDOM_SIGNALS, cases, compared, deviation
@@ -16,6 +17,21 @@ def test_the_reference_case_is_met(method, case):
     assert rows
     for name, wanted, got in rows:
         assert deviation(wanted, got) <= max(case["rtol"], 1e-12), (name, wanted, got)
+
+
+def test_nothing_is_left_out_that_is_compared_or_gone():
+    for method in METHODS:
+        held = {key for case in cases(method.cases) for key in _keys(case["expected"])}
+        ours = {key for case in cases(method.cases)[:1] for key in method.values(case["inputs"])}
+        for key in LEFT_OUT.get(method.name, {}):
+            assert key in held, (method.name, key)
+            assert key not in ours or method.name == "Critical size"
+    assert set(LEFT_OUT) | {name for name, _ in ROWS_LEFT_OUT} <= {method.name for method in METHODS}
+
+
+def _keys(expected):
+    inner = {f"{key}/{one}" for key, value in expected.items() if isinstance(value, dict) for one in value}
+    return set(expected) | inner
 
 
 @pytest.mark.parametrize("method", METHODS, ids=lambda method: method.name)

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from tests.all_methods import METHODS
+from tests.left_out import LEFT_OUT, ROWS_LEFT_OUT
 from tests.own_field_references import FIELD_REFERENCES
 from tests.own_references import REFERENCES, Reference
 from tests.reference_values import cases, compared, deviation
@@ -39,11 +40,26 @@ Held against an exact solution, a limit, or the model written out, by `tests/own
 """
 
 
+LEFT = """
+## What is left out
+
+Numbers of these cases that are not compared, on purpose (`tests/left_out.py`); any other that is missing fails a test.
+
+| method | number | why |
+| --- | --- | --- |
+"""
+
+
 def page() -> str:
     """The text of the page."""
     rows = [_row(method.name, case, compared(method, case)) for method in METHODS for case in cases(method.cases)]
     own = [_own_row(one) for one in (*REFERENCES, *FIELD_REFERENCES)]
-    return INTRODUCTION + "\n".join(rows) + "\n" + OWN + "\n".join(own) + "\n"
+    return INTRODUCTION + "\n".join(rows) + "\n" + OWN + "\n".join(own) + "\n" + LEFT + "\n".join(_left_out()) + "\n"
+
+
+def _left_out() -> list[str]:
+    keys = [f"| {method} | `{key}` | {why} |" for method, keys in LEFT_OUT.items() for key, why in keys.items()]
+    return keys + [f"| {method} | some rows of `{key}` | {why} |" for (method, key), why in ROWS_LEFT_OUT.items()]
 
 
 def _own_row(one: Reference) -> str:

@@ -241,7 +241,11 @@ def test_a_shipped_card_is_typical_complete_and_sound(card):
     assert [finding.code for finding in curve.findings] == ["typical-curve"]
     assert 0.15 < float(curve.stress_at(1e6)) / card.material.ultimate_strength < 0.7
     assert curve.stress_at(curve.tested_from) < card.material.ultimate_strength
-    assert ("Barsom and Rolfe" in card.law("air").source) if card.group == "steel" else card.law("air").source == card.source
+    assert (
+        ("Barsom and Rolfe" in card.law("air").source)
+        if card.group == "steel"
+        else card.law("air").source == card.source
+    )
     for law in card.laws.values():
         assert 1e-6 < float(law.growth(1000.0, 0.1)) < 5e-2, law
         assert law.scatter != "not stated"

@@ -1,0 +1,49 @@
+"""What the reference cases hold and our methods are not compared with, on purpose: by method, key, and why."""
+
+INTERIM = "an interim result of another way to count"
+OPEN = "which of equal ranges close as full cycles is open; their sums are compared"
+NOT_OFFERED = "leaving the residue out is no choice of ours: it loses the largest cycles"
+INSIDE = "a number on the way that no result of ours shows; what follows from it is compared"
+
+# A key, or "key/inner key" of a value that is a table.
+LEFT_OUT = {
+    "Rainflow, half cycles and repeated history": {
+        "four_point_full_cycles": INTERIM,
+        "half_cycles_table_three_point": INTERIM,
+        "residue_MPa": INTERIM,
+        "residue_indices": INTERIM,
+        "repeated_index_pairs_unordered": INTERIM,
+        "ignore_residue_by_range_and_mean": NOT_OFFERED,
+    },
+    "Rainflow of random signals": {
+        "ignore": NOT_OFFERED,
+        "residue_length": INTERIM,
+        "half_cycles/full_cycles": OPEN,
+        "half_cycles/half_cycles": OPEN,
+        "repeated/full_cycles": OPEN,
+        "repeated/half_cycles": OPEN,
+    },
+    "Range-pair counting": {"single_remaining_range_MPa": "null in every case: nothing remains"},
+    "Estimate from tensile strength, steel": {"a_MPa": INSIDE, "b": INSIDE},
+    "Double linear rule, repeated block": {"blocks_to_failure_miner": "the linear rule is compared by its own cases"},
+    "Net section of an edge crack": {"sref_restrained_MPa": "the end of our edge crack is free"},
+    "Size after a number of repeats": {"a_explicit_mm": "the error of coarse explicit steps, which ours do not take"},
+    "Critical size": {"a_toughness_mm": "beyond the validity of the secant factor no size is given"},
+    "Stress intensity, ellipse in an infinite body": {"E": INSIDE},
+    "Growth law, effective range by Elber": {"U": INSIDE},
+    "Growth law, effective range by Schijve": {"U": INSIDE},
+    "Growth of an edge crack, two stages": {"a_at_transition_mm": INSIDE},
+    "Retardation, Wheeler": {"factor_just_after": INSIDE},
+    "Retardation, Willenborg": {"KR_just_after_MPa_sqrt_mm": INSIDE, "R_eff_just_after": INSIDE},
+    "Failure assessment curve": {"Lr_max": "where the curve falls to 0: compared just before and just after"},
+    "K from contours of a finite-element model": {
+        "J_mean_N_per_mm": "K of each contour is averaged, not J",
+        "range_over_mean": "the largest deviation is shown instead, and compared",
+    },
+}
+# Rows of a list that are not compared.
+ROWS_LEFT_OUT = {
+    ("Stress intensity, centre crack", "Y"): "the last size is beyond the validity of the factor: refused",
+    ("Stress intensity, centre crack", "K_MPa_sqrt_mm"): "the last size is beyond the validity of the factor: refused",
+    ("Net section of an edge crack", "sref_free_MPa"): "our edge crack is in tension only; two rows have bending",
+}
