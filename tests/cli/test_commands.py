@@ -142,8 +142,26 @@ def test_solve_answers_the_other_way_round(run, demo_file, demo_result, tmp_path
     assert answers["all loads times"] == pytest.approx(life.reserve_on_stress)
     assert answers[key] == pytest.approx(24.5 * life.reserve_on_stress, rel=1e-6)
     assert answers["class of EN 1993-1-9 needed"] == 80
-    assert answers["test of 1e6 cycles: stress range"] == pytest.approx(life.damage_equivalent_stress(1e6))
+    assert answers["test of 1e6 cycles: stress range at any R"] == pytest.approx(life.damage_equivalent_stress(1e6))
     assert "97.3% of the" in out
+
+
+def test_solve_says_in_which_terms_and_when_a_part_cannot_bear_it(run, demo_file, tmp_path):
+    def told(*asked):
+        assert run("solve", demo_file, "--spot", *asked, "--json", tmp_path / "s.json")[0] == 0
+        return {row["question"]: row["shown"] for row in json.loads((tmp_path / "s.json").read_text())["answers"]}
+
+    bore = told("bore of the suspension pin", "--test-cycles", "10", "--test-stress", "90 MPa")
+    assert (
+        bore["all loads times"] == "1.077; its peak of 640.8 MPa is above the yield strength, 600 MPa"
+    )  # 594.8 x 1.077
+    assert "above" not in bore["constant stress amplitude at R = -1 that does the same in 2e6 cycles"]
+    assert "above the ultimate strength, 780 MPa" in bore["test of 10 cycles: stress amplitude at R = -1"]
+    assert "test at a stress amplitude at R = -1 of 90 MPa: cycles" in bore
+    assert (
+        told("bend of the tube")["constant stress amplitude at R = -1 that does the same in 2e6 cycles"]
+        == "any below 166.1 MPa"
+    )
 
 
 def test_life_writes_every_cycle_with_its_damage(run, demo_file, demo_result, tmp_path):

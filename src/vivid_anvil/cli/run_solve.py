@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -82,8 +83,13 @@ def _of_the_target(study: Any, life: Any, asked: Questions, units: UnitSystem) -
     rows = [
         _row("all loads times", life.reserve_on_stress),
         _row(f"{plural(repeat).capitalize()} until the critical sum", life.life_repeats, repeat),
-        _row("constant stress that does the same in 2e6 cycles", life.damage_equivalent_stress(2e6), "MPa", units),
+        _level_row(
+            "constant stress {} that does the same in 2e6 cycles", life, life.damage_equivalent_stress(2e6), units
+        ),
     ]
+    reserve = life.reserve_on_stress
+    if reserve is not None:
+        rows[0]["shown"] += _beyond(life, reserve * max(life.peak_stress, -life.lowest_stress), units)
     like = _section_of(study, life.hot_spot.curve.name)
     standard = asked.standard or like.get("standard")
     if standard is not None:
@@ -118,15 +124,19 @@ def _solved(study: Any, spot: str, asked: Questions) -> dict[str, Any]:
 def _tests(life: Any, asked: Questions, units: UnitSystem) -> list[dict[str, Any]]:
     from vivid_anvil.damage import accelerated_test, cycles_of_test
 
-    what = life.curve.stress
+    what = f"{life.curve.stress} at {life.curve.at_r}"
     rows = []
     if asked.test_cycles is not None:
         level = life.damage_equivalent_stress(asked.test_cycles)
-        rows.append(_row(f"test of {number(asked.test_cycles)} cycles: stress {what}", level, "MPa", units))
+        rows.append(_level_row(f"test of {number(asked.test_cycles)} cycles: stress {{}}", life, level, units))
     if asked.test_stress is not None:
         level = coherent(asked.test_stress, "stress", "--test-stress")
         found = cycles_of_test(life, level)
-        rows.append(_row(f"test at a stress {what} of {in_unit(level, 'stress', units)}: cycles", found, "cycle"))
+        row = _row(f"test at a stress {what} of {in_unit(level, 'stress', units)}: cycles", found, "cycle")
+        row["shown"] = (row["shown"] if math.isfinite(found) else "none is enough: no damage there") + _beyond(
+            life, _peak_of(life, level), units
+        )
+        rows.append(row)
     if asked.leave_out:
         limits = [coherent(one, "stress", "--leave-out") for one in asked.leave_out]
         for row in accelerated_test(life, limits).rows():
@@ -136,6 +146,36 @@ def _tests(life: Any, asked: Questions, units: UnitSystem) -> list[dict[str, Any
             )
             rows.append(_row(f"test without ranges below {below}: repeats ({kept})", row["repeats"], "repeat"))
     return rows
+
+
+def _level_row(question: str, life: Any, level: float, units: UnitSystem) -> dict[str, Any]:
+    """A stress of constant cycles in the curve's terms: range or amplitude, at which R, and whether a part can bear its peak."""
+    row = _row(question.format(f"{life.curve.stress} at {life.curve.at_r}"), level, "MPa", units)
+    if level == 0.0:
+        row["shown"] = (
+            f"any below {in_unit(life.curve.limit, 'stress', units)}" if life.curve.limit > 0.0 else "none: no damage"
+        )
+    row["shown"] += _beyond(life, _peak_of(life, level), units)
+    return row
+
+
+def _peak_of(life: Any, level: float) -> float:
+    """Largest stress, MPa, of cycles of that range or amplitude at the R of the curve; half the range where R is open."""
+    swing = level if life.curve.stress == "range" else 2.0 * level
+    r_ratio = life.curve.r_ratio
+    if isinstance(r_ratio, str) or not r_ratio < 1.0:
+        return 0.5 * swing
+    return float(swing / (1.0 - r_ratio))
+
+
+def _beyond(life: Any, peak: float, units: UnitSystem) -> str:
+    """What an expert says where a peak stress, MPa, is above a strength; else nothing."""
+    material = life.hot_spot.material
+    for name, strength in (("ultimate", material.ultimate_strength), ("yield", material.yield_strength)):
+        if strength is not None and peak > strength:
+            high, limit = in_unit(peak, "stress", units), in_unit(strength, "stress", units)
+            return f"; its peak of {high} is above the {name} strength, {limit}"
+    return ""
 
 
 def _row(question: str, answer: float | str | None, unit: str = "", units: UnitSystem = "metric") -> dict[str, Any]:
