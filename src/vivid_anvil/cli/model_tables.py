@@ -60,7 +60,12 @@ def places_table(
             one.worst_event,
             near,
         )
-    return edgeless(made)
+    words = [
+        f"Reserve: on stress. Highest: local stress [{stress}]. Off line: how far the load path leaves a straight line."
+    ]
+    if not several:
+        words.append("Near: how many nodes nearby belong to the place (--apart).")
+    return Group(edgeless(made), indented(" ".join(words)))
 
 
 def worst_cycle(place: HotPlace, units: UnitSystem) -> RenderableType:

@@ -63,12 +63,18 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # no
     axes.axis("off")
     _mark(axes, view)
     axes.legend(
-        handles=_legend(borders, bool(np.isinf(years).any()), result.left_out is not None),
+        handles=[*_legend(borders, bool(np.isinf(years).any()), result.left_out is not None), *_of_brackets(view)],
         title=f"Life [{unit}]",
         loc="center left",
         bbox_to_anchor=(1.0, 0.5),
     )
     return figure
+
+
+def _of_brackets(view: ModelView) -> list[Patch]:
+    """What brackets around a label say, where there are any."""
+    hidden = any(view.is_hidden(view.result.field.place_of(one.node)) for one in view.places)
+    return [Patch(facecolor="none", edgecolor="none", label="(in brackets: hidden)")] if hidden else []
 
 
 def _legend(borders: list[float], quiet: bool, partly: bool) -> list[Patch]:
