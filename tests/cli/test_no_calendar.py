@@ -51,6 +51,8 @@ def test_a_target_in_repeats_reads_as_written_on_paper(written, run, target):  #
     assert code == 0, err
     assert "Target life: 50000 passes" in out
     assert re.search(r"Target 50000 passes (met|missed): [\d.]+ % used", " ".join(out.split()))
+    out = run("solve", written(EQUAL, head=PASSES.replace('"50 000 passes"', target)))[1]
+    assert re.search(r"to meet 50.?000 passes|to meet 5e4 pass", out)
 
 
 @pytest.mark.parametrize(
@@ -102,6 +104,12 @@ def test_a_life_of_hours_is_not_told_in_millionths_of_years():
     assert Calendar("year", 1.0).in_all_units(40.0) == "40 years"
     assert Calendar("day", 250.0).text(3.0) == "0.012 years"  # a working day is no day of the calendar
     assert Calendar("lap", None).in_all_units(1.0) == "1 lap"
+
+
+def test_a_repeat_may_have_any_name(written, run):  # noqa: F811
+    head = NO_CALENDAR.replace('"week"', '"block [7]"').replace('"50 000 passes"', "50000")
+    out = " ".join(run("life", written(EQUAL, head=head))[1].split())
+    assert "Target life: 50000 block [7]s" in out
 
 
 @pytest.mark.parametrize("word", ["lap", "pass", "cycles", "box", "duty", "day", "batch"])

@@ -112,7 +112,7 @@ def study_lines(study: Study) -> RenderableType:
     if study.target_life is not None:
         target = amount(duty.repeats_in(study.target_life), duty.repeat)
         stated = str(study.target_life)
-        in_repeats = stated.endswith((duty.repeat, duty.calendar.repeats)) or not stated.strip()[-1].isalpha()
+        in_repeats = stated.endswith((duty.repeat, duty.calendar.repeats))
         lines.append(f"Target life: {target}" if in_repeats else f"Target life: {stated} = {target}")
     return Text("\n".join(lines))
 
@@ -337,7 +337,7 @@ def answers_table(rows: list[dict[str, Any]]) -> RenderableType:
 def what_if_table(result: WhatIf) -> RenderableType:
     """One line a value and hot spot, the study as it is marked; values that it refuses with the reason."""
     first = next(life for one in result.variants for life in one.lives.values())
-    middle = f"Damage a {first.repeat}" if isinstance(first, VariantLife) else "Limiting size [mm]"
+    middle = f"Damage a {first.calendar.repeat}" if isinstance(first, VariantLife) else "Limiting size [mm]"
     time = result.unit_of_life
     made = table(result.key.rpartition("/")[2], "Hot spot", middle, f"Life [{time}]", "Reserve on life", "")
     made.columns[1].justify = "left"

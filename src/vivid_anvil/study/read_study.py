@@ -123,10 +123,8 @@ class _Builder:
                 raise self.fault(("hot_spots", i, "name"), "a name that another hot spot has", "a different name")
             spots[section.name] = self.hot_spot(i, section, materials, named, duty_cycle)
         cracks = [self.crack(i, section, spots, laws) for i, section in enumerate(file.cracks)]
-        target = None if file.target_life is None else str(file.target_life)
-        if target is not None:
-            with self.at(("target_life",)):
-                duty_cycle.repeats_in(target)
+        with self.at(("target_life",)):
+            target = _target(file.target_life, duty_cycle)
         found = tuple(spots.values()), tuple(cracks)
         model = self.model(file, materials, named, duty_cycle)
         job = Study(file.title, duty_cycle, *found, target, self.path, named, self.data, self.growth_tests)
@@ -395,3 +393,16 @@ def equal_cycles(section: EventSection) -> ConstantAmplitude:
     if section.amplitude is not None:
         return ConstantAmplitude.from_amplitude(channel, section.amplitude, mean=section.mean, **settings)
     return ConstantAmplitude.from_range(channel, section.range or "", mean=section.mean, **settings)
+
+
+def _target(stated: float | str | None, duty_cycle: DutyCycle) -> str | None:
+    """The target life as every answer tells it: a bare number gets the name of the repeat."""
+    if stated is None:
+        return None
+    text = str(stated)
+    repeats = duty_cycle.repeats_in(text)
+    return (
+        text
+        if text.strip()[-1].isalpha() or text.strip().endswith(duty_cycle.repeat)
+        else (f"{repeats:.15g} {duty_cycle.calendar.repeats}")
+    )

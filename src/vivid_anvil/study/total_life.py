@@ -20,8 +20,7 @@ class TotalLife:
     """Life by damage, `until_crack_repeats`, and life of the crack, `growth_repeats`, one after the other."""
 
     hot_spot: str
-    repeat: str
-    repeats_per_year: float | None
+    calendar: Calendar
     until_crack_repeats: float
     growth_repeats: float
     from_size: float
@@ -31,11 +30,6 @@ class TotalLife:
     def repeats(self) -> float:
         """Both together; inf where one never ends."""
         return self.until_crack_repeats + self.growth_repeats
-
-    @property
-    def calendar(self) -> Calendar:
-        """What a repeat is called, and how many a year has."""
-        return Calendar(self.repeat, self.repeats_per_year)
 
     @property
     def years(self) -> float | None:
@@ -75,16 +69,10 @@ def total_life(life: LifeResult, growth: GrowthResult) -> TotalLife:
     if spot != other:
         raise InputError("total life", f"the life of {spot!r} with the crack at {other!r}", "both of one hot spot")
     duty, of_growth = life.duty_cycle, growth.duty_cycle
-    if (duty.repeat, duty.repeats_per_year) != (of_growth.repeat, of_growth.repeats_per_year):
+    if duty.calendar != of_growth.calendar:
         raise InputError("total life", f"repeats of a {duty.repeat} and of a {of_growth.repeat}", "one duty cycle")
     return TotalLife(
-        spot,
-        duty.repeat,
-        duty.repeats_per_year,
-        life.life_repeats,
-        growth.life_repeats,
-        growth.crack.initial_size,
-        _findings(life, growth),
+        spot, duty.calendar, life.life_repeats, growth.life_repeats, growth.crack.initial_size, _findings(life, growth)
     )
 
 

@@ -38,19 +38,13 @@ class VariantLife:
 
     damage_per_repeat: float
     critical_sum: float
-    repeat: str
-    repeats_per_year: float | None
+    calendar: Calendar
     target_repeats: float | None
 
     @property
     def life_repeats(self) -> float:
         """Repeats until the critical sum; inf where nothing does damage."""
         return self.critical_sum / self.damage_per_repeat if self.damage_per_repeat > 0.0 else math.inf
-
-    @property
-    def calendar(self) -> Calendar:
-        """What a repeat is called, and how many a year has."""
-        return Calendar(self.repeat, self.repeats_per_year)
 
     @property
     def life_years(self) -> float | None:
@@ -71,15 +65,9 @@ class VariantGrowth:
     life_repeats: float
     limiting_size: float
     governed_by: str
-    repeat: str
-    repeats_per_year: float | None
+    calendar: Calendar
     target_repeats: float | None
     damage_per_repeat: None = None
-
-    @property
-    def calendar(self) -> Calendar:
-        """What a repeat is called, and how many a year has."""
-        return Calendar(self.repeat, self.repeats_per_year)
 
     @property
     def life_years(self) -> float | None:
@@ -101,12 +89,7 @@ def _growths(study: Study, spot: str | None) -> dict[str, VariantGrowth]:
         if spot in (None, crack.hot_spot.name):
             grown = grow_crack(dataclasses.replace(crack, detectable_size=None), duty)
             kept[crack.hot_spot.name] = VariantGrowth(
-                grown.life_repeats,
-                grown.critical.limiting,
-                grown.governed_by,
-                duty.repeat,
-                duty.repeats_per_year,
-                target,
+                grown.life_repeats, grown.critical.limiting, grown.governed_by, duty.calendar, target
             )
     return kept
 
@@ -114,7 +97,7 @@ def _growths(study: Study, spot: str | None) -> dict[str, VariantGrowth]:
 def _kept(life: LifeResult, scale: float = 1.0) -> VariantLife:
     damage = life.damage_per_repeat if scale == 1.0 else float(life.spectrum.damage(scale).sum())
     duty = life.duty_cycle
-    return VariantLife(damage, life.hot_spot.critical_sum, duty.repeat, duty.repeats_per_year, life.target_repeats)
+    return VariantLife(damage, life.hot_spot.critical_sum, duty.calendar, life.target_repeats)
 
 
 @dataclass(frozen=True, eq=False)
