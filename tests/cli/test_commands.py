@@ -13,6 +13,8 @@ import pytest
 from matplotlib.mathtext import MathTextParser
 from pyarrow import parquet
 
+import vivid_anvil as va
+
 
 def table(path):
     """The rows of a CSV file."""
@@ -79,7 +81,7 @@ def test_grow_writes_the_curve(run, demo_file, tmp_path):
     code, out, _ = run("grow", demo_file, "--csv", tmp_path / "curve.csv", "--json", tmp_path / "curve.json")
     assert code == 0
     rows = table(tmp_path / "curve.csv")
-    record = json.loads((tmp_path / "curve.json").read_text())["growths"][0]
+    record = json.loads((tmp_path / "curve.json").read_text())["cracks"][0]
     assert float(rows[-1]["size_mm"]) == pytest.approx(record["limiting_size_mm"])
     assert float(rows[-1]["years"]) == pytest.approx(record["life_years"])
     assert f"{record['life_years']:.2f}" in out
@@ -96,10 +98,50 @@ def test_explain_prints_and_writes_the_steps(run, demo_file, tmp_path):
 
 
 def test_explain_takes_an_event_and_a_range(run, demo_file):
-    code, out, _ = run("explain", demo_file, "--event", "emergency stop", "--range", "105 MPa")
+    code, out, _ = run("explain", demo_file, "--event", "emergency stop", "--stress", "105 MPa")
     assert code == 0
     assert "in the event emergency stop" in out
-    assert "range of 100 MPa to 120 MPa" in out
+    assert "stress range at any R of 100 MPa to 120 MPa" in " ".join(out.split())
+
+
+@pytest.mark.parametrize("units", ["metric", "us"])
+def test_table_figure_and_explanation_name_the_same_classes(run, demo_file, units):
+    bore = va.run_study(va.read_study(demo_file)).life_of("bore of the suspension pin")
+    worst = max(bore.stress_classes(bore.edges(units)), key=lambda one: one.share)
+    per = 1.0 if units == "metric" else 6.894757293168361
+    low, high = (f"{edge / per:.4g}" for edge in (worst.lower, worst.upper))
+    out = run("life", demo_file, "--spot", "bore of the suspension pin", "--units", units)[1]
+    assert "Stress amplitude at R = -1" in out
+    assert re.search(rf"^{low} to {high} .*{worst.share:.1%}", out, re.MULTILINE)
+    said = " ".join(run("explain", demo_file, "--spot", "bore of the suspension pin", "--units", units)[1].split())
+    unit = "MPa" if units == "metric" else "ksi"
+    assert f"stress amplitude at R = -1 of {low} {unit} to {high} {unit}" in said
+    bars = va.plot(bore, units=units).axes[1].patches
+    tallest = max(bars, key=lambda bar: bar.get_width())
+    assert (tallest.get_y(), tallest.get_y() + tallest.get_height()) == pytest.approx(
+        (worst.lower / per, worst.upper / per)
+    )
+
+
+def test_every_table_of_lives_has_the_used_share(run, demo_file):
+    used = 100.0 * va.run_study(va.read_study(demo_file)).lives[0].used_at_target
+    toe, key = f"{used:.4g}", "hot_spots/weld toe at the grip head/notch_factor"
+    for words in (
+        ["life", demo_file],
+        ["what-if", demo_file, key, "1.1"],
+        ["what-if", demo_file, "cracks/weld toe at the grip head/initial_size", "1.1 mm"],
+        ["rules", demo_file],
+        ["grow", demo_file, "--after-damage"],
+        ["inspections", demo_file],
+    ):
+        code, out, _ = run(*words)
+        assert code == 0, words
+        assert re.search(r"\[%\]|% used|used at the target", out), words
+        assert max(map(len, out.splitlines()[:-2])) <= 80, words
+    assert toe in run("life", demo_file)[1]
+    other = demo_file.with_name("other.toml")
+    other.write_text(demo_file.read_text().replace("notch_factor = 2.2", "notch_factor = 2.4"))
+    assert re.search(rf"\({toe} %\)", run("side-by-side", demo_file, other)[1])
 
 
 def test_explain_in_latex_is_set_without_error(run, demo_file):
@@ -248,8 +290,8 @@ BAD = {
     "unknown crack": (["grow", "{demo}", "--spot", "bend"], "--spot"),
     "unknown spot to explain": (["explain", "{demo}", "--spot", "bend of tube"], "Did you mean 'bend of the tube'"),
     "unknown event to explain": (["explain", "{demo}", "--event", "empty lab"], "Did you mean 'empty lap'"),
-    "a range nobody has": (["explain", "{demo}", "--range", "900 MPa"], "a range of the spectrum"),
-    "a range without damage": (["explain", "{demo}", "--range", "1 MPa"], "no cycle there that does damage"),
+    "a stress nobody has": (["explain", "{demo}", "--stress", "900 MPa"], "a stress range at any R, up to"),
+    "a stress without damage": (["explain", "{demo}", "--stress", "1 MPa"], "no cycle there that does damage"),
     "solve without a range": (["solve", "{demo}", "--key", "target_life"], "two values"),
     "solve for words": (["solve", "{demo}", "--key", "target_life", "--between", "a..b"], "two numbers"),
     "solve a spot nobody has": (["solve", "{demo}", "--spot", "weld"], "Did you mean"),

@@ -38,7 +38,7 @@ def test_grow_shows_what_the_library_gives(run, demo_file, grown, tmp_path):
         "Cycles followed",
     ):
         assert words in one_line(out)
-    record = json.loads(files[0].read_text())["growths"][0]
+    record = json.loads(files[0].read_text())["cracks"][0]
     assert record["life_repeats"] == pytest.approx(grown.life_repeats, rel=1e-12)
     assert record["stopped_in"] == grown.stopped_in
     assert record["curve"][-1]["half_length_mm"] == pytest.approx(grown.half_lengths[-1])

@@ -114,7 +114,7 @@ def test_a_negative_stress_per_load_turns_the_cycles_over():
 def test_shares_of_events_and_classes_add_up(rows):
     events = [block_event(f"block {i}", *row) for i, row in enumerate(rows)]
     life = assess_life(spot(), DutyCycle("block", events, 12.0))
-    classes = life.range_classes()
+    classes = life.stress_classes()
     assert sum(one.share for one in life.events) == pytest.approx(1.0)
     assert sum(one.share for one in classes) == pytest.approx(1.0)
     assert sum(one.cycles for one in classes) == pytest.approx(sum(row[2] for row in rows))

@@ -135,7 +135,7 @@ def life(
     figures: FiguresFolder = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Life of each hot spot: damage, years, reserve factors, shares of events and range classes."""
+    """Life of each hot spot: damage, years, reserve factors, shares of events and stress classes."""
     from vivid_anvil.cli import run
 
     run.life(study, spot, Outputs(json_file, csv_file, figures, parquet_file), units.value)
@@ -357,8 +357,8 @@ def explain(
     study: StudyFile,
     spot: SpotName = None,
     event: Annotated[str | None, typer.Option(help="Only cycles of this event.")] = None,
-    stress_range: Annotated[
-        str | None, typer.Option("--range", help="The class that holds this local stress range, such as '85 MPa'.")
+    stress: Annotated[
+        str | None, typer.Option(help="The class that holds this stress, in the curve's terms, such as '85 MPa'.")
     ] = None,
     rule: Annotated[str | None, typer.Option(help="As if this were the mean-stress rule, such as gerber.")] = None,
     latex: Annotated[bool, typer.Option("--latex", help="Print the steps as LaTeX.")] = False,
@@ -369,5 +369,5 @@ def explain(
     """The hand calculation behind the worst hot spot (or --spot), and one step of its crack."""
     from vivid_anvil.cli import run
 
-    asked = run.Asked(spot, event, stress_range, latex, rule)
+    asked = run.Asked(spot, event, stress, latex, rule)
     run.explain(study, asked, Outputs(json_file, csv_file, None), units.value)

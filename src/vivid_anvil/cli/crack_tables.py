@@ -7,7 +7,7 @@ import math
 from rich.console import Group, RenderableType
 from rich.table import Table
 
-from vivid_anvil.cli.tables import findings_list, heading, indented, life_text, table
+from vivid_anvil.cli.tables import findings_list, heading, indented, life_text, table, used
 from vivid_anvil.cracks import GrowthFit, GrowthResult, InspectionPlan, LoadLimit, SizeLives
 from vivid_anvil.histories.calendar import amount, plural
 from vivid_anvil.study import TotalLife
@@ -15,7 +15,7 @@ from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, 
 
 
 def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
-    """Sizes, life, inspection, the growth curve and findings of one crack."""
+    """Sizes, life and how much of it the target uses, inspection, the growth curve and findings of one crack."""
     crack, repeat = growth.crack, growth.duty_cycle.repeat
 
     def length(size: float | None) -> str:
@@ -27,6 +27,7 @@ def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
         ("Initial size", _initial(growth, units)),
         *_limit_rows(growth, units),
         ("Life to limiting size", _growth_life(growth)),
+        *_of_target(growth),
         ("Stopped by", f"{growth.stopped_by}, at {length(growth.stages[-1].final_size)}"),
         *([] if growth.stopped_in is None else [("In", growth.stopped_in)]),
         *_memory_rows(growth, units),
@@ -45,6 +46,15 @@ def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
         parts.append(_growth_table(stage, units, repeat))
     parts.append(findings_list(growth.findings))
     return Group(*parts)
+
+
+def _of_target(growth: GrowthResult) -> list[tuple[str, str]]:
+    """How much of the crack's life the target uses."""
+    share = growth.used_at_target
+    if growth.target_repeats is None or share is None:
+        return []
+    word = "met" if share <= 1.0 else "missed"
+    return [("Target", f"{amount(growth.target_repeats, growth.duty_cycle.repeat)} {word}: {used(share)} % used")]
 
 
 def _initial(growth: GrowthResult, units: UnitSystem) -> str:
@@ -175,6 +185,9 @@ def total_lines(total: TotalLife) -> RenderableType:
     facts.add_row("  Until a crack is there, by damage", words(total.until_crack_repeats))
     facts.add_row("  Growth to the limiting size", words(total.growth_repeats))
     facts.add_row("  One after the other", words(total.repeats) + share)
+    if total.used_at_target is not None and total.target_repeats is not None:
+        target = amount(total.target_repeats, total.calendar.repeat)
+        facts.add_row("  Of it used at the target", f"{used(total.used_at_target)} % ({target})")
     return Group(heading(f"Whole life of {total.hot_spot}"), facts, findings_list(total.findings))
 
 
@@ -229,10 +242,13 @@ def plan_page(
 def _size_lines(lives: SizeLives, target: object, units: UnitSystem) -> list[RenderableType]:
     calendar = lives.duty_cycle.calendar
     time = calendar.unit_for(*lives.repeats.tolist())
-    made = table(f"Initial size [{display_unit('length', units)}]", f"{time.capitalize()} to the limiting size")
+    made = table(f"Initial size [{display_unit('length', units)}]", f"{time.capitalize()} to the limiting size", "Used [%]")
     made.columns[0].justify = "right"
     for size, life in zip(lives.sizes, lives.repeats, strict=True):
-        made.add_row(fixed(float(shown(size, "length", units))), life_text(float(calendar.life_in(time, life))))
+        share = None if lives.target_repeats is None else lives.target_repeats / life if life > 0.0 else math.inf
+        made.add_row(
+            fixed(float(shown(size, "length", units))), life_text(float(calendar.life_in(time, life))), used(share)
+        )
     lines: list[RenderableType] = [made]
     if lives.largest_lasting is not None:
         largest = in_unit(lives.largest_lasting, "length", units)

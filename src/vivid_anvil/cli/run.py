@@ -142,7 +142,7 @@ class Asked:
 
     spot: str | None = None
     event: str | None = None
-    stress_range: str | None = None
+    stress: str | None = None
     latex: bool = False
     rule: str | None = None
 
@@ -173,7 +173,7 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
     if asked.rule is not None:
         spots = [dataclasses.replace(one.hot_spot, mean_stress=asked.rule) for one in lives]
         lives = [assess_life(one, study.duty_cycle, target=study.target_life) for one in spots]
-    workings = [life_working(one, units, event=asked.event, stress_range=asked.stress_range) for one in lives]
+    workings = [life_working(one, units, event=asked.event, stress=asked.stress) for one in lives]
     workings += [growth_working(one, units) for one in result.growths if one.crack.hot_spot.name == name]
     rows = [
         {

@@ -62,7 +62,7 @@ def grow(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, *, a
     with progress("reading the study") as watch:
         study, growths = _grown(path, spot, watch)
         totals = [_total(study, one) for one in growths] if after_damage else []
-        record: dict[str, Any] = {"title": study.title, "growths": [one.to_dict() for one in growths]}
+        record: dict[str, Any] = {"title": study.title, "cracks": [one.to_dict() for one in growths]}
         if totals:
             record["total_lives"] = [one.to_dict() for one in totals]
         rows = [{"hot_spot": one.crack.hot_spot.name, **row} for one in growths for row in one.rows(50)]

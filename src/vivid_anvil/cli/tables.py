@@ -158,6 +158,11 @@ def cracks_table(study: Study, units: UnitSystem) -> RenderableType:
     return made
 
 
+def used(share: float | None) -> str:
+    """A used share of the life in percent, or a dash where there is no target."""
+    return "-" if share is None else fixed(100.0 * share)
+
+
 def life_text(value: float) -> str:
     """A life in whatever unit the heading says, or 'no damage'."""
     return "no damage" if math.isinf(value) else fixed(value)
@@ -183,7 +188,7 @@ def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableT
             fixed(float(shown(life.peak_stress, "stress", units))),
             fixed(life.damage_per_repeat),
             life_text(calendar.life_in(time, life.life_repeats)),
-            Text("-" if life.used_at_target is None else fixed(100.0 * life.used_at_target), style=style),
+            Text(used(life.used_at_target), style=style),
             "-" if life.reserve_on_stress is None else fixed(life.reserve_on_stress),
             "-" if life.reserve_on_life is None else fixed(life.reserve_on_life),
         )
@@ -191,7 +196,7 @@ def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableT
 
 
 def life_details(life: LifeResult, units: UnitSystem, title: str = "") -> RenderableType:
-    """Life in all units of time, shares of events and range classes, findings of one hot spot."""
+    """Life in all units of time, shares of events and stress classes, findings of one hot spot."""
     duty, repeat = life.duty_cycle, life.duty_cycle.repeat
     parts: list[RenderableType] = [heading(title or life.hot_spot.name)]
     if math.isinf(life.life_repeats):
@@ -272,12 +277,13 @@ def _between(life: LifeResult) -> str:
     return "Between events: " + "; ".join(words)
 
 
-def _class_table(life: LifeResult, units: UnitSystem, least: float = 5e-3) -> Table:
-    """Range classes; those that do next to nothing are put together in the last line."""
+def _class_table(life: LifeResult, units: UnitSystem, least: float = 1e-2) -> Table:
+    """Stress classes, in the curve's terms; those that do next to nothing are put together in the last line."""
     unit = display_unit("stress", units)
-    made = table(f"Local stress range [{unit}]", f"Cycles a {life.duty_cycle.repeat}", "Damage", "Share", "")
+    words = life.stress_in_words
+    made = table(f"{words[0].upper()}{words[1:]} [{unit}]", f"Cycles a {life.duty_cycle.repeat}", "Damage", "Share", "")
     rest_cycles = rest_damage = rest_share = 0.0
-    for one in reversed(life.range_classes()):
+    for one in reversed(life.stress_classes(life.edges(units))):
         low, high = (number(float(shown(limit, "stress", units))) for limit in (one.lower, one.upper))
         if one.share >= least:
             made.add_row(f"{low} to {high}", number(one.cycles), fixed(one.damage), f"{one.share:.1%}", bar(one.share))
@@ -302,15 +308,16 @@ def rules_table(comparison: RuleComparison) -> RenderableType:
     base = comparison.base
     calendar = base.duty_cycle.calendar
     time = calendar.unit_for(*(life.life_repeats for life in comparison.lives.values()))
-    made = table("Rule", f"Damage a {calendar.repeat}", f"Life [{time}]", "Reserve on stress", "")
+    made = table("Rule", f"Damage\na {calendar.repeat}", f"Life\n[{time}]", "Used\n[%]", "Reserve\non stress", "")
     for row in comparison.rows():
         reserve = row["reserve_on_stress"]
         made.add_row(
             row["rule"],
             fixed(row["damage_per_repeat"]),
             life_text(calendar.life_in(time, row["life_repeats"])),
+            used(row["used_at_target"]),
             "-" if reserve is None else fixed(reserve),
-            "used" if row["used"] else "",
+            "as it is" if row["used"] else "",
         )
     missing = [indented(f"{name}: not possible, {why}.") for name, why in comparison.refused.items()]
     return Group(heading(base.hot_spot.name), made, *missing)
@@ -337,9 +344,10 @@ def answers_table(rows: list[dict[str, Any]]) -> RenderableType:
 def what_if_table(result: WhatIf) -> RenderableType:
     """One line a value and hot spot, the study as it is marked; values that it refuses with the reason."""
     first = next(life for one in result.variants for life in one.lives.values())
-    middle = f"Damage a {first.calendar.repeat}" if isinstance(first, VariantLife) else "Limiting size [mm]"
+    middle = f"Damage\na {first.calendar.repeat}" if isinstance(first, VariantLife) else "Limiting\nsize [mm]"
     time = result.unit_of_life
-    made = table(result.key.rpartition("/")[2], "Hot spot", middle, f"Life [{time}]", "Reserve on life", "")
+    heads = (middle, f"Life\n[{time}]", "Used\n[%]", "Reserve\non life", "")
+    made = table(result.key.rpartition("/")[2], "Hot spot", *heads)
     made.columns[1].justify = "left"
     for one in result.variants:
         for i, (spot, life) in enumerate(one.lives.items()):
@@ -349,6 +357,7 @@ def what_if_table(result: WhatIf) -> RenderableType:
                 spot,
                 fixed(life.damage_per_repeat if isinstance(life, VariantLife) else life.limiting_size),
                 life_text(life.calendar.life_in(time, life.life_repeats)),
+                used(life.used_at_target),
                 "-" if reserve is None else fixed(reserve),
                 "as it is" if one.is_base else "",
             )
@@ -362,18 +371,22 @@ def comparison_tables(result: StudyComparison) -> RenderableType:
     inputs = table("Key", *names)
     for key, values in result.differences.items():
         inputs.add_row(key, *("-" if value is None else str(value) for value in values))
-    lives = table("Life", *names)
+    lives = table("Life (used at the target)", *names)
     for row in result.rows():
-        lives.add_row(row["hot_spot"], *(_told(result, name, row[f"{name}: life_repeats"]) for name in names))
+        lives.add_row(row["hot_spot"], *(_told(result, name, row) for name in names))
     same = [indented("Nothing differs in the input.")] if not result.differences else [inputs]
     return Group(heading("What differs in the input"), *same, heading("Lives"), lives)
 
 
-def _told(result: StudyComparison, name: str, repeats: float | None) -> str:
-    """A life of one of several studies, in its own unit."""
+def _told(result: StudyComparison, name: str, row: dict[str, Any]) -> str:
+    """A life of one of several studies, in its own unit, with how much of it the target uses."""
+    repeats, share = row[f"{name}: life_repeats"], row[f"{name}: used_at_target"]
     if repeats is None:
         return "-"
-    return "no damage" if math.isinf(repeats) else result.results[name].study.duty_cycle.calendar.text(repeats)
+    if math.isinf(repeats):
+        return "no damage"
+    life = result.results[name].study.duty_cycle.calendar.text(repeats)
+    return life if share is None else f"{life} ({used(share)} %)"
 
 
 def check_table(check: ChannelCheck, units: UnitSystem) -> RenderableType:

@@ -67,6 +67,13 @@ class GrowthResult:
         return None if hours is None else self.life_repeats * hours
 
     @property
+    def used_at_target(self) -> float | None:
+        """Share of the life that is used when the target is reached; None without target, 0 without growth."""
+        if self.target_repeats is None:
+            return None
+        return self.target_repeats / self.life_repeats if self.life_repeats > 0.0 else math.inf
+
+    @property
     def interval_years(self) -> float | None:
         """Inspection interval in years; None where no detectable size is given, and without repeats per year."""
         return None if self.interval_repeats is None else self._years(self.interval_repeats)

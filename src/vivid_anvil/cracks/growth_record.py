@@ -44,6 +44,7 @@ def growth_record(result: GrowthResult) -> dict[str, Any]:
             "life_hours": result.life_hours,
             "life_years": result.life_years,
             "target_repeats": result.target_repeats,
+            "used_at_target": result.used_at_target,
             "stopped_by": result.stopped_by,
             "stopped_in": result.stopped_in,
             "cycles": result.cycles,

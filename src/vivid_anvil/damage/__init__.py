@@ -8,7 +8,7 @@ from vivid_anvil.damage.curve_at_r import curve_at_r
 from vivid_anvil.damage.in_order import ORDER_RULES, Level, LifeInOrder, life_in_order
 from vivid_anvil.damage.input_findings import findings_before_counting
 from vivid_anvil.damage.inverse import AcceleratedTest, accelerated_test, class_needed, cycles_of_test
-from vivid_anvil.damage.life import DamageMatrix, EventShare, LifeResult, RangeClass, class_edges
+from vivid_anvil.damage.life import DamageMatrix, EventShare, LifeResult, StressClass, class_edges
 from vivid_anvil.damage.life_working import life_working, worked_cycle
 from vivid_anvil.damage.mean_stress import SENSITIVITIES, estimated_sensitivity, estimated_walker_exponent
 from vivid_anvil.damage.mean_stress_rules import COMPRESSIVE_MEANS, MEAN_STRESS_RULES, equivalent_amplitude
@@ -44,10 +44,10 @@ __all__ = [
     "LifeInOrder",
     "LifeResult",
     "Phases",
-    "RangeClass",
     "RuleComparison",
     "RulesForCycles",
     "Spectrum",
+    "StressClass",
     "WorstCycle",
     "accelerated_test",
     "assess_life",

@@ -18,15 +18,15 @@ from vivid_anvil.histories import DutyCycle
 from vivid_anvil.histories.calendar import amount
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.units import STRESS, one, opened
+from vivid_anvil.units import STRESS, UnitSystem, one, opened, shown
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.in_order import LifeInOrder
 
 
 @dataclass(frozen=True, slots=True)
-class RangeClass:
-    """Cycles of one repeat whose local stress range, MPa, lies at `lower` or above and below `upper`."""
+class StressClass:
+    """Cycles of one repeat whose stress in the curve's terms, MPa, lies at `lower` or above and below `upper`."""
 
     lower: float
     upper: float
@@ -97,6 +97,11 @@ class LifeResult:
     def curve(self) -> SNCurve:
         """The S-N curve of the hot spot."""
         return self.spectrum.curve
+
+    @property
+    def stress_in_words(self) -> str:
+        """What the curve counts, such as "stress amplitude at R = -1"."""
+        return f"stress {self.curve.stress} at {self.curve.at_r}"
 
     @property
     def damage_per_repeat(self) -> float:
@@ -196,15 +201,20 @@ class LifeResult:
             shares.append(EventShare(source.name, source.occurrences, cycles, largest, damage, self._share(damage)))
         return tuple(shares)
 
-    def range_classes(self, edges: FloatArray | None = None) -> tuple[RangeClass, ...]:
-        """Cycles, damage and share in classes of local stress range; `edges`, MPa, are round numbers by default."""
-        limits = class_edges(float(self.spectrum.cycles.range.max(initial=0.0))) if edges is None else edges
+    def edges(self, system: UnitSystem = "metric") -> FloatArray:
+        """Edges of classes of the equivalent stress, MPa, that are round numbers in the unit that `system` shows."""
+        unit = float(shown(1.0, "stress", system))
+        return class_edges(float(self.equivalent_stress.max(initial=0.0)) * unit) / unit
+
+    def stress_classes(self, edges: FloatArray | None = None) -> tuple[StressClass, ...]:
+        """Cycles, damage and share in classes of equivalent stress, in the curve's terms; `edges`, MPa, else round numbers."""
+        limits = self.edges() if edges is None else edges
         place = self.class_of(limits)
         size = limits.size - 1
         cycles = np.bincount(place, weights=self.spectrum.per_repeat, minlength=size)
         damage = np.bincount(place, weights=self.damage, minlength=size)
         return tuple(
-            RangeClass(
+            StressClass(
                 float(limits[i]), float(limits[i + 1]), float(cycles[i]), float(damage[i]), self._share(damage[i])
             )
             for i in range(size)
@@ -243,8 +253,8 @@ class LifeResult:
         )
 
     def class_of(self, edges: FloatArray) -> IntArray:
-        """Class number of each cycle for the given edges, MPa; a range on an edge belongs above it."""
-        return np.clip(np.searchsorted(edges, self.spectrum.cycles.range, side="right") - 1, 0, edges.size - 2)
+        """Class number of each cycle's equivalent stress for the given edges, MPa; a stress on an edge belongs above it."""
+        return np.clip(np.searchsorted(edges, self.equivalent_stress, side="right") - 1, 0, edges.size - 2)
 
     def to_dict(self) -> dict[str, Any]:
         """The result as plain numbers and text, coherent units in the names; inf as the text 'inf'."""

@@ -56,7 +56,7 @@ def life_record(result: LifeResult) -> dict[str, Any]:
                 }
                 for share in result.events
             ],
-            "range_classes": [
+            "stress_classes": [
                 {
                     "from_MPa": one.lower,
                     "below_MPa": one.upper,
@@ -64,7 +64,7 @@ def life_record(result: LifeResult) -> dict[str, Any]:
                     "damage_per_repeat": one.damage,
                     "share": one.share,
                 }
-                for one in result.range_classes()
+                for one in result.stress_classes()
             ],
             "worst_cycles": [
                 {

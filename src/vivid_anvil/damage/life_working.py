@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.damage.below_knee import curve_below_knee
-from vivid_anvil.damage.life import LifeResult, class_edges
+from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.mean_stress_rules import compressive_mean, counted_r, mean_stress_rule, rule_value
 from vivid_anvil.damage.rule_working import rule_steps
 from vivid_anvil.errors import InputError, did_you_mean, listed
@@ -23,36 +23,39 @@ def life_working(
     system: UnitSystem = "metric",
     *,
     event: str | None = None,
-    stress_range: float | str | None = None,
+    stress: float | str | None = None,
 ) -> Working:
     """Numbered steps for the most damaging cycle of the most damaging class, and from the sum to the life.
 
-    With `event` only cycles of that event are looked at; with `stress_range`, MPa or text, the class of local stress range
-    that holds it. Raises InputError for an unknown event, and where no cycle there does damage.
+    With `event` only cycles of that event are looked at; with `stress`, MPa or text, in the curve's terms, the class that
+    holds it. Raises InputError for an unknown event, and where no cycle there does damage.
     """
     spot, duty = result.hot_spot, result.duty_cycle
     title = f"Life of {spot.name}, worked by hand"
     if result.damage_per_repeat == 0.0:
         return Working(title, f"No cycle of {duty.repeat} does damage on the curve {result.curve.name}.", ())
-    edges = class_edges(float(result.spectrum.cycles.range.max()))
-    cycle, members = worked_cycle(result, event, stress_range)
+    edges = result.edges(system)
+    cycle, members = worked_cycle(result, event, stress, system)
     steps = [
         *_curve_made(result),
         *_stress_steps(result, cycle, system),
         *_curve_steps(result, cycle, system),
         *_sum_steps(result, cycle, float(result.damage[members].sum())),
     ]
-    chosen = event is not None or stress_range is not None
+    chosen = event is not None or stress is not None
     return Working(title, _opening(result, cycle, members, edges, system, chosen), tuple(steps), _closing(result))
 
 
 @opened()
 def worked_cycle(
-    result: LifeResult, event: str | None = None, stress_range: float | str | None = None
+    result: LifeResult,
+    event: str | None = None,
+    stress: float | str | None = None,
+    system: UnitSystem = "metric",
 ) -> tuple[int, IntArray]:
     """The cycle that is worked by hand, the one that does most in the class that does most; and all of that class."""
-    edges = class_edges(float(result.spectrum.cycles.range.max()))
-    looked_at = _looked_at(result, edges, event, stress_range)
+    edges = result.edges(system)
+    looked_at = _looked_at(result, edges, event, stress)
     damage = np.where(looked_at, result.damage, 0.0)
     place = result.class_of(edges)
     worst_class = int(np.argmax(np.bincount(place, weights=damage, minlength=edges.size - 1)))
@@ -61,7 +64,7 @@ def worked_cycle(
 
 
 def _looked_at(
-    result: LifeResult, edges: FloatArray, event: str | None, stress_range: float | str | None
+    result: LifeResult, edges: FloatArray, event: str | None, stress: float | str | None
 ) -> NDArray[np.bool_]:
     """Which cycles are to be looked at: of an event, of a class."""
     found = np.ones(len(result.spectrum.cycles), dtype=bool)
@@ -70,11 +73,11 @@ def _looked_at(
         if event not in names:
             raise InputError("event", repr(event), f"one of {listed(names)}", did_you_mean(event, names))
         found &= result.spectrum.event == names.index(event)
-    if stress_range is not None:
-        size = coherent(stress_range, "stress", "stress_range")
+    if stress is not None:
+        size = coherent(stress, "stress", "stress")
         if not 0.0 <= size <= float(edges[-1]):
-            largest = number(float(result.spectrum.cycles.range.max()))
-            raise InputError("stress_range", f"{number(size)} MPa", f"a range of the spectrum, up to {largest} MPa")
+            largest = number(float(result.equivalent_stress.max()))
+            raise InputError("stress", f"{number(size)} MPa", f"a {result.stress_in_words}, up to {largest} MPa")
         chosen = min(int(np.searchsorted(edges, size, side="right")) - 1, edges.size - 2)
         found &= result.class_of(edges) == chosen
     if not result.damage[found].any():
@@ -97,7 +100,7 @@ def _opening(
     low, high = (in_unit(float(edge), "stress", system) for edge in edges[place : place + 2])
     head = f"Of the cycles asked about most damage, {share:.1%} of all," if chosen else f"Most damage, {share:.1%},"
     return (
-        f"{head} is done by the {often} cycles per {result.duty_cycle.repeat} with a local stress range of {low} to {high}. "
+        f"{head} is done by the {often} cycles per {result.duty_cycle.repeat} with a {result.stress_in_words} of {low} to {high}. "
         f"The one that does most is in the event {source.name}{at}."
     )
 

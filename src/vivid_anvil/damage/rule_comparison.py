@@ -93,6 +93,7 @@ class RuleComparison:
                 "damage_per_repeat": life.damage_per_repeat,
                 "life_repeats": life.life_repeats,
                 "life_years": life.life_years,
+                "used_at_target": life.used_at_target,
                 "reserve_on_stress": life.reserve_on_stress,
                 "validity": MEAN_STRESS_RULES[name].validity,
             }

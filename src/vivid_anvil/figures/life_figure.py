@@ -7,7 +7,7 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.damage import LifeResult, class_edges
+from vivid_anvil.damage import LifeResult
 from vivid_anvil.figures.curve_figure import Look, draw_curve, name_points
 from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
 from vivid_anvil.materials import SNCurve
@@ -88,15 +88,13 @@ def _bars(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSystem)
     """Share of the damage of each class of equivalent stress."""
     axes.set_title("Damage of each stress class")
     axes.set_xlabel("Share of the damage [%]")
-    total = result.damage_per_repeat
-    if total == 0.0:
+    if result.damage_per_repeat == 0.0:
         axes.set_xlim(0.0, 100.0)
         limit = in_unit(result.curve.limit, "stress", units)
         note(axes, f"No cycle reaches\nthe fatigue limit, {limit}:\nno damage" if stress.size else "No damage", y=0.9)
         return
-    edges = class_edges(float(stress.max()))
-    place = np.clip(np.searchsorted(edges, stress, side="right") - 1, 0, edges.size - 2)
-    share = 100.0 * np.bincount(place, weights=result.damage, minlength=edges.size - 1) / total
+    edges = shown(result.edges(units), "stress", units)
+    share = np.array([100.0 * one.share for one in result.stress_classes(result.edges(units))])
     low = np.maximum(edges[:-1], edges[1] * 0.5)
     worst = int(np.argmax(share))
     axes.barh(

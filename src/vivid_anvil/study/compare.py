@@ -28,6 +28,7 @@ class StudyComparison:
                 life = next((one for one in result.lives if one.hot_spot.name == spot), None)
                 row[f"{name}: life_repeats"] = None if life is None else life.life_repeats
                 row[f"{name}: life_years"] = None if life is None else life.life_years
+                row[f"{name}: used_at_target"] = None if life is None else life.used_at_target
                 row[f"{name}: reserve_on_life"] = None if life is None else life.reserve_on_life
             rows.append(row)
         return rows

@@ -91,7 +91,7 @@ class StudyResult:
         return {
             "title": self.study.title,
             "lives": [life.to_dict() for life in self.lives],
-            "growths": [growth.to_dict() for growth in self.growths],
+            "cracks": [growth.to_dict() for growth in self.growths],
         }
 
     def _repr_html_(self) -> str:

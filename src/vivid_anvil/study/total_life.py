@@ -25,6 +25,12 @@ class TotalLife:
     growth_repeats: float
     from_size: float
     findings: tuple[Finding, ...]
+    target_repeats: float | None = None
+
+    @property
+    def used_at_target(self) -> float | None:
+        """Share of the whole life that is used when the target is reached; None without target."""
+        return None if self.target_repeats is None else self.target_repeats / self.repeats
 
     @property
     def repeats(self) -> float:
@@ -50,6 +56,7 @@ class TotalLife:
             "growth_repeats": _plain(self.growth_repeats),
             "total_repeats": _plain(self.repeats),
             "total_years": None if self.years is None else _plain(self.years),
+            "used_at_target": self.used_at_target,
             "from_size_mm": self.from_size,
             "findings": finding_records(self.findings),
         }
@@ -72,7 +79,13 @@ def total_life(life: LifeResult, growth: GrowthResult) -> TotalLife:
     if duty.calendar != of_growth.calendar:
         raise InputError("total life", f"repeats of a {duty.repeat} and of a {of_growth.repeat}", "one duty cycle")
     return TotalLife(
-        spot, duty.calendar, life.life_repeats, growth.life_repeats, growth.crack.initial_size, _findings(life, growth)
+        spot,
+        duty.calendar,
+        life.life_repeats,
+        growth.life_repeats,
+        growth.crack.initial_size,
+        _findings(life, growth),
+        life.target_repeats,
     )
 
 

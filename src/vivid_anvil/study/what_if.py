@@ -57,6 +57,11 @@ class VariantLife:
         """Life over target; None without target."""
         return None if self.target_repeats is None else self.life_repeats / self.target_repeats
 
+    @property
+    def used_at_target(self) -> float | None:
+        """Share of the life that is used when the target is reached; None without target."""
+        return None if self.target_repeats is None else self.target_repeats / self.life_repeats
+
 
 @dataclass(frozen=True, slots=True)
 class VariantGrowth:
@@ -79,6 +84,11 @@ class VariantGrowth:
     def reserve_on_life(self) -> float | None:
         """Life over target; None without target."""
         return None if self.target_repeats is None else self.life_repeats / self.target_repeats
+
+    @property
+    def used_at_target(self) -> float | None:
+        """Share of the life that is used when the target is reached; None without target."""
+        return None if self.target_repeats is None else self.target_repeats / self.life_repeats
 
 
 def _growths(study: Study, spot: str | None) -> dict[str, VariantGrowth]:
@@ -145,6 +155,7 @@ class WhatIf:
                 ),
                 "life_repeats": life.life_repeats,
                 "life_years": life.life_years,
+                "used_at_target": life.used_at_target,
                 "reserve_on_life": life.reserve_on_life,
             }
             for one in self.variants
