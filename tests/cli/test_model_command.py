@@ -8,6 +8,7 @@ import pandas as pd
 import pytest
 
 from tests.study.test_study_file import AT_LAWS, MODEL, model, study  # noqa: F401
+from vivid_anvil.errors import InputError
 from vivid_anvil.fields import hottest_places
 from vivid_anvil.study import read_study, run_model
 
@@ -51,7 +52,11 @@ def test_the_hanger_head_is_assessed_drawn_and_written(run, demo_file, asked):
     mesh = meshio.read(asked / "n.vtu")
     assert mesh.cells[0].type == "tetra10"
     assert len(mesh.points) == record["nodes"] == 7522
-    assert 10.0 ** mesh.point_data["log10 life in years"].min() == pytest.approx(lives[0])
+    assert 10.0 ** mesh.point_data["log10 life [years]"].min() == pytest.approx(lives[0])
+    assert mesh.point_data["damage of lap"] == pytest.approx(mesh.point_data["damage per repeat"])
+    assert max(map(len, out.splitlines()[:-6])) <= 80
+    for words in ("a lap", "[years]", "Used", "on stress", "lap 100.0%", "within 12 mm"):
+        assert words in out
     at = mesh.point_data["node"] == record["places"][0]["node"]
     reserve = mesh.point_data["reserve on stress"][at]
     assert reserve == pytest.approx(record["places"][0]["reserve_on_stress"], rel=1e-9)
@@ -69,7 +74,7 @@ def test_a_model_of_three_nodes_without_elements_has_no_picture_of_its_surface(s
     assert "[in]" in out
     assert len(list((tmp_path / "f").glob("*.png"))) == 1
     made = read_study(path)
-    found = hottest_places(run_model(made))
+    found = hottest_places(run_model(made), apart=0)
     assert [one.node for one in found] == [2, 1, 5]
     frame = pd.read_csv(tmp_path / "n.csv")
     assert frame["damage per repeat"].max() == pytest.approx(found[0].damage_per_repeat)
@@ -211,3 +216,27 @@ def test_check_counts_the_nodes_of_a_model(study, run):  # noqa: F811
     code, out, _ = run("check", study(model()))
     assert code == 0
     assert "with the command model the lives of 3 nodes." in " ".join(out.split())
+
+
+def test_reserve_neighbours_and_up_are_as_chosen(run, study, tmp_path):  # noqa: F811
+    path = study(model())
+    result = run_model(read_study(path))
+    by_mesh = hottest_places(result)
+    for kind in ("stress", "life", "none"):
+        code, out, _ = run("model", path, "--reserve", kind, "--json", tmp_path / f"{kind}.json")
+        places = json.loads((tmp_path / f"{kind}.json").read_text())["places"]
+        assert code == 0
+        assert [one["node"] for one in places] == [one.node for one in by_mesh]
+        assert (f"on {kind}" in out) == (kind != "none")
+        assert [key for key in places[0] if key.startswith("reserve")] == (
+            [] if kind == "none" else [f"reserve_on_{kind}"]
+        )
+    assert json.loads((tmp_path / "life.json").read_text())["places"][0]["reserve_on_life"] == pytest.approx(
+        1.0 / by_mesh[0].used_at_target
+    )
+    code, _, errors = run("model", path, "--reserve", "load")
+    assert (code, "'load'" in errors) == (2, True)
+    lying = study(model("material", 'up = "z"\nmaterial'))
+    assert read_study(lying).model.up == "z"
+    with pytest.raises(InputError, match="up"):
+        read_study(study(model("material", 'up = "w"\nmaterial')))

@@ -379,7 +379,7 @@ def test_results_go_back_to_a_viewer_and_into_tables(tmp_path, ending):
         mesh = meshio.read(path)
         assert (mesh.cells[0].data == cells).all()
         assert mesh.point_data["damage per repeat"] == pytest.approx(result.damage_per_repeat)
-        assert 10.0 ** mesh.point_data["log10 life in years"] == pytest.approx(result.life_years)
+        assert 10.0 ** mesh.point_data["log10 life [years]"] == pytest.approx(result.life_years)
         bare = dataclasses.replace(result, field=dataclasses.replace(field, elements=()))
         assert meshio.read(write_results(bare, tmp_path / "points.vtu")).cells[0].type == "vertex"
     else:

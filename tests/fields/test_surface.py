@@ -108,6 +108,12 @@ def test_the_eye_sees_what_looks_at_it():
     assert not corner.is_hidden(6)
     assert corner.axes @ corner.axes.T == pytest.approx(np.eye(3), abs=1e-12)
     assert ModelView(model, "top").axes[2] == pytest.approx([0.0, 1.0, 0.0])
+    for axis, up in zip(np.eye(3), "xyz", strict=True):
+        assert ModelView(model, "top", up=up).axes[2] == pytest.approx(axis)
+        front = ModelView(model, "front", up=up).axes
+        assert front[1] == pytest.approx(axis)
+        assert np.linalg.det(front) == pytest.approx(1.0)
+        assert ModelView(model, (1.0, 2.0, 3.0), up=up).axes[1] @ axis > 0.5
     for wrong, message in (("fornt", "Did you mean 'front'"), ((0.0, 0.0, 0.0), "not all 0")):
         with pytest.raises(InputError, match=message):
             ModelView(model, wrong)

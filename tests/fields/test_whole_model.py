@@ -13,12 +13,14 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.fields import (
     MEASURES,
     CaseLoad,
+    Elements,
     FieldLoads,
     StressMeasure,
     assess_model,
     hottest_places,
     joined_cases,
     model_findings,
+    neighbours_within,
     node_life,
     node_tensors,
     reserves_on_stress,
@@ -200,17 +202,17 @@ def test_reserves_of_many_nodes_are_those_of_hot_spots(changes):
 
 def test_the_worst_places_are_apart_and_take_their_neighbours_along():
     model = assess_model(field_of(node_sets={"edge": np.arange(0, 300, 3)}), LOADS, duty_of(), spot())
-    plain, apart = hottest_places(model, 8), hottest_places(model, 8, apart="15 mm")
+    plain, apart = hottest_places(model, 8, apart=0), hottest_places(model, 8, apart="15 mm")
     assert [one.damage_per_repeat for one in plain] == sorted(model.damage_per_repeat, reverse=True)[:8]
     assert plain[0] == dataclasses.replace(apart[0], nodes_nearby=0)
     places = np.array([one.at_mm for one in apart])
     gaps = np.linalg.norm(places[:, None] - places[None], axis=2)[np.triu_indices(len(apart), 1)]
     assert gaps.min() > 15.0
     assert sum(one.nodes_nearby for one in apart) > 0
-    edge = hottest_places(model, 5, node_set="edge")
+    edge = hottest_places(model, 5, node_set="edge", apart=0)
     assert all(one.sets == ("edge",) for one in edge)
     assert (
-        len(hottest_places(model, 300, share_of_worst=0.5))
+        len(hottest_places(model, 300, share_of_worst=0.5, apart=0))
         == (model.damage_per_repeat >= 0.5 * model.damage_per_repeat.max()).sum()
     )
     assert set(edge[0].to_row()) >= {"node", "x_mm", "life_years", "worst_event"}
@@ -218,6 +220,38 @@ def test_the_worst_places_are_apart_and_take_their_neighbours_along():
     first = hottest_places(quiet, 1)[0]
     assert (first.damage_per_repeat, first.worst_event) == (0.0, "none")
     assert first.node == quiet.field.node_ids[quiet.worst]
+
+
+def test_without_a_distance_places_are_a_few_elements_apart():
+    side = 4.0  # a row of boxes
+    corners = np.array([[x, y, z] for x in range(41) for y in (0, 1) for z in (0, 1)], dtype=float) * side
+    boxes = [[4 * i + k for k in (0, 1, 3, 2, 4, 5, 7, 6)] for i in range(40)]
+    boxes_of = [Elements("hexahedron", np.array(boxes), np.arange(40))]
+    for elements in (boxes_of, []):
+        field = field_of(len(corners), coordinates=corners, elements=elements)
+        assert neighbours_within(field) == pytest.approx(3.0 * side)
+        model = assess_model(field, LOADS, duty_of(), spot())
+        assert hottest_places(model, 20) == hottest_places(model, 20, apart=3.0 * side)
+        assert len(hottest_places(model, 60)) < 20
+    coarse = field_of(8, coordinates=corners[:8], elements=[Elements("hexahedron", np.array(boxes[:1]), np.array([0]))])
+    assert neighbours_within(coarse) == pytest.approx(0.1 * np.sqrt(3.0) * side)
+
+
+@pytest.mark.parametrize("between", ["each by itself", "in the order given", "worst case"])
+def test_the_damage_of_each_event_is_that_of_the_hot_spot_there(between):
+    model = assess_model(field_of(40), LOADS, duty_of(between=between), spot(), target="3 years")
+    by_event = model.values.by_event
+    assert by_event.sum(axis=1) == pytest.approx(model.damage_per_repeat)
+    for place in hottest_places(model, 3, apart=0):
+        life = node_life(model, place.node)
+        whole = {one.name: one.damage for one in life.events if one.damage > 0.0}
+        assert place.by_event == pytest.approx(whole)
+        assert list(place.by_event.values()) == sorted(place.by_event.values(), reverse=True)
+        assert place.used_at_target == pytest.approx(life.used_at_target)
+        assert {f"damage of {name}" for name in whole} <= set(place.to_row())
+    frame = model.to_frame()
+    assert frame["damage of stop"].to_numpy() == pytest.approx(by_event[:, 1])
+    assert frame["used at target"].to_numpy() == pytest.approx(model.target_repeats / model.life_repeats)
 
 
 @pytest.mark.parametrize("still", [slice(0, 1), slice(5, 9), slice(17, 20), slice(0, 20)])

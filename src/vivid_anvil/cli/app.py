@@ -169,6 +169,7 @@ def model(
         list[str] | None,
         typer.Option(help="View of a figure: a side, corner, or three numbers such as 1,0,2. May be repeated."),
     ] = None,
+    reserve: Annotated[str, typer.Option(help="Reserve on stress (solved), on life, or none.")] = "stress",
     node: Annotated[
         int | None, typer.Option(help="Also this node as a hot spot of its own, with its hand calculation.")
     ] = None,
@@ -191,7 +192,7 @@ def model(
     from vivid_anvil.cli import run_model
 
     wishes = run_model.ModelWishes(
-        most, node_set, share, life_below, tuple(seen_from or ()), threads, cluster, keep, nodes_file, node
+        most, node_set, share, life_below, tuple(seen_from or ()), threads, cluster, keep, nodes_file, node, reserve
     )
     outputs = Outputs(json_file, csv_file, figures, others=(nodes_file,))
     run_model.model(study, wishes, outputs, units.value)

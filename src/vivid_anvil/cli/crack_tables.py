@@ -242,7 +242,9 @@ def plan_page(
 def _size_lines(lives: SizeLives, target: object, units: UnitSystem) -> list[RenderableType]:
     calendar = lives.duty_cycle.calendar
     time = calendar.unit_for(*lives.repeats.tolist())
-    made = table(f"Initial size [{display_unit('length', units)}]", f"{time.capitalize()} to the limiting size", "Used [%]")
+    made = table(
+        f"Initial size [{display_unit('length', units)}]", f"{time.capitalize()} to the limiting size", "Used [%]"
+    )
     made.columns[0].justify = "right"
     for size, life in zip(lives.sizes, lives.repeats, strict=True):
         share = None if lives.target_repeats is None else lives.target_repeats / life if life > 0.0 else math.inf

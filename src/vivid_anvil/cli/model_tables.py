@@ -7,10 +7,10 @@ from collections.abc import Sequence
 
 from rich.console import Group, RenderableType
 
-from vivid_anvil.cli.tables import edgeless, indented, table
+from vivid_anvil.cli.tables import edgeless, indented, table, used
 from vivid_anvil.fields import HotPlace, ModelResult, WorstCycle
 from vivid_anvil.histories.calendar import Calendar
-from vivid_anvil.units import UnitSystem, display_unit, fixed, number, shown
+from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
 
 def facts(result: ModelResult, measure: str) -> RenderableType:
@@ -35,37 +35,63 @@ def facts(result: ModelResult, measure: str) -> RenderableType:
 
 
 def places_table(
-    places: Sequence[HotPlace], reserves: Sequence[float | None], calendar: Calendar, units: UnitSystem
+    places: Sequence[HotPlace], reserves: Sequence[float | None], calendar: Calendar, units: UnitSystem, kind: str
 ) -> RenderableType:
-    """The worst places, the worst first."""
-    length, stress = display_unit("length", units), display_unit("stress", units)
-    several = any(one.worst_of for one in places)
-    last = "Worst of" if several else "Near"
+    """The worst places, the worst first: where they are, damage, life, how much of it is used, the reserve of that `kind`."""
     time = calendar.unit_for(*(one.life_repeats for one in places))
-    heads = (f"Life [{time}]", "Reserve", f"Highest [{stress}]", "Off line", "Worst event", last)
-    made = table("", "Node", f"x, y, z [{length}]", *heads)
+    heads = (f"Damage\na {calendar.repeat}", f"Life\n[{time}]", "Used\n[%]", f"Reserve\non {kind}")
+    made = table("", "\nNode", f"\nx, y, z [{display_unit('length', units)}]", *heads[: 3 if kind == "none" else 4])
     made.columns[2].no_wrap = True
     for one, reserve in zip(places, reserves, strict=True):
-        peak = fixed(float(shown(one.highest_stress_MPa, "stress", units)))
-        off = f"{one.off_straight_line:.0%}"
-        near = one.worst_of if several else str(one.nodes_nearby)
         made.add_row(
             str(one.rank),
             str(one.node),
             _at(one, units),
+            "at once" if math.isinf(one.damage_per_repeat) else fixed(one.damage_per_repeat),
             _life(one, calendar, time),
-            _factor(reserve),
-            peak,
-            off,
-            one.worst_event,
-            near,
+            used(one.used_at_target),
+            *([] if kind == "none" else [_factor(reserve)]),
         )
-    words = [
-        f"Reserve: on stress. Highest: local stress [{stress}]. Off line: how far the load path leaves a straight line."
-    ]
-    if not several:
-        words.append("Near: how many nodes nearby belong to the place (--apart).")
-    return Group(edgeless(made), indented(" ".join(words)))
+    return edgeless(made)
+
+
+def doings_table(places: Sequence[HotPlace], apart: float, units: UnitSystem) -> RenderableType:
+    """What happens at each of the worst places: stress, load path, the events that do the damage; what belongs to it."""
+    stress = display_unit("stress", units)
+    several = any(one.worst_of for one in places)
+    made = table("", "\nNode", f"Highest\n[{stress}]", "Off\nline", "\nNear", "\nDamage by event")
+    made.columns[5].justify = "left"
+    if several:
+        made.add_column("\nWorst of", overflow="fold")
+    for one in places:
+        made.add_row(
+            str(one.rank),
+            str(one.node),
+            fixed(float(shown(one.highest_stress_MPa, "stress", units))),
+            f"{one.off_straight_line:.0%}",
+            str(one.nodes_nearby),
+            _events(one),
+            *([one.worst_of] if several else []),
+        )
+    words = (
+        "Off line: how far the load path leaves a straight line. Near: how many nodes belong to the place, those within "
+        f"{in_unit(apart, 'length', units)} of it (key apart)."
+        if apart > 0.0
+        else "Off line: how far the load path leaves a straight line. Each node is a place of its own (apart = 0)."
+    )
+    return Group(edgeless(made), indented(words))
+
+
+def _events(place: HotPlace, most: int = 3) -> str:
+    """The events that do most at a place, with their shares; the rest together."""
+    total = place.damage_per_repeat
+    if not place.by_event:
+        return "none"
+    if math.isinf(total):
+        return place.worst_event
+    parts = [f"{name} {damage / total:.1%}" for name, damage in list(place.by_event.items())[:most]]
+    rest = sum(list(place.by_event.values())[most:])
+    return ", ".join([*parts, *([f"all others {rest / total:.1%}"] if rest > 0.0 else [])])
 
 
 def worst_cycle(place: HotPlace, units: UnitSystem) -> RenderableType:
@@ -91,17 +117,21 @@ def _when(cycle: WorstCycle) -> str:
 
 
 def paths_table(
-    places: Sequence[HotPlace], reserves: Sequence[float | None], calendar: Calendar, units: UnitSystem
+    places: Sequence[HotPlace], reserves: Sequence[float | None], calendar: Calendar, units: UnitSystem, kind: str
 ) -> RenderableType:
     """Structural stress at the paths of the study, the worst first."""
     stress, time = display_unit("stress", units), calendar.unit_for(*(one.life_repeats for one in places))
-    made = table("Path", f"Lowest [{stress}]", f"Highest [{stress}]", f"Life [{time}]", "Reserve", "Worst event")
+    heads = (f"Lowest\n[{stress}]", f"Highest\n[{stress}]", f"Life\n[{time}]", "Used\n[%]")
+    made = table("\nPath", *heads, *([] if kind == "none" else [f"Reserve\non {kind}"]), "Worst\nevent")
     made.columns[0].no_wrap = True
     for one, reserve in zip(places, reserves, strict=True):
         low, high = (
             fixed(float(shown(value, "stress", units))) for value in (one.lowest_stress_MPa, one.highest_stress_MPa)
         )
-        made.add_row(one.region, low, high, _life(one, calendar, time), _factor(reserve), one.worst_event)
+        factor = [] if kind == "none" else [_factor(reserve)]
+        made.add_row(
+            one.region, low, high, _life(one, calendar, time), used(one.used_at_target), *factor, one.worst_event
+        )
     return edgeless(made)
 
 

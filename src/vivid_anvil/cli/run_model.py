@@ -24,6 +24,7 @@ if TYPE_CHECKING:
 
 VIEWS = ("corner", "front", "back")
 ENDINGS = (".vtu", ".csv", ".parquet")
+RESERVES = ("stress", "life", "none")
 
 
 @dataclass(frozen=True)
@@ -40,11 +41,15 @@ class ModelWishes:
     keep: Path | None = None
     nodes_file: Path | None = None
     node: int | None = None
+    reserve: str = "stress"
 
     def check(self) -> None:
         """InputError, before anything is computed, for an ending or a view that cannot be meant."""
         if self.nodes_file is not None and self.nodes_file.suffix.lower() not in ENDINGS:
             raise InputError("--nodes", str(self.nodes_file), f"a file that ends in {', '.join(ENDINGS)}")
+        from vivid_anvil.checks import one_of
+
+        one_of("--reserve", self.reserve, RESERVES)
         for name in self.seen_from:
             _view(name)
 
@@ -54,7 +59,14 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
     outputs.check()
     wishes.check()
     with progress("reading the study") as watch:
-        from vivid_anvil.fields import hottest_places, model_findings, node_life, reserves_on_stress, write_results
+        from vivid_anvil.fields import (
+            hottest_places,
+            model_findings,
+            neighbours_within,
+            node_life,
+            reserves_on_stress,
+            write_results,
+        )
         from vivid_anvil.study import read_study, run_model, run_paths
 
         study = read_study(path, watch=watch)
@@ -69,8 +81,8 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
             "life_below": wishes.life_below,
         }
         places = hottest_places(result, wishes.most, apart=job.apart, **chosen)
-        reserves = _reserves(result, places)
-        rows = _rows(places, reserves)
+        reserves = _reserves(result, places, wishes.reserve)
+        rows = _rows(places, reserves, wishes.reserve)
         findings = model_findings(result, places)
         drawings: list[Drawing] = []
         lasting = next((one for one in places if one.life_repeats > 0.0), None)  # one that fails at once has no working
@@ -78,7 +90,7 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
             life = node_life(result, lasting.node)
             findings = gravest_first((*findings, *life.findings))
             drawings.append((f"life node {lasting.node}", partial(draw, life, units)))
-        drawings += _surfaces(result, places, wishes, units)
+        drawings += _surfaces(result, places, wishes, units, job.up)
         record: dict[str, Any] = {
             "title": study.title,
             "nodes": result.field.size,
@@ -88,17 +100,18 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
             "findings": finding_records(findings),
         }
         paths = run_paths(study)
-        path_places = [] if paths is None else hottest_places(paths, paths.field.size)
-        path_reserves = [] if paths is None else _reserves(paths, path_places)
+        path_places = [] if paths is None else hottest_places(paths, paths.field.size, apart=0.0)
+        path_reserves = [] if paths is None else _reserves(paths, path_places, wishes.reserve)
         if paths is not None:
-            record["paths"] = _rows(path_places, path_reserves)
+            record["paths"] = _rows(path_places, path_reserves, wishes.reserve)
         asked, refused = _asked(result, wishes.node)
         if asked is not None:
             record["node"] = asked.to_dict()
             drawings.append((f"life node {wishes.node}", partial(draw, asked, units)))
 
         def every_node(path: Path) -> None:
-            every = None if result.target_repeats is None else reserves_on_stress(result, watch=watch)
+            solved = result.target_repeats is not None and wishes.reserve == "stress"
+            every = reserves_on_stress(result, watch=watch) if solved else None
             write_results(result, path, reserves=every)
 
         written = outputs.write(record, rows, drawings, watch, others=(every_node,))
@@ -108,14 +121,16 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
     out.print(tables.heading(study.title))
     out.print(model_tables.facts(result, job.planes or result.measure.label))
     if places:
-        out.print(model_tables.places_table(places, reserves, calendar, units))
+        apart = job.apart if job.apart is not None else neighbours_within(result.field)
+        out.print(model_tables.places_table(places, reserves, calendar, units, wishes.reserve))
+        out.print(model_tables.doings_table(places, apart, units))
         out.print()
         out.print(model_tables.worst_cycle(places[0], units))
     else:
         out.print(tables.indented("No place is as bad as asked for."))
     out.print()
     if path_places:
-        out.print(model_tables.paths_table(path_places, path_reserves, calendar, units))
+        out.print(model_tables.paths_table(path_places, path_reserves, calendar, units, wishes.reserve))
         out.print()
     out.print(tables.findings_list(findings))
     if refused is not None:
@@ -167,29 +182,35 @@ def _workers(wishes: ModelWishes) -> Iterator[Executor]:
         yield client.get_executor()  # type: ignore[no-untyped-call]
 
 
-def _reserves(result: ModelResult, places: list[HotPlace]) -> list[float | None]:
+def _reserves(result: ModelResult, places: list[HotPlace], kind: str) -> list[float | None]:
     from vivid_anvil.fields import reserves_on_stress
 
-    if result.target_repeats is None:
+    if result.target_repeats is None or kind == "none":
         return [None] * len(places)
+    if kind == "life":
+        return [one.life_repeats / result.target_repeats for one in places]
     found: list[float | None] = reserves_on_stress(result, [result.field.place_of(one.node) for one in places]).tolist()
     return found
 
 
-def _rows(places: list[HotPlace], reserves: list[float | None]) -> list[dict[str, Any]]:
+def _rows(places: list[HotPlace], reserves: list[float | None], kind: str) -> list[dict[str, Any]]:
+    if kind == "none":
+        return [plain(one.to_row()) for one in places]
     return [
-        plain({**one.to_row(), "reserve_on_stress": reserve}) for one, reserve in zip(places, reserves, strict=True)
+        plain({**one.to_row(), f"reserve_on_{kind}": reserve}) for one, reserve in zip(places, reserves, strict=True)
     ]
 
 
-def _surfaces(result: ModelResult, places: list[HotPlace], wishes: ModelWishes, units: UnitSystem) -> list[Drawing]:
+def _surfaces(
+    result: ModelResult, places: list[HotPlace], wishes: ModelWishes, units: UnitSystem, up: str
+) -> list[Drawing]:
     """A picture for each view, where there is a surface to see."""
     from vivid_anvil.fields import ModelView, undrawable
 
     if len(undrawable(result.field.elements)) == len({one.kind for one in result.field.elements}):
         return []
     names = wishes.seen_from or VIEWS
-    return [(f"model {name}", partial(draw, ModelView(result, _view(name), places), units)) for name in names]
+    return [(f"model {name}", partial(draw, ModelView(result, _view(name), places, up), units)) for name in names]
 
 
 def _view(name: str) -> str | tuple[float, float, float]:

@@ -19,11 +19,7 @@ from vivid_anvil.working import Step, Working, put_in
 
 @opened()
 def life_working(
-    result: LifeResult,
-    system: UnitSystem = "metric",
-    *,
-    event: str | None = None,
-    stress: float | str | None = None,
+    result: LifeResult, system: UnitSystem = "metric", *, event: str | None = None, stress: float | str | None = None
 ) -> Working:
     """Numbered steps for the most damaging cycle of the most damaging class, and from the sum to the life.
 
@@ -48,10 +44,7 @@ def life_working(
 
 @opened()
 def worked_cycle(
-    result: LifeResult,
-    event: str | None = None,
-    stress: float | str | None = None,
-    system: UnitSystem = "metric",
+    result: LifeResult, event: str | None = None, stress: float | str | None = None, system: UnitSystem = "metric"
 ) -> tuple[int, IntArray]:
     """The cycle that is worked by hand, the one that does most in the class that does most; and all of that class."""
     edges = result.edges(system)
@@ -100,7 +93,8 @@ def _opening(
     low, high = (in_unit(float(edge), "stress", system) for edge in edges[place : place + 2])
     head = f"Of the cycles asked about most damage, {share:.1%} of all," if chosen else f"Most damage, {share:.1%},"
     return (
-        f"{head} is done by the {often} cycles per {result.duty_cycle.repeat} with a {result.stress_in_words} of {low} to {high}. "
+        f"{head} is done by the {often} cycles per {result.duty_cycle.repeat} with a {result.stress_in_words} of {low} to "
+        f"{high}. "
         f"The one that does most is in the event {source.name}{at}."
     )
 

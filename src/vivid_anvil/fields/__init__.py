@@ -5,7 +5,7 @@ from vivid_anvil.fields.averaging import NodeMeans, ShellFaces, averaged_at_node
 from vivid_anvil.fields.element_values import ELEMENT_VALUES, FACE_CHOICES, averaged, field_of_rows, of_face
 from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads, StepLoad
 from vivid_anvil.fields.hdf5_of_fields import read_field_hdf5, write_field_hdf5
-from vivid_anvil.fields.hottest import HotPlace, hottest_places
+from vivid_anvil.fields.hottest import HotPlace, hottest_places, neighbours_within
 from vivid_anvil.fields.measures import MEASURES, StressMeasure
 from vivid_anvil.fields.model_findings import model_findings
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
@@ -74,6 +74,7 @@ __all__ = [
     "joined_cases",
     "left_out",
     "model_findings",
+    "neighbours_within",
     "node_life",
     "node_tensors",
     "of_face",

@@ -17,7 +17,7 @@ from vivid_anvil.damage.spectrum import spectrum as spectrum_of
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.field_loads import EventLoads
 from vivid_anvil.fields.harmless import harmless
-from vivid_anvil.fields.model_result import NO_EVENT, NodeValues
+from vivid_anvil.fields.model_result import NO_EVENT, NodeValues, sources_of
 from vivid_anvil.fields.node_duty import CHANNEL, node_duty
 from vivid_anvil.histories import Cycles, DutyCycle
 from vivid_anvil.stress import HotSpot
@@ -56,7 +56,7 @@ def values_of(task: Task) -> NodeValues:
     if task.duty_cycle is not None:
         return _one_by_one(task, task.duty_cycle)
     size = task.units.shape[0]
-    found = _Sums(size)
+    found = _Sums(size, len(task.events))
     units, constants = task.scaled
     idle = harmless(units, constants, task.events, task.spot, task.code) if task.skip else np.zeros(size, dtype=bool)
     counted = np.flatnonzero(~idle)
@@ -76,28 +76,27 @@ def values_of(task: Task) -> NodeValues:
 class _Sums:
     """Damage of nodes as events are added, and which event did most."""
 
-    def __init__(self, size: int) -> None:
-        self.damage, self.largest = np.zeros(size), np.zeros(size)
-        self.worst = np.full(size, NO_EVENT, dtype=np.int64)
+    def __init__(self, size: int, events: int) -> None:
+        self.by_event = np.zeros((size, events))
         self.lowest, self.highest = np.full(size, np.inf), np.full(size, -np.inf)
 
     def add(self, event: int, places: IntArray, damage: FloatArray) -> None:
-        self.damage[places] += damage
-        more = damage > self.largest[places]
-        self.worst[places[more]], self.largest[places[more]] = event, damage[more]
+        self.by_event[places, event] += damage
 
     def reach(self, places: IntArray, extremes: FloatArray) -> None:
         self.lowest[places] = np.minimum(self.lowest[places], extremes[:, 0])
         self.highest[places] = np.maximum(self.highest[places], extremes[:, 1])
 
     def values(self, counted: np.ndarray) -> NodeValues:
-        return NodeValues(self.damage, self.worst, self.lowest, self.highest, counted)
+        damage, worst = self.by_event.sum(axis=1), self.by_event.argmax(axis=1)
+        worst = np.where(damage > 0.0, worst, NO_EVENT)
+        return NodeValues(damage, worst, self.lowest, self.highest, counted, self.by_event)
 
 
 def _one_by_one(task: Task, duty_cycle: DutyCycle) -> NodeValues:
     """Nodes as hot spots one after the other: where cycles act on each other, or events do."""
     size = task.units.shape[0]
-    sums = _Sums(size)
+    sums = _Sums(size, len(sources_of(duty_cycle)))
     for node in range(size):
         spectrum = node_spectrum(
             task.spot, duty_cycle, task.events, task.code, task.along[node], task.units[node], task.constants[node]

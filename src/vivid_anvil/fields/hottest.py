@@ -9,10 +9,11 @@ import numpy as np
 from scipy.spatial import cKDTree
 
 from vivid_anvil import checks
-from vivid_anvil.checks import IntArray
+from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import WorstCycle, worst_cycle
+from vivid_anvil.fields.stress_field import Elements, StressField
 from vivid_anvil.fields.trust import trust_of_nodes
 from vivid_anvil.units import coherent, opened
 
@@ -22,7 +23,8 @@ class HotPlace:
     """A place among the worst: its worst node, where it is, mm, in which sets, its life, how many nodes were taken with it.
 
     Its worst cycle with its stresses, MPa, when it turns, s, and the direction of its principal stress; the biaxiality there and
-    how far the load path is off a straight line; `region` whose curve holds, and `worst_of` which element or face was the worst.
+    how far the load path is off a straight line; `region` whose curve holds, and `worst_of` which element or face was the worst;
+    `by_event` is the damage of each event in a repeat, the largest first.
     """
 
     rank: int
@@ -32,6 +34,7 @@ class HotPlace:
     damage_per_repeat: float
     life_repeats: float
     life_years: float | None
+    used_at_target: float | None
     worst_event: str
     lowest_stress_MPa: float
     highest_stress_MPa: float
@@ -41,15 +44,17 @@ class HotPlace:
     biaxiality: float
     off_straight_line: float
     worst_cycle: WorstCycle
+    by_event: dict[str, float]
 
     def to_row(self) -> dict[str, Any]:
         """As a row of a table."""
-        row = {name: getattr(self, name) for name in self.__slots__ if name not in ("at_mm", "worst_cycle")}
+        row = {name: getattr(self, name) for name in self.__slots__ if name not in ("at_mm", "worst_cycle", "by_event")}
         cycle = {f"worst_cycle_{name}": value for name, value in self.worst_cycle._asdict().items()}
         along = cycle.pop("worst_cycle_direction")
         cycle |= {f"worst_cycle_direction_{axis}": one for axis, one in zip("xyz", along, strict=True)}
         places = dict(zip(("x_mm", "y_mm", "z_mm"), self.at_mm, strict=True))
-        return {**row, **cycle, **places, "sets": ", ".join(self.sets)}
+        events = {f"damage of {name}": damage for name, damage in self.by_event.items()}
+        return {**row, **cycle, **places, "sets": ", ".join(self.sets), **events}
 
 
 @opened()
@@ -57,12 +62,14 @@ def hottest_places(
     result: ModelResult,
     most: int = 10,
     *,
-    apart: float | str = 0.0,
+    apart: float | str | None = None,
     node_set: str | None = None,
     share_of_worst: float = 0.0,
     life_below: float | str | None = None,
 ) -> list[HotPlace]:
     """The `most` places with the largest damage; nodes closer than `apart` (mm, or text) to a worse one belong to it.
+
+    Without `apart` that is `neighbours_within(field)`, a few edges of its elements; with 0 each node is a place of its own.
 
     `node_set` looks at a set only; `share_of_worst` leaves out places with less than that share of the largest damage,
     `life_below` those that live as long (repeats, or text such as "20 years"), so that none may be left. Where nothing does
@@ -70,7 +77,7 @@ def hottest_places(
     """
     if not checks.real_number("hottest places, most", most) >= 1:
         raise InputError("hottest places, most", f"{most}", "one place or more")
-    distance = coherent(apart, "length", "hottest places, apart")
+    distance = neighbours_within(result.field) if apart is None else coherent(apart, "length", "hottest places, apart")
     least = checks.share_of_one("hottest places, share_of_worst", share_of_worst)
     values, field = result.values, result.field
     places = result.assessed if node_set is None else np.intersect1d(field.places_of(node_set), result.assessed)
@@ -85,7 +92,7 @@ def hottest_places(
     leaders, nearby = _leaders(result, order, distance, most)
     names = result.event_names
     sets = {name: set(np.asarray(nodes).tolist()) for name, nodes in field.node_sets.items()}
-    life, years = result.life_repeats, result.life_years
+    life, years, used = result.life_repeats, result.life_years, result.used_at_target
     trust = trust_of_nodes(result, leaders)
     return [
         HotPlace(
@@ -96,6 +103,7 @@ def hottest_places(
             float(values.damage[at]),
             float(life[at]),
             None if years is None else float(years[at]),
+            None if used is None else float(used[at]),
             names[int(values.worst_event[at])],
             float(values.lowest[at]),
             float(values.highest[at]),
@@ -105,9 +113,47 @@ def hottest_places(
             float(trust.biaxiality[rank - 1]),
             float(trust.off_line[rank - 1]),
             worst_cycle(result, at),
+            _by_event(result, at),
         )
         for rank, (at, count) in enumerate(zip(leaders, nearby, strict=True), 1)
     ]
+
+
+def _by_event(result: ModelResult, at: int) -> dict[str, float]:
+    """Damage of each event that does any at the node that stands there, the largest first."""
+    damage = result.values.by_event[at]
+    names = result.event_names
+    return {names[i]: float(damage[i]) for i in np.argsort(-damage, kind="stable").tolist() if damage[i] > 0.0}
+
+
+EDGES_TOGETHER = 3.0  # a peak at a notch spreads over about so many elements
+LARGEST_PLACE = 0.1  # of the diagonal
+_SAMPLED = 20_000
+
+
+@opened()
+def neighbours_within(field: StressField) -> float:
+    """How far nodes of one hot place are apart, mm: three median edges of the elements, or steps between points.
+
+    At most a tenth of the model's diagonal, so that a coarse mesh is not all one place.
+    """
+    edges = [_edges(field.coordinates, one) for one in field.elements if np.shape(one.nodes)[1] > 1]
+    if edges:
+        lengths = np.concatenate(edges)
+    else:
+        if field.size < 2:
+            return 0.0
+        points = field.coordinates
+        lengths = np.asarray(cKDTree(points).query(points[:: max(1, len(points) // _SAMPLED)], k=2)[0])[:, 1]
+    diagonal = float(np.linalg.norm(np.ptp(field.coordinates, axis=0)))
+    return min(EDGES_TOGETHER * float(np.median(lengths)), LARGEST_PLACE * diagonal)
+
+
+def _edges(points: FloatArray, elements: Elements) -> FloatArray:
+    """For each element its shortest distance from the first node to another: an edge, or half of one with a node in it."""
+    nodes = np.asarray(elements.nodes)[:: max(1, len(elements.nodes) // _SAMPLED)]
+    steps = np.linalg.norm(points[nodes[:, 1:]] - points[nodes[:, :1]], axis=2)
+    return np.asarray(steps.min(axis=1))
 
 
 def _leaders(result: ModelResult, order: IntArray, distance: float, most: int) -> tuple[list[int], list[int]]:

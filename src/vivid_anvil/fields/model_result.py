@@ -20,19 +20,24 @@ NO_EVENT = -1
 
 @dataclass(frozen=True, eq=False)
 class NodeValues:
-    """Of each node of a chunk: damage per repeat, the event that does most, lowest and highest stress, MPa; shape (n,)."""
+    """Of each node of a chunk: damage per repeat, the event that does most, lowest and highest stress, MPa; shape (n,).
+
+    `by_event`, shape (n, events), is the damage of each event per repeat, and of what happens between them.
+    """
 
     damage: FloatArray
     worst_event: IntArray
     lowest: FloatArray
     highest: FloatArray
     counted: np.ndarray
+    by_event: FloatArray
 
     @classmethod
-    def empty(cls, size: int) -> NodeValues:
-        """Room for that many nodes."""
+    def empty(cls, size: int, events: int) -> NodeValues:
+        """Room for that many nodes and events."""
         places = np.full(size, NO_EVENT, dtype=np.int64)
-        return cls(np.zeros(size), places, np.zeros(size), np.zeros(size), np.zeros(size, dtype=bool))
+        shares = np.zeros((size, events))
+        return cls(np.zeros(size), places, np.zeros(size), np.zeros(size), np.zeros(size, dtype=bool), shares)
 
     def put(self, places: IntArray, part: NodeValues) -> None:
         """Write the values of some nodes into their places."""
@@ -43,9 +48,20 @@ class NodeValues:
         """The values at some places."""
         return NodeValues(*(getattr(self, name)[places] for name in self.__dataclass_fields__))
 
+    def where(self, chosen: NDArray[np.bool_], other: NodeValues) -> NodeValues:
+        """These values at the nodes that are chosen, shape (n,), those of `other` elsewhere."""
+        pairs = ((getattr(self, name), getattr(other, name)) for name in self.__dataclass_fields__)
+        return NodeValues(*(np.where(chosen if one.ndim == 1 else chosen[:, None], one, two) for one, two in pairs))
+
     def frozen(self) -> NodeValues:
         """The same, read-only."""
         return NodeValues(*(read_only(getattr(self, name)) for name in self.__dataclass_fields__))
+
+
+def sources_of(duty_cycle: DutyCycle) -> list[str]:
+    """What does damage in a repeat: the events, and what happens between them where it counts."""
+    names = [event.name for event, _ in duty_cycle.flat()]
+    return [*names, *([] if duty_cycle.between == "each by itself" else [BETWEEN])]
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -112,6 +128,13 @@ class ModelResult:
             return np.asarray(self.critical_sums / self.values.damage)
 
     @property
+    def used_at_target(self) -> FloatArray | None:
+        """Share of the life at each node that is used when the target is reached, shape (n,); None without target."""
+        if self.target_repeats is None:
+            return None
+        return np.asarray(self.values.damage * self.target_repeats / self.critical_sums)
+
+    @property
     def life_years(self) -> FloatArray | None:
         """The same in years; None without repeats per year."""
         years: FloatArray | None = self.duty_cycle.calendar.years(self.life_repeats)
@@ -132,8 +155,7 @@ class ModelResult:
     @property
     def event_names(self) -> list[str]:
         """Names by the numbers of `values.worst_event`: the events, and what happens between them; "none" is the last, -1."""
-        names = [event.name for event, _ in self.duty_cycle.flat()]
-        return [*names, *([] if self.duty_cycle.between == "each by itself" else [BETWEEN]), "none"]
+        return [*sources_of(self.duty_cycle), "none"]
 
     def to_frame(self) -> Any:
         """A row a node: number, place, damage, life, worst event, stresses; units in the headings."""
@@ -150,7 +172,9 @@ class ModelResult:
                 "damage per repeat": self.values.damage,
                 f"life [{self.duty_cycle.calendar.repeats}]": self.life_repeats,
                 **({} if self.life_years is None else {"life [years]": self.life_years}),
+                **({} if self.used_at_target is None else {"used at target": self.used_at_target}),
                 "worst event": names[self.values.worst_event],
+                **{f"damage of {name}": self.values.by_event[:, i] for i, name in enumerate(names[:-1])},
                 "lowest stress [MPa]": self.values.lowest,
                 "highest stress [MPa]": self.values.highest,
             }

@@ -8,13 +8,13 @@ from functools import cached_property
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.checks import FloatArray, IntArray, one_of
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields.hottest import HotPlace
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.surface import outer_surface
 
-# Where the eye is, by name; others by three numbers.
+# Where the eye is, by name, in a picture whose axes are right, up and towards the eye; others by three numbers of the model.
 DIRECTIONS = {
     "front": (0.0, 0.0, 1.0),
     "back": (0.0, 0.0, -1.0),
@@ -25,16 +25,28 @@ DIRECTIONS = {
     "corner": (1.0, 0.7, 1.4),
 }
 
+# For each axis that may point upwards the axes of the model that are right, up and front, as rows.
+UPWARDS = {
+    "x": np.array([[0.0, 0.0, 1.0], [1.0, 0.0, 0.0], [0.0, 1.0, 0.0]]),
+    "y": np.eye(3),
+    "z": np.array([[1.0, 0.0, 0.0], [0.0, 0.0, 1.0], [0.0, -1.0, 0.0]]),
+}
+
 
 @dataclass(frozen=True, eq=False, repr=False)
 class ModelView:
-    """A model's result seen from `direction`, one of `DIRECTIONS` or (x, y, z) towards the eye, y upwards, with marked places."""
+    """A model's result seen from `direction`, one of `DIRECTIONS` or (x, y, z) towards the eye, with marked places.
+
+    `up` is the axis of the model that points upwards, "x", "y" or "z".
+    """
 
     result: ModelResult
     direction: str | tuple[float, float, float] = "corner"
     places: Sequence[HotPlace] = ()
+    up: str = "y"
 
     def __post_init__(self) -> None:
+        one_of("model view, up", self.up, tuple(UPWARDS))
         if isinstance(self.direction, str):
             if self.direction not in DIRECTIONS:
                 hint = did_you_mean(self.direction, DIRECTIONS)
@@ -45,9 +57,14 @@ class ModelView:
     @cached_property
     def axes(self) -> FloatArray:
         """Rows: to the right, upwards, towards the eye; shape (3, 3)."""
-        towards = DIRECTIONS[self.direction] if isinstance(self.direction, str) else self.direction
-        eye = np.asarray(towards, dtype=np.float64) / np.linalg.norm(towards)
-        up = np.array([0.0, 1.0, 0.0]) if abs(eye[1]) < 0.999 else np.array([0.0, 0.0, -np.sign(eye[1])])
+        named = UPWARDS[self.up]
+        if isinstance(self.direction, str):
+            towards = np.array(DIRECTIONS[self.direction]) @ named
+        else:
+            towards = np.asarray(self.direction, dtype=np.float64)
+        eye = towards / np.linalg.norm(towards)
+        height = float(eye @ named[1])
+        up = named[1] if abs(height) < 0.999 else -np.sign(height) * named[2]
         right = np.cross(up, eye)
         right /= np.linalg.norm(right)
         return np.array([right, np.cross(eye, right), eye])

@@ -169,8 +169,7 @@ def critical_planes(
         nonlocal best
         more = values.damage > best.damage
         chosen[more] = directions[more]
-        names = [one.name for one in dataclasses.fields(NodeValues)]
-        best = NodeValues(*(np.where(more, getattr(values, name), getattr(best, name)) for name in names))
+        best = values.where(more, best)
 
     for number, direction in enumerate(others, 1):
         if watch is not None:

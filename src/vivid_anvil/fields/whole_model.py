@@ -23,7 +23,7 @@ from vivid_anvil.fields.chunk_values import Task, acts_together, values_of
 from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.fields.kept_chunks import KeptChunks
 from vivid_anvil.fields.measures import StressMeasure, normal_weights
-from vivid_anvil.fields.model_result import ModelResult, NodeValues
+from vivid_anvil.fields.model_result import ModelResult, NodeValues, sources_of
 from vivid_anvil.fields.stress_field import StressField
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import HotSpot
@@ -94,7 +94,7 @@ def assess_model(
         whole = bare if acts_together(at, bare) else None
         return Task(units[rows], constants[rows], events, at, own_along, code, skip, whole)
 
-    found = NodeValues.empty(owners.size)
+    found = NodeValues.empty(owners.size, len(sources_of(duty_cycle)))
     done, whole = 0, sum(rows.size for rows in chunks)
     for number, values in _in_turn(len(chunks), task, kept, executor):
         found.put(chunks[number], values)

@@ -76,12 +76,16 @@ def _vtu(result: ModelResult, reserves: FloatArray | None, path: Path) -> None:
     data = {
         "node": field.node_ids.astype(np.int64),
         "damage per repeat": np.minimum(values.damage, LARGEST),
-        f"log10 life in {unit}": log_life,
+        f"log10 life [{unit}]": log_life,
         "no damage": (~finite).astype(np.int64),
         "worst event": values.worst_event.astype(np.int64),
-        "lowest stress MPa": values.lowest,
-        "highest stress MPa": values.highest,
+        "lowest stress [MPa]": values.lowest,
+        "highest stress [MPa]": values.highest,
     }
+    names = result.event_names[:-1]
+    data |= {f"damage of {name}": np.minimum(values.by_event[:, i], LARGEST) for i, name in enumerate(names)}
+    if result.used_at_target is not None:
+        data["used at target"] = np.minimum(result.used_at_target, LARGEST)
     trust = trust_of_nodes(result)
     data |= {"biaxiality": trust.biaxiality, "off straight line": trust.off_line, "direction": trust.direction}
     if reserves is not None:

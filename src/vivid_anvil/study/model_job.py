@@ -12,7 +12,7 @@ from vivid_anvil.stress import HotSpot
 
 @dataclass(frozen=True, eq=False)
 class ModelJob:
-    """A model's stresses, their loads, curve and rule, and how far apart worst places are, mm.
+    """A model's stresses, their loads, curve and rule, how far apart worst places are, mm (None: by the mesh), which way is up.
 
     `regions` are hot spots of sets of their own, `planes` a measure of `PLANES` instead of `measure`. `structural` is the field
     of structural stress at the study's paths, `path_spots` their curves. `leave_out` are sets and nodes that are not assessed.
@@ -22,9 +22,10 @@ class ModelJob:
     loads: FieldLoads
     spot: HotSpot
     measure: StressMeasure
-    apart: float
+    apart: float | None = None
     regions: Mapping[str, HotSpot] = dataclasses.field(default_factory=dict)
     planes: str | None = None
     structural: StressField | None = None
     path_spots: Mapping[str, HotSpot] = dataclasses.field(default_factory=dict)
     leave_out: tuple[str | int, ...] = ()
+    up: str = "y"

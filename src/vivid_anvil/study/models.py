@@ -396,7 +396,8 @@ class ModelSection(Section):
     mean_stress: str = "none"
     compressive_mean: str = "ignored"
     below_knee: str = "as the curve says"
-    apart: Length = 0.0
+    apart: Length | None = None
+    up: Literal["x", "y", "z"] = "y"
     sets: dict[Text, BoxSection] = Field(default_factory=dict)
     leave_out: list[Text | int] = Field(default_factory=list)
     regions: list[RegionSection] = Field(default_factory=list)

@@ -64,7 +64,9 @@ def model_job(
         x, y, z = section.direction
         measure, planes = StressMeasure(direction=(x, y, z)), None
     leave_out = tuple(section.leave_out)
-    job = ModelJob(stresses, loads, spot, measure, section.apart, dict(regions), planes, leave_out=leave_out)
+    job = ModelJob(
+        stresses, loads, spot, measure, section.apart, dict(regions), planes, leave_out=leave_out, up=section.up
+    )
     if not section.paths:
         return job
     small = structural_field(averaged(stresses), [_path(one) for one in section.paths])
