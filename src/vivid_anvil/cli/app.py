@@ -12,6 +12,7 @@ from vivid_anvil.cli.options import (
     CsvFile,
     FiguresFolder,
     GrowthTestsFile,
+    HowManyInFull,
     JsonFile,
     RatioOfTests,
     SpotName,
@@ -134,11 +135,12 @@ def life(
     ] = None,
     figures: FiguresFolder = None,
     units: UnitsShown = Units.metric,
+    details: HowManyInFull = 3,
 ) -> None:
     """Life of each hot spot: damage, years, reserve factors, shares of events and stress classes."""
     from vivid_anvil.cli import run
 
-    run.life(study, spot, Outputs(json_file, csv_file, figures, parquet_file), units.value)
+    run.life(study, spot, Outputs(json_file, csv_file, figures, parquet_file), units.value, details)
 
 
 @app.command(rich_help_panel=LIFE)
@@ -149,11 +151,12 @@ def rules(
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
     units: UnitsShown = Units.metric,
+    details: HowManyInFull = 3,
 ) -> None:
     """Compare all mean-stress rules: life of each hot spot by every rule that its material allows."""
     from vivid_anvil.cli import run_rules
 
-    run_rules.rules(study, spot, Outputs(json_file, csv_file, figures), units.value)
+    run_rules.rules(study, spot, Outputs(json_file, csv_file, figures), units.value, details)
 
 
 @app.command(rich_help_panel=MODELS)
@@ -304,11 +307,13 @@ def grow(
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
     units: UnitsShown = Units.metric,
+    details: HowManyInFull = 3,
 ) -> None:
     """Growth of each crack to its limiting size, and the inspection interval."""
     from vivid_anvil.cli import run_cracks
 
-    run_cracks.grow(study, spot, Outputs(json_file, csv_file, figures), units.value, after_damage=after_damage)
+    asked = run_cracks.Growing(spot, details, after_damage)
+    run_cracks.grow(study, asked, Outputs(json_file, csv_file, figures), units.value)
 
 
 @app.command("growth-tests", rich_help_panel=CRACKS)

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping, Sequence
 
 from rich.console import Group, RenderableType
 from rich.table import Table
 
-from vivid_anvil.cli.tables import findings_list, heading, indented, life_text, table, used
+from vivid_anvil.cli.tables import edgeless, findings_list, heading, indented, life_text, table, used
 from vivid_anvil.cracks import GrowthFit, GrowthResult, InspectionPlan, LoadLimit, SizeLives
 from vivid_anvil.histories.calendar import amount, plural
 from vivid_anvil.study import TotalLife
@@ -32,7 +33,7 @@ def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
         *([] if growth.stopped_in is None else [("In", growth.stopped_in)]),
         *_memory_rows(growth, units),
         ("Inspection", _inspection(growth, units)),
-        ("Growth at the start by", ", ".join(f"{name} {share:.1%}" for name, share in growth.event_shares().items())),
+        ("Growth at the start by", _shares(growth.event_shares())),
         _error_row(growth),
     ]
     for name, value in rows:
@@ -46,6 +47,35 @@ def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
         parts.append(_growth_table(stage, units, repeat))
     parts.append(findings_list(growth.findings))
     return Group(*parts)
+
+
+def _shares(shares: Mapping[str, float], most: int = 4) -> str:
+    """Events with their shares; where there are many those that do most, and all others together."""
+    named = list(shares.items())
+    if len(named) > most + 1:
+        named = sorted(named, key=lambda one: -one[1])
+        named = [*named[:most], (f"all others ({len(named) - most})", sum(share for _, share in named[most:]))]
+    return ", ".join(f"{name} {share:.1%}" for name, share in named)
+
+
+def growths_table(growths: Sequence[GrowthResult], units: UnitSystem) -> RenderableType:
+    """One line a crack: from which size to which, its life, how much of it the target uses, when to look."""
+    calendar, length = growths[0].duty_cycle.calendar, display_unit("length", units)
+    time = calendar.unit_for(*(one.life_repeats for one in growths))
+    made = table(
+        "Crack at", f"Initial\n[{length}]", f"Limiting\n[{length}]", f"Life\n[{time}]", "Used\n[%]", "Inspect\nevery"
+    )
+    for one in growths:
+        sizes = (one.crack.initial_size, one.stages[-1].critical.limiting)
+        never = one.interval_repeats is None or not 0.0 < one.interval_repeats < math.inf
+        made.add_row(
+            one.crack.hot_spot.name,
+            *(fixed(float(shown(size, "length", units))) for size in sizes),
+            "no growth" if math.isinf(one.life_repeats) else fixed(float(calendar.life_in(time, one.life_repeats))),
+            used(one.used_at_target),
+            "-" if never else calendar.text(one.interval_repeats or 0.0),
+        )
+    return edgeless(made)
 
 
 def _of_target(growth: GrowthResult) -> list[tuple[str, str]]:

@@ -46,3 +46,6 @@ RatioOfTests = Annotated[float | None, typer.Option(help="R of the tests, where 
 SheetOfTests = Annotated[str | None, typer.Option(help="Sheet of the workbook.")]
 SurvivalShown = Annotated[float, typer.Option(help="Share of parts that outlive the curve.")]
 ConfidenceShown = Annotated[float, typer.Option(help="How sure that is.")]
+HowManyInFull = Annotated[
+    int, typer.Option("--details", min=0, help="How many of the worst are told in full and drawn.")
+]

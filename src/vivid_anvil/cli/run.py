@@ -33,7 +33,7 @@ def whole_study(path: Path, outputs: Outputs, units: UnitSystem) -> None:
         result = run_study(study, watch=watch)
         drawings = [
             *_history_drawings(study, units),
-            *_life_drawings(result.lives, units),
+            *_life_drawings(_worst_first(result.lives)[:DETAILS], units),
             *growth_drawings(result.growths, units),
         ]
         written = outputs.write(result.to_dict(), [_life_row(life) for life in result.lives], drawings, watch)
@@ -111,8 +111,11 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     say_written(out, written)
 
 
-def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> None:
-    """The lives of a study."""
+DETAILS = 3  # hot spots told in full, where nothing else is asked for
+
+
+def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, details: int = DETAILS) -> None:
+    """The lives of a study, the worst `details` of them in full and drawn."""
     outputs.check()
     with progress("reading the study") as watch:
         from vivid_anvil.study import assess_lives, read_study
@@ -123,12 +126,13 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem) -> N
         lives = chosen(assess_lives(study, watch=watch), [one.name for one in study.assessed], spot)
         record = {"title": study.title, "lives": [one.to_dict() for one in lives]}
         rows = [_life_row(one) for one in lives]
-        written = outputs.write(record, rows, _life_drawings(lives, units), watch, partial(_all_cycles, lives))
+        drawings = _life_drawings(_worst_first(lives)[:details], units)
+        written = outputs.write(record, rows, drawings, watch, partial(_all_cycles, lives))
     from vivid_anvil.cli import tables
 
     out = tables.console()
     if spot is None:
-        _show_lives(out, study, lives, units)
+        _show_lives(out, study, lives, units, details)
     else:
         out.print(tables.life_details(lives[0], units, f"{study.title}: {lives[0].hot_spot.name}"))
         if lives[0].damage_per_repeat > 0.0:
@@ -213,15 +217,25 @@ def chosen(results: tuple[Any, ...], names: list[str], spot: str | None) -> tupl
     return tuple(one for one, name in zip(results, names, strict=True) if name == spot)
 
 
-def _show_lives(out: Any, study: Any, lives: tuple[Any, ...], units: UnitSystem) -> None:
+def _worst_first(lives: Sequence[Any]) -> list[Any]:
+    from vivid_anvil.cli import tables
+
+    return tables.worst_first(lives)
+
+
+def _show_lives(out: Any, study: Any, lives: tuple[Any, ...], units: UnitSystem, details: int = DETAILS) -> None:
+    """All lives in a table, the worst of them in full."""
     from vivid_anvil.cli import tables
 
     out.print(tables.heading(study.title))
     out.print(tables.study_lines(study))
     if lives:
         out.print(tables.lives_table(lives, units))
-    for one in lives:
+    for one in _worst_first(lives)[:details]:
         out.print(tables.life_details(one, units))
+    if len(lives) > details:
+        left = _several(len(lives) - details, "hot spot is", "hot spots are")
+        out.print(f"\n{left} not told in full: --details {len(lives)} tells all, --spot NAME one.")
 
 
 def _life_row(life: Any) -> dict[str, Any]:

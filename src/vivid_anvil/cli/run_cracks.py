@@ -9,10 +9,19 @@ from typing import Any
 
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.cli.run import chosen, draw, growth_drawings, say_written
+from vivid_anvil.cli.run import DETAILS, chosen, draw, growth_drawings, say_written
 from vivid_anvil.errors import InputError
 from vivid_anvil.records import finding_records
 from vivid_anvil.units import UnitSystem
+
+
+@dataclass(frozen=True)
+class Growing:
+    """Which crack, how many of the worst in full, and whether the whole life is asked for."""
+
+    spot: str | None = None
+    details: int = DETAILS
+    after_damage: bool = False
 
 
 @dataclass(frozen=True)
@@ -56,24 +65,32 @@ def growth_tests(path: Path, readings: Readings, outputs: Outputs, units: UnitSy
     say_written(out, written)
 
 
-def grow(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, *, after_damage: bool) -> None:
+def grow(path: Path, asked: Growing, outputs: Outputs, units: UnitSystem) -> None:
     """The cracks of a study, on request after the damage that makes them."""
     outputs.check()
     with progress("reading the study") as watch:
-        study, growths = _grown(path, spot, watch)
-        totals = [_total(study, one) for one in growths] if after_damage else []
+        study, growths = _grown(path, asked.spot, watch)
+        totals = [_total(study, one) for one in growths] if asked.after_damage else []
+        worst = sorted(growths, key=lambda one: one.life_repeats)
+        shown = worst[: asked.details]
         record: dict[str, Any] = {"title": study.title, "cracks": [one.to_dict() for one in growths]}
         if totals:
             record["total_lives"] = [one.to_dict() for one in totals]
         rows = [{"hot_spot": one.crack.hot_spot.name, **row} for one in growths for row in one.rows(50)]
-        written = outputs.write(record, rows, growth_drawings(growths, units), watch)
+        written = outputs.write(record, rows, growth_drawings(shown, units), watch)
     from vivid_anvil.cli import crack_tables, tables
 
     out = tables.console()
     out.print(tables.heading(study.title))
     out.print(tables.study_lines(study))
-    for one in growths:
+    if len(growths) > 1:
+        out.print(crack_tables.growths_table(worst, units))
+    for one in shown:
         out.print(crack_tables.growth_details(one, units))
+    if len(worst) > len(shown):
+        out.print(
+            f"\n{len(worst) - len(shown)} of {len(worst)} cracks are not told in full: --details {len(worst)} tells all."
+        )
     for total in totals:
         out.print(crack_tables.total_lines(total))
     say_written(out, written)

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+import os
+from collections.abc import Iterable, Sequence
 from typing import Any
 
 import numpy as np
@@ -14,7 +15,7 @@ from rich.table import Table
 from rich.text import Text
 
 from vivid_anvil.cli.words import quiet
-from vivid_anvil.damage import CRITICAL_SUMS, LifeResult, RuleComparison, WorstCycle, between_effect
+from vivid_anvil.damage import CRITICAL_SUMS, EventShare, LifeResult, RuleComparison, WorstCycle, between_effect
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import ChannelCheck, Cycles, DutyCycle, LoadHistory
 from vivid_anvil.histories.calendar import amount
@@ -22,16 +23,19 @@ from vivid_anvil.materials import SNFamily, describe
 from vivid_anvil.study import Study, StudyComparison, VariantLife, WhatIf
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
-WIDTH = 80
+WIDTH, WIDEST = 80, 160
+MOST_EVENTS = 8  # events told one by one
 TARGET_WORDS = {"meets the target": "met", "fails the target": "missed", "no damage": "met", "no target": "none"}
 LARGEST_CYCLES = 10
+MOST_SPOTS = 6
 _COLOURS = {"note": "cyan", "warning": "yellow", "severe": "bold red"}
 
 
 def console() -> Console:
-    """The console of all tables, silent where asked to be: at most 100 columns wide, 80 in a pipe."""
+    """The console of all tables, silent where asked to be: at most 160 columns wide; in a pipe 80, or what COLUMNS says."""
     out = Console(highlight=False, markup=False, emoji=False, quiet=quiet())  # names are text, whatever they look like
-    out.width = min(out.width, 100) if out.is_terminal else WIDTH
+    stated = out.is_terminal or os.environ.get("COLUMNS", "").isdecimal()
+    out.width = min(max(out.width, 40), WIDEST) if stated else WIDTH
     return out
 
 
@@ -105,10 +109,11 @@ def study_lines(study: Study) -> RenderableType:
     duty = study.duty_cycle
     hours = "duration not stated" if duty.hours is None else f"{number(duty.hours)} h"
     yearly = "" if duty.repeats_per_year is None else f", {number(duty.repeats_per_year)} a year"
-    lines = [
-        f"One {duty.repeat} ({hours}{yearly}): "
-        + ", ".join(f"{number(event.occurrences)} × {event.name}" for event in duty.events)
-    ]
+    named = [f"{number(event.occurrences)} × {event.name}" for event in duty.events]
+    if len(named) > MOST_EVENTS:
+        times = sum(event.occurrences for event in duty.events)
+        named = [f"{len(named)} events, {number(times)} in all (check lists them)"]
+    lines = [f"One {duty.repeat} ({hours}{yearly}): " + ", ".join(named)]
     if study.target_life is not None:
         target = amount(duty.repeats_in(study.target_life), duty.repeat)
         stated = str(study.target_life)
@@ -168,8 +173,16 @@ def life_text(value: float) -> str:
     return "no damage" if math.isinf(value) else fixed(value)
 
 
-def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableType:
-    """One line per hot spot."""
+def worst_first(lives: Sequence[LifeResult]) -> list[LifeResult]:
+    """The shortest life first; of those without damage the one with the least reserve, else the largest stress."""
+    return sorted(
+        lives,
+        key=lambda one: (one.life_repeats, one.reserve_on_stress or math.inf, -one.peak_stress, one.lowest_stress),
+    )
+
+
+def lives_table(lives: Sequence[LifeResult], units: UnitSystem) -> RenderableType:
+    """One line per hot spot, the worst first."""
     calendar = lives[0].duty_cycle.calendar
     unit, time = display_unit("stress", units), calendar.unit_for(*(life.life_repeats for life in lives))
     made = table(
@@ -181,7 +194,7 @@ def lives_table(lives: tuple[LifeResult, ...], units: UnitSystem) -> RenderableT
         "Reserve on\nstress",
         "\nlife",
     )
-    for life in lives:
+    for life in worst_first(lives):
         style = "red" if life.verdict == "fails the target" else ""
         made.add_row(
             life.hot_spot.name,
@@ -225,7 +238,7 @@ def life_details(life: LifeResult, units: UnitSystem, title: str = "") -> Render
         parts.append(indented(_between(life)))
     parts.append(findings_list(life.findings))
     events = table("Event", f"Cycles a {repeat}", f"Largest range [{display_unit('stress', units)}]", "Damage", "Share")
-    for one in life.events:
+    for one in _events_that_matter(life):
         events.add_row(
             one.name,
             number(one.cycles),
@@ -237,6 +250,23 @@ def life_details(life: LifeResult, units: UnitSystem, title: str = "") -> Render
     if life.damage_per_repeat > 0.0:
         parts.append(edgeless(_class_table(life, units)))
     return Group(*parts)
+
+
+def _events_that_matter(life: LifeResult) -> list[EventShare]:
+    """Events, that which does most first; where there are many the last line holds all others."""
+    events = sorted(life.events, key=lambda one: (-one.damage, -one.largest_range))
+    if len(events) <= MOST_EVENTS + 1:
+        return events
+    rest = events[MOST_EVENTS:]
+    others = EventShare(
+        name=f"all others ({len(rest)})",
+        occurrences=sum(one.occurrences for one in rest),
+        cycles=sum(one.cycles for one in rest),
+        largest_range=max(one.largest_range for one in rest),
+        damage=sum(one.damage for one in rest),
+        share=sum(one.share for one in rest),
+    )
+    return [*events[:MOST_EVENTS], others]
 
 
 def worst_table(life: LifeResult, units: UnitSystem) -> RenderableType:
@@ -349,8 +379,9 @@ def what_if_table(result: WhatIf) -> RenderableType:
     heads = (middle, f"Life\n[{time}]", "Used\n[%]", "Reserve\non life", "")
     made = table(result.key.rpartition("/")[2], "Hot spot", *heads)
     made.columns[1].justify = "left"
+    spots = _spots_shown(result)
     for one in result.variants:
-        for i, (spot, life) in enumerate(one.lives.items()):
+        for i, (spot, life) in enumerate((spot, one.lives[spot]) for spot in spots if spot in one.lives):
             reserve = life.reserve_on_life
             made.add_row(
                 str(one.value) if i == 0 else "",
@@ -362,7 +393,17 @@ def what_if_table(result: WhatIf) -> RenderableType:
                 "as it is" if one.is_base else "",
             )
     errors = [indented(f"{one.value}: {one.error}") for one in result.variants if one.error]
-    return Group(made, *errors)
+    others = len(result.spots) - len(spots)
+    more = [indented(f"{others} more hot spots live longer: one of them by --spot, all by --csv.")] if others else []
+    return Group(made, *more, *errors)
+
+
+def _spots_shown(result: WhatIf) -> list[str]:
+    """The hot spots that live shortest in the study as it is; all where they are few."""
+    base = next(one for one in result.variants if one.is_base)
+    first = sorted(result.spots, key=lambda spot: base.lives[spot].life_repeats if spot in base.lives else math.inf)
+    kept = first[:MOST_SPOTS] if len(first) > MOST_SPOTS + 1 else first
+    return [spot for spot in result.spots if spot in kept]
 
 
 def comparison_tables(result: StudyComparison) -> RenderableType:
