@@ -14,9 +14,9 @@ import numpy as np
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.files import existing, first_line, fits_memory, read_by_others
+from vivid_anvil.headings import name_and_unit
 from vivid_anvil.units import dimension_of
 
-_HEADER = re.compile(r"\s*(?P<name>[^\[\]]*?)\s*\[(?P<unit>[^\[\]]*)\]\s*")
 DATE_TIME = "date-time"
 BYTES_PER_BYTE = 30  # of memory for each of an unpacked workbook
 
@@ -30,6 +30,7 @@ class Header:
     name: str
     unit: str
     where: str
+    leads: bool = False
 
     @property
     def label(self) -> str:
@@ -38,8 +39,8 @@ class Header:
 
     @property
     def is_time(self) -> bool:
-        """Whether the column holds the time."""
-        return self.name.lower() == "time"
+        """Whether the column holds the time: by its name, or as the first one whose unit is a time, whatever its name."""
+        return self.name.lower() == "time" or self.leads
 
 
 def headers(cells: Sequence[str], place: Place, units: Mapping[str, str] | None = None) -> list[Header]:
@@ -49,11 +50,12 @@ def headers(cells: Sequence[str], place: Place, units: Mapping[str, str] | None 
     """
     found: list[Header] = []
     for i, cell in enumerate(cells):
-        match = _HEADER.fullmatch(cell)
-        name, unit = (match["name"], match["unit"]) if match else (cell.strip(), (units or {}).get(cell.strip(), ""))
-        if match is None and not unit and name.lower() == "time":
+        name, unit = name_and_unit(cell)
+        unit = unit or (units or {}).get(name, "")
+        bare = cell.strip() == name
+        if bare and not unit and name.lower() == "time":
             unit = DATE_TIME
-        if not name or (match is None and not unit):
+        if not name or (bare and not unit):
             is_number = re.fullmatch(r"\s*[-+.,\d]+([eE][-+]?\d+)?\s*", cell) is not None
             raise InputError(
                 place(i),
@@ -61,17 +63,18 @@ def headers(cells: Sequence[str], place: Place, units: Mapping[str, str] | None 
                 "a name with its unit",
                 "Head the column for instance 'vertical force [kN]', or 'time [s]'.",
             )
+        leads = False
         if unit != DATE_TIME:
-            dimension_of(unit, f"{place(i)} ({name})")
+            leads = dimension_of(unit, f"{place(i)} ({name})").name == "time" and i == 0
         if name in [other.name for other in found]:
             raise InputError(place(i), f"a second column named {name!r}", "a different name for each column")
-        found.append(Header(name, unit, place(i)))
+        found.append(Header(name, unit, place(i), leads))
     return found
 
 
 @read_by_others("an .xlsx workbook")
 def workbook(path: Path, sheet: str | int, header_row: int) -> tuple[Any, str]:
-    """A sheet as a data frame, and its place for errors."""
+    """A sheet as a data frame, and its place for errors; with `header_row` 0 all rows are cells."""
     import pandas as pd
 
     with path.open("rb") as file:
@@ -98,8 +101,10 @@ def workbook(path: Path, sheet: str | int, header_row: int) -> tuple[Any, str]:
                 path.name, f"no sheet {sheet!r}", f"one of {listed(names)}", did_you_mean(str(sheet), names)
             )
         where = f"{path.name}, sheet {names[sheet] if isinstance(sheet, int) else sheet}"
-        frame = pd.read_excel(book, sheet_name=sheet, header=header_row - 1, keep_default_na=False, na_values=[""])
-        frame = frame.dropna(axis=1, how="all")
+        frame = pd.read_excel(
+            book, sheet_name=sheet, header=header_row - 1 if header_row else None, keep_default_na=False, na_values=[""]
+        )
+        frame = frame.dropna(axis=1, how="all") if header_row else frame.astype(object).where(frame.notna(), None)
     if not len(frame):
         raise InputError(where, "no rows below the header", "at least two samples")
     return frame, where
@@ -141,6 +146,6 @@ def column_numbers(column: Any, where: str) -> FloatArray:
     bad = np.flatnonzero(~np.isfinite(numbers))
     if bad.size:
         cell = column.iloc[bad[0]]
-        found = "an empty cell" if pd.isna(cell) else repr(str(cell))
+        found = "an empty cell" if pd.isna(cell) or not str(cell).strip() else repr(str(cell))
         raise InputError(f"{where}, row {bad[0] + 1}", found, "a number")
     return np.asarray(numbers, dtype=np.float64)

@@ -81,7 +81,7 @@ def test_negative_values_are_values(written, run):  # noqa: F811
     code, out, err = run("what-if", study, "hot_spots/toe/offset", "-5 MPa", "-2.5 MPa", "--csv", "a.csv")
     assert code == 0, err
     assert "-5 MPa" in out
-    lives = [float(line.split(",")[-2]) for line in Path("a.csv").read_text().splitlines()[1:]]
+    lives = [float(line.split(",")[-3]) for line in Path("a.csv").read_text().splitlines()[1:]]
     assert lives == sorted(
         lives, reverse=True
     )  # values stand in their order, and a larger mean stress shortens the life

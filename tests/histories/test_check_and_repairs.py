@@ -92,6 +92,26 @@ def test_a_sound_history_has_its_numbers_and_no_finding(demo_file):
         assert check_history(read_csv(demo_file.parent / f"{name}.csv"))[0].findings == ()
 
 
+def test_a_frequency_is_named_only_where_one_stands_out():
+    rng = np.random.default_rng(11)
+    noise = rng.normal(size=20_000)
+    for values in (noise, np.cumsum(noise), np.linspace(0.0, 1.0, 20_000) ** 2):
+        assert check_history(history(values))[0].dominant_frequency == 0.0
+    buried = noise + 2.0 * np.sin(2 * np.pi * 12.5 * np.arange(20_000) / 100.0)
+    assert check_history(history(buried))[0].dominant_frequency == pytest.approx(12.5, abs=0.05)
+
+
+def test_turning_points_closer_than_three_samples_are_a_finding():
+    rng = np.random.default_rng(12)
+    hasty = check_history(history(rng.normal(size=5000)))[0]
+    assert hasty.samples_per_turning_point < 3.0
+    assert [one.code for one in hasty.findings] == ["few-samples-a-turn"]
+    slow = np.sin(2 * np.pi * 2.0 * np.arange(5000) / 100.0)
+    for values in (slow, slow + 0.001 * rng.normal(size=5000)):  # small swings are left out
+        check = check_history(history(values))[0]
+        assert (check.samples_per_turning_point, check.findings) == (pytest.approx(25.0, rel=0.02), ())
+
+
 def test_few_samples_and_uneven_times_are_seen(tmp_path):
     assert check_history(history(np.sin(2 * np.pi * 20 * TIME)))[0].findings[0].code == "few-samples"
     times = TIME[:500] + np.random.default_rng(2).uniform(-4e-5, 4e-5, 500)

@@ -103,10 +103,10 @@ def test_excel_and_a_comma_in_decimals_are_read(tmp_path):
 HEAD = "stress range [MPa],life [cycles],run-out\n"
 BAD_FILES = {
     "which stress": ("stress [MPa],life [cycles]\n1,1\n", "Say which: 'stress range [MPa]'"),
-    "no unit": ("stress range,life [cycles]\n1,1\n", "without a unit"),
+    "no unit": ("stress range,life [cycles]\n1,1\n", "found no unit"),
     "unit of force": ("stress range [kN],life [cycles]\n1,1\n", "not one of stress"),
     "no life": ("stress range [MPa]\n1\n", "and 'life [cycles]'"),
-    "life without unit": ("stress range [MPa],life\n1,1\n", "Head the column 'life [cycles]'"),
+    "life in hours": ("stress range [MPa],life [h]\n1,1\n", "lives in cycles"),
     "two stresses": ("stress range [MPa],stress amplitude [MPa],life [cycles]\n2,1,1\n", "one of 'stress range'"),
     "unknown column": ("stress range [MPa],life [cycles],notes\n2,1,1\n", "one of"),
     "twice": ("stress range [MPa],life [cycles],life [cycles]\n2,1,1\n", "each column once"),

@@ -267,7 +267,8 @@ def test_points_come_from_a_file(tmp_path, decimal):
     path = tmp_path / "curve.csv"
     text = "stress amplitude [ksi],life [cycles]\n58.0,1e4\n36.3,1e5\n"
     path.write_text(text if decimal == "point" else text.replace(",", ";").replace(".", ","))
-    stress, found = read_points(path)
+    stress, found, told = read_points(path)
+    assert told == "curve.csv: stress amplitude [ksi], life [cycles]"
     assert stress == "amplitude"
     assert np.array(found) == pytest.approx(
         np.array([[58.0 * 6.894757293168361, 1e4], [36.3 * 6.894757293168361, 1e5]])
@@ -277,9 +278,9 @@ def test_points_come_from_a_file(tmp_path, decimal):
 @pytest.mark.parametrize(
     ("text", "message"),
     [
-        ("stress [MPa],life [cycles]\n1,2\n", "'stress range [..]'"),
-        ("stress range,life [cycles]\n1,2\n", "without a unit"),
-        ("stress range [MPa],life\n1,2\n", "'life [cycles]'"),
+        ("stress [MPa],life [cycles]\n1,2\n", "'stress range [MPa]' (maximum - minimum)"),
+        ("stress range,life [cycles]\n1,2\n", "no unit"),
+        ("stress range [MPa],life [h]\n1,2\n", "lives in cycles"),
         ("stress range [MPa],life [cycles]\n400,1e4\nmany,1e5\n", "row 2"),
         ("stress range [MPa],life [cycles]\n", "at least one row"),
         ("stress range [MPa],life [cycles]\n400,1e4,3\n400\n1,2,3,4\n", "as many cells"),

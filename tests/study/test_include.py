@@ -8,7 +8,10 @@ import jsonschema
 import pytest
 
 from vivid_anvil.errors import InputError
+from vivid_anvil.materials import FORMS, checked_keys
 from vivid_anvil.study import compare_studies, read_study, run_study, study_schema, write_template
+from vivid_anvil.study.key_words import CHOICES, KEYS, choices_of
+from vivid_anvil.study.models import EVENT_KINDS, SIZES
 
 WELD = "weld toe at the grip head"
 CHANGES = """
@@ -127,6 +130,71 @@ def test_every_commented_line_of_the_template_is_valid_when_it_is_taken_in(tmp_p
     data = tomllib.loads(text[:start] + "\n".join(lines))
     assert {"smooth", "guess", "tested"} <= set(data["sn_curves"])
     jsonschema.validate(data, study_schema())
+    forms = [checked_keys(section, name)[0] for name, section in data["sn_curves"].items()]
+    assert sorted(forms) == sorted(FORMS)  # one block a form
+
+
+def block_of(text, head):
+    """The commented block under a head, taken in."""
+    found = text[text.index(head) :].split("\n\n")[0].splitlines()
+    return "\n".join(line.removeprefix("# ") for line in found) + "\n"
+
+
+def test_there_is_a_block_for_each_kind_of_event_and_each_runs(run, tmp_path):
+    text = write_template(tmp_path / "mine.toml").read_text()
+    assert text.startswith("#:schema ")
+    (tmp_path / "run.csv").write_text("time [s],force [kN]\n" + "".join(f"{i / 10},{i % 7}\n" for i in range(50)))
+    (tmp_path / "strokes.csv").write_text("force [kN]\n" + "".join(f"{i * 3 % 7}\n" for i in range(50)))
+    events = text[text.index("[[duty_cycle.events]]") : text.index("# ---- what it is made of")]
+    blocks = [one for one in events.split("\n\n") if one.startswith("# [[duty_cycle.events]]")]
+    kinds = set()
+    for i, one in enumerate(blocks):
+        channel = "load factor" if "load factor" in one else "force"
+        taken = block_of(one, "# [[duty_cycle.events]]").replace("duty_cycle.events.events", "inner")
+        data = tomllib.loads(block_of(one, "# [[duty_cycle.events]]"))["duty_cycle"]["events"][0]
+        kinds |= {key for key in (*EVENT_KINDS, *SIZES) if key in data}
+        study = text.replace(events, block_of(one, "# [[duty_cycle.events]]") + "\n")
+        if channel == "load factor":
+            study = study.replace('channel = "force"', 'channel = "load factor"').replace("5.5 MPa/kN", "120 MPa")
+        (tmp_path / f"one{i}.toml").write_text(study)
+        code, _, err = run("life", tmp_path / f"one{i}.toml")
+        assert code == 0, (taken, err)
+    assert kinds | {"range", "amplitude"} == {*EVENT_KINDS, *SIZES}  # these two stand open, and within
+
+
+def properties(schema):
+    """Every section of the schema with its keys."""
+    yield from ((name, one["properties"]) for name, one in schema["$defs"].items())
+    yield "StudyFile", schema["properties"]
+    yield from (
+        ("SNCurve", one["properties"]) for one in schema["properties"]["sn_curves"]["additionalProperties"]["anyOf"]
+    )
+
+
+def test_every_key_has_words_an_example_that_fits_and_its_choices():
+    schema = study_schema()
+    told, wrong = set(), []
+    for section, keys in properties(schema):
+        for key, one in keys.items():
+            assert one["description"], (section, key)
+            told |= {key, f"{section}.{key}"}
+            checker = jsonschema.Draft202012Validator({**one, "$defs": schema["$defs"]})
+            wrong += [(section, key, error.message[:200]) for error in checker.iter_errors(one["examples"][0])]
+    assert wrong == []
+    assert set(KEYS) <= told  # and no words of keys that are gone
+    assert set(CHOICES) <= told
+
+
+@pytest.mark.parametrize("place", CHOICES)
+def test_a_choice_that_the_schema_does_not_know_is_refused_with_those_it_knows(place):
+    section, _, key = place.rpartition(".")
+    for name, keys in properties(study_schema()):
+        if key in keys and section in ("", name) and choices_of(name, key) is not None:
+            assert json.dumps("no such") not in json.dumps(keys[key])
+            with pytest.raises(jsonschema.ValidationError):
+                jsonschema.validate("no such", keys[key])
+            for choice in choices_of(name, key):
+                jsonschema.validate(choice, keys[key])
 
 
 def test_the_schema_accepts_the_demo_and_refuses_slips(run, demo_result, tmp_path):

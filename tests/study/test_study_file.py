@@ -740,6 +740,7 @@ FAULTS = {
     ),
     "order of part events": ((REPEATED, REPEATED + ORDERED + "occurrences = 0.5\n#"), "duty_cycle", "a whole number"),
     "history with cycles": ((FIRST, FIRST + "cycles = 3\n"), "(loaded lap)", "history together with cycles"),
+    "block of a history": ((FIRST, FIRST + "block = 2\n"), "(loaded lap)", "history together with block"),
     "reader without setting": (
         (FIRST, FIRST + 'read = { sheet = "a" }\n'),
         "(loaded lap): loaded_lap.csv",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
@@ -75,7 +76,7 @@ def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
             if how.matrix and len(cycles)
             else None
         )
-        rows = _rows(cycles, history.sample_rate)
+        rows = _rows(cycles, history.counting_rate)
         record = {
             "file": path.name,
             "channel": name,
@@ -96,9 +97,7 @@ def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
 
     out = tables.console()
     out.print(tables.heading(f"{path.name}, {name}"))
-    out.print(
-        f"{len(samples)} samples, {number(history.duration)} s at {number(history.sample_rate)} Hz; {points} turning points"
-    )
+    out.print(f"{len(samples)} samples, {history.course}; {points} turning points")
     out.print(tables.check_table(check, units))
     residue = f", residue as {how.residue}" if how.method == "rainflow" else ""
     gate = "" if how.gate is None else f"; gate {how.gate} took out {number(removed, 8)}"
@@ -107,6 +106,7 @@ def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
         effects = ", ".join(f"{binning_effect(cycles, matrix, slope):+.2%} at slope {slope:g}" for slope in SLOPES)
         out.print(f"{matrix!r}: binning to middle values moves the damage by {effects}", markup=False)
         out.print(tables.findings_list(binning_findings(cycles, matrix, SLOPES[-1])))
+        out.print(tables.matrix_table(matrix, units))
     if not len(cycles):
         out.print("The channel never changes: there is no cycle to count.")
     else:
@@ -161,7 +161,7 @@ def _counted(history: Any, name: str, how: How) -> tuple[Any, float]:
                 "The gate takes out rainflow cycles.",
             )
         count = range_pair if how.method == "range-pair" else simple_range
-        return count(one.values, dimension=one.dimension, sample_rate=history.sample_rate), 0.0
+        return count(one.values, dimension=one.dimension, sample_rate=history.counting_rate), 0.0
     if how.gate is None:
         return history.rainflow(name, residue=how.residue), 0.0
     gated = GatedHistory(history, {name: coherent(how.gate, one.dimension, "--gate")})
@@ -191,8 +191,9 @@ def _rows(cycles: Any, rate: float | None) -> list[dict[str, Any]]:
     """One row per cycle, units in the headers; samples and times where the cycles come from a history."""
     unit = DIMENSIONS[cycles.dimension].coherent
     columns = {f"range [{unit}]": cycles.range, f"mean [{unit}]": cycles.mean, "count": cycles.count}
-    if rate is not None:
+    if len(cycles) and int(cycles.start.min()) >= 0:
         columns |= {"start sample": cycles.start, "end sample": cycles.end}
+    if rate is not None:
         columns |= {"start [s]": cycles.start / rate, "end [s]": cycles.end / rate}
     lists = [column.tolist() for column in columns.values()]
     return [dict(zip(columns, row, strict=True)) for row in zip(*lists, strict=True)]
@@ -211,9 +212,10 @@ def _matrix_record(matrix: Any) -> dict[str, Any]:
 def _drawings(history: Any, name: str, cycles: Any, matrix: Any, how: How, units: UnitSystem) -> list[Drawing]:
     from vivid_anvil.histories import GatedHistory
 
-    thing = history
+    alone = dataclasses.replace(history, channels=(history[name],))
+    thing: Any = alone
     if how.gate is not None:
-        thing = GatedHistory(history, {name: coherent(how.gate, history[name].dimension, "--gate")})
+        thing = GatedHistory(alone, {name: coherent(how.gate, history[name].dimension, "--gate")})
     drawings: list[Drawing] = [(f"history {history.name}", partial(draw, thing, units))]
     if len(cycles):
         drawings.append((f"cycles {history.name} {name}", partial(draw, cycles, units)))

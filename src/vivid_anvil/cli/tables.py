@@ -14,10 +14,11 @@ from rich.padding import Padding
 from rich.table import Table
 from rich.text import Text
 
+from vivid_anvil.checks import IntArray
 from vivid_anvil.cli.words import quiet
 from vivid_anvil.damage import CRITICAL_SUMS, EventShare, LifeResult, RuleComparison, WorstCycle, between_effect
 from vivid_anvil.findings import Finding, gravest_first
-from vivid_anvil.histories import ChannelCheck, Cycles, DutyCycle, LoadHistory
+from vivid_anvil.histories import MATRICES, ChannelCheck, CycleMatrix, Cycles, DutyCycle, LoadHistory
 from vivid_anvil.histories.calendar import amount
 from vivid_anvil.materials import SNFamily, describe
 from vivid_anvil.study import Study, StudyComparison, VariantLife, WhatIf
@@ -436,13 +437,17 @@ def check_table(check: ChannelCheck, units: UnitSystem) -> RenderableType:
     def value(one: float) -> str:
         return in_unit(one, check.dimension, units)
 
-    frequency = "none" if check.dominant_frequency == 0.0 else f"{number(check.dominant_frequency)} Hz"
+    points = f"one every {number(check.samples_per_turning_point, 3)} samples, small swings left out"
+    timed = np.isfinite(check.samples_per_turning_point)
+    frequency = "none stands out"
+    if check.dominant_frequency > 0.0:
+        frequency = f"{number(check.dominant_frequency)} Hz, {number(check.samples_per_cycle, 3)} samples a cycle"
     facts = Table.grid(padding=(0, 2))
     rows = [
         ("Lowest, highest", f"{value(check.minimum)}, {value(check.maximum)}"),
         ("Mean, rms", f"{value(check.mean)}, {value(check.rms)}; crest factor {number(check.crest_factor, 3)}"),
-        ("Turning points", f"{number(check.turning_points_per_second)} a second"),
-        ("Dominant frequency", f"{frequency}, {number(check.samples_per_cycle, 3)} samples a cycle"),
+        *([("Turning points", f"{number(check.turning_points_per_second)} a second; {points}")] if timed else []),
+        *([("Dominant frequency", frequency)] if timed else []),
         ("Clipped, flat, spikes", f"{len(check.clipped)}, {len(check.flat)} stretches; {check.spikes.size} samples"),
         ("Drift, jitter of time", f"{value(check.drift)}; {check.jitter:.2g} of a step"),
     ]
@@ -456,14 +461,44 @@ def count_tables(
 ) -> RenderableType:
     """The largest cycles with their times, and the classes of range."""
     unit = display_unit(cycles.dimension, units)
-    largest = table("No", f"Range [{unit}]", f"Mean [{unit}]", "Count", "From [s]", "To [s]")
+    timed = history.steps == "even"
+    largest = table(
+        "No",
+        f"Range [{unit}]",
+        f"Mean [{unit}]",
+        "Count",
+        *(("From [s]", "To [s]") if timed else ("From row", "To row")),
+    )
     top = cycles.sorted_by_range().chosen(np.arange(min(LARGEST_CYCLES, len(cycles))))
     for i in range(len(top)):
-        times = [number(float(place[i]) / history.sample_rate, 6) for place in (top.start, top.end)]
+        places = [int(place[i]) for place in (top.start, top.end)]
+        times = [number(one / history.sample_rate, 6) if timed else str(one + 1) for one in places]
         values = [fixed(float(shown(value[i], cycles.dimension, units))) for value in (top.range, top.mean)]
         largest.add_row(str(i + 1), *values, number(float(top.count[i])), *times)
     by_class = class_table(classes, cycles.dimension, channel, units)
     return Group(heading("The largest cycles"), largest, by_class)
+
+
+def matrix_table(matrix: CycleMatrix, units: UnitSystem) -> RenderableType:
+    """Cycles of a matrix in at most eight classes a side, neighbours put together; empty cells stay empty."""
+    unit = display_unit(matrix.dimension, units)
+    rows, columns = MATRICES[matrix.kind]
+    row_at, column_at = (_coarse(edges.size - 1) for edges in (matrix.row_edges, matrix.column_edges))
+    sums = np.add.reduceat(np.add.reduceat(matrix.counts, row_at[:-1], axis=0), column_at[:-1], axis=1)
+    low, high = (shown(matrix.column_edges[one], matrix.dimension, units) for one in (column_at[:-1], column_at[1:]))
+    heads = [f"{number(float(one), 3)} to\n{number(float(two), 3)}" for one, two in zip(low, high, strict=True)]
+    made = table(f"{rows.capitalize()} [{unit}]", *heads)
+    made.columns[0].no_wrap = True
+    edges = shown(matrix.row_edges, matrix.dimension, units)
+    for i in reversed(range(len(row_at) - 1)):
+        first, last = (number(float(edges[one]), 3) for one in row_at[i : i + 2])
+        made.add_row(f"{first} to {last}", *("" if one == 0.0 else number(float(one), 3) for one in sums[i]))
+    return Group(heading(f"Cycles by {rows}, down, and {columns} [{unit}], across"), made)
+
+
+def _coarse(size: int, most: int = 8) -> IntArray:
+    """Edges that take classes together, so that at most `most` are left."""
+    return np.unique(np.linspace(0, size, min(size, most) + 1).round().astype(np.int64))
 
 
 def class_table(classes: list[dict[str, float]], dimension: str, channel: str, units: UnitSystem) -> RenderableType:

@@ -16,9 +16,10 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, read_only
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.errors import InputError, listed
 from vivid_anvil.intensity import compact_tension, middle_tension, three_point_bend
-from vivid_anvil.tables import column_numbers, read_frame
+from vivid_anvil.known_tables import KnownTable, read_known
+from vivid_anvil.tables import column_numbers
 from vivid_anvil.units import DIMENSIONS, FORCE, LENGTH, LENGTHS, coherent, factor, many, one, opened
 
 PIECES: dict[str, Callable[[float, float, float, ArrayLike], FloatArray]] = {
@@ -173,20 +174,26 @@ def _readings(cycles: ArrayLike, sizes: ArrayLike, least: int) -> tuple[FloatArr
 
 
 def read_growth_tests(
-    path: str | Path, *, r_ratio: float | None = None, name: str | None = None, sheet: str | int = 0, **piece: Any
+    path: str | Path,
+    *,
+    r_ratio: float | None = None,
+    name: str | None = None,
+    sheet: str | int = 0,
+    block: int | str | None = None,
+    **piece: Any,
 ) -> GrowthTests:
     """The tests in a CSV or Excel file, columns `stress intensity range [..]` and `growth rate [..]`, or `cycles` and
     `crack size [..]` with what `growth_of_piece` needs. R is a number for all rows.
 
     Raises InputError, with file, row and column, for what is missing or cannot be read.
     """
-    frame, where = read_frame(path, sheet, "a file of growth tests")
-    columns = {_column(str(cell), where, i): (i, str(cell)) for i, cell in enumerate(frame.columns)}
+    table = read_known(path, tuple(COLUMNS), what="a file of growth tests", sheet=sheet, block=block)
+    columns, where = {head.column for head in table.headings}, table.where
     if r_ratio is None:
         raise InputError(where, "no R of the tests", "minimum / maximum of the load", "State r_ratio.")
     label = name or Path(path).stem
     if {"stress intensity range", "growth rate"} <= set(columns):
-        ranges, rates = (_values(frame, columns, key, where) for key in ("stress intensity range", "growth rate"))
+        ranges, rates = (_values(table, key) for key in ("stress intensity range", "growth rate"))
         return GrowthTests(name=label, ranges=ranges, rates=rates, r_ratio=r_ratio, source=where)
     if not {"cycles", "crack size"} <= set(columns):
         expected = "'stress intensity range [..]' and 'growth rate [..]', or 'cycles' and 'crack size [..]'"
@@ -194,26 +201,17 @@ def read_growth_tests(
     missing = [key for key in ("piece", "force_range", "thickness", "width") if piece.get(key) is None]
     if missing:
         raise InputError(where, f"sizes against cycles without {listed(missing)}", "the piece and its load")
-    n, a = (_values(frame, columns, key, where) for key in ("cycles", "crack size"))
+    n, a = (_values(table, key) for key in ("cycles", "crack size"))
     return growth_of_piece(n, a, r_ratio=r_ratio, name=label, source=where, **piece)
 
 
-def _column(cell: str, where: str, i: int) -> str:
-    name = cell.partition("[")[0].strip().lower()
-    if name not in COLUMNS:
-        raise InputError(
-            f"{where}, column {i + 1}", repr(cell), f"one of {listed(COLUMNS)}", did_you_mean(name, COLUMNS)
-        )
-    return name
-
-
-def _values(frame: Any, columns: dict[str, tuple[int, str]], key: str, where: str) -> FloatArray:
-    i, cell = columns[key]
-    place = f"{where}, column {cell!r}"
-    numbers = column_numbers(frame.iloc[:, i], place)
+def _values(table: KnownTable, key: str) -> FloatArray:
+    cell = next(head.cell for head in table.headings if head.column == key)
+    place = f"{table.where}, column {cell!r}"
+    numbers = column_numbers(table.frame[key], place)
     if not COLUMNS[key]:
         return numbers
-    unit = cell.partition("[")[2].strip(" ]")
+    unit = table.unit(key)
     if not unit:
         raise InputError(place, "no unit", f"a unit in brackets, such as '{key} [{_EXAMPLES[key]}]'")
     return np.asarray(factor(unit, DIMENSIONS[COLUMNS[key]], place) * numbers)

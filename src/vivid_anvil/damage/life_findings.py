@@ -142,7 +142,8 @@ def _samples_per_cycle(result: LifeResult) -> Iterator[Finding]:
     for i, source in enumerate(result.spectrum.sources):
         of = np.flatnonzero((result.spectrum.event == i) & (result.damage > 0.0))
         damage = result.damage[of]
-        if source.history is None or damage.sum() <= 0.01 * result.damage_per_repeat:
+        untimed = source.history is None or source.history.steps != "even"
+        if untimed or source.history is None or damage.sum() <= 0.01 * result.damage_per_repeat:
             continue
         values = source.history[result.hot_spot.channel].values
         samples = samples_per_cycle(values, result.spectrum.cycles.chosen(of), damage)

@@ -11,7 +11,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, real_number
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields.stress_field import StressField
-from vivid_anvil.histories import Channel, DutyCycle, GatedHistory, LoadHistory
+from vivid_anvil.histories import Channel, DutyCycle, GatedHistory, LoadHistory, Steps
 from vivid_anvil.units import DIMENSIONS, coherent
 
 
@@ -73,6 +73,7 @@ class EventLoads:
     loads: FloatArray
     sample_rate: float
     counts: FloatArray | None = None
+    steps: Steps = "even"
 
 
 @dataclass(frozen=True, eq=False)
@@ -147,7 +148,7 @@ class FieldLoads:
                 "What is small on a channel may be large at a node: leave the gate out.",
             )
         if isinstance(load, LoadHistory):
-            return EventLoads(name, often, self._matrix(name, load.__getitem__), load.sample_rate)
+            return EventLoads(name, often, self._matrix(name, load.__getitem__), load.sample_rate, steps=load.steps)
         table = load.rainflow(self._only_channel(name), residue="repeated")
         if ordered:
             load.sequence(self._only_channel(name))  # refuses a load without order

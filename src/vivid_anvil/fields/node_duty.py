@@ -41,7 +41,7 @@ def stress_load(event: EventLoads, stress_of: Callable[[FloatArray], FloatArray]
     """The stress of an event: a history, or the cycles that it is specified by."""
     history = stress_of(event.loads)
     if event.counts is None:
-        return LoadHistory(event.name, (Channel(CHANNEL, history, "stress"),), event.sample_rate)
+        return LoadHistory(event.name, (Channel(CHANNEL, history, "stress"),), event.sample_rate, steps=event.steps)
     return NodeCycles(history[0::2], history[1::2], event.counts)
 
 

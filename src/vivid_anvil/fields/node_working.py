@@ -67,12 +67,17 @@ def _moment(result: ModelResult, place: int, end: int) -> _Moment:
     if len(among) == 1 and among[0].counts is None and min(ends) >= 0:
         history = node_history(result, place, among[0].loads)
         sample = min(ends, key=lambda at: abs(float(history[at]) - stress))
-        return _Moment(among[0], among[0].loads[sample], sample / among[0].sample_rate)
+        return _Moment(among[0], among[0].loads[sample], _time(among[0], sample))
     off = [np.abs(node_history(result, place, one.loads) - stress) for one in among]
     best = int(np.argmin([float(one.min()) for one in off]))
     sample = int(off[best].argmin())
     found = among[best]
-    return _Moment(found, found.loads[sample], sample / found.sample_rate if found.counts is None else None)
+    return _Moment(found, found.loads[sample], _time(found, sample))
+
+
+def _time(event: EventLoads, sample: int) -> float | None:
+    """When a sample is, s; None where samples have no times."""
+    return sample / event.sample_rate if event.counts is None and event.steps == "even" else None
 
 
 def _load_steps(result: ModelResult, moment: _Moment) -> list[Step]:

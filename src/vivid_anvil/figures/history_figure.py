@@ -6,16 +6,17 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
+from vivid_anvil.checks import FloatArray
 from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, note, thinned
 from vivid_anvil.histories import Channel, GatedHistory, LoadHistory, check_history, turning_points
-from vivid_anvil.units import UnitSystem, display_unit, number, shown
+from vivid_anvil.units import UnitSystem, display_unit, shown
 
 ZOOM_SAMPLES = 1200
 
 
 def history_figure(history: LoadHistory, units: UnitSystem = "metric") -> Figure:
     """The figure of a load history."""
-    figure = new_figure(f"{history.name}: {number(history.duration)} s at {number(history.sample_rate)} Hz")
+    figure = new_figure(f"{history.name}: {history.course}")
     one = len(history.channels) == 1
     grid = figure.subplots(2, 1) if one else figure.subplots(len(history.channels), 2, width_ratios=(2, 1))
     for row, channel in zip(np.atleast_2d(grid), history.channels, strict=True):
@@ -35,7 +36,7 @@ def gated_figure(gated: GatedHistory, units: UnitSystem = "metric") -> Figure:
             continue
         axes = figure.axes[1 if one else 2 * i + 1]
         low, high = axes.get_xlim()
-        times = left.samples / gated.history.sample_rate
+        times = _places(gated.history)[left.samples]
         inside = (times >= low) & (times <= high)
         values = shown(left.values, channel.dimension, units)
         axes.plot(
@@ -54,42 +55,46 @@ def _zoom(history: LoadHistory, channel: Channel) -> tuple[int, int]:
         return 0, len(channel)
     swings = np.abs(np.diff(channel.values[points])) / np.sqrt(np.diff(points))
     middle = int(points[int(np.argmax(swings))])
-    half = int(min(ZOOM_SAMPLES, max(200.0, 6.0 * history.sample_rate)) // 2)
+    half = int(min(ZOOM_SAMPLES, max(200.0, 6.0 * history.sample_rate if history.steps == "even" else 0.0)) // 2)
     return max(0, middle - half), min(len(channel), middle + half)
 
 
-def _label(axes: Axes, channel: Channel, units: UnitSystem) -> None:
+def _places(history: LoadHistory) -> FloatArray:
+    """Where samples stand along the axis: times, s, or numbers of peaks and valleys without even times."""
+    return history.time if history.steps == "even" else np.arange(len(history.channels[0]), dtype=np.float64)
+
+
+def _label(axes: Axes, channel: Channel, units: UnitSystem, timed: bool) -> None:
     unit = display_unit(channel.dimension, units)
-    axes.set_xlabel("Time [s]")
+    axes.set_xlabel("Time [s]" if timed else "Peak or valley, number")
     axes.set_ylabel(f"{channel.name.capitalize()} [{unit}]" if unit != "1" else channel.name.capitalize())
 
 
 def _whole(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, int], units: UnitSystem) -> None:
-    time, values = thinned(history.time, shown(channel.values, channel.dimension, units))
-    axes.axvspan(zoom[0] / history.sample_rate, zoom[1] / history.sample_rate, color=PALE, alpha=0.6, lw=0)
+    places = _places(history)
+    time, values = thinned(places, shown(channel.values, channel.dimension, units))
+    axes.axvspan(places[zoom[0]], places[zoom[1] - 1], color=PALE, alpha=0.6, lw=0)
     axes.plot(time, values, color=BLUE, lw=0.8)
     marked = next(one for one in check_history(history) if one.channel == channel.name).spikes
     if marked.size:
         high = shown(channel.values[marked], channel.dimension, units)
-        axes.plot(marked / history.sample_rate, high, ls="none", marker="x", ms=9, mew=2.0, color=RED, label="Spikes")
+        axes.plot(places[marked], high, ls="none", marker="x", ms=9, mew=2.0, color=RED, label="Spikes")
         axes.legend(loc="upper left")
     axes.margins(x=0.005)
     axes.set_title("Whole history; the shaded part is enlarged")
-    _label(axes, channel, units)
+    _label(axes, channel, units, history.steps == "even")
 
 
 def _near(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, int], units: UnitSystem) -> None:
-    values = shown(channel.values, channel.dimension, units)
+    values, places = shown(channel.values, channel.dimension, units), _places(history)
     points = turning_points(channel.values)
     inside = points[(points >= zoom[0]) & (points < zoom[1])]
     part = slice(*zoom)
-    axes.plot(history.time[part], values[part], color=BLUE, lw=1.0, marker=".", ms=3, label="Samples")
-    axes.plot(
-        history.time[inside], values[inside], ls="none", marker="o", ms=6, mfc="none", mec=RED, label="Turning points"
-    )
+    axes.plot(places[part], values[part], color=BLUE, lw=1.0, marker=".", ms=3, label="Samples")
+    axes.plot(places[inside], values[inside], ls="none", marker="o", ms=6, mfc="none", mec=RED, label="Turning points")
     extremes = [zoom[0] + int(np.argmax(values[part])), zoom[0] + int(np.argmin(values[part]))]
     axes.plot(
-        history.time[extremes],
+        places[extremes],
         values[extremes],
         ls="none",
         marker="D",
@@ -104,4 +109,4 @@ def _near(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, i
     axes.set_title("Enlarged")
     axes.legend(loc="upper left", ncols=3)
     note(axes, f"{points.size} turning points in all")
-    _label(axes, channel, units)
+    _label(axes, channel, units, history.steps == "even")

@@ -8,7 +8,7 @@ from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.events import DutyCycle, Event
 from vivid_anvil.histories.exceedance import Exceedance, classes_of_exceedance, exceedance
 from vivid_anvil.histories.gate import Gated, GatedHistory, gate
-from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.histories.load_history import Channel, LoadHistory, Steps
 from vivid_anvil.histories.matrix import (
     CLASS_VALUES,
     MATRICES,
@@ -92,6 +92,7 @@ __all__ = [
     "RainflowCounter",
     "Residue",
     "Source",
+    "Steps",
     "TailFit",
     "binning_effect",
     "binning_findings",

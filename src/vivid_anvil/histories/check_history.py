@@ -21,6 +21,8 @@ FLAT_SECONDS, FLAT_SAMPLES = 1.0, 20
 SPIKE_SIGMAS, SPIKE_SHARE = 8.0, 0.1
 DRIFT_SHARE = 0.2
 JITTER = 1e-3
+SMALL_SWING, FEW_PER_POINT = 0.05, 3.0
+_SHARE, _ABOVE, _ASIDE = 0.1, 5.0, 12
 _LISTED = 5
 
 
@@ -28,6 +30,9 @@ _LISTED = 5
 class ChannelCheck:
     """What one channel looks like; values in the coherent unit of `dimension`, times in s, rates in Hz.
 
+    Peaks and valleys without even times have no frequency and no rate of turning points: those are 0, `duration` may be nan.
+    `dominant_frequency` is 0 where no frequency stands out. `samples_per_turning_point` leaves out swings below a twentieth
+    of the span.
     `crest_factor` is the largest deviation from the mean over the rms deviation. `clipped` and `flat` are stretches as rows
     of first and last sample; `spikes` are sample numbers. `drift` is what a straight line through the history rises by.
     """
@@ -45,6 +50,7 @@ class ChannelCheck:
     turning_points_per_second: float
     dominant_frequency: float
     samples_per_cycle: float
+    samples_per_turning_point: float
     clipped: IntArray
     flat: IntArray
     spikes: IntArray
@@ -103,19 +109,20 @@ def _check(history: LoadHistory, channel: Channel) -> ChannelCheck:
     values, rate = channel.values, history.sample_rate
     mean = float(values.mean())
     deviation = float(values.std())
-    frequency = dominant_frequency(values, rate)
+    timed = history.steps == "even"
+    frequency = dominant_frequency(values, rate) if timed else 0.0
     time = np.arange(values.size) - 0.5 * (values.size - 1)
     slope = float((time * (values - mean)).sum() / (time**2).sum())
     seen = {
         "clipped": clipped_stretches(values),
         "flat": flat_stretches(values, rate),
-        "spikes": spikes(values),
+        "spikes": spikes(values) if timed else np.empty(0, dtype=np.int64),
         "drift": slope * (values.size - 1),
     }
     numbers = {
         "channel": channel.name,
         "dimension": channel.dimension,
-        "duration": history.duration,
+        "duration": np.nan if history.duration is None else history.duration,
         "sample_rate": rate,
         "jitter": history.jitter,
         "minimum": float(values.min()),
@@ -123,22 +130,43 @@ def _check(history: LoadHistory, channel: Channel) -> ChannelCheck:
         "mean": mean,
         "rms": float(np.sqrt((values**2).mean())),
         "crest_factor": float(np.abs(values - mean).max()) / deviation if deviation > 0.0 else 0.0,
-        "turning_points_per_second": turning_points(values).size / max(history.duration, 1.0 / rate),
+        "turning_points_per_second": turning_points(values).size * rate / max(values.size - 1, 1) if timed else 0.0,
         "dominant_frequency": frequency,
         "samples_per_cycle": rate / frequency if frequency > 0.0 else np.inf,
+        "samples_per_turning_point": _samples_per_turning_point(values) if timed else np.inf,
     }
     check = ChannelCheck(**numbers, **seen, findings=())  # type: ignore[arg-type]
     return ChannelCheck(**numbers, **seen, findings=_findings(check))  # type: ignore[arg-type]
 
 
+def _samples_per_turning_point(values: FloatArray) -> float:
+    """Samples for each turning point of the swings that matter: those of a twentieth of the span and more."""
+    from vivid_anvil.histories.gate import gate
+
+    span = float(np.ptp(values))
+    if span == 0.0:
+        return np.inf
+    return float(values.size / max(gate(values, SMALL_SWING * span, dimension="number").values.size, 1))
+
+
 def dominant_frequency(values: FloatArray, sample_rate: float) -> float:
-    """Frequency, Hz, of the highest line of the power spectrum (Welch's method), 0 for a constant channel."""
+    """Frequency, Hz, of the highest line of the power spectrum (Welch's method); 0 where none stands out.
+
+    A line stands out where it and its two neighbours hold a tenth of the power and are well above what lies around them.
+    """
     from scipy.signal import detrend, welch
 
     if values.size < 8 or np.ptp(values) == 0.0:
         return 0.0
     frequency, power = welch(detrend(values), sample_rate, nperseg=min(values.size, 4096), detrend=False)
-    return float(frequency[1:][np.argmax(power[1:])])
+    lines = power[1:]
+    top = int(np.argmax(lines))
+    peak = float(lines[max(0, top - 1) : top + 2].sum())
+    aside = [lines[max(0, top - _ASIDE) : max(0, top - 3)], lines[top + 4 : top + _ASIDE + 1]]
+    around = max((float(one.mean()) for one in aside if one.size), default=0.0)
+    # the lowest line is a single wave over all of it: drift, or a spectrum that only falls
+    stands_out = top > 0 and peak >= _SHARE * float(lines.sum()) and float(lines[top]) > _ABOVE * around
+    return float(frequency[1:][top]) if stands_out else 0.0
 
 
 def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
@@ -187,6 +215,17 @@ def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
                 "drift",
                 f"{name} drifts by {in_unit(check.drift, check.dimension)} over the history.",
                 "If the load cannot do that, remove the drift; if it can, leave it.",
+            )
+        )
+    if check.samples_per_turning_point < FEW_PER_POINT and not check.samples_per_cycle < FEW_SAMPLES:
+        found.append(
+            Finding(
+                "warning",
+                "few-samples-a-turn",
+                f"{name} turns every {check.samples_per_turning_point:.2g} samples, swings below "
+                f"{SMALL_SWING:.0%} of its span left out.",
+                "Peaks are cut off where fewer than about 3 samples lie between two of them: measure at a higher rate; if it is "
+                "noise, filter or gate it; if the rows are turning points, read them as peaks and valleys.",
             )
         )
     if check.samples_per_cycle < FEW_SAMPLES:

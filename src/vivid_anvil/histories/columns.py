@@ -9,9 +9,9 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, one_of
 from vivid_anvil.errors import InputError
-from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.histories.load_history import Channel, LoadHistory, Steps
 from vivid_anvil.tables import DATE_TIME, Header
 from vivid_anvil.units import dimension_of, factor, number, one
 
@@ -19,6 +19,7 @@ from vivid_anvil.units import dimension_of, factor, number, one
 STEP_TOLERANCE = 0.01
 _RATE = one("frequency", above=0.0)
 _PIECE = 1 << 18
+EVEN, PEAKS = "samples at even steps", "peaks and valleys"
 SHORT = "A single value is no history: describe it as an event of constant amplitude."
 
 
@@ -29,11 +30,14 @@ def history_of(
     rate: float | str | None,
     where: str,
     first_row: int,
+    rows: str = EVEN,
 ) -> LoadHistory:
     """The load history of `columns`, one per header; `first_row` is the number of the first row of values in the file.
 
+    `rows` are "samples at even steps", or "peaks and valleys" at any times, or at none.
     Raises InputError for fewer than two samples, values that are not finite, and time that does not rise evenly.
     """
+    one_of(f"{where}, rows", rows, (EVEN, PEAKS))
     stated = None if rate is None else _RATE.checked(rate, f"{where}, sample rate")
     if not len(columns[0]) >= 2:
         raise InputError(where, f"{len(columns[0])} row of values", "at least two samples", SHORT)
@@ -41,7 +45,9 @@ def history_of(
         _refuse_gaps(head, column, where, first_row)
     jitter = 0.0
     times = [i for i, head in enumerate(heads) if head.is_time]
-    if times:
+    if rows == PEAKS:
+        stated = _mean_rate(columns[times[0]], heads[times[0]].unit, where, first_row) if times else stated
+    elif times:
         time = columns[times[0]]
         found, jitter = rate_of(time, heads[times[0]].unit, f"{where}, column time", first_row)
         if stated is not None and abs(found / stated - 1.0) > STEP_TOLERANCE:
@@ -52,12 +58,13 @@ def history_of(
                 "Correct the rate, or leave it out.",
             )
         stated = found if stated is None else stated
-    if stated is None:
+    if stated is None and rows == EVEN:
         raise InputError(
             where,
             "no time column and no sample rate",
             "one of the two",
-            "Head a column 'time [s]', or state the rate: sample_rate = \"100 Hz\".",
+            "Head a column 'time [s]', or state the rate: sample_rate = \"100 Hz\"; or, where the rows are the turning points, "
+            f'rows = "{PEAKS}".',
         )
     channels = [
         Channel.in_unit(head.name, column, head.unit)
@@ -66,7 +73,24 @@ def history_of(
     ]
     if not channels:
         raise InputError(where, "only a time column", "at least one channel", "Add the load beside it.")
-    return LoadHistory(name, tuple(channels), stated, jitter=jitter)
+    if rows == EVEN:
+        return LoadHistory(name, tuple(channels), stated or 0.0, jitter=jitter)
+    steps: Steps = "none" if stated is None else "uneven"
+    return LoadHistory(name, tuple(channels), stated or 1.0, steps=steps)
+
+
+def _mean_rate(time: FloatArray, unit: str, where: str, first_row: int) -> float:
+    """Mean rate, Hz, of times that rise at any steps."""
+    falls = np.flatnonzero(~(np.diff(time) > 0.0))
+    if falls.size:
+        row = int(falls[0])
+        raise InputError(
+            f"{where}, column time, line {row + first_row + 1}",
+            f"{time[row + 1]:.10g} after {time[row]:.10g}",
+            "time that rises",
+        )
+    in_seconds = 1e-6 if unit == DATE_TIME else factor(unit, dimension_of("s", "time"), where)
+    return float((time.size - 1) / ((time[-1] - time[0]) * in_seconds))
 
 
 def rate_of(time: FloatArray, unit: str, where: str, first_row: int) -> tuple[float, float]:
@@ -104,7 +128,8 @@ def rate_of(time: FloatArray, unit: str, where: str, first_row: int) -> tuple[fl
             f"a step of {number(found_step * in_seconds)} s where the mean is {number(step * in_seconds)} s",
             "equal steps",
             f"{hint}{uneven} of {time.size - 1} steps differ by more than {STEP_TOLERANCE:.0%}: resample; "
-            "or, if only the printed digits are too few, drop the time column and state the sample rate.",
+            "or, if only the printed digits are too few, drop the time column and state the sample rate; "
+            f'or, where the rows are the turning points, state rows = "{PEAKS}".',
         )
     # 0.01 s steps mean 100 Hz, not 99.99999999999: the last digits are those of the printed times.
     return float(f"{1.0 / (step * in_seconds):.9g}"), worst

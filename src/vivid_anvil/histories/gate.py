@@ -81,8 +81,8 @@ class GatedHistory:
         return self.history.dimensions
 
     @property
-    def duration(self) -> float:
-        """Time from the first to the last sample, s."""
+    def duration(self) -> float | None:
+        """Time from the first to the last sample, s; None where samples have no times."""
         return self.history.duration
 
     def extremes(self, channel: str) -> tuple[float, float]:
@@ -94,7 +94,7 @@ class GatedHistory:
         if channel not in self.gates:
             return None
         one = self.history[channel]
-        return gate(one.values, self.gates[channel], dimension=one.dimension, sample_rate=self.history.sample_rate)
+        return gate(one.values, self.gates[channel], dimension=one.dimension, sample_rate=self.history.counting_rate)
 
     def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """Cycles of what is left, with the samples of the whole history."""
@@ -102,7 +102,7 @@ class GatedHistory:
         if found is None:
             return self.history.rainflow(channel, residue=residue)
         dimension = self.history[channel].dimension
-        cycles = rainflow(found.values, residue=residue, dimension=dimension, sample_rate=self.history.sample_rate)
+        cycles = rainflow(found.values, residue=residue, dimension=dimension, sample_rate=self.history.counting_rate)
         return Cycles(
             range=cycles.range,
             mean=cycles.mean,

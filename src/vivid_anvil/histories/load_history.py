@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from typing import Literal, get_args
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -16,6 +17,9 @@ from vivid_anvil.histories.between import LoadSequence
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.rainflow import four_point, rainflow
 from vivid_anvil.units import DIMENSIONS, Coherent, dimension_of, factor, in_dimension, unit_of
+
+Steps = Literal["even", "uneven", "none"]
+STEPS: tuple[str, ...] = get_args(Steps)
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -69,7 +73,8 @@ class LoadHistory:
     """Channels of equal length, sampled at `sample_rate` (Hz, or text such as "100 Hz"), with a name.
 
     `repairs` says in words what was done to it since it was read; `jitter` is the largest deviation of a step of its time
-    column from the mean step, as a share of it.
+    column from the mean step, as a share of it. `steps` are "even"; or "uneven" or "none" where the samples are peaks and
+    valleys at any times or at none: `sample_rate` is their mean rate then, or says nothing, and no cycle has times.
 
     >>> history = LoadHistory("lap", [Channel.in_unit("vertical force", [3.1, 4.2, 2.9], "kN")], "100 Hz")
     >>> history["vertical force"].values
@@ -81,10 +86,12 @@ class LoadHistory:
     sample_rate: Coherent = Coherent("frequency", above=0.0)
     repairs: tuple[str, ...] = ()
     jitter: float = 0.0
+    steps: Steps = "even"
 
     def __post_init__(self) -> None:
         checks.text("LoadHistory.name", self.name)
         object.__setattr__(self, "channels", tuple(self.channels))
+        checks.one_of(f"history {self.name}, steps", self.steps, STEPS)
         where = f"history {self.name}"
         if not self.channels:
             raise InputError(where, "no channel", "at least one channel")
@@ -106,14 +113,35 @@ class LoadHistory:
         )
 
     @property
-    def duration(self) -> float:
-        """Time from the first to the last sample, s."""
-        return float((len(self.channels[0]) - 1) / self.sample_rate)
+    def counting_rate(self) -> float | None:
+        """The sample rate where samples have times, Hz; None otherwise."""
+        return self.sample_rate if self.steps == "even" else None
+
+    @property
+    def duration(self) -> float | None:
+        """Time from the first to the last sample, s; None where samples have no times."""
+        return None if self.steps == "none" else float((len(self.channels[0]) - 1) / self.sample_rate)
+
+    @property
+    def course(self) -> str:
+        """Duration and rate in words."""
+        if self.steps == "even":
+            return f"{self.duration:.4g} s at {self.sample_rate:.4g} Hz"
+        points = f"{len(self.channels[0])} peaks and valleys"
+        return points if self.duration is None else f"{points} in {self.duration:.4g} s"
 
     @property
     def time(self) -> FloatArray:
-        """Time of each sample from the start, s."""
+        """Time of each sample from the start, s; InputError for peaks and valleys without even times."""
+        self.timed("times")
         return np.arange(len(self.channels[0])) / self.sample_rate
+
+    def timed(self, what: str) -> None:
+        """InputError unless the samples stand at even steps; `what` needs them to."""
+        if self.steps != "even":
+            raise InputError(
+                f"history {self.name}", "peaks and valleys without even times", f"samples at even steps: {what}"
+            )
 
     @property
     def dimensions(self) -> dict[str, str]:
@@ -128,13 +156,13 @@ class LoadHistory:
     def sequence(self, channel: str) -> LoadSequence:
         """The closed cycles of one channel, and its residue as the one step."""
         chosen = self[channel]
-        count = four_point(chosen.values, dimension=chosen.dimension, sample_rate=self.sample_rate)
+        count = four_point(chosen.values, dimension=chosen.dimension, sample_rate=self.counting_rate)
         return LoadSequence(count.cycles, ((count.residue.values, 1.0),))
 
     def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """Rainflow cycles of one channel; see `rainflow`."""
         chosen = self[channel]
-        return rainflow(chosen.values, residue=residue, dimension=chosen.dimension, sample_rate=self.sample_rate)
+        return rainflow(chosen.values, residue=residue, dimension=chosen.dimension, sample_rate=self.counting_rate)
 
     def rainflow_all(self, *, residue: str = "half cycles", threads: int = 2) -> dict[str, Cycles]:
         """Rainflow cycles of every channel by name; the loop lets go of the interpreter, so channels run side by side."""
@@ -145,4 +173,4 @@ class LoadHistory:
 
     def __repr__(self) -> str:
         names: Iterable[str] = (channel.name for channel in self.channels)
-        return f"<LoadHistory {self.name}: {self.duration:.4g} s at {self.sample_rate:.4g} Hz, {', '.join(names)}>"
+        return f"<LoadHistory {self.name}: {self.course}, {', '.join(names)}>"

@@ -15,12 +15,13 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.errors import InputError, listed
 from vivid_anvil.histories.between import LoadSequence
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.exceedance import classes_of_exceedance
-from vivid_anvil.tables import headers, read_frame
+from vivid_anvil.known_tables import read_known
+from vivid_anvil.tables import column_numbers
 from vivid_anvil.units import DIMENSIONS, dimension_of, factor, in_dimension, one, opened
 
 
@@ -188,37 +189,49 @@ def load_spectrum(channel: str, rows: Mapping[str, Sequence[Any]], unit: str) ->
 
 @opened(frequency=one("frequency", above=0.0, optional=True))
 def read_programme(
-    path: str | Path, *, channel: str, sheet: str | int = 0, frequency: float | None = None
+    path: str | Path,
+    *,
+    channel: str,
+    sheet: str | int = 0,
+    block: int | str | None = None,
+    frequency: float | None = None,
 ) -> BlockProgramme:
-    """A block programme from a CSV or Excel file with columns such as `maximum [kN],minimum [kN],cycles,name`."""
-    rows, unit = _rows(Path(path), sheet)
+    """A block programme from a CSV or Excel file with columns such as `maximum [kN],minimum [kN],cycles,name`.
+
+    Headings may be as people write them (`Max (kN)`, `N`), titles may stand above; `block` chooses one of several blocks of
+    columns side by side.
+    """
+    rows, unit = _rows(Path(path), sheet, block)
     return block_programme(channel, rows, unit, frequency=frequency)
 
 
-def read_spectrum(path: str | Path, *, channel: str, sheet: str | int = 0) -> LoadSpectrum:
-    """A load spectrum from a CSV or Excel file with columns such as `range [kN],cycles` or `range [kN],exceedance`."""
-    rows, unit = _rows(Path(path), sheet)
+def read_spectrum(
+    path: str | Path, *, channel: str, sheet: str | int = 0, block: int | str | None = None
+) -> LoadSpectrum:
+    """A load spectrum from a CSV or Excel file with columns such as `range [kN],cycles` or `range [kN],exceedance`.
+
+    Headings, titles and blocks as in `read_programme`.
+    """
+    rows, unit = _rows(Path(path), sheet, block)
     return load_spectrum(channel, rows, unit)
 
 
-def _rows(path: Path, sheet: str | int) -> tuple[dict[str, list[Any]], str]:
+def _rows(path: Path, sheet: str | int, block: int | str | None) -> tuple[dict[str, list[Any]], str]:
     """Columns by name, and the one unit of those that carry a load."""
-    frame, where = read_frame(path, sheet, "a file of rows")
+    table = read_known(path, (*_LOAD_COLUMNS, *_OTHER_COLUMNS), what="a file of rows", sheet=sheet, block=block)
+    units = {head.unit for head in table.headings if head.column in _LOAD_COLUMNS}
+    if len(units) != 1 or "" in units:
+        found = f"the columns {', '.join(head.cell for head in table.headings)}"
+        raise InputError(table.where, found, "one unit for all loads", "Head a column for instance 'maximum [kN]'.")
+    unit = units.pop()
+    dimension_of(unit, table.where)
     rows: dict[str, list[Any]] = {}
-    units = set()
-    for i, cell in enumerate(map(str, frame.columns)):
-        name = cell.partition("[")[0].strip()
-        known = (*_LOAD_COLUMNS, *_OTHER_COLUMNS)
-        if name not in known:
-            raise InputError(
-                f"{where}, column {i + 1}", repr(cell), f"one of {listed(known)}", did_you_mean(name, known)
-            )
-        if name in _LOAD_COLUMNS:
-            units.add(headers([cell], lambda _, i=i: f"{where}, column {i + 1}")[0].unit)  # type: ignore[misc]
-        rows[name] = frame.iloc[:, i].tolist()
-    if len(units) != 1:
-        raise InputError(where, f"columns in {listed(sorted(units)) or 'no unit'}", "one unit for all loads")
-    return rows, units.pop()
+    for heading in table.headings:
+        column = table.frame[heading.column]
+        where = f"{table.where}, column {heading.cell!r}"
+        named = heading.column == "name"
+        rows[heading.column] = column.fillna("").tolist() if named else column_numbers(column, where).tolist()
+    return rows, unit
 
 
 def _columns(rows: Mapping[str, Sequence[Any]], where: str) -> dict[str, FloatArray]:

@@ -21,7 +21,7 @@ from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, shortened
 from vivid_anvil.errors import InputError
 from vivid_anvil.files import existing
-from vivid_anvil.histories.columns import SHORT, history_of
+from vivid_anvil.histories.columns import EVEN, SHORT, history_of
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.tables import DATE_TIME, Header, headers
 
@@ -52,12 +52,14 @@ def read_csv(
     decimal: str | None = None,
     encoding: str | None = None,
     header_line: int | None = None,
+    rows: str = EVEN,
 ) -> LoadHistory:
     """The load history in the text file `path`.
 
     `sample_rate`, Hz or text such as "100 Hz", is needed where there is no column `time [s]`; where there is one, the
-    two must agree within 1 %. A column `time` without unit holds date-times. `units` gives the units of columns whose
-    header has none. `delimiter` ("comma", "semicolon", "tab"), `decimal` ("." or ","), `encoding` and `header_line` (from
+    two must agree within 1 %. The first column is the time where its unit is one, whatever its name; a column `time` without
+    unit holds date-times. With `rows="peaks and valleys"` times may be uneven, or missing. `units` gives the units of columns
+    whose header has none. `delimiter` ("comma", "semicolon", "tab"), `decimal` ("." or ","), `encoding` and `header_line` (from
     1) are detected unless given. `name` is the file's name by default.
 
     Raises InputError, with file, line and column, for anything that is not a clean history.
@@ -66,7 +68,7 @@ def read_csv(
     form = text_form(path, delimiter=delimiter, decimal=decimal, encoding=encoding, header_line=header_line)
     heads = headers(form.cells, lambda i: f"{path.name}, line {form.header_line}, column {i + 1}", units)
     columns = _fast(path, form, heads) or _slow(path, form, heads)
-    return history_of(name or path.stem, heads, columns, sample_rate, path.name, form.header_line + 1)
+    return history_of(name or path.stem, heads, columns, sample_rate, path.name, form.header_line + 1, rows)
 
 
 def text_form(

@@ -16,7 +16,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, one_row
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.files import existing, first_line, fits_memory, read_by_others
-from vivid_anvil.histories.columns import history_of
+from vivid_anvil.histories.columns import EVEN, history_of
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.tables import DATE_TIME, Header, headers, workbook
 
@@ -30,6 +30,7 @@ def read_excel(
     sample_rate: float | str | None = None,
     name: str | None = None,
     units: Mapping[str, str] | None = None,
+    rows: str = EVEN,
 ) -> LoadHistory:
     """The load history on a sheet (by name, or number from 0) of an Excel workbook; `header_row` counts from 1."""
     path = existing(path)
@@ -37,7 +38,7 @@ def read_excel(
     cells = [str(cell) for cell in frame.columns]
     heads = headers(cells, lambda i: f"{where}, row {header_row}, column {i + 1}", units)
     columns = [_excel_column(frame.iloc[:, i], head, where, header_row) for i, head in enumerate(heads)]
-    return history_of(name or path.stem, heads, columns, sample_rate, where, header_row + 1)
+    return history_of(name or path.stem, heads, columns, sample_rate, where, header_row + 1, rows)
 
 
 def _excel_column(column: Any, head: Header, where: str, header_row: int) -> FloatArray:
@@ -70,6 +71,7 @@ def read_parquet(
     name: str | None = None,
     units: Mapping[str, str] | None = None,
     columns: Sequence[str] | None = None,
+    rows: str = EVEN,
 ) -> LoadHistory:
     """The load history in a Parquet file whose columns are headed `force [kN]`; `columns` chooses some of them."""
     path = existing(path)
@@ -81,7 +83,7 @@ def read_parquet(
     values = [_arrow_column(table.column(cell), cell, path) for cell in cells]
     stated = (file.schema_arrow.metadata or {}).get(b"sample_rate", b"").decode() or None
     rate = stated if sample_rate is None else sample_rate
-    return history_of(name or path.stem, heads, values, rate, path.name, 1)
+    return history_of(name or path.stem, heads, values, rate, path.name, 1, rows)
 
 
 def parquet_file(path: Path) -> Any:
@@ -118,6 +120,7 @@ def read_hdf5(
     sample_rate: float | str | None = None,
     name: str | None = None,
     units: Mapping[str, str] | None = None,
+    rows: str = EVEN,
 ) -> LoadHistory:
     """The load history in an HDF5 file: a group of one-dimensional datasets, or one dataset, at the path `dataset`.
 
@@ -148,7 +151,7 @@ def read_hdf5(
     if len({column.size for column in values}) > 1:
         lengths = {head.name: column.size for head, column in zip(heads, values, strict=True)}
         raise InputError(where, f"datasets of {lengths} samples", "datasets of equal length", "Name one: dataset=.")
-    return history_of(name or path.stem, heads, values, rate, where, 1)
+    return history_of(name or path.stem, heads, values, rate, where, 1, rows)
 
 
 def hdf5_file(path: Path) -> Any:
@@ -171,6 +174,7 @@ def read_npy(
     sample_rate: float | str | None = None,
     channel: str = "load",
     name: str | None = None,
+    rows: str = EVEN,
 ) -> LoadHistory:
     """The load history in a NumPy .npy file of one row; the unit and the sample rate must be stated."""
     path = existing(path)
@@ -188,7 +192,7 @@ def read_npy(
         ) from None
     row = one_row(values, where=path.name)
     heads = [Header(channel, unit, path.name)]
-    return history_of(name or path.stem, heads, [row], sample_rate, path.name, 1)
+    return history_of(name or path.stem, heads, [row], sample_rate, path.name, 1, rows)
 
 
 def _header(file: Any, version: tuple[int, int]) -> Any:

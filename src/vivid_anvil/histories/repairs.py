@@ -31,12 +31,12 @@ def cut(history: LoadHistory, *, start: float | str = 0.0, end: float | str) -> 
     >>> cut(whole, start="0.2 s", end="0.5 s")["force"].values
     array([2., 3., 4., 5.])
     """
+    history.timed("a cut")
     first, last = (coherent(value, "time", "cut") for value in (start, end))
-    if not 0.0 <= first < last <= history.duration + 0.5 / history.sample_rate:
+    whole = (len(history.channels[0]) - 1) / history.sample_rate
+    if not 0.0 <= first < last <= whole + 0.5 / history.sample_rate:
         raise InputError(
-            "cut",
-            f"{number(first)} to {number(last)} s",
-            f"a window that rises, within 0 to {number(history.duration)} s",
+            "cut", f"{number(first)} to {number(last)} s", f"a window that rises, within 0 to {number(whole)} s"
         )
     part = slice(math.ceil(first * history.sample_rate - 1e-6), math.floor(last * history.sample_rate + 1e-6) + 1)
     channels = [Channel(one.name, one.values[part], one.dimension) for one in history.channels]
@@ -97,6 +97,7 @@ def resample(history: LoadHistory, *, sample_rate: float | str) -> LoadHistory:
     """All channels at another `sample_rate`, Hz, by a polyphase filter; the ratio is taken as a fraction of whole numbers."""
     from scipy.signal import resample_poly
 
+    history.timed("resampling")
     rate = checks.positive_number("resample, sample_rate", coherent(sample_rate, "frequency", "resample, sample_rate"))
     ratio = Fraction(rate / history.sample_rate).limit_denominator(10_000)
     if abs(float(ratio) * history.sample_rate / rate - 1.0) > 1e-9:
@@ -120,7 +121,11 @@ def join(histories: Sequence[LoadHistory], *, name: str) -> LoadHistory:
         raise InputError("join", "no history", "at least one")
     first = histories[0]
     for other in histories[1:]:
-        if other.sample_rate != first.sample_rate:
+        if other.steps != first.steps:
+            raise InputError(
+                f"join, history {other.name}", f"{other.steps} steps", f"{first.steps} steps as {first.name}"
+            )
+        if other.sample_rate != first.sample_rate and first.steps == "even":
             raise InputError(
                 f"join, history {other.name}",
                 f"a rate of {number(other.sample_rate)} Hz",
@@ -132,9 +137,11 @@ def join(histories: Sequence[LoadHistory], *, name: str) -> LoadHistory:
         for one in first.channels
     )
     before = tuple(f"{one.name}: {done}" for one in histories for done in one.repairs)
-    return LoadHistory(
-        name, channels, first.sample_rate, (*before, f"joined of {listed(one.name for one in histories)}")
-    )
+    rate = first.sample_rate
+    if first.steps == "uneven":  # all of them take as long as each by itself
+        rate = (len(channels[0]) - 1) / sum(one.duration or 0.0 for one in histories)
+    done = (*before, f"joined of {listed(one.name for one in histories)}")
+    return LoadHistory(name, channels, rate, done, steps=first.steps)
 
 
 @opened(factor=one())
@@ -207,6 +214,7 @@ def _filtered(
 ) -> LoadHistory:
     from scipy.signal import butter, sosfiltfilt
 
+    history.timed("a filter")
     one, limit = history[channel], coherent(frequency, "frequency", f"{kind}, frequency")
     if not 0.0 < limit < 0.5 * history.sample_rate:
         raise InputError(

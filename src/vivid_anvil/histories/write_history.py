@@ -21,6 +21,7 @@ def write_history(history: LoadHistory, path: str | Path) -> Path:
     that cannot be written.
     """
     path = Path(path)
+    history.timed("files of samples")
     writer = WRITERS.get(path.suffix.lower())
     if writer is None:
         raise InputError(path.name, f"the ending {path.suffix!r}", f"one of {listed(WRITERS)}")

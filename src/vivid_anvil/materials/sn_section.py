@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.known_tables import read_known
 from vivid_anvil.materials.detail_class import detail_curve, standard_named
 from vivid_anvil.materials.estimate import estimate_curve
 from vivid_anvil.materials.fit_likelihood import fit_likelihood
@@ -27,9 +28,9 @@ from vivid_anvil.materials.sn_forms import (
     straight_curve,
     table_curve,
 )
-from vivid_anvil.materials.specimens import read_specimens
+from vivid_anvil.materials.specimens import STRESS_HINTS, read_specimens
 from vivid_anvil.sections import checked
-from vivid_anvil.tables import headers, read_frame
+from vivid_anvil.tables import column_numbers
 from vivid_anvil.units import DIMENSIONS, factor, opened
 from vivid_anvil.working import Step, put_in
 
@@ -88,8 +89,9 @@ def _intercepts(name: str, values: dict[str, Any], place: Place) -> SNCurve:  # 
 
 
 def _table_file(name: str, values: dict[str, Any], place: Place) -> SNCurve:
-    file, sheet = values.pop("table"), values.pop("sheet", 0)
-    stress, points = read_points(place.folder / file, sheet)
+    file, sheet, block = values.pop("table"), values.pop("sheet", 0), values.pop("block", None)
+    stress, points, told = read_points(place.folder / file, sheet, block=block, stress=values.get("stress"))
+    values.setdefault("source", told)
     if values.setdefault("stress", stress) != stress:
         raise InputError(f"{place.where}, stress", repr(values["stress"]), f"{stress!r}, as the file {file} is headed")
     return table_curve(name=name, points=points, **values)
@@ -123,7 +125,8 @@ def _tests(name: str, values: dict[str, Any], place: Place) -> SNCurve:
     known = (REGRESSION, *FIT_MODELS)
     if model not in known:
         raise InputError(f"{place.where}, model", repr(model), f"one of {listed(known)}", did_you_mean(model, known))
-    series = read_specimens(place.folder / values["tests"], r_ratio=values.get("r_ratio"), sheet=values.get("sheet", 0))
+    how = {key: values[key] for key in ("r_ratio", "sheet", "block", "stress") if key in values}
+    series = read_specimens(place.folder / values["tests"], **how)
     fit = fit_line(series) if model == REGRESSION else fit_likelihood(series, model)
     return fit.curve(
         survival_probability=values.get("survival_probability", 0.5),
@@ -176,7 +179,7 @@ FORMS: dict[str, Form] = {
     ),
     "table": Form(
         {"table": "text", "above": "number or text", "below": "number or text"},
-        {**WRITTEN, "interpolation": "text", "sheet": "anything"},
+        {**WRITTEN, "interpolation": "text", "sheet": "anything", "block": "anything"},
         _table_file,
     ),
     "class": Form(
@@ -200,6 +203,8 @@ FORMS: dict[str, Form] = {
             "model": "text",
             "r_ratio": "a number",
             "sheet": "anything",
+            "block": "anything",
+            "stress": "text",
             "survival_probability": "a number",
             "confidence": "a number",
             "below": "number or text",
@@ -231,7 +236,8 @@ def curve_of_section(name: str, section: Section, place: Place) -> SNCurve:
 
 
 def _needed(form: Form) -> tuple[str, ...]:
-    written = ("stress", "r_ratio") if "stress" in form.may and "table" not in form.needs else ()
+    from_file = "table" in form.needs or "tests" in form.needs  # whose headings say what the stress is
+    written = ("stress", "r_ratio") if "stress" in form.may and not from_file else ()
     return (*form.needs, *written, *(("r_ratio",) if "table" in form.needs else ()))
 
 
@@ -271,29 +277,38 @@ def _thickened(curve: SNCurve, later: Mapping[str, Any], where: str) -> SNCurve:
     return with_stress_factor(curve, value, step)
 
 
-def read_points(path: str | Path, sheet: str | int = 0) -> tuple[str, list[tuple[float, float]]]:
+def read_points(
+    path: str | Path, sheet: str | int = 0, *, block: int | str | None = None, stress: str | None = None
+) -> tuple[str, list[tuple[float, float]], str]:
     """Range or amplitude, and the points (stress in MPa, life) of a CSV or Excel table headed `stress range [MPa],life [cycles]`.
 
+    Headings may be as people write them (`N`, `Amplitude (MPa)`; `S (MPa)` with `stress` stated), titles may stand above, rows
+    in any order, a point twice (a knee that ends one line and begins the next); `block` chooses one of several blocks of columns.
+    The last of the answer tells how the headings were understood.
     Raises InputError, with the row, for anything that is missing or no number.
     """
-    frame, where = read_frame(path, sheet, "a table of points")
-    cells = [str(cell).strip() for cell in frame.columns]
-    names = [cell.partition("[")[0].strip().lower() for cell in cells]
-    kinds = [kind for kind in ("range", "amplitude") if f"stress {kind}" in names]
-    if len(kinds) != 1 or len(cells) != 2 or "life [cycles]" not in cells:
+    kinds = ("stress range", "stress amplitude")
+    known = (*kinds, "life") if stress is None else (*kinds, "life", "stress")
+    table = read_known(path, known, what="a table of points", sheet=sheet, block=block, hints=STRESS_HINTS)
+    found = [one for one in table.headings if one.column != "life"]
+    if len(found) != 1 or "life" not in table:
+        cells = ", ".join(one.cell for one in table.headings)
         raise InputError(
-            where, f"the columns {listed(cells)}", "'stress range [..]' or 'stress amplitude [..]', and 'life [cycles]'"
+            table.where, f"the columns {cells}", "'stress range [..]' or 'stress amplitude [..]', and 'life [cycles]'"
         )
-    column = names.index(f"stress {kinds[0]}")
-    unit = headers([cells[column]], lambda _: f"{where}, column {column + 1}")[0].unit
-    one = factor(unit, DIMENSIONS["stress"], f"{where}, column {column + 1}")
-    points = []
-    for row, (stress, life) in enumerate(zip(frame.iloc[:, column], frame.iloc[:, 1 - column], strict=True), start=1):
-        try:
-            points.append((one * float(stress), float(life)))
-        except (TypeError, ValueError):
-            raise InputError(f"{where}, row {row}", f"{stress!r}, {life!r}", "two numbers") from None
-    return kinds[0], points
+    kind = stress or "" if found[0].column == "stress" else found[0].column.removeprefix("stress ")
+    place = f"{table.where}, column {found[0].cell!r}"
+    if not found[0].unit:
+        raise InputError(place, "no unit", "a unit of stress", f"Head it {found[0].cell + ' [MPa]'!r}.")
+    if table.unit("life") not in ("", "cycle", "cycles", "1", "-"):
+        raise InputError(f"{table.where}, column 'life'", repr(table.unit("life")), "lives in cycles")
+    one = factor(found[0].unit, DIMENSIONS["stress"], place)
+    stresses = column_numbers(table.frame[found[0].column], place)
+    lives = column_numbers(table.frame["life"], f"{table.where}, column 'life'")
+    points = sorted(
+        {(one * float(s), float(n)) for s, n in zip(stresses, lives, strict=True)}, key=lambda p: (-p[0], p[1])
+    )
+    return kind, points, table.told
 
 
 @opened()

@@ -14,14 +14,19 @@ import numpy as np
 
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.errors import InputError, listed
 from vivid_anvil.findings import Finding
+from vivid_anvil.known_tables import KnownTable, read_known
 from vivid_anvil.materials.sn_curve import ANY_R, RRatio, StressKind
-from vivid_anvil.tables import column_numbers, headers, read_frame
+from vivid_anvil.tables import column_numbers
 from vivid_anvil.units import DIMENSIONS, factor, number
 
 STRESS_COLUMNS = ("stress range", "stress amplitude", "maximum stress")
 OTHER_COLUMNS = ("life", "run-out", "r_ratio", "specimen", "remark")
+_WHICH_STRESS = (
+    "Say which: 'stress range [MPa]' (maximum - minimum) or 'stress amplitude [MPa]' (half of it); or state stress."
+)
+STRESS_HINTS = dict.fromkeys(("stress", "s", "σ", "sigma"), _WHICH_STRESS)
 _YES = {"yes", "true", "1", "1.0", "run-out", "runout", "y"}
 _NO = {"no", "false", "0", "0.0", "failed", "failure", "n", ""}
 
@@ -96,19 +101,29 @@ class SpecimenSeries:
 
 
 def read_specimens(
-    path: str | Path, *, r_ratio: RRatio | None = None, name: str | None = None, sheet: str | int = 0
+    path: str | Path,
+    *,
+    r_ratio: RRatio | None = None,
+    name: str | None = None,
+    sheet: str | int = 0,
+    block: int | str | None = None,
+    stress: str | None = None,
 ) -> SpecimenSeries:
     """The tests in a CSV or Excel file: a column `stress range [..]`, `stress amplitude [..]` or `maximum stress [..]`,
     `life [cycles]`, and `run-out` (yes or no). R is a column `r_ratio`, the same in all rows, or given.
 
+    Headings may be as people write them (`N`, `Amplitude (MPa)`; `S (MPa)` with `stress`, "range" or "amplitude"), titles may
+    stand above; `block` chooses one of several blocks of columns side by side. `source` tells how they were understood.
+
     Raises InputError, with file, row and column, for anything that is missing or cannot be read.
     """
-    frame, where = read_frame(path, sheet, "a file of tests")
-    columns = _columns([str(cell) for cell in frame.columns], where)
-    ratio = _ratio(frame, columns, r_ratio, where)
-    stress_name, i, unit = next((key, *columns[key]) for key in STRESS_COLUMNS if key in columns)
-    one = factor(unit, DIMENSIONS["stress"], f"{where}, column {stress_name!r}")
-    stresses = one * column_numbers(frame.iloc[:, i], f"{where}, column {stress_name!r}")
+    known = (*STRESS_COLUMNS, *OTHER_COLUMNS, "stress") if stress is not None else (*STRESS_COLUMNS, *OTHER_COLUMNS)
+    table = read_known(path, known, what="a file of tests", sheet=sheet, block=block, hints=STRESS_HINTS)
+    frame, where = table.frame, table.where
+    stress_name, column = _stress_column(table, stress)
+    ratio = _ratio(table, r_ratio)
+    one = factor(table.unit(column), DIMENSIONS["stress"], f"{where}, column {column!r}")
+    stresses = one * column_numbers(frame[column], f"{where}, column {column!r}")
     if stress_name == "maximum stress":
         if ratio == ANY_R:
             raise InputError(where, "maximum stresses without an R", "r_ratio of the tests", "State it.")
@@ -118,48 +133,42 @@ def read_specimens(
         stress="range" if stress_name == "stress range" else "amplitude",
         r_ratio=ratio,
         stresses=stresses,
-        lives=column_numbers(frame.iloc[:, columns["life"][0]], f"{where}, column 'life'"),
-        failed=~_runouts(frame, columns, where),
-        source=where,
+        lives=column_numbers(frame["life"], f"{where}, column 'life'"),
+        failed=~_runouts(table),
+        source=table.told,
     )
 
 
-def _columns(cells: list[str], where: str) -> dict[str, tuple[int, str]]:
-    """Place and unit of each column by its name; InputError for one that is unknown, missing or twice there."""
-    found: dict[str, tuple[int, str]] = {}
-    for i, cell in enumerate(cells):
-        name = cell.partition("[")[0].strip().lower()
-        known = (*STRESS_COLUMNS, *OTHER_COLUMNS)
-        if name not in known:
-            hint = did_you_mean(name, known)
-            if name == "stress":
-                hint = "Say which: 'stress range [MPa]' (maximum - minimum) or 'stress amplitude [MPa]' (half of it)."
-            raise InputError(f"{where}, column {i + 1}", repr(cell), f"one of {listed(known)}", hint)
-        unit = "1"
-        if name in STRESS_COLUMNS:
-            unit = headers([cell], lambda _, i=i: f"{where}, column {i + 1}")[0].unit  # type: ignore[misc]
-        elif name == "life" and cell.partition("[")[2].strip(" ]") not in ("cycle", "cycles"):
-            raise InputError(
-                f"{where}, column {i + 1}", repr(cell), "lives in cycles", "Head the column 'life [cycles]'."
-            )
-        if name in found:
-            raise InputError(f"{where}, column {i + 1}", f"a second column {name!r}", "each column once")
-        found[name] = (i, unit)
-    stress = [name for name in STRESS_COLUMNS if name in found]
-    if len(stress) != 1 or "life" not in found:
+def _stress_column(table: KnownTable, stated: str | None) -> tuple[str, str]:
+    """What kind of stress there is, and in which column; InputError without one, or where it has no unit."""
+    if stated is not None:
+        checks.one_of(f"{table.where}, stress", stated, ("range", "amplitude"))
+    found = [name for name in (*STRESS_COLUMNS, "stress") if name in table]
+    if len(found) != 1 or "life" not in table:
         expected = f"one of {listed(STRESS_COLUMNS)}, each with its unit, and 'life [cycles]'"
-        raise InputError(where, f"the columns {listed(found)}", expected)
-    return found
+        raise InputError(table.where, f"the columns {', '.join(one.cell for one in table.headings)}", expected)
+    kind = f"stress {stated}" if found[0] == "stress" else found[0]
+    if stated is not None and kind != f"stress {stated}":
+        raise InputError(f"{table.where}, stress", repr(stated), f"a {kind}, as the file is headed")
+    if not table.unit(found[0]):
+        cell = next(one.cell for one in table.headings if one.column == found[0])
+        raise InputError(
+            f"{table.where}, column {cell!r}", "no unit", "a unit of stress", f"Head it {cell + ' [MPa]'!r}."
+        )
+    if table.unit("life") not in ("", "cycle", "cycles", "1", "-"):
+        raise InputError(f"{table.where}, column 'life'", repr(table.unit("life")), "lives in cycles")
+    return kind, found[0]
 
 
-def _ratio(frame: Any, columns: dict[str, tuple[int, str]], given: RRatio | None, where: str) -> RRatio:
-    if "r_ratio" not in columns:
+def _ratio(table: KnownTable, given: RRatio | None) -> RRatio:
+    where = table.where
+    if "r_ratio" not in table:
         if given is None:
             raise InputError(
                 where, "no R of the tests", "minimum / maximum of the load", "Add a column r_ratio, or state r_ratio."
             )
         return given
-    values = np.unique(column_numbers(frame.iloc[:, columns["r_ratio"][0]], f"{where}, column 'r_ratio'"))
+    values = np.unique(column_numbers(table.frame["r_ratio"], f"{where}, column 'r_ratio'"))
     if values.size > 1:
         found = ", ".join(f"{value:g}" for value in values)
         raise InputError(f"{where}, column 'r_ratio'", f"the values {found}", "one R", "Make a file of each.")
@@ -168,14 +177,14 @@ def _ratio(frame: Any, columns: dict[str, tuple[int, str]], given: RRatio | None
     return float(values[0])
 
 
-def _runouts(frame: Any, columns: dict[str, tuple[int, str]], where: str) -> Any:
-    if "run-out" not in columns:
-        return np.zeros(len(frame), dtype=bool)
+def _runouts(table: KnownTable) -> Any:
+    if "run-out" not in table:
+        return np.zeros(len(table.frame), dtype=bool)
     found = []
-    for row, cell in enumerate(frame.iloc[:, columns["run-out"][0]].tolist(), start=1):
+    for row, cell in enumerate(table.frame["run-out"].tolist(), start=1):
         text = "" if cell is None or cell != cell else str(cell).strip().lower()  # an empty cell is not equal to itself
         if text not in _YES | _NO:
-            raise InputError(f"{where}, row {row}, column 'run-out'", repr(cell), "yes or no")
+            raise InputError(f"{table.where}, row {row}, column 'run-out'", repr(cell), "yes or no")
         found.append(text in _YES)
     return np.array(found, dtype=bool)
 

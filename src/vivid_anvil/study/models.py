@@ -86,6 +86,8 @@ class EventSection(Section):
     gate: dict[str, Text] = Field(default_factory=dict)
     programme: Text | dict[str, Any] | None = None
     spectrum: Text | dict[str, Any] | None = None
+    sheet: Text | int | None = None
+    block: Text | int | None = None
     events: list[EventSection] | None = None
     channel: Text | None = None
     range: Text | float | None = None
@@ -143,8 +145,8 @@ SIZES = (
 _SECOND_OF = {"range": ("r_ratio", "mean"), "amplitude": ("r_ratio", "mean"), "maximum": ("minimum", "r_ratio")}
 _KEYS_OF = {
     "history": ("read", "sample_rate", "repairs", "gate"),
-    "programme": ("channel", "frequency"),
-    "spectrum": ("channel",),
+    "programme": ("channel", "frequency", "sheet", "block"),
+    "spectrum": ("channel", "sheet", "block"),
     "events": (),
     **{size: ("channel", *seconds, "cycles", "frequency") for size, seconds in _SECOND_OF.items()},
 }

@@ -195,9 +195,10 @@ class _Builder:
         frequency = None if section.frequency is None else coherent(section.frequency, "frequency", "frequency")
         if isinstance(rows, str):
             path = self.path.parent / rows
+            place: dict[str, Any] = {"sheet": section.sheet or 0, "block": section.block}
             if section.programme is not None:
-                return read_programme(path, channel=channel, frequency=frequency)
-            return read_spectrum(path, channel=channel)
+                return read_programme(path, channel=channel, frequency=frequency, **place)
+            return read_spectrum(path, channel=channel, **place)
         columns = dict(rows or {})
         unit = columns.pop("unit", None)
         if not isinstance(unit, str):

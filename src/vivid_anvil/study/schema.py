@@ -10,6 +10,7 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.files import replacing
 from vivid_anvil.materials import AFTERWARDS, FORMS
 from vivid_anvil.study.include import INCLUDE
+from vivid_anvil.study.key_words import choices_of, words_of
 from vivid_anvil.study.models import StudyFile
 from vivid_anvil.units import DIMENSIONS
 
@@ -36,6 +37,9 @@ def study_schema() -> dict[str, Any]:
         "additionalProperties": {"anyOf": [_form(leading) for leading in FORMS]},
     }
     schema["properties"][INCLUDE] = {"type": "string", "description": "a study file to start from"}
+    for name, section in schema["$defs"].items():
+        _tell(section, name)
+    _tell(schema, "StudyFile")
     schema["required"] = [key for key in schema["required"] if key == "format"]  # an included file may hold the rest
     return schema
 
@@ -43,13 +47,31 @@ def study_schema() -> dict[str, Any]:
 def _form(leading: str) -> dict[str, Any]:
     form = FORMS[leading]
     keys = {**form.needs, **form.may, **AFTERWARDS}
-    return {
+    made = {
         "type": "object",
         "title": f"by {leading}",
         "required": list(form.needs),
         "additionalProperties": False,
         "properties": {key: _kind(kind) for key, kind in keys.items()},
     }
+    _tell(made, "SNCurve")
+    return made
+
+
+def _tell(section: dict[str, Any], name: str) -> None:
+    """Put description, example and choices of each key into the schema of a section."""
+    for key, one in section["properties"].items():
+        says, example = words_of(name, key)
+        known = one.pop("description", "")
+        one["description"] = f"{says} ({known})" if known else says
+        one["examples"] = [example]
+        choices = choices_of(name, key)
+        if choices is not None:
+            kinds = one.pop("anyOf", None) or [{"type": one.pop("type", "string")}]
+            others = [kind for kind in kinds if kind.get("type") not in ("string", "null")]
+            optional = any(kind.get("type") == "null" for kind in kinds)
+            allowed = {"enum": [*choices, *([None] if optional else [])]}
+            one |= {"anyOf": [allowed, *others]} if others else allowed
 
 
 def _kind(kind: str) -> dict[str, Any]:

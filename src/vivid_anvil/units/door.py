@@ -121,6 +121,22 @@ def dimension_of(unit: str, where: str) -> Dimension:
     )
 
 
+@functools.lru_cache(maxsize=1024)
+def is_unit(text: str) -> bool:
+    """Whether a text is a unit that the trade's table has; a bare number is none.
+
+    >>> is_unit("MPa"), is_unit("left"), is_unit("1")
+    (True, False, False)
+    """
+    if not any(letter.isalpha() or letter in "°%µ" for letter in text):
+        return False
+    try:
+        dimension_of(text, "")
+    except InputError:
+        return text in ("cycle", "cycles")
+    return True
+
+
 @functools.lru_cache(maxsize=64)
 def _ratio(dimension: Dimension, per: Dimension) -> Dimension:
     metric = dimension.metric if per.name == "number" else f"{dimension.metric}/({per.metric})"

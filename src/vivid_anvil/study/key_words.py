@@ -1,0 +1,284 @@
+"""What every key of the study file says, with an example, and the choices of those that have some: the one table of them.
+
+Schema, template and guide tell from here; the choices are those of the checks themselves.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from typing import Any, NamedTuple
+
+from vivid_anvil import cracks, damage, fields, histories, stress
+from vivid_anvil.cracks import crack
+from vivid_anvil.fields import mesh_data
+from vivid_anvil.materials import (
+    FIT_MODELS,
+    estimate,
+    growth_forms,
+    material,
+    sn_checks,
+    sn_family,
+    sn_forms,
+    sn_section,
+)
+
+
+class KeyWords(NamedTuple):
+    """What a key says, and an example of its value."""
+
+    says: str
+    example: Any
+
+
+# By key; "Section.key" where a key says something else in that section.
+KEYS: dict[str, KeyWords] = {
+    "format": KeyWords("number of the file format", 1),
+    "include": KeyWords("a study file to start from; what stands here changes it", "base.toml"),
+    "title": KeyWords("what the study is about", "hanger arm"),
+    "target_life": KeyWords("how long it shall live: years, hours, or repeats", "30 years"),
+    "cards": KeyWords("a folder of material cards of your own", "my_cards"),
+    "duty_cycle": KeyWords(
+        "what the part goes through in one repeat",
+        {"repeat": "month", "repeats_per_year": 12, "events": [{"name": "lap", "history": "lap.csv"}]},
+    ),
+    "materials": KeyWords("strengths, by a name of your own", {"plate": {"yield_strength": "355 MPa"}}),
+    "sn_curves": KeyWords("S-N curves by a name of your own", {"toe": {"standard": "EN 1993-1-9", "class": 80}}),
+    "sn_families": KeyWords("several S-N curves at different R or means as one", {"all": {"curves": ["low", "high"]}}),
+    "growth_laws": KeyWords("crack growth laws by a name of your own", {"air": {"card": "structural-steel-355"}}),
+    "hot_spots": KeyWords("places that are assessed", []),
+    "StudyFile.cracks": KeyWords("cracks at hot spots", []),
+    "StudyFile.model": KeyWords("a finite-element model, assessed at every node", {"stresses": "arm.frd", "material": "plate", "sn_curve": "toe"}),
+    # duty cycle and events
+    "repeat": KeyWords("what you call one pass of the events", "month"),
+    "repeats_per_year": KeyWords("how many repeats a year has; left out: no calendar, lives in repeats", 12),
+    "duration": KeyWords("how long it lasts, where no rate and no frequency says so", "30 s"),
+    "residue": KeyWords("what becomes of the half cycles that rainflow counting leaves", "repeated"),
+    "between": KeyWords("what happens between events", "each by itself"),
+    "events": KeyWords("events of one repeat", [{"name": "lap", "history": "lap.csv"}]),
+    "name": KeyWords("a name of your own", "loaded lap"),
+    "occurrences": KeyWords("how often in one repeat", 5),
+    "history": KeyWords("a file with a load history, or several to join", "lap.csv"),
+    "read": KeyWords("settings of the reader of the file", {"sheet": "run 1"}),
+    "sample_rate": KeyWords("samples a second, where the file has no time column", "100 Hz"),
+    "repairs": KeyWords("steps that repair the history, in order", [{"step": "cut", "end": "40 s"}]),
+    "gate": KeyWords("closed cycles smaller than this are taken out, by channel", {"force": "0.2 kN"}),
+    "programme": KeyWords(
+        "a block programme: a file, or columns with a unit", {"unit": "kN", "level": [8], "cycles": [100]}
+    ),
+    "spectrum": KeyWords(
+        "a load spectrum: a file, or columns with a unit", {"unit": "kN", "range": [3], "cycles": [100]}
+    ),
+    "sheet": KeyWords("sheet of the workbook, by name or number from 0", "measured"),
+    "block": KeyWords('which block of columns side by side, from 1; or "all" of them', 1),
+    "channel": KeyWords("the load, by the name of its column", "vertical force"),
+    "range": KeyWords("maximum - minimum of equal cycles; a load factor has no unit", "12 kN"),
+    "amplitude": KeyWords("half of the range of equal cycles", "6 kN"),
+    "maximum": KeyWords("upper load of equal cycles", "14 kN"),
+    "minimum": KeyWords("lower load of equal cycles", "2 kN"),
+    "mean": KeyWords("mean load of equal cycles", "8 kN"),
+    "r_ratio": KeyWords("minimum / maximum", -1),
+    "cycles": KeyWords("cycles in one occurrence", 1000),
+    "frequency": KeyWords("cycles a second", "2 Hz"),
+    # materials
+    "card": KeyWords("a material card by its name", "structural-steel-355"),
+    "ultimate_strength": KeyWords("tensile strength", "510 MPa"),
+    "yield_strength": KeyWords("yield strength, or 0.2 % proof strength", "355 MPa"),
+    "toughness": KeyWords("fracture toughness", "75 MPa√m"),
+    "true_fracture_strength": KeyWords("true stress at fracture, for Morrow's rule", "900 MPa"),
+    "fatigue_strength_coefficient": KeyWords("σ_f' of the strain-life curve, for Morrow's rule", "980 MPa"),
+    "walker_exponent": KeyWords('Walker\'s γ, or "estimated" from the strength', 0.65),
+    "mean_stress_sensitivity": KeyWords("M of the mean-stress sensitivity", 0.3),
+    "group": KeyWords("which group of materials it belongs to", "steel"),
+    "source": KeyWords("where the numbers come from", "test report of the plate"),
+    # S-N curves
+    "stress": KeyWords("what the stress of the curve is", "range"),
+    "knee_stress": KeyWords("stress at the knee", "190 MPa"),
+    "knee_life": KeyWords("cycles at the knee", 2e6),
+    "knee_lives": KeyWords("cycles at each knee", [5e6, 1e8]),
+    "slope": KeyWords("m of N S^m = constant (of growth laws: of the rate over ΔK)", 3),
+    "slopes": KeyWords("m of each line", [3, 5]),
+    "slope_below": KeyWords("m below the knee; inf: no damage", 5),
+    "point_stress": KeyWords("stress of a point on the curve", "80 MPa"),
+    "point_life": KeyWords("cycles at that point", 2e6),
+    "log_a": KeyWords("log10 of a in N = a / S^m, of each line", [12.164, 15.606]),
+    "intercept_unit": KeyWords("unit of the stress in log_a", "MPa"),
+    "ends_at": KeyWords("cycles beyond which there is no damage", 1e8),
+    "coefficient": KeyWords("stress of Basquin's line at one cycle or reversal", "980 MPa"),
+    "exponent": KeyWords("b of Basquin's line, negative", -0.085),
+    "counted_in": KeyWords("what Basquin's line counts", "reversals"),
+    "table": KeyWords("a file with points of the curve", "curve.csv"),
+    "above": KeyWords("what holds above the first point: a slope, or a word", "extend"),
+    "below": KeyWords("what holds below the last point: a slope, or a word", "no damage"),
+    "interpolation": KeyWords("between points", "log-log"),
+    "class": KeyWords("detail class of the standard", 80),
+    "standard": KeyWords("which standard", "EN 1993-1-9"),
+    "standard_file": KeyWords("a file with the classes of another standard", "my_standard.toml"),
+    "component": KeyWords("stress that the class is for", "normal"),
+    "loading": KeyWords("how it is loaded", "bending"),
+    "environment": KeyWords("in what it works, by the standard", "air"),
+    "partial_factor": KeyWords("γ_Mf, which the class is divided by", 1.35),
+    "attachment_length": KeyWords("length of the attachment along the stress, at a weld toe", "100 mm"),
+    "curve": KeyWords("which curve of the card", "butt weld"),
+    "estimate": KeyWords("group of materials that the curve is estimated for", "steel"),
+    "brinell_hardness": KeyWords("Brinell hardness, in the place of the strength", 180),
+    "surface": KeyWords("how the surface is made", "ground"),
+    "size": KeyWords('a diameter, or both sides of a rectangle, ["20 mm", "8 mm"]', "32 mm"),
+    "section": KeyWords("which section the size is of", "round"),
+    "temperature": KeyWords("at which it works", "120 °C"),
+    "temperature_rule": KeyWords("where the factor of temperature comes from", "table"),
+    "fraction_at_1e3": KeyWords("strength at 1000 cycles as a share of the ultimate strength", 0.9),
+    "own_factors": KeyWords("factors of your own in the place of those estimated", {"surface": 0.8}),
+    "tests": KeyWords("a file of tests", "tests.csv"),
+    "SNCurve.model": KeyWords("how the tests are fitted", "line"),
+    "confidence": KeyWords("how sure the survival probability is", 0.9),
+    "survival_probability": KeyWords("share of parts that outlive the curve", 0.95),
+    "at_survival": KeyWords("turns the curve to this survival probability", 0.99),
+    "log_life_std": KeyWords("standard deviation of log10 life", 0.2),
+    "thickness": KeyWords("thickness of the plate, or of the wall", "25 mm"),
+    "reference_thickness": KeyWords("thickness that the curve holds for", "25 mm"),
+    "thickness_exponent": KeyWords("k of (t_ref / t)^k", 0.2),
+    "tested_from": KeyWords("fewest cycles that were tested", 1e4),
+    "tested_to": KeyWords("most cycles that were tested", 1e7),
+    "basis": KeyWords("what the curve stands on", "tests"),
+    "SNCurve.mean_stress": KeyWords("mean stress of the tests, where it was the same in all", "100 MPa"),
+    "SNCurve.points": KeyWords("stress and cycles of each point", [["400 MPa", 1e4], ["100 MPa", 1e6]]),
+    "curves": KeyWords("names of S-N curves of this study", ["r_minus_1", "r_0"]),
+    "beyond_lowest": KeyWords("what holds beyond the lowest R or mean", "refuse"),
+    "beyond_highest": KeyWords("what holds beyond the highest R or mean", "hold"),
+    # growth laws
+    "law": KeyWords("which growth law of the card", "air"),
+    "rate": KeyWords("growth rate at a range of K", "6.9e-12 m/cycle at 1 MPa√m"),
+    "threshold": KeyWords("range of K below which nothing grows", "2 MPa√m"),
+    "form": KeyWords("form of the law", "paris"),
+    "values": KeyWords("values of the form", {"m": 3.0}),
+    "threshold_model": KeyWords("how the threshold depends on R", "one value"),
+    "threshold_exponent": KeyWords("its exponent", 1.0),
+    "scatter": KeyWords("where in the scatter of the tests it lies", "upper bound"),
+    "valid_r": KeyWords("lowest and highest R of the tests", [0.0, 0.5]),
+    "above_mean": KeyWords("standard deviations above the mean of the tests", 2.0),
+    # hot spots
+    "stress_per_load": KeyWords("nominal stress for the load; of a load factor: at full load", "5.5 MPa/kN"),
+    "offset": KeyWords("nominal stress that is there without load", "20 MPa"),
+    "notch_factor": KeyWords("K_f on the nominal stress", 2.2),
+    "material": KeyWords("a material of this study", "plate"),
+    "sn_curve": KeyWords("an S-N curve or family of this study", "toe"),
+    "mean_stress": KeyWords("mean-stress rule, for a curve that states its R", "goodman"),
+    "compressive_mean": KeyWords("what a compressive mean does", "ignored"),
+    "below_knee": KeyWords("what small cycles do when larger ones do damage", "as the curve says"),
+    "critical_sum": KeyWords("damage sum at which it counts as failed", 1.0),
+    "order_rule": KeyWords("a rule that knows the order of the loads", "none"),
+    "order_exponents": KeyWords("exponents of the order rule", {"q": 0.6}),
+    # cracks
+    "hot_spot": KeyWords("the hot spot that the crack is at", "toe"),
+    "shape": KeyWords("shape of crack and part", "edge"),
+    "plate_width": KeyWords("width of the plate", "60 mm"),
+    "radius": KeyWords("radius of hole, rod or pipe", "10 mm"),
+    "wall": KeyWords("thickness of the wall", "12 mm"),
+    "diameter": KeyWords("diameter of the rod", "30 mm"),
+    "CrackSection.cracks": KeyWords("how many cracks at the hole, 1 or 2", 1),
+    "pin_share": KeyWords("share of the force that a pin brings into the hole", 1.0),
+    "points": KeyWords("geometry factors: a file, or rows of size and factor", [["1 mm", 1.12], ["5 mm", 1.4]]),
+    "stress_profile": KeyWords("stress over the depth, for a nominal stress of 1", [["0 mm", 1.0], ["10 mm", 0.2]]),
+    "centre_depth": KeyWords("how deep the middle of an embedded crack lies", "8 mm"),
+    "broken_at": KeyWords("share of the ligament at which it breaks", 0.9),
+    "bending_share": KeyWords("share of bending in the nominal stress", 0.3),
+    "surface_factor": KeyWords("factor on the growth along the surface", 0.9),
+    "initial_size": KeyWords("size of the crack at the start", "1 mm"),
+    "initial_half_length": KeyWords("half length along the surface at the start", "2.5 mm"),
+    "growth_law": KeyWords("a growth law of this study", "air"),
+    "later_law": KeyWords("the law that takes over later", "sea water"),
+    "later_law_from": KeyWords("when it does", "15 years"),
+    "residual_stress": KeyWords("rows of depth and stress that is there without load", [["0 mm", "100 MPa"]]),
+    "counted_part": KeyWords("which part of a cycle opens the crack", "tensile"),
+    "order": KeyWords("growth from the cycles of a repeat, or one by one", "per repeat"),
+    "retardation": KeyWords("memory of larger cycles", "none"),
+    "limits": KeyWords("what ends the life", "toughness and yield"),
+    "youngs_modulus": KeyWords("modulus of elasticity", "206 GPa"),
+    "stop_size": KeyWords("a size at which to stop", "20 mm"),
+    "detectable_size": KeyWords("size that an inspection finds for sure", "3 mm"),
+    "inspection_factor": KeyWords("chances to find it before the limit", 3),
+    "beyond_validity": KeyWords("what to do where the solution for K ends", "stop"),
+    # models
+    "stresses": KeyWords("a file with stresses: results, mesh or table", "arm.frd"),
+    "stress_unit": KeyWords("unit of the stresses in the file", "MPa"),
+    "length_unit": KeyWords("unit of the coordinates in the file", "mm"),
+    "ModelSection.cases": KeyWords("names of the steps, or load cases by their data", ["vertical", "lateral"]),
+    "component_order": KeyWords("order of the six components in the file", "xx, yy, zz, xy, yz, zx"),
+    "element_values": KeyWords("stresses of elements at a node", "averaged"),
+    "face": KeyWords("which face of a shell", "both"),
+    "sets_from": KeyWords("a file with sets of nodes", "sets.csv"),
+    "load_cases": KeyWords("which channel scales which load case", []),
+    "sequences": KeyWords("load cases that follow each other", []),
+    "measure": KeyWords("the stress that is counted", "absolute maximum principal"),
+    "direction": KeyWords("the normal stress along this direction is counted", [1, 0, 0]),
+    "apart": KeyWords("nodes nearer to a worse one belong to its place; left out: by the mesh", "12 mm"),
+    "up": KeyWords("the axis that points upwards in pictures", "z"),
+    "sets": KeyWords("sets of nodes between two places", {"held end": {"y": ["-120 mm", "-88 mm"]}}),
+    "leave_out": KeyWords("sets or nodes that are not assessed", ["held end"]),
+    "regions": KeyWords("sets with a material or curve of their own", []),
+    "paths": KeyWords("where a structural stress is taken", []),
+    "case": KeyWords("name of the load case", "vertical"),
+    "cases": KeyWords("load cases in the order in which they follow", ["cold", "warm", "hot"]),
+    "unit_load": KeyWords("the load at which the stresses were computed", "10 kN"),
+    "event_factors": KeyWords("factors on the load in some events", {"emergency stop": 1.5}),
+    "constant": KeyWords("factor of a case that is there all the time", 1.0),
+    "x": KeyWords("from and to along x", ["0 mm", "10 mm"]),
+    "y": KeyWords("from and to along y", ["0 mm", "10 mm"]),
+    "z": KeyWords("from and to along z", ["0 mm", "10 mm"]),
+    "set": KeyWords("name of the set", "casting"),
+    "rule": KeyWords("where along a path the stress is read", "0.4t and 1.0t"),
+    "toe": KeyWords("place of the weld toe", ["0 mm", "10 mm", "4 mm"]),
+    "along": KeyWords("direction away from the weld", [1, 0, 0]),
+    "nodes": KeyWords("nodes of the path, from the toe on", [17, 18, 19]),
+    "PathSection.surface": KeyWords(
+        "place on the surface where a line through the plate begins", ["0 mm", "0 mm", "4 mm"]
+    ),
+    "other": KeyWords("place on the other side where it ends", ["0 mm", "0 mm", "-4 mm"]),
+}
+
+CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
+    "residue": lambda: histories.RESIDUES,
+    "between": lambda: histories.BETWEEN_EVENTS,
+    "MaterialSection.group": lambda: material.GROUPS,
+    "mean_stress": lambda: damage.MEAN_STRESS_RULES,
+    "compressive_mean": lambda: damage.COMPRESSIVE_MEANS,
+    "below_knee": lambda: damage.BELOW_KNEE,
+    "order_rule": lambda: ("none", *damage.ORDER_RULES),
+    "shape": lambda: cracks.SHAPES,
+    "counted_part": lambda: cracks.COUNTED_PARTS,
+    "order": lambda: crack.ORDERS,
+    "limits": lambda: crack.LIMITS,
+    "beyond_validity": lambda: crack.BEYOND,
+    "threshold_model": lambda: growth_forms.THRESHOLD_MODELS,
+    "form": lambda: growth_forms.GROWTH_FORMS,
+    "beyond_lowest": lambda: sn_family.BEYOND,
+    "beyond_highest": lambda: sn_family.BEYOND,
+    "element_values": lambda: fields.ELEMENT_VALUES,
+    "face": lambda: fields.FACE_CHOICES,
+    "component_order": lambda: mesh_data.ORDERS,
+    "measure": lambda: (*fields.MEASURES, *fields.PLANES),
+    "rule": lambda: stress.TOE_RULES,
+    "stress": lambda: ("range", "amplitude"),
+    "counted_in": lambda: sn_forms.COUNTED_IN,
+    "interpolation": lambda: sn_checks.INTERPOLATIONS,
+    "basis": lambda: sn_checks.BASES,
+    "estimate": lambda: estimate.GROUPS,
+    "SNCurve.surface": lambda: estimate.SURFACES,
+    "section": lambda: estimate.SECTIONS,
+    "temperature_rule": lambda: estimate.TEMPERATURE_RULES,
+    "SNCurve.model": lambda: (sn_section.REGRESSION, *FIT_MODELS),
+}
+_NOT_A_CHOICE = ("SNCurve.mean_stress", "PathSection.surface")
+
+
+def words_of(section: str, key: str) -> KeyWords:
+    """What a key says in a section; KeyError for a key without words."""
+    return KEYS.get(f"{section}.{key}") or KEYS[key]
+
+
+def choices_of(section: str, key: str) -> list[Any] | None:
+    """The choices of a key in a section; None where anything may stand."""
+    if f"{section}.{key}" in _NOT_A_CHOICE:
+        return None
+    found = CHOICES.get(f"{section}.{key}") or CHOICES.get(key)
+    return None if found is None else list(found())
