@@ -4,6 +4,21 @@ from __future__ import annotations
 
 import html
 from collections.abc import Mapping, Sequence
+from typing import Any
+
+ROWS_SHOWN = 12
+
+
+def html_frame(caption: str, frame: Any, notes: Sequence[str] = ()) -> str:
+    """A data frame as such a table: its first rows, and how many more there are."""
+    rows = [{str(key): _cell(value) for key, value in row.items()} for row in frame.head(ROWS_SHOWN).to_dict("records")]
+    left = len(frame) - len(rows)
+    more = [f"and {left} more rows: to_frame() has all"] if left > 0 else []
+    return html_table(caption, rows, [*more, *notes])
+
+
+def _cell(value: Any) -> Any:
+    return f"{value:.6g}" if isinstance(value, float) else value
 
 
 def html_table(caption: str, rows: Sequence[Mapping[str, object]], notes: Sequence[str] = ()) -> str:

@@ -17,6 +17,7 @@ from vivid_anvil.cracks.shapes import stress_intensity
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import DutyCycle
+from vivid_anvil.html import html_frame
 from vivid_anvil.units import number
 
 
@@ -185,6 +186,15 @@ class GrowthResult:
         from vivid_anvil.cracks.growth_record import growth_record
 
         return growth_record(self)
+
+    def to_frame(self) -> Any:
+        """The growth as a table: sizes, repeats, K and rates along the way."""
+        import pandas as pd
+
+        return pd.DataFrame(self.rows(50))
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         spot = self.crack.hot_spot.name

@@ -13,6 +13,7 @@ from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories.calendar import amount
+from vivid_anvil.html import html_frame
 from vivid_anvil.units import in_unit, opened
 
 MOST = 1000
@@ -54,6 +55,15 @@ class InspectionPlan:
             }
             for i, (at, size, seen) in enumerate(zip(self.at_repeats, self.sizes, self.found, strict=True), start=1)
         ]
+
+    def to_frame(self) -> Any:
+        """A row an inspection."""
+        import pandas as pd
+
+        return pd.DataFrame(self.rows())
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         every = self.result.duty_cycle.calendar.text(self.interval_repeats)

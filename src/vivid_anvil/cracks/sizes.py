@@ -17,6 +17,7 @@ from vivid_anvil.cracks.grow import life_repeats_of
 from vivid_anvil.cracks.growth import GrowthResult
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import DutyCycle
+from vivid_anvil.html import html_frame
 from vivid_anvil.units import coherent, number, opened
 
 SMALLEST = 0.01  # mm; below, cracks do not follow the laws of long ones
@@ -54,6 +55,15 @@ class SizeLives:
             }
             for size, life in zip(self.sizes, self.repeats, strict=True)
         ]
+
+    def to_frame(self) -> Any:
+        """A row an initial size, with its life."""
+        import pandas as pd
+
+        return pd.DataFrame(self.rows())
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         return f"<SizeLives {self.crack.hot_spot.name}: {self.sizes.size} sizes, lasts from {self.largest_lasting} mm>"

@@ -15,6 +15,7 @@ from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.mean_stress_rules import MEAN_STRESS_RULES, equivalent_amplitude, rule_value
 from vivid_anvil.errors import InputError
+from vivid_anvil.html import html_frame
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, Material, SNFamily
 from vivid_anvil.records import finding_records, plain
 from vivid_anvil.units import STRESSES, many, one, opened
@@ -111,6 +112,15 @@ class RuleComparison:
             }
         )
         return record
+
+    def to_frame(self) -> Any:
+        """A row a rule."""
+        import pandas as pd
+
+        return pd.DataFrame(self.rows())
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         return f"<RuleComparison {self.base.hot_spot.name}: {', '.join(self.lives)}>"

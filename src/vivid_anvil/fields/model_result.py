@@ -13,6 +13,7 @@ from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.fields.measures import StressMeasure
 from vivid_anvil.fields.stress_field import StressField
 from vivid_anvil.histories import BETWEEN, DutyCycle
+from vivid_anvil.html import html_frame
 from vivid_anvil.stress import HotSpot
 
 NO_EVENT = -1
@@ -186,6 +187,10 @@ class ModelResult:
         if self.left_out is not None:
             frame["left out"] = self.left_out
         return frame
+
+    def _repr_html_(self) -> str:
+        frame = self.to_frame().sort_values("damage per repeat", ascending=False, kind="stable")
+        return html_frame(repr(self).strip("<>"), frame)
 
     def __repr__(self) -> str:
         at, repeats = self.worst, float(self.life_repeats[self.worst])

@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import singledispatch
 from typing import Any
 
+from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 from matplotlib.text import Text
 
@@ -40,7 +41,7 @@ from vivid_anvil.figures.matrix_figure import matrix_figure
 from vivid_anvil.figures.model_figure import model_figure
 from vivid_anvil.figures.overlay_figure import overlay_figure
 from vivid_anvil.figures.rules_figure import rules_figure
-from vivid_anvil.figures.style import styled
+from vivid_anvil.figures.style import in_place_of, styled
 from vivid_anvil.figures.tail_figure import tail_figure
 from vivid_anvil.figures.what_if_figure import what_if_figure
 from vivid_anvil.figures.when_figure import damage_matrix_figure, over_time_figure
@@ -50,18 +51,21 @@ from vivid_anvil.study import WhatIf
 from vivid_anvil.units import UnitSystem
 
 
-def plot(thing: Any, *, units: UnitSystem = "metric") -> Figure:
+def plot(thing: Any, *, units: UnitSystem = "metric", ax: Axes | None = None) -> Figure:
     """A figure of 1280x800 of a load history or several, cycles, a matrix, S-N curves with tests, a family,
     a fit, a life or a growth result, a crack's shape, law, course, initial sizes or inspection plan, a model from a side.
 
-    `units` is "metric" or "us". Save it with `save_figure`. Raises InputError for a thing that has no figure.
+    `units` is "metric" or "us". With `ax`, a subplot of your own figure, it is drawn in its place, and is the part of the figure
+    that stands there. Save it with `save_figure`. Raises InputError for a thing that has no figure.
 
     >>> from vivid_anvil.histories import rainflow
     >>> figure = plot(rainflow([0.0, 120.0, 20.0, 80.0, 0.0]))
     >>> len(figure.axes)
     2
     """
-    with styled():
+    if ax is not None and not isinstance(ax, Axes):
+        raise InputError("plot, ax", f"a {type(ax).__name__}", "axes of a figure of your own")
+    with styled(), in_place_of(ax):
         figure = _draw(thing, units)
     for text in figure.findobj(Text):
         text.set_parse_math("$" not in text.get_text().replace("$\\mathdefault", ""))  # a $ in a name is a $

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import io
 from collections.abc import Iterator
 from contextlib import contextmanager
+from contextvars import ContextVar
 from pathlib import Path
-from typing import Any
+from typing import Any, cast
 
 import matplotlib as mpl
 import numpy as np
@@ -16,6 +18,7 @@ from matplotlib.layout_engine import ConstrainedLayoutEngine
 from matplotlib.ticker import FuncFormatter, LogLocator, NullFormatter
 
 from vivid_anvil.checks import FloatArray
+from vivid_anvil.errors import InputError
 from vivid_anvil.files import replacing
 
 # From dark to light, so that they stay apart in grey print and for the colour-blind.
@@ -46,6 +49,9 @@ _RC: dict[Any, Any] = {
 }
 
 
+_HOST: ContextVar[Axes | None] = ContextVar("axes in whose place is drawn", default=None)
+
+
 @contextmanager
 def styled() -> Iterator[None]:
     """The settings of the house for what is drawn inside."""
@@ -53,9 +59,40 @@ def styled() -> Iterator[None]:
         yield
 
 
+class Picture(Figure):
+    """A figure that a notebook shows by itself, without any setting."""
+
+    def _repr_png_(self) -> bytes:
+        made = io.BytesIO()
+        self.savefig(made, format="png")
+        return made.getvalue()
+
+
+@contextmanager
+def in_place_of(axes: Axes | None) -> Iterator[None]:
+    """What is drawn inside goes into the place of `axes`, if any, in its figure."""
+    token = _HOST.set(axes)
+    try:
+        yield
+    finally:
+        _HOST.reset(token)
+
+
 def new_figure(title: str) -> Figure:
-    """A figure of 1280x800 with a headline; made without pyplot, so that it needs no display."""
-    figure = Figure(layout=ConstrainedLayoutEngine(w_pad=0.12, h_pad=0.1))
+    """A figure of 1280x800 with a headline; made without pyplot, so that it needs no display.
+
+    In the place of axes it is a part of their figure, in smaller letters.
+    """
+    axes = _HOST.get()
+    if axes is not None:
+        place = axes.get_subplotspec()
+        if place is None or axes.figure is None:
+            raise InputError("plot, ax", "axes that are no subplot", "axes of figure.subplots or add_subplot")
+        part = axes.figure.add_subfigure(place)
+        axes.remove()
+        part.suptitle(title, x=0.02, ha="left", fontsize=mpl.rcParams["axes.titlesize"], fontweight="bold")
+        return cast(Figure, part)
+    figure = Picture(layout=ConstrainedLayoutEngine(w_pad=0.12, h_pad=0.1))
     figure.suptitle(title, x=0.012, ha="left", fontsize=17, fontweight="bold")
     return figure
 

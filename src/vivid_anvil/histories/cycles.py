@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -10,6 +11,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError
+from vivid_anvil.html import html_frame
 from vivid_anvil.units import DIMENSIONS, in_dimension, plain_numbers
 
 
@@ -113,6 +115,23 @@ class Cycles:
             dimension=self.dimension,
             sample_rate=self.sample_rate,
         )
+
+    def to_frame(self) -> Any:
+        """A row a cycle, units in the headings: range, mean, count; samples and times of its ends where they are known."""
+        import pandas as pd
+
+        from vivid_anvil.units import DIMENSIONS
+
+        unit = DIMENSIONS[self.dimension].coherent
+        columns: dict[str, Any] = {f"range [{unit}]": self.range, f"mean [{unit}]": self.mean, "count": self.count}
+        if len(self) and int(self.start.min()) >= 0:
+            columns |= {"start sample": self.start, "end sample": self.end}
+            if self.sample_rate is not None:
+                columns |= {"start [s]": self.start_time, "end [s]": self.end_time}
+        return pd.DataFrame(columns)
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         from vivid_anvil.units import DIMENSIONS, number

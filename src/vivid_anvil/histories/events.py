@@ -23,7 +23,8 @@ from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.gate import GatedHistory
 from vivid_anvil.histories.load_history import LoadHistory
-from vivid_anvil.units import coherent, number, split
+from vivid_anvil.html import html_frame
+from vivid_anvil.units import DIMENSIONS, coherent, number, split
 
 HOUR = 3600.0
 _GROUPED = re.compile(r"(?<=\d)[ _](?=\d{3}(?!\d))")  # "50 000", "50_000"
@@ -228,6 +229,26 @@ class DutyCycle:
                         f"{self.between!r} and {self.residue!r}, as the outer duty cycle has them",
                         "What happens between events is one choice for all: make the inner one with .counted(...).",
                     )
+
+    def _rows(self) -> list[dict[str, Any]]:
+        rows = []
+        for event, times in self.flat():
+            row: dict[str, Any] = {"event": event.name, f"times a {self.repeat}": times, "duration [s]": event.lasts}
+            for name, dimension in event.load.dimensions.items():
+                low, high = event.load.extremes(name)
+                unit = DIMENSIONS[dimension].coherent
+                row |= {f"{name}, lowest [{unit}]": low, f"{name}, highest [{unit}]": high}
+            rows.append(row)
+        return rows
+
+    def to_frame(self) -> Any:
+        """A row an event: how often in a repeat, its duration, lowest and highest load of each channel; units in the headings."""
+        import pandas as pd
+
+        return pd.DataFrame(self._rows())
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def counted(self, *, between: str, residue: str | None = None) -> DutyCycle:
         """The same duty cycle, with its inner ones, under another choice of what happens between events."""

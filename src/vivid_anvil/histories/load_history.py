@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
-from typing import Literal, get_args
+from typing import Any, Literal, get_args
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -16,6 +16,7 @@ from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.between import LoadSequence
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.rainflow import four_point, rainflow
+from vivid_anvil.html import html_frame
 from vivid_anvil.units import DIMENSIONS, Coherent, dimension_of, factor, in_dimension, unit_of
 
 Steps = Literal["even", "uneven", "none"]
@@ -170,6 +171,45 @@ class LoadHistory:
         with ThreadPoolExecutor(max_workers=max(1, threads)) as pool:
             tables = pool.map(lambda name: self.rainflow(name, residue=residue), names)
             return dict(zip(names, tables, strict=True))
+
+    @classmethod
+    def from_frame(
+        cls,
+        frame: Any,
+        name: str = "data frame",
+        *,
+        sample_rate: float | str | None = None,
+        rows: str = "samples at even steps",
+    ) -> LoadHistory:
+        """A history from a data frame whose columns are headed with units, `time [s]`, `force [kN]`.
+
+        Without a time column the index is the time where it is named as one (`time [s]`), else `sample_rate` is needed.
+        Raises InputError as readers of files do.
+
+        >>> import pandas as pd
+        >>> LoadHistory.from_frame(pd.DataFrame({"time [s]": [0.0, 0.1, 0.2], "force [kN]": [1.0, 3.0, 2.0]}))
+        <LoadHistory data frame: 0.2 s at 10 Hz, force>
+        """
+        from vivid_anvil.histories.columns import history_of
+        from vivid_anvil.tables import column_numbers, headers
+
+        if not hasattr(frame, "columns"):
+            raise InputError("load history", f"a {type(frame).__name__}", "a data frame")
+        whole = frame.reset_index() if "[" in str(frame.index.name) else frame
+        cells = [str(cell) for cell in whole.columns]
+        heads = headers(cells, lambda i: f"{name}, column {i + 1}")
+        columns = [column_numbers(whole.iloc[:, i], f"{name}, column {cell!r}") for i, cell in enumerate(cells)]
+        return history_of(name, heads, columns, sample_rate, name, 1, rows)
+
+    def to_frame(self) -> Any:
+        """The samples as a data frame, units in the headings; the time first, where samples have one."""
+        import pandas as pd
+
+        columns = {f"{one.name} [{DIMENSIONS[one.dimension].coherent}]": one.values for one in self.channels}
+        return pd.DataFrame({**({"time [s]": self.time} if self.steps == "even" else {}), **columns})
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         names: Iterable[str] = (channel.name for channel in self.channels)

@@ -7,6 +7,7 @@ Classes are half-open, [edge, next edge). Binning moves the damage; `binning_eff
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -17,7 +18,8 @@ from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import _kernels
 from vivid_anvil.histories.cycles import Cycles
-from vivid_anvil.units import one, opened
+from vivid_anvil.html import html_frame
+from vivid_anvil.units import DIMENSIONS, one, opened
 
 # What stands in rows and columns of each kind.
 MATRICES = {"range-mean": ("range", "mean"), "maximum-minimum": ("maximum", "minimum"), "from-to": ("from", "to")}
@@ -86,6 +88,25 @@ class CycleMatrix:
             if class_value == "upper":
                 ranges = ranges + 0.5 * (np.diff(self.row_edges)[row] + np.diff(self.column_edges)[column])
         return Cycles(range=ranges, mean=means, count=self.counts[row, column], dimension=self.dimension)
+
+    def _filled(self) -> dict[str, Any]:
+        unit = DIMENSIONS[self.dimension].coherent
+        rows, columns = np.nonzero(self.counts)
+        found: dict[str, Any] = {}
+        for name, edges, at in zip(
+            MATRICES[self.kind], (self.row_edges, self.column_edges), (rows, columns), strict=True
+        ):
+            found |= {f"{name}, above [{unit}]": edges[at], f"{name}, below [{unit}]": edges[at + 1]}
+        return {**found, "count": self.counts[rows, columns]}
+
+    def to_frame(self) -> Any:
+        """A row a class with cycles in it: its edges by row and column, units in the headings, and the count."""
+        import pandas as pd
+
+        return pd.DataFrame(self._filled())
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         size = f"{self.counts.shape[0]} x {self.counts.shape[1]} classes"

@@ -11,7 +11,7 @@ import math
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -19,6 +19,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.checks import FloatArray, read_only
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
+from vivid_anvil.html import html_frame
 from vivid_anvil.materials import _kernels
 from vivid_anvil.materials.sn_checks import check_curve
 from vivid_anvil.materials.sn_looks import looks
@@ -274,6 +275,20 @@ class SNCurve:
     def shape(self) -> str:
         """The lines of the curve in words: slopes and knees, or points, and what holds beyond the ends."""
         return describe(self)
+
+    def _table(self) -> list[dict[str, Any]]:
+        from vivid_anvil.materials.sn_record import chosen_lives, stress_table
+
+        return stress_table([self], chosen_lives(self))
+
+    def to_frame(self) -> Any:
+        """Stresses at the decades of life and at the points of the curve, units in the headings."""
+        import pandas as pd
+
+        return pd.DataFrame(self._table())
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         shear = "shear " if self.component == "shear" else ""

@@ -16,6 +16,7 @@ from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, listed
 from vivid_anvil.findings import Finding
+from vivid_anvil.html import html_frame
 from vivid_anvil.known_tables import KnownTable, read_known
 from vivid_anvil.materials.sn_curve import ANY_R, RRatio, StressKind
 from vivid_anvil.tables import column_numbers
@@ -95,6 +96,17 @@ class SpecimenSeries:
             f"{len(self)} specimens, {runouts}, {self.levels.size} levels from "
             f"{number(self.levels[0])} to {number(self.levels[-1])} MPa stress {self.stress}, {ratio}"
         )
+
+    def to_frame(self) -> Any:
+        """A row a specimen, in the order of the tests: stress, life and whether it ran out, units in the headings."""
+        import pandas as pd
+
+        return pd.DataFrame(
+            {f"stress {self.stress} [MPa]": self.stresses, "life [cycles]": self.lives, "run-out": ~self.failed}
+        )
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         return f"<SpecimenSeries {self.name}: {self.summary}>"

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from vivid_anvil.errors import InputError
+from vivid_anvil.html import html_frame
 from vivid_anvil.records import finding_records, plain
 from vivid_anvil.study.study import StudyResult
 
@@ -44,6 +45,15 @@ class StudyComparison:
             }
         )
         return record
+
+    def to_frame(self) -> Any:
+        """A row a hot spot."""
+        import pandas as pd
+
+        return pd.DataFrame(self.rows())
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         return f"<StudyComparison {', '.join(self.results)}: {len(self.differences)} values differ>"

@@ -47,7 +47,10 @@ KEYS: dict[str, KeyWords] = {
     "growth_laws": KeyWords("crack growth laws by a name of your own", {"air": {"card": "structural-steel-355"}}),
     "hot_spots": KeyWords("places that are assessed", []),
     "StudyFile.cracks": KeyWords("cracks at hot spots", []),
-    "StudyFile.model": KeyWords("a finite-element model, assessed at every node", {"stresses": "arm.frd", "material": "plate", "sn_curve": "toe"}),
+    "StudyFile.model": KeyWords(
+        "a finite-element model, assessed at every node",
+        {"stresses": "arm.frd", "material": "plate", "sn_curve": "toe"},
+    ),
     # duty cycle and events
     "repeat": KeyWords("what you call one pass of the events", "month"),
     "repeats_per_year": KeyWords("how many repeats a year has; left out: no calendar, lives in repeats", 12),

@@ -22,6 +22,7 @@ from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories.calendar import Calendar
+from vivid_anvil.html import html_frame
 from vivid_anvil.records import finding_records, plain
 from vivid_anvil.study.read_study import build_study, read_study
 from vivid_anvil.study.study import Study, Watch
@@ -175,6 +176,15 @@ class WhatIf:
             }
         )
         return record
+
+    def to_frame(self) -> Any:
+        """A row a value and hot spot."""
+        import pandas as pd
+
+        return pd.DataFrame(self.rows())
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
 
     def __repr__(self) -> str:
         return f"<WhatIf {self.key}: {len(self.variants)} values, {len(self.spots)} hot spots>"
