@@ -1,25 +1,31 @@
 """Make the pictures in docs/screenshots from the demo: python docs/make_screenshots.py
 
-Figures are saved as the commands draw them; what a command prints is rendered as text, 1280x800.
+Figures are saved as the commands draw them; what a command prints is drawn whole, in the colours of its terminal.
 """
 
 from __future__ import annotations
 
+import os
 import shlex
 import subprocess
 import sys
 import tempfile
 from pathlib import Path
 
-import matplotlib.image
 from matplotlib.figure import Figure
+from rich.cells import cell_len
+from rich.console import Console
+from rich.terminal_theme import MONOKAI as THEME
+from rich.text import Text
 
+from vivid_anvil.cracks import crack_course, fit_growth_law, lives_over_size, read_growth_tests, visited_law
 from vivid_anvil.figures import plot, save_figure
-from vivid_anvil.study import read_study
+from vivid_anvil.study import grow_cracks, read_study
 
 FOLDER = Path(__file__).parent / "screenshots"
 EXAMPLES = Path(__file__).parents[1] / "examples"
-LINES = 38
+SHOWN = os.environ | {"FORCE_COLOR": "1", "TERM": "xterm-256color", "COLUMNS": "100"}
+COLUMNS, LINE = 100, 0.232  # of a terminal; height of a line, inches
 COMMANDS = {
     "command-model": ["model", "hanger_head.toml"],
     "command-check": ["check", "larkfell.toml"],
@@ -40,42 +46,45 @@ FIGURES = {
     "figure-crack": "inspections-weld-toe-at-the-grip-head",
     "figure-fit": "../curves/fit-tube_tests",
 }
-PIECE = ("--r-ratio=0.1", "--piece=compact tension", "--force-range=4.5kN", "--thickness=12.5mm", "--width=50mm")
-# Four figures at half size on one picture.
-AROUND_A_CRACK = (
-    "crack-law-weld-toe-at-the-grip-head",
-    "crack-course-weld-toe-at-the-grip-head",
-    "initial-size-weld-toe-at-the-grip-head",
-    "growth-growth_readings",
-)
 
 
 def terminal(arguments: list[str], printed: str, path: Path) -> None:
-    """What a terminal of 80 columns shows, as a picture; `LINES` lines at most."""
-    lines = [f"$ vivid-anvil {shlex.join(arguments)}", *printed.splitlines()]
-    shown = lines if len(lines) <= LINES else [*lines[: LINES - 1], f"... ({len(lines) - LINES + 1} more lines)"]
-    figure = Figure(figsize=(12.8, 8.0), dpi=100, facecolor="#12181f")
-    figure.text(
-        0.012,
-        0.985,
-        "\n".join(shown),
-        family="DejaVu Sans Mono",
-        fontsize=12.2,
-        color="#e8edf2",
-        va="top",
-        linespacing=1.18,
-        parse_math=False,
-    )
+    """What a terminal shows, whole and in its colours, as a picture."""
+    text = Text.from_ansi(f"$ vivid-anvil {shlex.join(arguments)}\n{printed}")
+    lines = text.split("\n", allow_blank=True)
+    figure = Figure(figsize=(12.8, max(8.0, 0.4 + LINE * len(lines))), dpi=100, facecolor="#12181f")
+    size = figure.get_size_inches()
+    console = Console(width=COLUMNS, force_terminal=True, color_system="truecolor")
+    for i, line in enumerate(lines):
+        column = 0
+        for segment in line.render(console):
+            style = segment.style
+            colour = "#e8edf2" if style is None or style.color is None else style.color.get_truecolor(THEME).hex
+            figure.text(
+                (0.15 + 0.1222 * column) / size[0],
+                1.0 - (0.2 + LINE * i) / size[1],
+                segment.text.rstrip("\n"),
+                family="DejaVu Sans Mono",
+                fontsize=14.6,
+                color=colour,
+                weight="bold" if style is not None and style.bold else "normal",
+                va="top",
+                parse_math=False,
+            )
+            column += cell_len(segment.text.rstrip("\n"))
     figure.savefig(path)
 
 
-def together(paths: list[Path], path: Path) -> None:
-    """Four pictures on one."""
-    figure = Figure(figsize=(12.8, 8.0), dpi=100)
-    for i, one in enumerate(paths):
-        axes = figure.add_axes((0.5 * (i % 2), 0.5 - 0.5 * (i // 2), 0.5, 0.5))
-        axes.imshow(matplotlib.image.imread(one), interpolation="lanczos")
-        axes.set_axis_off()
+def around_a_crack(folder: Path, path: Path) -> None:
+    """Law, course, initial sizes and fitted rates of the demo's crack, each drawn at the size at which it stands here."""
+    study = read_study(folder / "larkfell.toml")
+    grown = grow_cracks(study)[0]
+    piece = {"piece": "compact tension", "force_range": "4.5 kN", "thickness": "12.5 mm", "width": "50 mm"}
+    fit = fit_growth_law(read_growth_tests(folder / "growth_readings.csv", r_ratio=0.1, **piece))
+    figure = Figure(figsize=(16.0, 10.0), dpi=80, layout="constrained")
+    panels = figure.subplots(2, 2).ravel()
+    for axes, thing in zip(panels, (visited_law(grown), crack_course(grown), lives_over_size(grown), fit), strict=True):
+        plot(thing, ax=axes)
     figure.savefig(path)
 
 
@@ -90,16 +99,14 @@ def main() -> None:
         )
         (Path(folder) / "misspelt.toml").write_text(misspelt)
         for name, arguments in COMMANDS.items():
-            done = subprocess.run([*command, *arguments], cwd=folder, check=False, capture_output=True, text=True)
+            told = {"cwd": folder, "check": False, "capture_output": True, "text": True, "env": SHOWN}
+            done = subprocess.run([*command, *arguments], **told)
             terminal(arguments, done.stdout + done.stderr, FOLDER / f"{name}.png")
         curves = list(read_study(study).curves.values())
         save_figure(plot(curves), FOLDER / "figure-curves.png")
         subprocess.run([sys.executable, EXAMPLES / "hanger_head_model.py", folder], check=True, capture_output=True)
         (FOLDER / "figure-model.png").write_bytes((Path(folder) / "model.png").read_bytes())
-        tests = ["growth-tests", "growth_readings.csv", *PIECE, "--figures", "figures"]
-        subprocess.run([*command, *tests], cwd=folder, check=True, capture_output=True)
-        figures = Path(folder) / "figures"
-        together([figures / f"{name}.png" for name in AROUND_A_CRACK], FOLDER / "figure-around-a-crack.png")
+        around_a_crack(Path(folder), FOLDER / "figure-around-a-crack.png")
         for name, drawn in FIGURES.items():
             (FOLDER / f"{name}.png").write_bytes((Path(folder) / "figures" / f"{drawn}.png").read_bytes())
 

@@ -269,7 +269,24 @@ def _history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
 
 
 def _life_drawings(lives: Sequence[Any], units: UnitSystem) -> list[Drawing]:
-    return [(f"life {one.hot_spot.name}", partial(draw, one, units)) for one in lives]
+    """Each life, and when its damage happens in the history that does most of it, where one does."""
+    drawings: list[Drawing] = []
+    for one in lives:
+        drawings.append((f"life {one.hot_spot.name}", partial(draw, one, units)))
+        if (event := _worst_history(one)) is not None:
+            drawings.append((f"damage over time {one.hot_spot.name}", partial(_draw_over_time, one, event, units)))
+    return drawings
+
+
+def _worst_history(life: Any) -> str | None:
+    """The event with a history in time that does most damage; None where none does any."""
+    timed = {one.name for one in life.spectrum.sources if one.history is not None and one.history.steps == "even"}
+    doing = [one for one in life.events if one.name in timed and one.damage > 0.0]
+    return max(doing, key=lambda one: one.damage).name if doing else None
+
+
+def _draw_over_time(life: Any, event: str, units: UnitSystem) -> Any:
+    return draw(life.damage_over_time(event), units)
 
 
 def growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:

@@ -90,7 +90,7 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
             life = node_life(result, lasting.node)
             findings = gravest_first((*findings, *life.findings))
             drawings.append((f"life node {lasting.node}", partial(draw, life, units)))
-        drawings += _surfaces(result, places, wishes, units, job.up)
+        drawings += _surfaces(result, places, wishes, units, job.up, study.title)
         record: dict[str, Any] = {
             "title": study.title,
             "nodes": result.field.size,
@@ -202,7 +202,7 @@ def _rows(places: list[HotPlace], reserves: list[float | None], kind: str) -> li
 
 
 def _surfaces(
-    result: ModelResult, places: list[HotPlace], wishes: ModelWishes, units: UnitSystem, up: str
+    result: ModelResult, places: list[HotPlace], wishes: ModelWishes, units: UnitSystem, up: str, title: str
 ) -> list[Drawing]:
     """A picture for each view, where there is a surface to see."""
     from vivid_anvil.fields import ModelView, undrawable
@@ -210,7 +210,9 @@ def _surfaces(
     if len(undrawable(result.field.elements)) == len({one.kind for one in result.field.elements}):
         return []
     names = wishes.seen_from or VIEWS
-    return [(f"model {name}", partial(draw, ModelView(result, _view(name), places, up), units)) for name in names]
+    return [
+        (f"model {name}", partial(draw, ModelView(result, _view(name), places, up, title), units)) for name in names
+    ]
 
 
 def _view(name: str) -> str | tuple[float, float, float]:

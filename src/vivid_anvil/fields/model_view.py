@@ -37,13 +37,14 @@ UPWARDS = {
 class ModelView:
     """A model's result seen from `direction`, one of `DIRECTIONS` or (x, y, z) towards the eye, with marked places.
 
-    `up` is the axis of the model that points upwards, "x", "y" or "z".
+    `up` is the axis of the model that points upwards, "x", "y" or "z"; `title` stands above the picture, else the source.
     """
 
     result: ModelResult
     direction: str | tuple[float, float, float] = "corner"
     places: Sequence[HotPlace] = ()
     up: str = "y"
+    title: str = ""
 
     def __post_init__(self) -> None:
         one_of("model view, up", self.up, tuple(UPWARDS))

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from matplotlib.axes import Axes
@@ -12,12 +13,19 @@ from matplotlib.figure import Figure
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PLUM, RED, new_figure, note, plain_log_ticks
-from vivid_anvil.materials import SNCurve, SpecimenSeries, describe, in_terms_of
+from vivid_anvil.materials import SNCurve, SpecimenSeries, describe
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 
 SHORTEST, LONGEST, FAR = 1e3, 1e9, 3e8
 _COLOURS = (INK, RED, BLUE, ORANGE, GREEN, PLUM)
-_DASHES = (0, (4, 3))
+_DASHES = (0, (1.5, 2.5))  # beyond what was tested
+_STYLES: tuple[Any, ...] = (
+    "-",
+    (0, (9, 2)),
+    (0, (5, 2)),
+    (0, (9, 2, 2, 2)),
+    (0, (3, 1)),
+)  # so that colours are not needed
 MOST_NAMED = 4  # points that a single curve is labelled with
 
 
@@ -28,6 +36,7 @@ class Look:
     colour: str = INK
     label: str = ""
     width: float = 2.4
+    dashes: Any = "-"
 
 
 def curve_figure(curve: SNCurve, units: UnitSystem = "metric") -> Figure:
@@ -36,41 +45,47 @@ def curve_figure(curve: SNCurve, units: UnitSystem = "metric") -> Figure:
 
 
 def curves_figure(things: Sequence[SNCurve | SpecimenSeries], units: UnitSystem = "metric") -> Figure:
-    """S-N curves and test series on the same axes; ranges are halved where amplitudes are among them."""
+    """S-N curves and test series; ranges and amplitudes beside each other, each on axes of their own."""
     curves = [thing for thing in things if isinstance(thing, SNCurve)]
     series = [thing for thing in things if isinstance(thing, SpecimenSeries)]
-    kinds = {thing.stress for thing in things}
-    kind = kinds.pop() if len(kinds) == 1 else "amplitude"
+    kinds = [kind for kind in ("range", "amplitude") if any(thing.stress == kind for thing in things)]
     figure = new_figure(_headline(curves, series))
-    axes = figure.subplots()
+    panels = figure.subplots(1, len(kinds), squeeze=False)[0]
+    for axes, kind in zip(panels, kinds, strict=True):
+        looked_at = [thing for thing in things if thing.stress == kind]
+        _panel(axes, looked_at, {id(thing): i for i, thing in enumerate(things)}, units)
+        if len(kinds) > 1:
+            axes.set_title(f"In {kind}s" + (" (maximum - minimum)" if kind == "range" else " (half of the range)"))
+    if len(curves) == 1:
+        note(panels[0 if curves[0].stress == kinds[0] else -1], _facts(curves[0]))
+    return figure
+
+
+def _panel(
+    axes: Axes, things: Sequence[SNCurve | SpecimenSeries], numbers: Mapping[int, int], units: UnitSystem
+) -> None:
+    """Curves and tests that all are in ranges, or all in amplitudes."""
+    curves = [thing for thing in things if isinstance(thing, SNCurve)]
     ratios = dict.fromkeys(_at_r(thing) for thing in things)
     lowest, highest = np.inf, 0.0
-    for i, one in enumerate(curves):
-        curve = in_terms_of(one, kind)
+    for curve in curves:
+        i = numbers[id(curve)]
         label = curve.name if len(ratios) == 1 else f"{curve.name}, {curve.at_r}"
-        draw_curve(axes, curve, Look(_COLOURS[i % len(_COLOURS)], label), units)
+        draw_curve(axes, curve, Look(_COLOURS[i % len(_COLOURS)], label, dashes=_STYLES[i % len(_STYLES)]), units)
         drawn = _drawn_stresses(curve)
         lowest, highest = min(lowest, float(drawn.min())), max(highest, float(drawn.max()))
-        if len(curves) == 1:
+        if len(numbers) == 1 or len(curves) == 1:
             name_points(axes, curve, units)
-    for i, tests in enumerate(series):
-        factor = 0.5 if tests.stress == "range" and kind == "amplitude" else 1.0
-        draw_specimens(axes, tests, factor, _COLOURS[(len(curves) + i) % len(_COLOURS)], units)
-        lowest, highest = (
-            min(lowest, factor * float(tests.stresses.min())),
-            max(highest, factor * float(tests.stresses.max())),
-        )
+    for tests in things:
+        if isinstance(tests, SpecimenSeries):
+            draw_specimens(axes, tests, 1.0, _COLOURS[numbers[id(tests)] % len(_COLOURS)], units)
+            lowest, highest = min(lowest, float(tests.stresses.min())), max(highest, float(tests.stresses.max()))
     axes.set_xlim(SHORTEST, LONGEST)
     one_mpa = float(shown(1.0, "stress", units))
     axes.set_ylim(lowest * one_mpa / 1.35, highest * one_mpa * 1.25)
-    _name_axes(axes, kind, list(ratios), {_component(curve) for curve in curves}, units)
+    _name_axes(axes, things[0].stress, list(ratios), {_component(curve) for curve in curves}, units)
     _place_legend(axes)
     plain_log_ticks(axes.yaxis)
-    if len(curves) == 1:
-        note(axes, _facts(curves[0]))
-    elif len({thing.stress for thing in things}) > 1:
-        note(axes, "Curves and tests in ranges are drawn at half of them")
-    return figure
 
 
 def _headline(curves: Sequence[SNCurve], series: Sequence[SpecimenSeries]) -> str:
@@ -138,9 +153,12 @@ def draw_curve(axes: Axes, curve: SNCurve, look: Look, units: UnitSystem, most: 
     solid = (grid >= curve.tested_from) & (grid <= curve.tested_to) & ~chosen
     solid |= np.isclose(grid, lives[-1]) | np.isclose(grid, lives[0])
     settings = {"color": look.colour, "zorder": 3.0}
-    axes.loglog(grid, np.where(solid, stress, np.nan), lw=look.width, label=look.label or None, **settings)
+    axes.loglog(
+        grid, np.where(solid, stress, np.nan), lw=look.width, ls=look.dashes, label=look.label or None, **settings
+    )
     if not solid.all():
-        axes.loglog(grid, stress, lw=0.55 * look.width, ls=_DASHES, **settings)
+        inside = solid & np.append(solid[1:], True) & np.append(True, solid[:-1])
+        axes.loglog(grid, np.where(inside, np.nan, stress), lw=0.55 * look.width, ls=_DASHES, **settings)
     for end, choice, far in ((0, curve.above, 30.0), (-1, curve.below, 1.0 / 30.0)):
         if choice == "hold":
             held = [lives[end]] * 2, [points[end] * one, points[end] * one * far]
@@ -156,27 +174,24 @@ def name_points(axes: Axes, curve: SNCurve, units: UnitSystem, highest: float = 
     else:
         chosen = list(range(curve.point_lives.size))
     one = float(shown(1.0, "stress", units))
+    last = curve.point_lives.size - 1
     for i in (i for i in chosen if curve.point_stresses[i] <= highest):
         stress, life = float(curve.point_stresses[i]), float(curve.point_lives[i])
+        below = f"\n{_below(curve)}" if i == last else ""
         axes.annotate(
-            f"{in_unit(stress, 'stress', units)},\n{number(life)} cycles",
+            f"{in_unit(stress, 'stress', units)},\n{number(life)} cycles{below}",
             (life, stress * one),
             xytext=(_aside(life), 8),
             textcoords="offset points",
             ha="left" if life < FAR else "right",
             fontsize=12,
         )
-    words = {"no damage": "no damage below", "extend": "extended", "hold": "life held below"}
-    below = words.get(str(curve.below)) or f"slope {number(float(curve.below))} below"
-    axes.annotate(
-        below,
-        (float(curve.point_lives[-1]), float(curve.point_stresses[-1]) * one),
-        xytext=(_aside(float(curve.point_lives[-1])), -20),
-        textcoords="offset points",
-        ha="left" if curve.point_lives[-1] < FAR else "right",
-        fontsize=12,
-        style="italic",
-    )
+
+
+def _below(curve: SNCurve) -> str:
+    """What holds below the last point, in words."""
+    words = {"no damage": "no damage below", "extend": "extended below", "hold": "life held below"}
+    return words.get(str(curve.below)) or f"slope {number(float(curve.below))} below"
 
 
 def _aside(life: float) -> float:
@@ -204,7 +219,15 @@ def count_runouts(axes: Axes, series: SpecimenSeries, colour: str, units: UnitSy
         ran_out = (series.stresses == level) & ~series.failed
         if ran_out.sum() > 1:
             place = float(series.lives[ran_out].max()) * 2.5, float(shown(float(level), "stress", units))
-            axes.annotate(f"{ran_out.sum()}", place, va="center", fontsize=12, color=colour)
+            axes.annotate(
+                f"{ran_out.sum()}",
+                place,
+                xytext=(4, 0),
+                textcoords="offset points",
+                va="center",
+                fontsize=12,
+                color=colour,
+            )
 
 
 def curve_title(curve: SNCurve, units: UnitSystem) -> str:

@@ -8,6 +8,7 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
+from vivid_anvil.checks import FloatArray
 from vivid_anvil.cracks import GrowthResult, InspectionPlan, inspection_plan
 from vivid_anvil.figures.style import BLUE, INK, ORANGE, RED, new_figure, note
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, shown
@@ -42,7 +43,8 @@ def _grown(result: GrowthResult, plan: InspectionPlan | None, units: UnitSystem)
         return figure
     years = calendar.life_in(unit, result.repeats)
     axes.set_xlim(0.0, float(years[-1]) * 1.06)
-    axes.plot(years, shown(result.sizes, "length", units), color=BLUE, lw=2.6, label="Crack size", zorder=3)
+    times, sizes, label = _smooth(result)
+    axes.plot(calendar.life_in(unit, times), shown(sizes, "length", units), color=BLUE, lw=2.6, label=label, zorder=3)
     if plan is not None:
         _inspections(axes, plan, units)
     end = float(shown(result.final_size, "length", units))
@@ -54,6 +56,19 @@ def _grown(result: GrowthResult, plan: InspectionPlan | None, units: UnitSystem)
     axes.plot([years[-1]], [end], label=name, **stop)
     axes.legend(loc="upper left", bbox_to_anchor=(0.01, 0.86))
     return figure
+
+
+SMOOTH_FROM = 20  # repeats; in fewer the events within a repeat are shown
+
+
+def _smooth(result: GrowthResult) -> tuple[FloatArray, FloatArray, str]:
+    """Times and sizes to draw: at the ends of repeats where there are many, as events within one would look like steps."""
+    repeats, repeat = result.repeats, result.duty_cycle.repeat
+    if repeats[-1] < SMOOTH_FROM or result.crack.order == "per repeat":
+        return repeats, result.sizes, "Crack size"
+    ends = np.unique(np.round(np.linspace(0.0, np.floor(repeats[-1]), 600)))
+    times = np.append(ends[ends < repeats[-1]], repeats[-1])
+    return times, np.interp(times, repeats, result.sizes), f"Crack size at the end of each {repeat}"
 
 
 def _headline(result: GrowthResult) -> str:

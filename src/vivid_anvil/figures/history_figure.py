@@ -6,24 +6,54 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, note, thinned
+from vivid_anvil.figures.tidy import shortened_name
 from vivid_anvil.histories import Channel, GatedHistory, LoadHistory, check_history, turning_points
 from vivid_anvil.units import UnitSystem, display_unit, shown
 
 ZOOM_SAMPLES = 1200
 
 
+MOST_ENLARGED, MOST_MARKED = 3, 120  # channels with an enlarged part; turning points that are marked
+
+
 def history_figure(history: LoadHistory, units: UnitSystem = "metric") -> Figure:
-    """The figure of a load history."""
+    """The figure of a load history: each channel, and enlarged where they are few."""
     figure = new_figure(f"{history.name}: {history.course}")
-    one = len(history.channels) == 1
-    grid = figure.subplots(2, 1) if one else figure.subplots(len(history.channels), 2, width_ratios=(2, 1))
+    many = len(history.channels)
+    if many > MOST_ENLARGED:
+        _stacked(figure, history, units)
+        return figure
+    grid = figure.subplots(2, 1) if many == 1 else figure.subplots(many, 2, width_ratios=(1.6, 1))
     for row, channel in zip(np.atleast_2d(grid), history.channels, strict=True):
         start, stop = _zoom(history, channel)
         _whole(row[0], history, channel, (start, stop), units)
         _near(row[1], history, channel, (start, stop), units)
+    for axes in figure.axes[:-2] if many > 1 else ():
+        axes.set_xlabel("")
+    for axes in figure.axes[2:] if many > 1 else ():
+        axes.set_title("")
     return figure
+
+
+def _stacked(figure: Figure, history: LoadHistory, units: UnitSystem) -> None:
+    """Many channels one above the other, each with its name above it."""
+    columns = 1 if len(history.channels) <= 6 else 2
+    rows = -(-len(history.channels) // columns)
+    grid = figure.subplots(rows, columns, sharex=True, squeeze=False)
+    places = _places(history)
+    for axes, channel in zip(grid.T.ravel(), history.channels, strict=False):
+        axes.plot(*thinned(places, shown(channel.values, channel.dimension, units), 1500), color=BLUE, lw=0.8)
+        unit = display_unit(channel.dimension, units)
+        name = shortened_name(channel.name, 90 // columns)
+        axes.set_title(f"{name} [{unit}]" if unit != "1" else name, fontsize=12, fontweight="normal")
+        axes.tick_params(labelsize=10)
+        axes.margins(x=0.005)
+    for axes in grid.T.ravel()[len(history.channels) :]:
+        axes.set_visible(False)
+    for axes in grid[-1]:
+        axes.set_xlabel("Time [s]" if history.steps == "even" else "Peak or valley, number")
 
 
 def gated_figure(gated: GatedHistory, units: UnitSystem = "metric") -> Figure:
@@ -34,7 +64,7 @@ def gated_figure(gated: GatedHistory, units: UnitSystem = "metric") -> Figure:
         left = gated.gated(channel.name)
         if left is None:
             continue
-        axes = figure.axes[1 if one else 2 * i + 1]
+        axes = figure.axes[1 if one else 2 * i + 1] if len(gated.history.channels) <= MOST_ENLARGED else figure.axes[i]
         low, high = axes.get_xlim()
         times = _places(gated.history)[left.samples]
         inside = (times >= low) & (times <= high)
@@ -42,7 +72,7 @@ def gated_figure(gated: GatedHistory, units: UnitSystem = "metric") -> Figure:
         axes.plot(
             times[inside], values[inside], color=ORANGE, lw=2.0, marker="s", ms=7, mec="black", label="Left by the gate"
         )
-        axes.legend(loc="upper left", ncols=4)
+        axes.legend(loc="upper left", ncols=4 if one else 1)
         for text in axes.texts:
             text.set_text(f"{left.values.size} of {turning_points(channel.values).size} turning points left")
     return figure
@@ -81,8 +111,17 @@ def _whole(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, 
         axes.plot(places[marked], high, ls="none", marker="x", ms=9, mew=2.0, color=RED, label="Spikes")
         axes.legend(loc="upper left")
     axes.margins(x=0.005)
-    axes.set_title("Whole history; the shaded part is enlarged")
+    axes.set_title("All of it (shaded: enlarged)")
     _label(axes, channel, units, history.steps == "even")
+
+
+def _largest_turns(values: FloatArray, points: IntArray) -> IntArray:
+    """Of turning points those with the largest swings beside them, few enough for the line to be seen."""
+    if points.size <= MOST_MARKED:
+        return points
+    swings = np.abs(np.diff(values[points]))
+    size = np.maximum(np.append(swings, 0.0), np.append(0.0, swings))
+    return np.sort(points[np.argsort(-size, kind="stable")[:MOST_MARKED]])
 
 
 def _near(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, int], units: UnitSystem) -> None:
@@ -107,6 +146,6 @@ def _near(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, i
     low, high = axes.get_ylim()
     axes.set_ylim(low, high + 0.18 * (high - low))
     axes.set_title("Enlarged")
-    axes.legend(loc="upper left", ncols=3)
+    axes.legend(loc="upper left", ncols=3 if len(history.channels) == 1 else 1)
     note(axes, f"{points.size} turning points in all")
     _label(axes, channel, units, history.steps == "even")

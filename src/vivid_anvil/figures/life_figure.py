@@ -9,9 +9,21 @@ from matplotlib.figure import Figure
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.figures.curve_figure import Look, draw_curve, name_points
-from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
+from vivid_anvil.figures.style import (
+    BLUE,
+    GREEN,
+    ORANGE,
+    PALE,
+    RED,
+    new_figure,
+    note,
+    plain_log_ticks,
+    share_axis,
+    share_labels,
+)
+from vivid_anvil.histories.calendar import amount
 from vivid_anvil.materials import SNCurve
-from vivid_anvil.units import UnitSystem, display_unit, in_unit, shown
+from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 
 FEWEST_CYCLES, MOST_CYCLES = 1e2, 1e13
 
@@ -32,6 +44,7 @@ def life_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
     left.set_ylabel(f"Stress {curve.stress} at {curve.at_r} [{unit}]")
     left.set_title(f"S-N curve, basis: {curve.basis}")
     _spectrum(left, result, stress, units)
+    _against_target(left, result)
     left.set_ylim(bottom, top)
     left.legend(loc="lower left")
     plain_log_ticks(left.yaxis)
@@ -84,12 +97,25 @@ def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSys
     )
 
 
+def _against_target(axes: Axes, result: LifeResult) -> None:
+    """The cycles of the target life as a line, and how much of the life is used by then."""
+    share, target = result.used_at_target, result.target_repeats
+    if share is None or target is None:
+        return
+    words = amount(target, result.duty_cycle.repeat)
+    cycles = float(result.spectrum.per_repeat.sum()) * target
+    if cycles > 0.0:
+        axes.axvline(cycles, color=GREEN, lw=1.8, ls=(0, (6, 2)), label=f"Cycles in the target life, {words}")
+    reserve = result.reserve_on_stress
+    factor = "" if reserve is None else f"\nreserve on stress {number(reserve)}"
+    note(axes, f"{number(100.0 * share)} % of the life used at the target{factor}")
+
+
 def _bars(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSystem) -> None:
     """Share of the damage of each class of equivalent stress."""
     axes.set_title("Damage of each stress class")
-    axes.set_xlabel("Share of the damage [%]")
+    share_axis(axes)
     if result.damage_per_repeat == 0.0:
-        axes.set_xlim(0.0, 100.0)
         limit = in_unit(result.curve.limit, "stress", units)
         note(axes, f"No cycle reaches\nthe fatigue limit, {limit}:\nno damage" if stress.size else "No damage", y=0.9)
         return
@@ -97,22 +123,18 @@ def _bars(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSystem)
     share = np.array([100.0 * one.share for one in result.stress_classes(result.edges(units))])
     low = np.maximum(edges[:-1], edges[1] * 0.5)
     worst = int(np.argmax(share))
-    axes.barh(
-        low,
-        share,
-        height=edges[1:] - low,
-        align="edge",
-        edgecolor="white",
-        linewidth=1.2,
-        color=[RED if i == worst else ORANGE for i in range(share.size)],
-    )
-    for i in np.flatnonzero(share >= 1.0):
-        axes.annotate(
-            f"{share[i]:.0f} %",
-            (share[i], float(np.sqrt(low[i] * edges[i + 1]))),
-            xytext=(5, 0),
-            textcoords="offset points",
-            va="center",
-            fontsize=12,
+    most = np.arange(share.size) == worst
+    kinds = [("all other classes", ORANGE, ~most), ("the class that does most", RED, most)]
+    for label, colour, those in kinds:
+        axes.barh(
+            low[those],
+            share[those],
+            height=(edges[1:] - low)[those],
+            align="edge",
+            edgecolor="white",
+            linewidth=1.2,
+            color=colour,
+            label=label if share[those].any() else None,
         )
-    axes.set_xlim(0.0, float(share.max()) * 1.25)
+    share_labels(axes, share, np.sqrt(low * edges[1:]))
+    axes.legend(loc="lower right")

@@ -6,21 +6,24 @@ import itertools
 import math
 
 import numpy as np
+from matplotlib.axes import Axes
 from matplotlib.collections import PolyCollection
 from matplotlib.figure import Figure
 from matplotlib.patches import Patch
 
 from vivid_anvil.checks import FloatArray
+from vivid_anvil.errors import listed
 from vivid_anvil.fields.model_view import ModelView
 from vivid_anvil.figures.style import INK, new_figure
-from vivid_anvil.units import UnitSystem, number
+from vivid_anvil.figures.tidy import FIXED
+from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
-NO_DAMAGE = "#dfe6ee"
+NO_DAMAGE = "#f4f6f9"
 LEFT_OUT = "#ffffff"
-# From the shortest life on: told apart in print and by colour-blind eyes, as lightness rises all the way.
-COLOURS = ("#7a1022", "#b3432b", "#dd7f33", "#eab55c", "#efdcaa", "#c3d5e0", "#94b5cf")
+# From the shortest life on: told apart in grey print and by colour-blind eyes, as lightness rises all the way.
+COLOURS = ("#3d0a14", "#7a1022", "#b3432b", "#d97a34", "#e6a955", "#efcd8c", "#f3e3c3")
 STEPS = (1.0, 3.0, 10.0)
-OUTWARDS, LABEL_GAP, LABEL_ROOM = 0.16, 0.09, 0.32  # of the model's size
+OUTWARDS, LABEL_GAP, LABEL_ROOM = 0.12, 0.09, 0.24  # of the model's size
 
 
 def bands(shortest: float, longest: float, most: int = len(COLOURS)) -> list[float]:
@@ -34,10 +37,10 @@ def bands(shortest: float, longest: float, most: int = len(COLOURS)) -> list[flo
     return borders
 
 
-def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # noqa: ARG001 (lives have no other unit)
+def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:
     """The surface as the eye sees it; each face shows the shortest life of its corners."""
     result = view.result
-    figure = new_figure(f"{result.field.source}: life, seen from {view.side}")
+    figure = new_figure(f"{view.title or result.field.source}: life, seen from {view.side}")
     axes = figure.subplots()
     calendar = result.duty_cycle.calendar
     unit = calendar.unit_for(float(result.life_repeats.min()))
@@ -50,10 +53,9 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # no
         colours[np.isfinite(years) & (kind == i)] = colour
     if result.left_out is not None:
         colours[result.left_out[view.faces].any(axis=1)] = LEFT_OUT
-    shown = PolyCollection(
-        list(view.seen[view.faces][:, :, :2]), facecolors=list(colours), edgecolors="#00000022", lw=0.25
-    )
-    axes.add_collection(shown)
+    faces = list(view.seen[view.faces][:, :, :2])
+    axes.add_collection(PolyCollection(faces, facecolors=list(colours), edgecolors="#00000022", lw=0.25))
+    axes.margins(0.01)
     axes.set_aspect("equal")
     axes.autoscale_view()
     if view.places:  # room for labels, so that they stay clear of the legend
@@ -61,6 +63,8 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # no
         room = LABEL_ROOM * float(np.ptp(view.seen[:, :2], axis=0).max())
         axes.set_xlim(left - room, right + room)
     axes.axis("off")
+    axes.set_title(_what(view), fontsize=12, fontweight="normal")
+    _scale(axes, view, units)
     _mark(axes, view)
     axes.legend(
         handles=[*_legend(borders, bool(np.isinf(years).any()), result.left_out is not None), *_of_brackets(view)],
@@ -69,6 +73,44 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:  # no
         bbox_to_anchor=(1.0, 0.5),
     )
     return figure
+
+
+def _what(view: ModelView) -> str:
+    """What was assessed: the stress that is counted, load cases, curve, target."""
+    result = view.result
+    measure = "normal stress on planes" if result.directions is not None else result.measure.label
+    curve = "" if result.spot.curve is None else f"; curve {result.spot.curve.name}"
+    cases = listed(result.field.cases).replace("'", "")
+    target = (
+        "" if result.target_repeats is None else f"; target {result.duty_cycle.calendar.text(result.target_repeats)}"
+    )
+    return f"{measure}; load cases {cases}{curve}{target}"
+
+
+def _scale(axes: Axes, view: ModelView, units: UnitSystem) -> None:
+    """A bar of a round length, and the axes of the model, below on the left."""
+    left, right = (float(one) for one in axes.get_xlim())
+    bottom, top = (float(one) for one in axes.get_ylim())
+    reach = top - bottom
+    axes.set_ylim(bottom - 0.24 * reach, top)
+    in_unit_of = float(shown(1.0, "length", units))
+    rough = 0.22 * (right - left) * in_unit_of
+    step = 10.0 ** math.floor(math.log10(rough))
+    length = next(step * nice for nice in (5.0, 2.0, 1.0) if step * nice <= rough)
+    height, begin = bottom - 0.2 * reach, left + 0.16 * (right - left)
+    axes.plot([begin, begin + length / in_unit_of], [height, height], color=INK, lw=3.0, solid_capstyle="butt")
+    text = f"{number(length)} {display_unit('length', units)}"
+    axes.annotate(text, (begin, height), xytext=(0, 6), textcoords="offset points", fontsize=11, gid=FIXED)
+    origin = np.array([left + 0.07 * (right - left), height])
+    for name, direction in zip("xyz", np.eye(3) @ view.axes.T, strict=True):
+        right, high = (float(one) for one in direction[:2])
+        if math.hypot(right, high) > 0.15:
+            start = (float(origin[0]), float(origin[1]))
+            end = (start[0] + 0.06 * reach * right, start[1] + 0.06 * reach * high)
+            arrow = {"arrowstyle": "-|>", "color": INK, "lw": 1.4, "shrinkA": 0, "shrinkB": 0}
+            axes.annotate("", end, start, arrowprops=arrow)
+            tip = (start[0] + 0.085 * reach * right, start[1] + 0.085 * reach * high)
+            axes.text(tip[0], tip[1], name, ha="center", va="center", fontsize=11, gid=FIXED)
 
 
 def _of_brackets(view: ModelView) -> list[Patch]:
@@ -107,6 +149,7 @@ def _mark(axes: object, view: ModelView) -> None:
             ha="left" if label[0] >= seen[place][0] else "right",
             va="center",
             fontsize=10,
+            gid=FIXED,
             color=INK,
             bbox={"boxstyle": "round,pad=0.25", "fc": "white", "ec": INK, "lw": 0.8, "ls": ":" if hidden else "-"},
             arrowprops={"arrowstyle": "-|>", "color": INK, "lw": 1.0, "ls": ":" if hidden else "-"},

@@ -43,6 +43,7 @@ from vivid_anvil.figures.overlay_figure import overlay_figure
 from vivid_anvil.figures.rules_figure import rules_figure
 from vivid_anvil.figures.style import in_place_of, styled
 from vivid_anvil.figures.tail_figure import tail_figure
+from vivid_anvil.figures.tidy import tidy
 from vivid_anvil.figures.what_if_figure import what_if_figure
 from vivid_anvil.figures.when_figure import damage_matrix_figure, over_time_figure
 from vivid_anvil.histories import CycleMatrix, Cycles, GatedHistory, LoadHistory, TailFit
@@ -69,6 +70,7 @@ def plot(thing: Any, *, units: UnitSystem = "metric", ax: Axes | None = None) ->
         figure = _draw(thing, units)
     for text in figure.findobj(Text):
         text.set_parse_math("$" not in text.get_text().replace("$\\mathdefault", ""))  # a $ in a name is a $
+    tidy(figure)
     return figure
 
 

@@ -11,10 +11,11 @@ from matplotlib.figure import Figure
 from vivid_anvil.damage import MEAN_STRESS_RULES, RuleComparison
 from vivid_anvil.damage.mean_stress_rules import MeanStressRule, rule_value
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PLUM, RED, new_figure, note
+from vivid_anvil.figures.tidy import FIXED
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 _COLOURS = (INK, RED, BLUE, ORANGE, GREEN, PLUM)
-_STYLES = ("-", (0, (6, 2)))
+_STYLES = ("-", (0, (6, 2)), (0, (2, 2)), (0, (9, 2, 2, 2)))
 MOST_CYCLES = 4000  # of the cloud; the most damaging ones
 
 
@@ -39,7 +40,7 @@ def rules_figure(comparison: RuleComparison, units: UnitSystem = "metric") -> Fi
     for i, name in enumerate(comparison.lives):
         rule = MEAN_STRESS_RULES[name]
         value = rule_value(rule, spot.material, spot.name)
-        style: dict[str, Any] = {"color": _COLOURS[i % len(_COLOURS)], "ls": _STYLES[i // len(_COLOURS)]}
+        style: dict[str, Any] = {"color": _COLOURS[i % len(_COLOURS)], "ls": _STYLES[i % len(_STYLES)]}
         target = float(rule.to_reversed(amplitude[worst], max(float(mean[worst]), 0.0), value))
         line = np.array([_amplitude_for(rule, target, max(m, 0.0), value) for m in means])
         axes.plot(means * one, line * one, lw=1.9, label=name, zorder=2, **style)
@@ -50,7 +51,7 @@ def rules_figure(comparison: RuleComparison, units: UnitSystem = "metric") -> Fi
     axes.set_xlabel(f"Mean stress [{unit}]")
     axes.set_ylabel(f"Stress amplitude [{unit}]")
     axes.set_title("Lines of equal damage through the worst cycle (ring)")
-    axes.legend(loc="upper right", ncols=2, fontsize=11)
+    axes.legend(loc="upper right", fontsize=11)
     _bars(bars, comparison)
     return figure
 
@@ -78,12 +79,19 @@ def _bars(axes: Axes, comparison: RuleComparison) -> None:
         return
     shown_years = np.where(finite, years, 3.0 * years[finite].max())
     used = comparison.base.hot_spot.mean_stress
-    axes.barh(names, shown_years, color=[RED if name == used else ORANGE for name in names], edgecolor="white")
+    for label, colour, those in (("the rule of the study", RED, True), ("other rules", ORANGE, False)):
+        mine = [i for i, name in enumerate(names) if (name == used) == those]
+        if mine:
+            axes.barh(mine, shown_years[mine], color=colour, edgecolor="white", label=label)
+    axes.set_yticks(range(len(names)), names)
     axes.set_xscale("log")
     axes.set_xlim(years[finite].min() / 3.0, shown_years.max() * 6.0)
     for i, value in enumerate(years):
         text = f"{number(value, 3)}" if finite[i] else "no damage"
-        axes.annotate(text, (shown_years[i], i), xytext=(5, 0), textcoords="offset points", va="center", fontsize=11)
-    axes.invert_yaxis()
+        axes.annotate(
+            text, (shown_years[i], i), xytext=(5, 0), textcoords="offset points", va="center", fontsize=11, gid=FIXED
+        )
     axes.tick_params(axis="y", labelsize=11)
     axes.grid(axis="y", visible=False)
+    axes.set_ylim(len(names) + 0.9, -0.6)  # room for the legend below
+    axes.legend(loc="lower right", fontsize=11)

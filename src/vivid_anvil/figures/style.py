@@ -15,10 +15,11 @@ from matplotlib.axes import Axes
 from matplotlib.axis import Axis
 from matplotlib.figure import Figure
 from matplotlib.layout_engine import ConstrainedLayoutEngine
-from matplotlib.ticker import FuncFormatter, LogLocator, NullFormatter
+from matplotlib.ticker import FuncFormatter, LogLocator, MaxNLocator, NullFormatter
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
+from vivid_anvil.figures.tidy import FIXED
 from vivid_anvil.files import replacing
 
 # From dark to light, so that they stay apart in grey print and for the colour-blind.
@@ -120,11 +121,52 @@ def thinned(x: FloatArray, y: FloatArray, places: int = 3000) -> tuple[FloatArra
     return x[index], y[index]
 
 
+class _PlainLogLocator(LogLocator):
+    """Ticks at 1, 2 and 5 of each decade; where fewer than three are seen, at round steps."""
+
+    def __init__(self) -> None:
+        super().__init__(subs=(1.0, 2.0, 5.0))
+
+    def tick_values(self, vmin: float, vmax: float) -> Any:
+        found = np.asarray(super().tick_values(vmin, vmax))
+        if int(((found >= vmin) & (found <= vmax)).sum()) >= FEWEST_TICKS:
+            return found
+        steps = MaxNLocator(nbins=6, steps=[1, 2, 2.5, 5, 10]).tick_values(vmin, vmax)
+        return np.asarray(steps)[np.asarray(steps) > 0.0]
+
+
+FEWEST_TICKS = 3
+
+
 def plain_log_ticks(axis: Axis) -> None:
-    """Ticks at 1, 2 and 5 of each decade, written as plain numbers."""
-    axis.set_major_locator(LogLocator(subs=(1.0, 2.0, 5.0)))
-    axis.set_major_formatter(FuncFormatter(lambda value, _: f"{value:g}"))
+    """Ticks at 1, 2 and 5 of each decade, or at round steps where these are few, written as plain numbers."""
+    axis.set_major_locator(_PlainLogLocator())
+    axis.set_major_formatter(FuncFormatter(lambda value, _: f"{value:.6g}"))
     axis.set_minor_formatter(NullFormatter())
+
+
+def share_axis(axes: Axes) -> None:
+    """An axis of shares in percent from 0 to 100."""
+    axes.set_xlim(0.0, 100.0)
+    axes.set_xlabel("Share of the damage [%]")
+
+
+def share_labels(axes: Axes, shares: FloatArray, heights: FloatArray, least: float = 1.0) -> None:
+    """Shares in percent beside their bars, within those that are long."""
+    for share, height in zip(shares, heights, strict=True):
+        if share >= least:
+            long = share > 70.0
+            axes.annotate(
+                f"{share:.0f} %",
+                (share, height),
+                xytext=(-6 if long else 5, 0),
+                textcoords="offset points",
+                ha="right" if long else "left",
+                va="center",
+                fontsize=12,
+                color="white" if long else INK,
+                gid=FIXED,
+            )
 
 
 def note(axes: Axes, text: str, x: float = 0.99, y: float = 0.97) -> None:

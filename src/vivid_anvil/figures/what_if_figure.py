@@ -24,7 +24,7 @@ def what_if_figure(result: WhatIf, units: UnitSystem = "metric") -> Figure:  # n
     numeric = all(size is not None for size in sizes)
     places = np.array([size[0] for size in sizes if size is not None]) if numeric else np.arange(len(used), dtype=float)
     unit_of_life = result.unit_of_life
-    finite = [life for one in used for spot in one.lives if math.isfinite(life := _life(one, spot, unit_of_life))]
+    finite = [life for one in used for spot in one.lives if 0.0 < (life := _life(one, spot, unit_of_life)) < math.inf]
     calendar = next(life.calendar for one in used if one.is_base for life in one.lives.values())
     target = None if result.target_repeats is None else calendar.life_in(unit_of_life, result.target_repeats)
     if not finite:
@@ -63,7 +63,7 @@ def _line(
 ) -> None:
     """Lives of one hot spot; an endless life as an open triangle at the ceiling."""
     years = np.array([_life(one, spot, unit) if spot in one.lives else np.nan for one in used])
-    heights = np.where(np.isinf(years), np.nan, years)
+    heights = np.where(np.isinf(years) | (years <= 0.0), np.nan, years)  # one that fails at once is below the axes
     axes.plot(places, heights, color=colour, lw=2.0, ls=joined, marker="o", ms=8, label=spot, zorder=3)
     endless = np.isinf(years)
     if endless.any():
