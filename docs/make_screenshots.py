@@ -101,7 +101,8 @@ def main() -> None:
         for name, arguments in COMMANDS.items():
             told = {"cwd": folder, "check": False, "capture_output": True, "text": True, "env": SHOWN}
             done = subprocess.run([*command, *arguments], **told)
-            terminal(arguments, done.stdout + done.stderr, FOLDER / f"{name}.png")
+            errors = "\n".join(line for line in done.stderr.splitlines() if not ("━" in line or "\x1b[?25" in line))
+            terminal(arguments, done.stdout if done.returncode == 0 else errors, FOLDER / f"{name}.png")
         curves = list(read_study(study).curves.values())
         save_figure(plot(curves), FOLDER / "figure-curves.png")
         subprocess.run([sys.executable, EXAMPLES / "hanger_head_model.py", folder], check=True, capture_output=True)

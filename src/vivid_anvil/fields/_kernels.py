@@ -9,6 +9,7 @@ import numpy as np
 from vivid_anvil.compiled import compiled
 
 PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG = range(5)
+BLOCK = 512  # samples made and counted at once: what stays in the nearest cache
 BOUNDED = (PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG)  # those that `_norm` knows a bound of
 
 
@@ -46,32 +47,106 @@ def one_stress(code, along, xx, yy, zz, xy, yz, zx):
 
 
 @compiled(nogil=True)
-def stress_history(code, along, unit, constant, loads, out):
-    """One stress for every sample: `unit`, (cases, 6), times `loads`, (samples, cases), plus `constant`, (6,)."""
+def rows_of(code, along, unit, constant, rows):
+    """What is straight in the loads: `rows`, (6, cases + 1), factor of each case and what is always there, for `ordered`.
+
+    One row for a component; five of the deviator, whose squares sum up to that of von Mises, and the trace; else the components.
+    """
     cases = unit.shape[0]
-    if code == ALONG:  # straight in the components: one number a case
-        always = 0.0
-        for c in range(6):
-            always += along[c] * constant[c]
-        out[:] = always
-        for k in range(cases):
-            per_load = 0.0
+    root = math.sqrt(3.0)
+    for k in range(cases + 1):
+        s = unit[k] if k < cases else constant
+        if code == ALONG:
+            total = 0.0
             for c in range(6):
-                per_load += along[c] * unit[k, c]
-            for i in range(loads.shape[0]):
-                out[i] += per_load * loads[i, k]
+                total += along[c] * s[c]
+            rows[0, k] = total
+        elif code == MISES_HYDROSTATIC:
+            rows[0, k] = s[0] - 0.5 * (s[1] + s[2])
+            rows[1, k] = 0.5 * root * (s[1] - s[2])
+            rows[2, k] = root * s[3]
+            rows[3, k] = root * s[4]
+            rows[4, k] = root * s[5]
+            rows[5, k] = s[0] + s[1] + s[2]
+        else:
+            for c in range(6):
+                rows[c, k] = s[c]
+
+
+@compiled(nogil=True, inline="always")
+def _mises_of_three(rows, one, two, three, out):
+    """Signed square of von Mises for three cases; numbers in registers, as the compiler takes several samples at once."""
+    a0, a1, a2, a3 = rows[0, 0], rows[0, 1], rows[0, 2], rows[0, 3]
+    b0, b1, b2, b3 = rows[1, 0], rows[1, 1], rows[1, 2], rows[1, 3]
+    c0, c1, c2, c3 = rows[2, 0], rows[2, 1], rows[2, 2], rows[2, 3]
+    d0, d1, d2, d3 = rows[3, 0], rows[3, 1], rows[3, 2], rows[3, 3]
+    e0, e1, e2, e3 = rows[4, 0], rows[4, 1], rows[4, 2], rows[4, 3]
+    t0, t1, t2, t3 = rows[5, 0], rows[5, 1], rows[5, 2], rows[5, 3]
+    for i in range(out.size):
+        x, y, z = one[i], two[i], three[i]
+        a = a3 + a0 * x + a1 * y + a2 * z
+        b = b3 + b0 * x + b1 * y + b2 * z
+        c = c3 + c0 * x + c1 * y + c2 * z
+        d = d3 + d0 * x + d1 * y + d2 * z
+        e = e3 + e0 * x + e1 * y + e2 * z
+        trace = t3 + t0 * x + t1 * y + t2 * z
+        square = a * a + b * b + c * c + d * d + e * e
+        out[i] = square if trace >= 0.0 else -square
+
+
+@compiled(nogil=True)
+def ordered(code, along, rows, loads, start, sums, out):
+    """A number for each sample that rises and falls with the stress: the stress, or its signed square (`is_square`).
+
+    `loads`, (cases, samples), from the sample `start` on; `sums`, (6, BLOCK), is room to work in. Turning points are where those
+    of the stress are. Rows are cut here, so that the compiler sees them as one piece of memory.
+    """
+    cases, end, size = loads.shape[0], start + out.size, out.size
+    if code == MISES_HYDROSTATIC and cases == 3:
+        _mises_of_three(rows, loads[0, start:end], loads[1, start:end], loads[2, start:end], out)
         return
-    for i in range(loads.shape[0]):
-        xx, yy, zz, xy, yz, zx = constant[0], constant[1], constant[2], constant[3], constant[4], constant[5]
+    for c in range(1 if code == ALONG else 6):
+        sum_of = sums[c, :size]
+        for i in range(out.size):
+            sum_of[i] = rows[c, cases]
         for k in range(cases):
-            load = loads[i, k]
-            xx += unit[k, 0] * load
-            yy += unit[k, 1] * load
-            zz += unit[k, 2] * load
-            xy += unit[k, 3] * load
-            yz += unit[k, 4] * load
-            zx += unit[k, 5] * load
-        out[i] = one_stress(code, along, xx, yy, zz, xy, yz, zx)
+            factor, load = rows[c, k], loads[k, start:end]
+            for i in range(out.size):
+                sum_of[i] += factor * load[i]
+    one, two, three = sums[0, :size], sums[1, :size], sums[2, :size]
+    four, five, six = sums[3, :size], sums[4, :size], sums[5, :size]
+    if code == ALONG:
+        for i in range(out.size):
+            out[i] = one[i]
+    elif code == MISES_HYDROSTATIC:
+        for i in range(out.size):
+            square = one[i] * one[i] + two[i] * two[i] + three[i] * three[i] + four[i] * four[i] + five[i] * five[i]
+            out[i] = square if six[i] >= 0.0 else -square
+    else:
+        for i in range(out.size):
+            out[i] = one_stress(code, along, one[i], two[i], three[i], four[i], five[i], six[i])
+
+
+@compiled(nogil=True, inline="always")
+def _stress_of(code, value):
+    """The stress that stands behind a number of `ordered`."""
+    if code != MISES_HYDROSTATIC:
+        return value
+    root = math.sqrt(abs(value))
+    return root if value >= 0.0 else -root
+
+
+@compiled(nogil=True)
+def stress_history(code, along, unit, constant, loads, out):
+    """One stress for every sample: `unit`, (cases, 6), times `loads`, (cases, samples), plus `constant`, (6,)."""
+    rows = np.empty((6, unit.shape[0] + 1))
+    rows_of(code, along, unit, constant, rows)
+    sums = np.empty((6, BLOCK))
+    for start in range(0, out.size, BLOCK):
+        part = out[start : start + BLOCK]
+        ordered(code, along, rows, loads, start, sums, part)
+        for i in range(part.size):
+            part[i] = _stress_of(code, part[i])
 
 
 @compiled(nogil=True)
@@ -143,23 +218,80 @@ def _count_part(values, start, end, level, heading, depth, stack, high, low, cou
 
 
 @compiled(nogil=True)
-def cycles_of_nodes(code, along, units, constants, loads, history, stack, room_high, room_low, ends, extremes):
+def _turns(values, points, level, heading):
+    """Where values turn, after `level` with `heading` (1 up, -1 down, 0 not yet): the levels left, how many, level and heading.
+
+    Without a branch in the loop, as turns of a random load cannot be foretold.
+    """
+    count = 0
+    for i in range(values.size):
+        value = values[i]
+        now = 1 if value > level else (-1 if value < level else heading)
+        points[count] = level
+        count += 1 if now != heading else 0
+        heading = now
+        level = value
+    return count, level, heading
+
+
+@compiled(nogil=True)
+def _closed_by(points, stack, depth, high, low, count):
+    """The four-point rule over turning points: those that stay on the stack, those that close as cycles; depth and count."""
+    for i in range(points.size):
+        value = points[i]
+        while depth >= 3:
+            inner = abs(stack[depth - 2] - stack[depth - 1])
+            if inner > abs(stack[depth - 1] - value) or inner > abs(stack[depth - 3] - stack[depth - 2]):
+                break
+            high[count] = max(stack[depth - 2], stack[depth - 1])
+            low[count] = min(stack[depth - 2], stack[depth - 1])
+            count += 1
+            depth -= 2
+        stack[depth] = value
+        depth += 1
+    return depth, count
+
+
+@compiled(nogil=True)
+def cycles_of_nodes(code, along, units, constants, loads, room_high, room_low, ends, extremes):
     """Cycles of one event at several nodes, one after the other in `room_*`; `ends` says where those of each node end.
 
-    `units`, shape (nodes, cases, 6); `extremes`, shape (nodes, 2), the lowest and highest stress. Returns how many nodes were
-    done: fewer than all where the room is full.
+    `units`, shape (nodes, cases, 6), `loads`, (cases, samples); `extremes`, shape (nodes, 2), the lowest and highest stress.
+    Stresses are made in blocks that stay in the cache and counted at once. What is left open is closed as that of a history that
+    is repeated for ever. Returns how many nodes were done: fewer than all where the room is full.
     """
+    samples = loads.shape[1]
+    rows, sums = np.empty((6, units.shape[1] + 1)), np.empty((6, BLOCK))
+    values, points, stack, rest = np.empty(BLOCK), np.empty(BLOCK + 1), np.empty(samples + 4), np.empty(samples + 4)
     used = 0
     for node in range(units.shape[0]):
-        if used + history.size // 2 + 2 > room_high.size:
+        if used + samples // 2 + 4 > room_high.size:
             return node
-        stress_history(code, along[node], units[node], constants[node], loads, history)
-        found = closed_cycles(history, stack, room_high[used:], room_low[used:])
+        rows_of(code, along[node], units[node], constants[node], rows)
+        depth, found, heading = 0, 0, 0
+        level, lowest, highest = 0.0, np.inf, -np.inf
+        for start in range(0, samples, BLOCK):
+            part = values[: min(BLOCK, samples - start)]
+            ordered(code, along[node], rows, loads, start, sums, part)
+            if start == 0:
+                level = part[0]
+            many, level, heading = _turns(part, points, level, heading)
+            if code == MISES_HYDROSTATIC:
+                for i in range(many):
+                    root = math.sqrt(abs(points[i]))
+                    points[i] = root if points[i] >= 0.0 else -root
+            for i in range(many):
+                if points[i] < lowest:
+                    lowest = points[i]
+                if points[i] > highest:
+                    highest = points[i]
+            depth, found = _closed_by(points[:many], stack, depth, room_high[used:], room_low[used:], found)
+        last = _stress_of(code, level)
+        stack[depth] = last
+        found += closed_cycles(stack[: depth + 1], rest, room_high[used + found :], room_low[used + found :])
         used += found
         ends[node] = used
-        extremes[node, 0] = extremes[node, 1] = history[0]
-        if found > 0:  # the last cycle goes from the highest to the lowest
-            extremes[node, 0], extremes[node, 1] = room_low[used - 1], room_high[used - 1]
+        extremes[node, 0], extremes[node, 1] = min(lowest, last), max(highest, last)
     return units.shape[0]
 
 

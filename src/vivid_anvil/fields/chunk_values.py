@@ -22,7 +22,7 @@ from vivid_anvil.fields.node_duty import CHANNEL, node_duty
 from vivid_anvil.histories import Cycles, DutyCycle
 from vivid_anvil.stress import HotSpot
 
-ROOM = 200_000  # cycles put side by side: what fits the cache
+ROOM = 24_000  # cycles put side by side: what fits the cache
 
 
 @dataclass(frozen=True, eq=False)
@@ -121,7 +121,7 @@ def node_spectrum(
 
     def stress_of(loads: FloatArray) -> FloatArray:
         history = np.empty(loads.shape[0])
-        kernels.stress_history(code, along, unit, constant, loads, history)
+        kernels.stress_history(code, along, unit, constant, np.ascontiguousarray(loads.T), history)
         return history
 
     return spectrum_of(hot_spot_there(spot, "a node"), node_duty(duty_cycle, events, stress_of))
@@ -138,7 +138,7 @@ def _extremes_of_idle(
     """Lowest and highest stress of nodes whose cycles are not counted."""
     history = np.empty(event.loads.shape[0])
     for place in places:
-        kernels.stress_history(task.code, task.along[place], units[place], constants[place], event.loads, history)
+        kernels.stress_history(task.code, task.along[place], units[place], constants[place], event.by_case, history)
         reached[place] = history.min(), history.max()
 
 
@@ -152,7 +152,7 @@ def _specified(
         places = counted[start : start + together]
         histories = np.empty((places.size, size))
         for row, place in zip(histories, places, strict=True):
-            kernels.stress_history(task.code, task.along[place], units[place], constants[place], event.loads, row)
+            kernels.stress_history(task.code, task.along[place], units[place], constants[place], event.by_case, row)
         one, other = histories[:, 0::2], histories[:, 1::2]
         ends = np.arange(1, places.size + 1) * (size // 2)
         reached = np.column_stack([histories.min(axis=1), histories.max(axis=1)])
@@ -163,9 +163,7 @@ def _batches(
     task: Task, units: FloatArray, constants: FloatArray, event: EventLoads, counted: IntArray
 ) -> Iterator[tuple[IntArray, FloatArray, FloatArray, IntArray, FloatArray]]:
     """Cycles of the counted nodes, as many nodes at a time as there is room for."""
-    samples = event.loads.shape[0]
-    history, stack = np.empty(samples), np.empty(samples + 2)
-    room = max(ROOM, samples // 2 + 2)
+    room = max(ROOM, event.loads.shape[0] // 2 + 4)
     high, low = np.empty(room), np.empty(room)
     done = 0
     while done < counted.size:
@@ -173,17 +171,7 @@ def _batches(
         ends, found = np.zeros(places.size, dtype=np.int64), np.empty((places.size, 2))
         many = int(
             kernels.cycles_of_nodes(
-                task.code,
-                task.along[places],
-                units[places],
-                constants[places],
-                event.loads,
-                history,
-                stack,
-                high,
-                low,
-                ends,
-                found,
+                task.code, task.along[places], units[places], constants[places], event.by_case, high, low, ends, found
             )
         )
         used = int(ends[many - 1])

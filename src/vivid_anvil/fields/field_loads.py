@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -74,6 +75,11 @@ class EventLoads:
     sample_rate: float
     counts: FloatArray | None = None
     steps: Steps = "even"
+
+    @cached_property
+    def by_case(self) -> FloatArray:
+        """The loads with a row for each case, shape (cases, samples): as the loops take them."""
+        return np.ascontiguousarray(self.loads.T)
 
 
 @dataclass(frozen=True, eq=False)

@@ -117,5 +117,5 @@ def node_history(result: ModelResult, place: int, loads: FloatArray) -> FloatArr
     unit, constant = node_stresses(result, place)
     history = np.empty(loads.shape[0])
     how = result.measure_at(place)
-    kernels.stress_history(how.code, how.along, unit, constant, loads, history)
+    kernels.stress_history(how.code, how.along, unit, constant, np.ascontiguousarray(loads.T), history)
     return history

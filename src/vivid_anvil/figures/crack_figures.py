@@ -100,7 +100,7 @@ def visited_figure(visited: VisitedLaw, units: UnitSystem = "metric") -> Figure:
     for shares, size, colour, solid in zip(visited.shares, sizes, (BLUE, RED), (0.75, 0.45), strict=True):
         label = f"at {in_unit(size, 'length', units)}"
         lower.stairs(100.0 * shares, edges, color=colour, fill=True, alpha=solid, label=label)
-    lower.set_ylabel("Share of the growth\nby class of ΔK [%]")
+    lower.set_ylabel("Share of\nthe growth [%]")
     lower.set_xlabel(f"ΔK [{display_unit('stress intensity', units)}]")
     plain_log_ticks(lower.xaxis)
     lower.legend(loc="upper left")
