@@ -11,7 +11,6 @@ Names are loaded when they are first used, so that importing the package, and th
 from __future__ import annotations
 
 import importlib
-import importlib.metadata
 from typing import TYPE_CHECKING, Any
 
 _HOMES = {
@@ -68,7 +67,9 @@ __all__ = [*_HOME_OF, "__version__"]
 
 def __getattr__(name: str) -> Any:
     if name == "__version__":
-        return importlib.metadata.version("vivid-anvil")
+        from importlib.metadata import version  # takes as long as all of the rest
+
+        return version("vivid-anvil")
     if name not in _HOME_OF:
         raise AttributeError(f"module 'vivid_anvil' has no attribute {name!r}")
     value = getattr(importlib.import_module(_HOME_OF[name]), name)

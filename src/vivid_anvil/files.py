@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import contextlib
 import os
-import tempfile
-import tomllib
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
@@ -132,6 +130,8 @@ def all_or_none() -> Iterator[Callable[[str | Path], Path]]:
 
     Temporary names are random and private to this process; links are replaced, not followed.
     """
+    import tempfile
+
     staged: list[tuple[Path, Path]] = []
     at: str | Path = ""
 
@@ -172,6 +172,8 @@ def _umask() -> int:
 
 def read_toml(path: str | Path, what: str = "a TOML file", remedy: str = "") -> dict[str, Any]:
     """The tables of the TOML file `path`; InputError, which says `what` was expected, where it cannot be read."""
+    import tomllib
+
     found = existing(path, what, remedy)
     try:
         return tomllib.loads(found.read_text(encoding="utf-8"))

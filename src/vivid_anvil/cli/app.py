@@ -1,6 +1,5 @@
 """The commands."""
 
-from __future__ import annotations
 
 from pathlib import Path
 from typing import Annotated

@@ -1,6 +1,5 @@
 """The commands on materials and S-N curves."""
 
-from __future__ import annotations
 
 from pathlib import Path
 from typing import Annotated

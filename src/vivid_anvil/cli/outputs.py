@@ -3,12 +3,7 @@
 from __future__ import annotations
 
 import contextlib
-import csv
-import hashlib
-import io
-import json
 import re
-import tempfile
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
@@ -37,6 +32,8 @@ def heading() -> dict[str, Any]:
 
 def _fingerprint(path: Path) -> dict[str, Any]:
     """Name, size and hash of a file, so that another can tell whether it is the same."""
+    import hashlib
+
     with path.open("rb") as file:
         found = hashlib.file_digest(file, "sha256")
         size = file.tell()
@@ -92,6 +89,8 @@ class Outputs:
 
         Parquet holds `whole_table`, a data frame, or the rows; `others` fill the files of that name.
         """
+        import json
+
         from vivid_anvil.records import plain
 
         written = list(self.files)
@@ -172,6 +171,9 @@ def file_name(text: str) -> str:
 
 
 def _csv_text(rows: Sequence[dict[str, Any]]) -> str:
+    import csv
+    import io
+
     buffer = io.StringIO()
     heads = list(dict.fromkeys(key for row in rows for key in row))
     writer = csv.DictWriter(buffer, fieldnames=heads, lineterminator="\n")
@@ -186,6 +188,8 @@ def _no_formula(value: Any) -> Any:
 
 
 def _try_to_write(folder: Path, wanted: Path) -> None:
+    import tempfile
+
     try:
         with tempfile.NamedTemporaryFile(dir=folder, prefix=".probe-"):
             pass
