@@ -35,7 +35,7 @@ def test_the_demo_writes_runs_and_draws_everything(run, tmp_path):
     ):
         assert words in out
     figures = sorted(path.name for path in (tmp_path / "demo" / "figures").iterdir())
-    assert len(figures) == 14
+    assert len(figures) == 16
     assert "crack-weld-toe-at-the-grip-head.png" in figures
     record = json.loads((tmp_path / "all.json").read_text())
     assert [life["verdict"] for life in record["lives"]] == ["fails the target", "meets the target", "no damage"]

@@ -1,6 +1,5 @@
 """The commands."""
 
-
 from pathlib import Path
 from typing import Annotated
 

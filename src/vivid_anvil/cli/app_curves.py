@@ -1,6 +1,5 @@
 """The commands on materials and S-N curves."""
 
-
 from pathlib import Path
 from typing import Annotated
 

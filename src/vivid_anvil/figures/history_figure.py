@@ -15,7 +15,7 @@ from vivid_anvil.units import UnitSystem, display_unit, shown
 ZOOM_SAMPLES = 1200
 
 
-MOST_ENLARGED, MOST_MARKED = 3, 120  # channels with an enlarged part; turning points that are marked
+MOST_ENLARGED, MOST_MARKED = 3, 40  # channels with an enlarged part; turning points that are marked
 
 
 def history_figure(history: LoadHistory, units: UnitSystem = "metric") -> Figure:
@@ -130,18 +130,9 @@ def _near(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, i
     inside = points[(points >= zoom[0]) & (points < zoom[1])]
     part = slice(*zoom)
     axes.plot(places[part], values[part], color=BLUE, lw=1.0, marker=".", ms=3, label="Samples")
-    axes.plot(places[inside], values[inside], ls="none", marker="o", ms=6, mfc="none", mec=RED, label="Turning points")
-    extremes = [zoom[0] + int(np.argmax(values[part])), zoom[0] + int(np.argmin(values[part]))]
-    axes.plot(
-        places[extremes],
-        values[extremes],
-        ls="none",
-        marker="D",
-        ms=9,
-        mfc=ORANGE,
-        mec="black",
-        label="Highest and lowest",
-    )
+    marked = _largest_turns(values, inside)
+    which = "Turning points" if marked.size == inside.size else f"The {marked.size} largest of {inside.size} turns"
+    axes.plot(places[marked], values[marked], ls="none", marker="o", ms=6, mfc="none", mec=RED, label=which)
     axes.margins(x=0.01)
     low, high = axes.get_ylim()
     axes.set_ylim(low, high + 0.18 * (high - low))
