@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
@@ -133,6 +135,9 @@ def _near(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, i
     marked = _largest_turns(values, inside)
     which = "Turning points" if marked.size == inside.size else f"The {marked.size} largest of {inside.size} turns"
     axes.plot(places[marked], values[marked], ls="none", marker="o", ms=6, mfc="none", mec=RED, label=which)
+    extremes = [zoom[0] + int(np.argmax(values[part])), zoom[0] + int(np.argmin(values[part]))]
+    look: dict[str, Any] = {"ls": "none", "marker": "D", "ms": 9, "mfc": ORANGE, "mec": "black"}
+    axes.plot(places[extremes], values[extremes], label="Highest and lowest", **look)
     axes.margins(x=0.01)
     low, high = axes.get_ylim()
     axes.set_ylim(low, high + 0.18 * (high - low))
