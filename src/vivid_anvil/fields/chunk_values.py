@@ -73,6 +73,26 @@ def values_of(task: Task) -> NodeValues:
     return found.values(~idle)
 
 
+def cycles_side_by_side(task: Task) -> tuple[Cycles, FloatArray, IntArray]:
+    """The cycles of all events at the nodes of a task, how often each happens in a repeat, and the number of its node.
+
+    Only where cycles and events do not act on each other (`acts_together`).
+    """
+    units, constants = task.scaled
+    everyone = np.arange(task.units.shape[0])
+    parts: list[tuple[FloatArray | IntArray, ...]] = []
+    for event in task.events:
+        batches = _batches if event.counts is None else _specified
+        for places, high, low, ends, _ in batches(task, units, constants, event, everyone):
+            owner = np.repeat(places, np.diff(ends, prepend=0))
+            count = np.ones(high.size) if event.counts is None else np.tile(event.counts, places.size)
+            parts.append((high - low, 0.5 * (high + low), count, count * event.occurrences, owner))
+    ranges, means, count, often, owner = (np.concatenate(column) for column in zip(*parts, strict=True))
+    nowhere = np.broadcast_to(np.int64(-1), ranges.shape)
+    cycles = Cycles(range=ranges, mean=means, count=count, start=nowhere, end=nowhere, dimension="stress")
+    return cycles, often, owner.astype(np.int64)
+
+
 class _Sums:
     """Damage of nodes as events are added, and which event did most."""
 

@@ -11,16 +11,24 @@ from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.damage.reserve import LARGEST, SMALLEST
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.errors import InputError
-from vivid_anvil.fields.chunk_values import node_spectrum
+from vivid_anvil.fields.chunk_values import (
+    ROOM,
+    Task,
+    acts_together,
+    cycles_side_by_side,
+    hot_spot_there,
+    node_spectrum,
+)
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.whole_model import Watch
 from vivid_anvil.histories import Cycles
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import opened
 
-TOGETHER = 100  # nodes whose factors are sought at once
+MOST_TOGETHER = 1000  # nodes whose factors are sought at once
 _NEVER, _AT_ONCE = -700.0, 700.0  # logarithms that stand for no damage, and for failure at once
 _CLOSE = 1e-12
+USUAL_SLOPE, MOST_BRACKETS = 5.0, 60
 
 
 @opened()
@@ -49,7 +57,7 @@ def reserves_on_stress(
     for number in np.unique(region):
         alike = np.flatnonzero(region == number)
         # cycles that act on each other are those of one node
-        many = 1 if result.spot_at(int(wanted[alike[0]])).below_knee == "consistent" else TOGETHER
+        many = 1 if result.spot_at(int(wanted[alike[0]])).below_knee == "consistent" else stress.together
         for i in range(0, alike.size, many):
             group = alike[i : i + many]
             found[group] = _of_group(stress, wanted[group], result.target_repeats)
@@ -66,6 +74,20 @@ class _Stress:
         self.result, self.events = result, result.loads.events(result.duty_cycle)
         self.units, self.constants = result.loads.units(result.field), result.loads.constants(result.field)
 
+    @property
+    def together(self) -> int:
+        """How many nodes at once: as many as have cycles that stay in the cache."""
+        samples = sum(event.loads.shape[0] for event in self.events)
+        return int(max(MOST_TOGETHER // 100, min(MOST_TOGETHER, ROOM // max(samples // 3, 1))))
+
+    def task(self, spot: HotSpot, places: IntArray) -> Task:
+        """The nodes at those places, all with one hot spot, as work for the loops."""
+        hows = [self.result.measure_at(place) for place in places.tolist()]
+        along = np.array([how.along for how in hows])
+        return Task(
+            self.units[places], self.constants[places], tuple(self.events), spot, along, hows[0].code, skip=False
+        )
+
     def spectrum(self, spot: HotSpot, place: int) -> Spectrum:
         """All cycles of one repeat at a node."""
         how = self.result.measure_at(place)
@@ -78,49 +100,100 @@ def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
     spectrum, node = _side_by_side(stress, spot, places)
     allowed = spot.critical_sum / target
 
-    def excess(log_factors: FloatArray) -> FloatArray:
-        """Logarithm of damage over what is allowed, for each node."""
-        factors = np.exp(log_factors)[node]
-        damage = spectrum.damage_of(spectrum.equivalent_stress(factors))  # type: ignore[arg-type]
-        total = np.bincount(node, weights=np.minimum(damage, 1e300), minlength=places.size)
+    order = np.argsort(node, kind="stable")
+    ends = np.searchsorted(node[order], np.arange(places.size + 1))
+
+    def excess(log_factors: FloatArray, which: IntArray) -> FloatArray:
+        """Logarithm of damage over what is allowed, for some of the nodes."""
+        part, owner = spectrum, node
+        if which.size < places.size:
+            rows = order[_runs(ends[which], ends[which + 1])]
+            part, owner = _part(spectrum, rows), np.repeat(np.arange(which.size), ends[which + 1] - ends[which])
+        damage = part.damage_of(part.equivalent_stress(np.exp(log_factors)[owner]))  # type: ignore[arg-type]
+        total = np.bincount(owner, weights=np.minimum(damage, 1e300), minlength=which.size)
         with np.errstate(divide="ignore"):
             return np.clip(np.log(total / allowed), _NEVER, _AT_ONCE)
 
     return _solved(excess, places.size)
 
 
-def _solved(excess: Callable[[FloatArray], FloatArray], size: int) -> FloatArray:
-    """Roots of rising functions, on the side where the target is met: brackets, then false position and halving by turns."""
+def _runs(starts: IntArray, ends: IntArray) -> IntArray:
+    """All places from each start up to its end, one run after the other."""
+    many = ends - starts
+    return np.repeat(starts - np.cumsum(many) + many, many) + np.arange(int(many.sum()))
+
+
+def _part(spectrum: Spectrum, rows: IntArray) -> Spectrum:
+    """Some of the cycles."""
+    return Spectrum.of_cycles(spectrum.hot_spot, spectrum.cycles.chosen(rows), spectrum.per_repeat[rows])
+
+
+def _solved(excess: Callable[[FloatArray, IntArray], FloatArray], size: int) -> FloatArray:
+    """Roots of rising functions in the logarithm of the factor, each where the target is just met.
+
+    Brackets that grow by the slope of a usual curve, then false position with the Illinois rule (Dowell and Jarratt 1971),
+    halving where a function jumps; nodes that are done are left out.
+    """
+    left = np.arange(size)
     low, high = np.zeros(size), np.zeros(size)
-    below = above = excess(low)
-    for _ in range(round(math.log(LARGEST / SMALLEST))):
-        up, down = above <= 0.0, below > 0.0
-        up &= high < math.log(LARGEST)
-        down &= low > math.log(SMALLEST)
-        if not (up | down).any():
+    below = above = excess(low, left)
+    below, above = below.copy(), above.copy()
+    step = np.clip(np.abs(below) / USUAL_SLOPE * 1.2, 0.05, 2.0)
+    for _ in range(MOST_BRACKETS):
+        up = (above <= 0.0) & (high < math.log(LARGEST))
+        down = (below > 0.0) & (low > math.log(SMALLEST))
+        left = np.flatnonzero(up | down)
+        if not left.size:
             break
-        low, high = (
-            np.where(up, high, np.where(down, low - 1.0, low)),
-            np.where(up, high + 1.0, np.where(down, low, high)),
-        )
-        below, above = excess(low), excess(high)
+        rising = up[left]
+        trial = np.where(rising, high[left] + step[left], low[left] - step[left])
+        trial = np.clip(trial, math.log(SMALLEST), math.log(LARGEST))
+        found = excess(trial, left)
+        one, other = left[rising], left[~rising]
+        low[one], below[one], high[one], above[one] = high[one], above[one], trial[rising], found[rising]
+        high[other], above[other], low[other], below[other] = low[other], below[other], trial[~rising], found[~rising]
+        step[left] *= 2.0
     endless, hopeless = above <= 0.0, below > 0.0
-    for turn in range(200):
-        if (((high - low) < _CLOSE) | endless | hopeless).all():
-            break
-        middle = 0.5 * (low + high)
-        smooth = (below > _NEVER) & (above < _AT_ONCE) & (above > below)
-        share = np.where(smooth, -below / np.where(smooth, above - below, 1.0), 0.5)
-        trial = low + np.clip(share, 0.02, 0.98) * (high - low) if turn % 3 < 2 else middle
-        found = excess(trial)
-        met = found <= 0.0
-        low, below = np.where(met, trial, low), np.where(met, found, below)
-        high, above = np.where(met, high, trial), np.where(met, above, found)
+    _narrowed(excess, low, high, below, above, np.flatnonzero(~endless & ~hopeless))
     return np.where(endless, np.inf, np.where(hopeless, 0.0, np.exp(low)))
+
+
+def _narrowed(
+    excess: Callable[[FloatArray, IntArray], FloatArray],
+    low: FloatArray,
+    high: FloatArray,
+    below: FloatArray,
+    above: FloatArray,
+    left: IntArray,
+) -> None:
+    """Narrow brackets in place until they are `_CLOSE`; at `low` the target is met."""
+    last = np.zeros(low.size, dtype=np.int64)  # which end moved last: -1 low, 1 high
+    for turn in range(200):
+        wide = high[left] - low[left]
+        left, wide = left[wide > _CLOSE], wide[wide > _CLOSE]
+        if not left.size:
+            return
+        smooth = (below[left] > _NEVER) & (above[left] < _AT_ONCE) & (turn % 8 < 7)
+        share = np.where(smooth, -below[left] / np.where(smooth, above[left] - below[left], 1.0), 0.5)
+        near = np.minimum(0.25 * _CLOSE / wide, 0.5)  # a little beyond the root, so that both ends come near
+        trial = low[left] + np.clip(share, near, 1.0 - near) * wide
+        found = excess(trial, left)
+        met = found <= 0.0
+        here, there = left[met], left[~met]
+        above[here] = np.where(
+            last[here] == -1, 0.5 * above[here], above[here]
+        )  # Illinois: the end that stays counts half
+        below[there] = np.where(last[there] == 1, 0.5 * below[there], below[there])
+        low[here], below[here], last[here] = trial[met], found[met], -1
+        high[there], above[there], last[there] = trial[~met], found[~met], 1
 
 
 def _side_by_side(stress: _Stress, spot: HotSpot, places: IntArray) -> tuple[Spectrum, IntArray]:
     """Cycles of all events at the nodes in one spectrum, and the number of the node that each belongs to."""
+    if not acts_together(spot, stress.result.duty_cycle):
+        here = hot_spot_there(spot, "nodes")
+        cycles, often, node = cycles_side_by_side(stress.task(spot, places))
+        return Spectrum.of_cycles(here, cycles, often), node
     found = [stress.spectrum(spot, place) for place in places.tolist()]
     cycles = Cycles(
         range=np.concatenate([one.cycles.range for one in found]),

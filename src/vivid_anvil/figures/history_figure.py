@@ -9,7 +9,7 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
 from vivid_anvil.checks import FloatArray, IntArray
-from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, note, thinned
+from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, thinned
 from vivid_anvil.figures.tidy import shortened_name
 from vivid_anvil.histories import Channel, GatedHistory, LoadHistory, check_history, turning_points
 from vivid_anvil.units import UnitSystem, display_unit, shown
@@ -32,10 +32,6 @@ def history_figure(history: LoadHistory, units: UnitSystem = "metric") -> Figure
         start, stop = _zoom(history, channel)
         _whole(row[0], history, channel, (start, stop), units)
         _near(row[1], history, channel, (start, stop), units)
-    for axes in figure.axes[:-2] if many > 1 else ():
-        axes.set_xlabel("")
-    for axes in figure.axes[2:] if many > 1 else ():
-        axes.set_title("")
     return figure
 
 
@@ -75,8 +71,7 @@ def gated_figure(gated: GatedHistory, units: UnitSystem = "metric") -> Figure:
             times[inside], values[inside], color=ORANGE, lw=2.0, marker="s", ms=7, mec="black", label="Left by the gate"
         )
         axes.legend(loc="upper left", ncols=4 if one else 1)
-        for text in axes.texts:
-            text.set_text(f"{left.values.size} of {turning_points(channel.values).size} turning points left")
+        axes.set_title(f"{left.values.size} of {turning_points(channel.values).size} turning points left")
     return figure
 
 
@@ -141,7 +136,6 @@ def _near(axes: Axes, history: LoadHistory, channel: Channel, zoom: tuple[int, i
     axes.margins(x=0.01)
     low, high = axes.get_ylim()
     axes.set_ylim(low, high + 0.18 * (high - low))
-    axes.set_title("Enlarged")
+    axes.set_title(f"Enlarged; {points.size} turning points in all")
     axes.legend(loc="upper left", ncols=3 if len(history.channels) == 1 else 1)
-    note(axes, f"{points.size} turning points in all")
     _label(axes, channel, units, history.steps == "even")

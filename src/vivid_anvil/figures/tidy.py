@@ -41,16 +41,21 @@ def tidy(figure: Figure) -> None:
         _legend_labels(axes)
     _laid_out(figure)
     _shrink_titles(figure)
-    outside = [axes for axes in figure.axes if axes.axison and not _arranged(axes, figure)]
-    for axes in outside:
-        legend = axes.get_legend()
-        if legend is not None:
-            legend.set_loc("upper left")
-            legend.set_bbox_to_anchor((1.01, 1.0), transform=axes.transAxes)
-    if outside:
+    outside: list[Axes] = []
+    for _ in range(
+        len(figure.axes) + 1
+    ):  # each legend that goes out makes the axes narrower, and the others look again
+        shown = [axes for axes in figure.axes if axes.axison]
+        crowded = [axes for axes in shown if not _arranged(axes, figure, legend_too=axes not in outside)]
+        if not crowded:
+            break
+        for axes in crowded:
+            legend = axes.get_legend()
+            if legend is not None:
+                legend.set_loc("upper left")
+                legend.set_bbox_to_anchor((1.01, 1.0), transform=axes.transAxes)
+        outside += crowded
         _laid_out(figure)
-        for axes in outside:
-            _arranged(axes, figure, legend_too=False)
 
 
 def _laid_out(figure: Figure) -> None:
