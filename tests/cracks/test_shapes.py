@@ -3,6 +3,7 @@
 import math
 
 import numpy as np
+import pandas as pd
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -20,6 +21,7 @@ from vivid_anvil.intensity import (
     hole_crack_biaxial,
     hole_wedge_force,
     k_from_j,
+    k_of_contour_frame,
     k_of_contours,
     pin_hole_crack,
     round_bar_thumbnail,
@@ -170,6 +172,18 @@ BAD_SHAPES = {
 def test_a_shape_that_cannot_be_is_refused(make, message):
     with pytest.raises(InputError, match=message):
         make()
+
+
+def test_labels_are_not_contours():
+    k = np.array([[900.0, 1000.0, 1001.0, 999.0], [700.0, 1000.0, 1010.0, 990.0], [800.0, 1000.0, 1000.0, 1000.0]])
+    plain = k_of_contours(k)
+    with pytest.raises(InputError, match="labels"):
+        k_of_contours(np.column_stack([[1, 2, 3], k]))
+    heads = {f"contour {i} (MPa√m)": k[:, i] / np.sqrt(1000.0) for i in range(4)}
+    frame = pd.DataFrame({"node": [17, 18, 19], "angle [deg]": [0.0, 45.0, 90.0], **heads, "mean": [1.0, 1.0, 1.0]})
+    assert k_of_contour_frame(frame).k == pytest.approx(plain.k)
+    with pytest.raises(InputError, match="with its unit"):
+        k_of_contour_frame(frame[["node", "mean"]])
 
 
 def test_contours_leave_out_the_first_and_say_where_the_path_counts():

@@ -270,6 +270,20 @@ toe, 12
 """
 
 
+def test_sets_of_elements_of_a_deck_hold_for_a_field_without_elements(tmp_path):
+    """Stresses from a table: the deck itself says which nodes its elements have."""
+    elements = "7, 10, 11, 12, 13,\n14, 15, 16, 17\n8, 18, 19, 20, 21, 22, 23, 24, 25\n"
+    deck = f"*NODE\n1, 0, 0, 0\n*ELEMENT, TYPE=C3D8, ELSET=plate\n{elements}*ELSET, ELSET=seam\n8\n"
+    (tmp_path / "part.inp").write_text(deck)
+    field = field_of(30, node_ids=np.arange(30) + 5)
+    made = with_sets(field, tmp_path / "part.inp")
+    assert made.node_ids[made.node_sets["seam"]].tolist() == list(range(18, 26))
+    assert made.node_ids[made.node_sets["plate"]].tolist() == list(range(10, 26))
+    few = made.part(np.array([0, 7, 15, 16]))
+    assert few.node_ids[few.node_sets["seam"]].tolist() == [20, 21]
+    assert set(made.part(np.array([0, 7])).node_sets) == {"plate"}  # a set without nodes there is none
+
+
 def test_sets_come_from_the_deck_or_a_table(tmp_path):
     points, cells = boxes()
     elements = [Elements("hexahedron", cells, np.array([1, 2]))]

@@ -23,6 +23,7 @@ from vivid_anvil.stress import (
     round_groove,
     shape_gradient,
     shoulder,
+    through_thickness,
 )
 
 # 1 + 1 / √(A r/t + 2 B r/d (1 + 2 r/d)² + C (r/t)^z d/D), DIN 743-2, for a shoulder: another source than the charts
@@ -192,3 +193,18 @@ WRONG = {
 def test_what_a_formula_does_not_hold_for_is_refused(ask, message):
     with pytest.raises(InputError, match=message):
         ask()
+
+
+@given(st.lists(st.floats(-300.0, 300.0), min_size=1, max_size=7), st.floats(2.0, 60.0))
+def test_a_function_through_the_thickness_is_integrated_as_it_is(factors, thickness):
+    """A polynomial, by its own integrals; points on it joined by straight lines come near it as they grow many."""
+    stress = np.polynomial.Polynomial(np.array(factors) / thickness ** np.arange(len(factors)))
+    found = through_thickness([0.0, thickness], stress)
+    whole, lever = stress.integ(), (stress * np.polynomial.Polynomial([0.5 * thickness, -1.0])).integ()
+    assert found.membrane == pytest.approx(whole(thickness) / thickness, abs=1e-9)
+    assert found.bending == pytest.approx(6.0 * lever(thickness) / thickness**2, abs=1e-9)
+    assert found.membrane + found.bending + found.peak == pytest.approx(float(stress(0.0)), abs=1e-9)
+    depths = np.linspace(0.0, thickness, 4001)
+    assert through_thickness(depths, stress(depths)).membrane == pytest.approx(found.membrane, abs=1e-3)
+    with pytest.raises(InputError, match="each depth"):
+        through_thickness([0.0, thickness], lambda x: 1.0)  # noqa: ARG005

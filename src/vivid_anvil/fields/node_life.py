@@ -108,7 +108,7 @@ def _loads(result: ModelResult) -> FloatArray:
 
 def node_stresses(result: ModelResult, place: int) -> tuple[FloatArray, FloatArray]:
     """Unit stresses of the cases that change, shape (cases, 6), and what is always there, (6,), at the node at `place`, MPa."""
-    one = result.field.part(np.array([place]))
+    one = result.field.bare_part(np.array([place]))
     return result.loads.units(one)[0], result.loads.constants(one)[0]
 
 

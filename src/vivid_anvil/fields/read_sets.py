@@ -28,7 +28,9 @@ def with_sets(field: StressField, path: str | Path) -> StressField:
     that the field has already, and for one that is left without nodes.
     """
     found = existing(path, "a file of sets")
-    nodes, elements = _deck(found) if found.suffix.lower() == ".inp" else _table(found)
+    of_deck = found.suffix.lower() == ".inp"
+    nodes, elements = _deck(found) if of_deck else _table(found)
+    corners = _corners(found) if of_deck and elements and not field.elements else {}
     node_sets, element_sets = dict(field.node_sets), dict(field.element_sets)
     for name, ids in elements.items():
         if name in element_sets:
@@ -36,7 +38,7 @@ def with_sets(field: StressField, path: str | Path) -> StressField:
         element_sets[name] = np.unique(np.array(ids, dtype=np.int64))
     added = {name: np.flatnonzero(np.isin(field.node_ids, ids)) for name, ids in nodes.items()}
     for name in elements:
-        added.setdefault(name, nodes_of_elements(field, element_sets[name]))
+        added.setdefault(name, _nodes_there(field, element_sets[name], corners))
     for name, places in added.items():
         if name in node_sets:
             raise InputError(f"{found.name}, set {name}", "a set of nodes that is there already", "another name")
@@ -44,6 +46,38 @@ def with_sets(field: StressField, path: str | Path) -> StressField:
             raise InputError(f"{found.name}, set {name}", f"no node of {field.source}", "numbers of nodes with stress")
         node_sets[name] = places
     return dataclasses.replace(field, node_sets=node_sets, element_sets=element_sets)
+
+
+def _nodes_there(field: StressField, ids: IntArray, corners: Members) -> IntArray:
+    """Places of the nodes of elements: by the field's own elements or stresses, else by the `corners` of the deck."""
+    if field.elements:
+        return nodes_of_elements(field, ids)
+    if field.rows is not None and field.rows.elements is not None:
+        return np.unique(field.rows.nodes[np.isin(field.rows.elements, ids)])
+    numbers = [node for element in ids.tolist() for node in corners.get(str(element), [])]
+    return np.flatnonzero(np.isin(field.node_ids, numbers))
+
+
+def _corners(path: Path) -> Members:
+    """The nodes of each element of a deck, by the number of the element as text."""
+    found: Members = {}
+    card, element = "", ""
+    for line in path.read_text(encoding="utf-8", errors="replace").splitlines():
+        text = line.strip()
+        if not text or text.startswith("**"):
+            continue
+        if text.startswith("*"):
+            card, element = text[1:].partition(",")[0].strip().upper(), ""
+            continue
+        if card != "ELEMENT":
+            continue
+        words = [word.strip() for word in text.split(",") if word.strip().isdigit()]
+        if not element and words:
+            element, words = words[0], words[1:]
+            found[element] = []
+        found.setdefault(element, []).extend(int(word) for word in words)
+        element = element if text.endswith(",") else ""
+    return found
 
 
 def nodes_of_elements(field: StressField, ids: IntArray) -> IntArray:

@@ -142,7 +142,16 @@ class StressField:
         return places
 
     def part(self, places: IntArray) -> StressField:
-        """The field at some nodes only, without sets and elements."""
+        """The field at some nodes only, with what its sets have of them, without elements."""
+        made = self.bare_part(places)
+        new = np.full(self.size, -1)
+        new[np.asarray(places)] = np.arange(made.size)
+        found = {name: new[np.asarray(nodes)] for name, nodes in self.node_sets.items()}
+        sets = {name: nodes[nodes >= 0] for name, nodes in found.items() if (nodes >= 0).any()}
+        return dataclasses.replace(made, node_sets=sets, element_sets=self.element_sets)
+
+    def bare_part(self, places: IntArray) -> StressField:
+        """The same without its sets."""
         chosen = np.asarray(places)
         rows = self.rows
         if rows is not None:

@@ -7,7 +7,7 @@ from vivid_anvil.intensity.collapse import (
     surface_share,
     through_reference_stress,
 )
-from vivid_anvil.intensity.contours import ContourMeans, k_from_j, k_of_contours
+from vivid_anvil.intensity.contours import ContourMeans, k_from_j, k_of_contour_frame, k_of_contours
 from vivid_anvil.intensity.ellipses import (
     EllipseFactors,
     corner_crack,
@@ -65,6 +65,7 @@ __all__ = [
     "hole_wedge_force",
     "inner_axial_crack",
     "k_from_j",
+    "k_of_contour_frame",
     "k_of_contours",
     "middle_tension",
     "pin_hole_crack",
