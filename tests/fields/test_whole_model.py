@@ -1,6 +1,7 @@
 """A whole model: every node as a hot spot of its own, whatever the chunks, the workers, and the nodes that are skipped."""
 
 import dataclasses
+import itertools
 from concurrent.futures import ProcessPoolExecutor, ThreadPoolExecutor
 
 import numpy as np
@@ -9,6 +10,7 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from tests.fields.models import LOADS, duty_of, field_of, limited, spot
+from vivid_anvil.damage.mean_stress_rules import COMPRESSIVE_MEANS
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import (
     MEASURES,
@@ -29,7 +31,7 @@ from vivid_anvil.fields import (
     von_mises,
 )
 from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event, GatedHistory, load_spectrum, rainflow
-from vivid_anvil.materials import Material
+from vivid_anvil.materials import Material, knee_curve, table_curve
 from vivid_anvil.stress import HotSpot
 
 NAMES = ("damage", "worst_event", "lowest", "highest")
@@ -49,17 +51,35 @@ def test_fifty_random_nodes_have_the_life_of_a_hot_spot_there(measure):
         assert [one.name for one in model.duty_cycle.events][model.values.worst_event[at]] == worst.name
 
 
+def two_slopes(above, below, **settings_):
+    given_ = {"stress": "amplitude", "r_ratio": -1} | settings_
+    return knee_curve(name="two", knee_stress=40.0, knee_life=2e6, slope=above, slope_below=below, **given_)
+
+
 RULES = {
     "mean stress": {"mean_stress": "smith-watson-topper"},
     "below the knee": {"mean_stress": "gerber", "below_knee": "2m-1"},
     "cycles that act on each other": {"below_knee": "consistent"},
-}
+    **{
+        f"{rule}, compressive means {means}": {"mean_stress": rule, "compressive_mean": means}
+        for rule, means in itertools.product(("goodman", "soderberg"), COMPRESSIVE_MEANS)
+    },
+    "two slopes, one of them broken": {"mean_stress": "goodman", "curve": two_slopes(5, 9.3)},
+    "ranges": {"mean_stress": "none", "curve": two_slopes(3, 5, stress="range", r_ratio="any")},
+    "at another R": {"mean_stress": "goodman", "curve": two_slopes(5, 9, r_ratio=0.1)},
+    "held above": {"mean_stress": "none", "curve": table_curve(name="t", stress="amplitude", r_ratio=-1, points=[(90.0, 1e4), (20.0, 1e6)],
+                                        above="hold", below="extend")},
+    "semi-log": {"curve": table_curve(name="t", stress="amplitude", r_ratio=-1, points=[(400.0, 1e3), (20.0, 1e6)],
+                                      above="extend", below="no damage", interpolation="semi-log")},
+}  # fmt: skip
 
 
 @pytest.mark.parametrize("settings_", RULES.values(), ids=RULES)
 def test_any_rule_and_curve_of_a_hot_spot_may_be_used(settings_):
-    base = dataclasses.replace(spot(), curve=limited(), **settings_)
+    steel = Material(name="s", ultimate_strength=900.0, yield_strength=700.0)
+    base = dataclasses.replace(spot(), **({"curve": limited(), "material": steel} | settings_))
     model = assess_model(field_of(60), LOADS, duty_of(), base)
+    assert model.values.damage.max() > 0.0
     for node in model.field.node_ids[:20].tolist():
         assert model.damage_per_repeat[model.field.place_of(node)] == pytest.approx(
             node_life(model, node).damage_per_repeat, rel=1e-11, abs=1e-300

@@ -7,8 +7,10 @@ import math
 import numpy as np
 
 from vivid_anvil.compiled import compiled
+from vivid_anvil.materials._kernels import NEVER, POWER
 
 PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG = range(5)
+MOST_MULTIPLIED = 32  # rates up to which a power is multiplied
 BLOCK = 512  # samples made and counted at once: what stays in the nearest cache
 BOUNDED = (PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG)  # those that `_norm` knows a bound of
 
@@ -293,6 +295,57 @@ def cycles_of_nodes(code, along, units, constants, loads, room_high, room_low, e
         ends[node] = used
         extremes[node, 0], extremes[node, 1] = min(lowest, last), max(highest, last)
     return units.shape[0]
+
+
+@compiled(nogil=True, inline="always")
+def _power(ratio, rate):
+    """`ratio ** rate`; whole rates, as most slopes are, by multiplying."""
+    whole = int(rate)
+    if whole != rate or whole < 0 or whole > MOST_MULTIPLIED:
+        return ratio**rate
+    found = 1.0
+    while whole > 0:
+        if whole & 1:
+            found *= ratio
+        ratio *= ratio
+        whole >>= 1
+    return found
+
+
+@compiled(nogil=True)
+def damage_of_nodes(high, low, often, ends, twice, strength, means, edge, kind, anchor_stress, anchor_life, rate, out):
+    """Damage of the cycles of several nodes, one after the other, `ends` says where those of each end: sums into `out`.
+
+    `often` is how often each happens in a repeat, or those of one node where all have as many. The rule is
+    S_a / (1 - S_m / strength), none with an infinite `strength`; `means` are held at 0 or above (0), at -S_a or above (1), or
+    not (2); `twice` is 2 for a curve in ranges. The curve is that of power laws, held lives and stresses without damage; inf
+    where a mean reaches the strength.
+    """
+    first = 0
+    for node in range(ends.size):
+        total = 0.0
+        for i in range(first, ends[node]):
+            size, mean = 0.5 * (high[i] - low[i]), 0.5 * (high[i] + low[i])
+            if means == 0:
+                mean = mean if mean > 0.0 else 0.0
+            elif means == 1:
+                mean = mean if mean > -size else -size
+            left = 1.0 - mean / strength
+            if left <= 0.0:
+                total = np.inf
+                break
+            stress = twice * size / left
+            j = 0
+            while j < edge.size and stress < edge[j]:
+                j += 1
+            if stress == 0.0 or kind[j] == NEVER:
+                continue
+            share = 1.0 / anchor_life[j]
+            if kind[j] == POWER:
+                share *= _power(stress / anchor_stress[j], rate[j])
+            total += share * (often[0] if often.size == 1 else often[i - first])
+        out[node] = total
+        first = ends[node]
 
 
 @compiled(nogil=True)

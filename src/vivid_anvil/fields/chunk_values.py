@@ -12,7 +12,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from vivid_anvil.checks import FloatArray, IntArray
-from vivid_anvil.damage.spectrum import Spectrum
+from vivid_anvil.damage.mean_stress import goodman_reversed
+from vivid_anvil.damage.mean_stress_rules import counted_r, mean_stress_rule, rule_value
+from vivid_anvil.damage.spectrum import Spectrum, counted_curve
 from vivid_anvil.damage.spectrum import spectrum as spectrum_of
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.field_loads import EventLoads
@@ -20,6 +22,7 @@ from vivid_anvil.fields.harmless import harmless
 from vivid_anvil.fields.model_result import NO_EVENT, NodeValues, sources_of
 from vivid_anvil.fields.node_duty import CHANNEL, node_duty
 from vivid_anvil.histories import Cycles, DutyCycle
+from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
 from vivid_anvil.stress import HotSpot
 
 ROOM = 24_000  # cycles put side by side: what fits the cache
@@ -66,9 +69,7 @@ def values_of(task: Task) -> NodeValues:
         batches = _batches if event.counts is None else _specified
         for places, high, low, ends, extremes in batches(task, units, constants, event, counted):
             reached[places] = extremes
-            share = _damage(task.spot, event, high, low)
-            owner = np.repeat(np.arange(places.size), np.diff(ends, prepend=0))
-            found.add(number, places, np.bincount(owner, weights=share, minlength=places.size).astype(np.float64))
+            found.add(number, places, _damage_by_node(task.spot, event, high, low, ends))
         found.reach(np.arange(size), reached)
     return found.values(~idle)
 
@@ -197,6 +198,37 @@ def _batches(
         used = int(ends[many - 1])
         yield places[:many], high[:used], low[:used], ends[:many], found[:many]
         done += many
+
+
+MEANS = {"ignored": 0, "capped": 1, "credited": 2}  # as the loop knows them
+
+
+def _damage_by_node(spot: HotSpot, event: EventLoads, high: FloatArray, low: FloatArray, ends: IntArray) -> FloatArray:
+    """Damage of an event per repeat at nodes whose cycles stand one after the other; by one loop where rule and curve allow."""
+    how = _one_loop(spot)
+    if how is None:
+        share = _damage(spot, event, high, low)
+        owner = np.repeat(np.arange(ends.size), np.diff(ends, prepend=0))
+        return np.bincount(owner, weights=share, minlength=ends.size).astype(np.float64)
+    curve, strength, means = how
+    often = np.array([event.occurrences]) if event.counts is None else event.occurrences * event.counts
+    twice, found = 2.0 if curve.stress == "range" else 1.0, np.empty(ends.size)
+    kernels.damage_of_nodes(high, low, often, ends, twice, strength, means, *curve.segments.by_stress, found)
+    return found
+
+
+def _one_loop(spot: HotSpot) -> tuple[SNCurve, float, int] | None:
+    """Curve, strength and choice of means of a hot spot whose curve is power laws, under a line to a strength or no rule."""
+    if isinstance(spot.curve, SNFamily):
+        return None
+    curve, rule = counted_curve(spot), mean_stress_rule(spot.mean_stress)
+    if not curve.segments.powers:
+        return None
+    if curve.r_ratio in (ANY_R, FIXED_MEAN) or rule.name == "none":
+        return curve, np.inf, MEANS["credited"]
+    if rule.to_reversed is not goodman_reversed or counted_r(float(curve.r_ratio), spot.compressive_mean) != -1.0:
+        return None
+    return curve, rule_value(rule, spot.material, f"hot spot {spot.name}"), MEANS[spot.compressive_mean]
 
 
 def _damage(spot: HotSpot, event: EventLoads, high: FloatArray, low: FloatArray) -> FloatArray:
