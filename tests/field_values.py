@@ -98,7 +98,7 @@ def _field(inputs: Values) -> Values:
     found = {}
     for key, measure in (("abs_max_principal", PRINCIPAL), ("signed_von_mises_by_hydrostatic", MISES)):
         model = model_of(inputs, measure)
-        top = hottest_places(model, 10)
+        top = hottest_places(model, 10, apart=0.0)
         worst = top[0].node
         life = node_life(model, worst)
         cycles = life.spectrum.cycles

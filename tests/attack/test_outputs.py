@@ -121,9 +121,10 @@ def test_names_are_text_everywhere(named, run, command):
 
 
 def test_figures_and_rows_of_names_alike_stay_apart(named, run):
-    code, _, _ = run("life", named, "--figures", "f", "--csv", "a.csv")
+    code, _, _ = run("life", named, "--figures", "f", "--csv", "a.csv", "--details", len(NAMES))
     assert code == 0
-    assert len(list(Path("f").glob("*.png"))) == len(NAMES)
+    assert len(list(Path("f").glob("life*.png"))) == len(NAMES)
+    assert len(list(Path("f").glob("damage-over-time*.png"))) == len(NAMES)
     rows = list(csv.DictReader(Path("a.csv").read_text().splitlines()))
     assert [row["hot_spot"] for row in rows] == [*NAMES[:3], "'=cmd()|A1"]
 
@@ -291,4 +292,5 @@ def test_two_runs_into_one_folder_are_each_complete(study):
     ]
     assert [one.wait(120) for one in runs] == [0, 0, 0]
     assert json.loads((study.parent / "a.json").read_text())["lives"]
-    assert [path.name for path in (study.parent / "f").iterdir()] == ["life-toe.png"]
+    names = sorted(path.name for path in (study.parent / "f").iterdir())
+    assert names == ["damage-over-time-toe.png", "life-toe.png"]

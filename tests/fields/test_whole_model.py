@@ -56,6 +56,11 @@ def two_slopes(above, below, **settings_):
     return knee_curve(name="two", knee_stress=40.0, knee_life=2e6, slope=above, slope_below=below, **given_)
 
 
+def pointed(highest, **settings_):
+    points = [(highest, 1e4), (20.0, 1e6)]
+    return table_curve(name="t", stress="amplitude", r_ratio=-1, points=points, **settings_)
+
+
 RULES = {
     "mean stress": {"mean_stress": "smith-watson-topper"},
     "below the knee": {"mean_stress": "gerber", "below_knee": "2m-1"},
@@ -67,11 +72,9 @@ RULES = {
     "two slopes, one of them broken": {"mean_stress": "goodman", "curve": two_slopes(5, 9.3)},
     "ranges": {"mean_stress": "none", "curve": two_slopes(3, 5, stress="range", r_ratio="any")},
     "at another R": {"mean_stress": "goodman", "curve": two_slopes(5, 9, r_ratio=0.1)},
-    "held above": {"mean_stress": "none", "curve": table_curve(name="t", stress="amplitude", r_ratio=-1, points=[(90.0, 1e4), (20.0, 1e6)],
-                                        above="hold", below="extend")},
-    "semi-log": {"curve": table_curve(name="t", stress="amplitude", r_ratio=-1, points=[(400.0, 1e3), (20.0, 1e6)],
-                                      above="extend", below="no damage", interpolation="semi-log")},
-}  # fmt: skip
+    "held above": {"mean_stress": "none", "curve": pointed(90.0, above="hold", below="extend")},
+    "semi-log": {"curve": pointed(400.0, above="extend", below="no damage", interpolation="semi-log")},
+}
 
 
 @pytest.mark.parametrize("settings_", RULES.values(), ids=RULES)

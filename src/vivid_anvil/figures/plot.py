@@ -61,8 +61,8 @@ def plot(thing: Any, *, units: UnitSystem = "metric", ax: Axes | None = None) ->
 
     >>> from vivid_anvil.histories import rainflow
     >>> figure = plot(rainflow([0.0, 120.0, 20.0, 80.0, 0.0]))
-    >>> len(figure.axes)
-    2
+    >>> [axes.get_xlabel() for axes in figure.axes[:2]]
+    ['Mean stress [MPa]', 'Cycles that reach or pass the range']
     """
     if ax is not None and not isinstance(ax, Axes):
         raise InputError("plot, ax", f"a {type(ax).__name__}", "axes of a figure of your own")
