@@ -54,7 +54,7 @@ def main(nodes: int, samples: int) -> None:
     with ThreadPoolExecutor(2) as pool:
 
         def ours() -> float:
-            found = assess_model(field, given, duty, SPOT, executor=pool, chunk=CHUNK, skip_harmless="no")
+            found = assess_model(field, given, duty, SPOT, executor=pool, skip_harmless="no")
             return float(found.values.highest.max())
 
         def other() -> float:
