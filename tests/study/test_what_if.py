@@ -138,3 +138,11 @@ def test_a_value_to_solve_for_must_lie_in_the_range(study):
         what_if(study, NOTCH, [2.0], spot="pin")
     with pytest.raises(InputError, match="no values"):
         what_if(study, NOTCH, [])
+
+
+def test_a_variant_that_fails_at_once_is_told_and_uses_all(run, demo_file):
+    """The bore's mean reaches the ultimate strength: its life is 0, and no share can be reckoned from it."""
+    code, out, err = run("what-if", demo_file, "load scale", "3", "--spot", "bore of the suspension pin")
+    assert code == 0, err
+    assert "all at once" in " ".join(out.split())
+    assert math.isinf(what_if(read_study(demo_file), "load scale", [3.0]).rows()[-2]["used_at_target"])

@@ -10,7 +10,7 @@ from rich.table import Table
 
 from vivid_anvil.cli.tables import edgeless, findings_list, heading, indented, life_text, table, used
 from vivid_anvil.cracks import GrowthFit, GrowthResult, InspectionPlan, LoadLimit, SizeLives
-from vivid_anvil.histories.calendar import amount, plural
+from vivid_anvil.histories.calendar import amount, plural, share_used
 from vivid_anvil.study import TotalLife
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
@@ -277,7 +277,7 @@ def _size_lines(lives: SizeLives, target: object, units: UnitSystem) -> list[Ren
     )
     made.columns[0].justify = "right"
     for size, life in zip(lives.sizes, lives.repeats, strict=True):
-        share = None if lives.target_repeats is None else lives.target_repeats / life if life > 0.0 else math.inf
+        share = share_used(lives.target_repeats, float(life))
         made.add_row(
             fixed(float(shown(size, "length", units))), life_text(float(calendar.life_in(time, life))), used(share)
         )

@@ -76,7 +76,7 @@ def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
             if how.matrix and len(cycles)
             else None
         )
-        rows = _rows(cycles, history.counting_rate)
+        rows = _rows(cycles)
         record = {
             "file": path.name,
             "channel": name,
@@ -135,7 +135,7 @@ def in_chunks(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None
         }
         filled = found.matrix.cycles()
         drawings: list[Drawing] = [(f"matrix {path.stem} {how.channel}", partial(draw, found.matrix, units))]
-        written = outputs.write(record, _rows(filled, None), drawings, watch)
+        written = outputs.write(record, _rows(filled), drawings, watch)
     from vivid_anvil.cli import tables
 
     out = tables.console()
@@ -187,16 +187,10 @@ def _only_channel(history: Any, path: Path) -> str:
     return str(names[0])
 
 
-def _rows(cycles: Any, rate: float | None) -> list[dict[str, Any]]:
-    """One row per cycle, units in the headers; samples and times where the cycles come from a history."""
-    unit = DIMENSIONS[cycles.dimension].coherent
-    columns = {f"range [{unit}]": cycles.range, f"mean [{unit}]": cycles.mean, "count": cycles.count}
-    if len(cycles) and int(cycles.start.min()) >= 0:
-        columns |= {"start sample": cycles.start, "end sample": cycles.end}
-    if rate is not None:
-        columns |= {"start [s]": cycles.start / rate, "end [s]": cycles.end / rate}
-    lists = [column.tolist() for column in columns.values()]
-    return [dict(zip(columns, row, strict=True)) for row in zip(*lists, strict=True)]
+def _rows(cycles: Any) -> list[dict[str, Any]]:
+    """One row per cycle, units in the headers."""
+    rows: list[dict[str, Any]] = cycles.to_frame().to_dict("records")
+    return rows
 
 
 def _matrix_record(matrix: Any) -> dict[str, Any]:

@@ -166,6 +166,8 @@ def cracks_table(study: Study, units: UnitSystem) -> RenderableType:
 
 def used(share: float | None) -> str:
     """A used share of the life in percent, or a dash where there is no target."""
+    if share == math.inf:
+        return "all at once"
     return "-" if share is None else fixed(100.0 * share)
 
 

@@ -17,6 +17,7 @@ from vivid_anvil.cracks.shapes import stress_intensity
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories import DutyCycle
+from vivid_anvil.histories.calendar import share_used
 from vivid_anvil.html import html_frame
 from vivid_anvil.units import number
 
@@ -70,9 +71,8 @@ class GrowthResult:
     @property
     def used_at_target(self) -> float | None:
         """Share of the life that is used when the target is reached; None without target, 0 without growth."""
-        if self.target_repeats is None:
-            return None
-        return self.target_repeats / self.life_repeats if self.life_repeats > 0.0 else math.inf
+        share: float | None = share_used(self.target_repeats, self.life_repeats)
+        return share
 
     @property
     def interval_years(self) -> float | None:

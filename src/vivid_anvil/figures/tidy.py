@@ -21,7 +21,6 @@ from matplotlib.transforms import Bbox
 from vivid_anvil.checks import FloatArray
 
 LEGEND_WIDTH, LEGEND_LINES, LABEL_WIDTH = 34, 2, 44  # letters
-MOST_LEGEND_ENTRIES = 12
 STEP = 3.0  # pixels between points that stand for a line
 _LEGEND_PLACES = ("upper right", "upper left", "lower left", "lower right", "center right", "center left", "upper center",
                   "lower center", "center")  # fmt: skip
@@ -74,7 +73,7 @@ def shortened_name(text: str, letters: int) -> str:
     """
     if len(text) <= letters:
         return text
-    head = (letters - 1 + 1) // 2
+    head = letters // 2
     return f"{text[:head]}…{text[len(text) - (letters - 1 - head) :]}"
 
 

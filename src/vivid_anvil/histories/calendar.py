@@ -92,3 +92,14 @@ class Calendar:
         if self.repeats_per_year is not None and (years := self.text(repeats)) not in parts:
             parts.append(years)
         return " = ".join(parts)
+
+
+def share_used(target_repeats: float | None, life_repeats: float) -> float | None:
+    """Share of a life that is used at the target; None without target, inf for a life of 0, 0 for one without end.
+
+    >>> share_used(30.0, 60.0), share_used(30.0, 0.0), share_used(None, 5.0)
+    (0.5, inf, None)
+    """
+    if target_repeats is None:
+        return None
+    return target_repeats / life_repeats if life_repeats > 0.0 else float("inf")

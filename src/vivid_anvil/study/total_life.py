@@ -10,7 +10,7 @@ from vivid_anvil.cracks import GrowthResult
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
-from vivid_anvil.histories.calendar import Calendar
+from vivid_anvil.histories.calendar import Calendar, share_used
 from vivid_anvil.records import finding_records
 from vivid_anvil.units import in_unit, number, opened
 
@@ -30,7 +30,8 @@ class TotalLife:
     @property
     def used_at_target(self) -> float | None:
         """Share of the whole life that is used when the target is reached; None without target."""
-        return None if self.target_repeats is None else self.target_repeats / self.repeats
+        share: float | None = share_used(self.target_repeats, self.repeats)
+        return share
 
     @property
     def repeats(self) -> float:

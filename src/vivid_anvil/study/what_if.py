@@ -21,7 +21,7 @@ from vivid_anvil.cracks import grow_crack
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.findings import Finding, gravest_first
-from vivid_anvil.histories.calendar import Calendar
+from vivid_anvil.histories.calendar import Calendar, share_used
 from vivid_anvil.html import html_frame
 from vivid_anvil.records import finding_records, plain
 from vivid_anvil.study.read_study import build_study, read_study
@@ -61,7 +61,8 @@ class VariantLife:
     @property
     def used_at_target(self) -> float | None:
         """Share of the life that is used when the target is reached; None without target."""
-        return None if self.target_repeats is None else self.target_repeats / self.life_repeats
+        share: float | None = share_used(self.target_repeats, self.life_repeats)
+        return share
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,7 +90,8 @@ class VariantGrowth:
     @property
     def used_at_target(self) -> float | None:
         """Share of the life that is used when the target is reached; None without target."""
-        return None if self.target_repeats is None else self.target_repeats / self.life_repeats
+        share: float | None = share_used(self.target_repeats, self.life_repeats)
+        return share
 
 
 def _growths(study: Study, spot: str | None) -> dict[str, VariantGrowth]:
