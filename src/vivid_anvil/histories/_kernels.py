@@ -7,6 +7,8 @@ from vivid_anvil.compiled import compiled
 # Where the state of an unfinished count stands in its array of int64.
 DEPTH, LAST, HEADING, STARTED = range(4)
 NOWHERE = 2  # heading while the history has not left its first level; else 1 up, 0 down
+BLOCK = 1024  # samples whose turning points are found at once: what stays in the nearest cache
+LARGEST = np.finfo(np.float64).max
 
 
 @compiled(nogil=True)
@@ -31,13 +33,69 @@ def turning_points(samples, index):
 
 
 @compiled(nogil=True)
+def _turns(samples, offset, level, last, rising, points, where):
+    """Turning points of a piece whose first sample is number `offset`, after `level` that began at sample `last`.
+
+    The levels that are left for good into `points`, where each began into `where`; returns how many, level, its sample, which way,
+    and how many samples are not finite. No branch in the loop: turns of a random load cannot be foretold.
+    """
+    count = 0
+    bad = 0
+    for i in range(samples.size):
+        value = samples[i]
+        points[count] = level
+        where[count] = last
+        other = value != level
+        now = value > level if other else rising
+        count += 1 if now != rising else 0
+        last = offset + i if other else last
+        bad += 0 if abs(value) <= LARGEST else 1
+        rising = now
+        level = value
+    return count, level, last, rising, bad
+
+
+@compiled(nogil=True)
+def _close(points, where, stack, places, depth, ranges, means, start, end, cycles):
+    """Put turning points on the stack of open ones, and close what they close; depth and number of cycles."""
+    two = stack[max(depth - 2, 0)]
+    one = stack[depth - 1]
+    for k in range(points.size):
+        value = points[k]
+        outer = abs(one - value)
+        inner = abs(two - one)
+        while depth >= 3 and inner <= outer:
+            before = stack[depth - 3]
+            if inner > abs(before - two):
+                break
+            ranges[cycles] = inner
+            if means is not None:
+                means[cycles] = 0.5 * (two + one)
+            if start is not None:
+                start[cycles] = places[depth - 2]
+                end[cycles] = places[depth - 1]
+            cycles += 1
+            depth -= 2
+            one = before
+            two = stack[max(depth - 2, 0)]
+            outer = abs(one - value)
+            inner = abs(two - one)
+        stack[depth] = value
+        places[depth] = where[k]
+        depth += 1
+        two = one
+        one = value
+    return depth, cycles
+
+
+@compiled(nogil=True)
 def rainflow(samples, offset, level, state, stack, places, ranges, means, start, end):
     """Four-point rainflow in one pass over a chunk of samples whose first is sample `offset` of the history.
 
     `stack` and `places` hold values and samples of the open turning points, `level` the value we are on and `state` (see
     the names above) the rest of what is carried from chunk to chunk. Writes range and mean of each closed cycle into
     `ranges` and `means`, its first and last sample into `start` and `end`; each has samples.size + 2 places, of which
-    only those are touched that are needed; `means`, or `start` and `end`, may be empty and are not written then. Returns
+    only those are touched that are needed; `means`, or `start` and `end`, may be None and are not written then. Returns
     the number of cycles, -1 where a sample is not finite, and the new level.
     A closed cycle is the inner pair of four successive points whose range is not larger than either neighbour's;
     equality counts (otherwise ties would never close).
@@ -45,8 +103,6 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
     depth = state[DEPTH]
     last = state[LAST]
     heading = state[HEADING]
-    with_means = means.size > 0
-    with_places = start.size > 0
     cycles = 0
     first = 0
     if state[STARTED] == 0:
@@ -57,46 +113,28 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
         last = offset
         heading = NOWHERE
         first = 1
-    for i in range(first, samples.size):
-        value = samples[i]
-        up = 1 if value > level else 0
-        if up == 0 and not value < level:  # equal, or nan
-            if value != level:
-                return -1, level
-            continue
-        if up == heading:
-            last = offset + i
-            level = value
-            continue
-        if heading != NOWHERE:
-            # `level` is a turning point: put it on the stack and close what it closes
-            if level - level != 0.0:  # infinite: always an extreme
-                return -1, level
-            stack[depth] = level
-            places[depth] = last
-            depth += 1
-            while depth >= 4:
-                inner = abs(stack[depth - 3] - stack[depth - 2])
-                if inner > abs(stack[depth - 2] - stack[depth - 1]) or inner > abs(stack[depth - 4] - stack[depth - 3]):
-                    break
-                ranges[cycles] = inner
-                if with_means:
-                    means[cycles] = 0.5 * (stack[depth - 3] + stack[depth - 2])
-                if with_places:
-                    start[cycles] = places[depth - 3]
-                    end[cycles] = places[depth - 2]
-                cycles += 1
-                stack[depth - 3] = stack[depth - 1]
-                places[depth - 3] = places[depth - 1]
-                depth -= 2
-        last = offset + i
-        level = value
-        heading = up
-    if level - level != 0.0 or stack[0] - stack[0] != 0.0:
+    if heading == NOWHERE:
+        while first < samples.size and samples[first] == level:
+            first += 1
+        if first < samples.size:
+            heading = 1 if samples[first] > level else 0
+            level = samples[first]
+            last = offset + first
+            first += 1
+    if not (abs(level) <= LARGEST and abs(stack[0]) <= LARGEST):
         return -1, level
+    points = np.empty(BLOCK)
+    where = np.empty(BLOCK, dtype=np.int64)
+    rising = heading == 1
+    for i in range(first, samples.size, BLOCK):
+        part = samples[i : min(i + BLOCK, samples.size)]
+        many, level, last, rising, bad = _turns(part, offset + i, level, last, rising, points, where)
+        if bad > 0:
+            return -1, level
+        depth, cycles = _close(points[:many], where, stack, places, depth, ranges, means, start, end, cycles)
     state[DEPTH] = depth
     state[LAST] = last
-    state[HEADING] = heading
+    state[HEADING] = heading if heading == NOWHERE else (1 if rising else 0)
     state[STARTED] = 1
     return cycles, level
 

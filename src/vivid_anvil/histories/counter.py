@@ -7,7 +7,7 @@ Method: ASTM E1049-85, 5.4.4, by the four-point rule (see `rainflow`). The loop 
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -24,7 +24,7 @@ RESIDUES = {
 
 
 PIECE = 1 << 17  # samples: its cycles stay in the cache of the processor
-Columns = tuple[np.ndarray, ...]  # range, mean, count, start, end
+Columns = tuple[Any, ...]  # range, mean, count, start, end: arrays, or None where nobody asks
 
 
 class Residue(NamedTuple):
@@ -34,9 +34,8 @@ class Residue(NamedTuple):
     samples: IntArray
 
 
-_NOTHING, _NOWHERE = np.empty(0), np.empty(0, dtype=np.int64)
-RANGES_ONLY: Columns = (np.empty(0), _NOTHING, _NOTHING, _NOWHERE, _NOWHERE)
-RANGES_AND_MEANS: Columns = (np.empty(1), np.empty(1), _NOTHING, _NOWHERE, _NOWHERE)
+RANGES_ONLY: tuple[Any, ...] = (np.empty(0), None, None, None, None)
+RANGES_AND_MEANS: tuple[Any, ...] = (np.empty(1), np.empty(1), None, None, None)
 
 
 class RainflowCounter:
@@ -110,7 +109,7 @@ class RainflowCounter:
         if scratch is None:
             scratch = (*np.empty((3, size)), *np.empty((2, size), dtype=np.int64))
         elif scratch[0].size < size:
-            scratch = (np.empty(2 * size), np.empty(2 * size * bool(scratch[1].size)), *scratch[2:])
+            scratch = (np.empty(2 * size), None if scratch[1] is None else np.empty(2 * size), *scratch[2:])
         ranges, means, count, start, end = scratch
         used, level = _kernels.rainflow(
             samples, self.samples, self._level, self._state, stack, places, ranges, means, start, end
@@ -118,7 +117,8 @@ class RainflowCounter:
         if used < 0:
             finite_samples(samples, where=f"samples from {self.samples} on", unit="")  # raises, with the place
         self._level = level
-        count[: used if start.size else 0] = 1.0
+        if count is not None:
+            count[:used] = 1.0
         self.samples += samples.size
         depth = int(self._state[_kernels.DEPTH])
         self._stack, self._places = stack[: depth + 2].copy(), places[: depth + 2].copy()
