@@ -189,3 +189,23 @@ def test_a_refused_piece_leaves_the_count_as_it_was(history, bad, place):
         rainflow(spoiled)
     table = joined([before, counter.finish()])
     assert summed(table) == summed(rainflow(history))
+
+
+def test_values_beyond_half_of_the_largest_number_have_a_mean_but_perhaps_no_range():
+    assert set(rainflow([1.5e308, 1.7e308, 1.5e308, 1.7e308]).mean.tolist()) == {1.6e308}
+    with pytest.raises(InputError, match="a range beyond the largest number"):
+        rainflow([0.0, 1.7e308, -1.7e308, 1.7e308])
+
+
+@given(
+    arrays(np.float64, st.integers(1, 5000), elements=st.integers(-3, 3).map(float)),
+    st.lists(st.integers(0, 5000), max_size=6),
+)
+def test_histories_longer_than_a_block_count_by_the_rule_whole_and_in_pieces_of_any_length(samples, cuts):
+    counter = RainflowCounter()
+    pieces = np.split(samples, sorted(min(cut, samples.size) for cut in cuts))
+    found = joined([*(counter.feed(piece) for piece in pieces if piece.size), counter.finish()])
+    whole = rainflow(samples)
+    for name in ("range", "mean", "count", "start", "end"):
+        assert np.array_equal(getattr(found, name), getattr(whole, name))
+    assert summed(whole) == summed(three_point(samples[turning_points(samples)].tolist()))

@@ -70,7 +70,7 @@ def _close(points, where, stack, places, depth, ranges, means, start, end, cycle
                 break
             ranges[cycles] = inner
             if means is not None:
-                means[cycles] = 0.5 * (two + one)
+                means[cycles] = 0.5 * two + 0.5 * one
             if start is not None:
                 start[cycles] = places[depth - 2]
                 end[cycles] = places[depth - 1]

@@ -15,7 +15,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, IntArray, finite_samples, one_row
 from vivid_anvil.histories import _kernels
-from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.histories.cycles import Cycles, written_by_a_loop
 
 RESIDUES = {
     "half cycles": "each range of the residue counts one half (ASTM E1049-85, 5.4.4)",
@@ -93,7 +93,9 @@ class RainflowCounter:
             first, last = np.arange(max(left.values.size - 1, 0)), np.arange(1, max(left.values.size, 1))
         one, other = left.values[first], left.values[last]
         count = np.full(first.size, 1.0 if residue == "repeated" else 0.5)
-        columns = (np.abs(one - other), 0.5 * (one + other), count, left.samples[first], left.samples[last])
+        with np.errstate(over="ignore"):  # told by the table
+            ranges = np.abs(one - other)
+        columns = (ranges, 0.5 * one + 0.5 * other, count, left.samples[first], left.samples[last])
         return tuple(np.concatenate(pair) for pair in zip(closed, columns, strict=True))
 
     def count_into(self, samples: FloatArray, scratch: Columns | None = None) -> tuple[Columns, int]:
@@ -136,16 +138,8 @@ class RainflowCounter:
 
     def table_of(self, columns: Columns, used: int) -> Cycles:
         """The first `used` rows of columns as `Cycles` of this counter's load."""
-        ranges, means, count, start, end = (checks.read_only(column[:used]) for column in columns)
-        return Cycles(
-            range=ranges,
-            mean=means,
-            count=count,
-            start=start,
-            end=end,
-            dimension=self.dimension,
-            sample_rate=self.sample_rate,
-        )
+        rows = tuple(checks.read_only(column[:used]) for column in columns)
+        return written_by_a_loop(rows, self.dimension, self.sample_rate)
 
 
 def last_closed(left: Residue) -> tuple[Columns, Residue]:
@@ -155,7 +149,7 @@ def last_closed(left: Residue) -> tuple[Columns, Residue]:
         inner = abs(values[-3] - values[-2])
         if inner > abs(values[-2] - values[-1]) or inner > abs(values[-4] - values[-3]):
             break
-        rows.append((inner, 0.5 * (values[-3] + values[-2]), 1.0, places[-3], places[-2]))
+        rows.append((inner, 0.5 * values[-3] + 0.5 * values[-2], 1.0, places[-3], places[-2]))
         del values[-3:-1], places[-3:-1]
     ranges, means, count, start, end = np.array(rows).reshape(-1, 5).T
     columns = (ranges, means, count, start.astype(np.int64), end.astype(np.int64))

@@ -140,3 +140,20 @@ class Cycles:
             return "<Cycles: none>"
         unit = DIMENSIONS[self.dimension].coherent
         return f"<Cycles: {self.total:g} cycles, largest range {number(float(self.range.max()))} {unit}>"
+
+
+def written_by_a_loop(columns: tuple[Any, ...], dimension: str, sample_rate: float | None) -> Cycles:
+    """Range, mean, count, start and end as a loop wrote them, read-only, from finite samples: only an overflow is looked for.
+
+    The checks of a table from elsewhere pass over each column twice, a tenth of the time of counting.
+    """
+    ranges = columns[0]
+    if ranges.size and not np.isfinite(ranges.max()):
+        raise InputError("cycles", "a range beyond the largest number", "samples whose differences are finite")
+    checks.one_of("Cycles.dimension", dimension, tuple(DIMENSIONS))
+    made = object.__new__(Cycles)
+    for name, value in zip(("range", "mean", "count", "start", "end"), columns, strict=True):
+        object.__setattr__(made, name, value)
+    object.__setattr__(made, "dimension", dimension)
+    object.__setattr__(made, "sample_rate", sample_rate)
+    return made
