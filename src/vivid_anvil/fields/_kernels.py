@@ -15,7 +15,7 @@ BLOCK = 512  # samples made and counted at once: what stays in the nearest cache
 BOUNDED = (PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG)  # those that `_norm` knows a bound of
 
 
-@compiled(nogil=True, inline="always")
+@compiled(inline="always")
 def principals(xx, yy, zz, xy, yz, zx):
     """Largest and smallest principal stress of a tensor, by the angle of its cubic (Smith, O. K. 1961, Comm. ACM 4, 168)."""
     mean = (xx + yy + zz) / 3.0
@@ -30,7 +30,7 @@ def principals(xx, yy, zz, xy, yz, zx):
     return mean + 2.0 * p * math.cos(angle), mean + 2.0 * p * math.cos(angle + 2.0 * math.pi / 3.0)
 
 
-@compiled(nogil=True, inline="always")
+@compiled(inline="always")
 def one_stress(code, along, xx, yy, zz, xy, yz, zx):
     """The scalar that stands for a tensor."""
     if code == ALONG:
@@ -48,7 +48,7 @@ def one_stress(code, along, xx, yy, zz, xy, yz, zx):
     return math.sqrt(square) if pulled else -math.sqrt(square)
 
 
-@compiled(nogil=True)
+@compiled
 def rows_of(code, along, unit, constant, rows):
     """What is straight in the loads: `rows`, (6, cases + 1), factor of each case and what is always there, for `ordered`.
 
@@ -75,7 +75,7 @@ def rows_of(code, along, unit, constant, rows):
                 rows[c, k] = s[c]
 
 
-@compiled(nogil=True, inline="always")
+@compiled(inline="always")
 def _mises_of_three(rows, one, two, three, out):
     """Signed square of von Mises for three cases; numbers in registers, as the compiler takes several samples at once."""
     a0, a1, a2, a3 = rows[0, 0], rows[0, 1], rows[0, 2], rows[0, 3]
@@ -96,7 +96,7 @@ def _mises_of_three(rows, one, two, three, out):
         out[i] = square if trace >= 0.0 else -square
 
 
-@compiled(nogil=True)
+@compiled
 def ordered(code, along, rows, loads, start, sums, out):
     """A number for each sample that rises and falls with the stress: the stress, or its signed square (`is_square`).
 
@@ -129,7 +129,7 @@ def ordered(code, along, rows, loads, start, sums, out):
             out[i] = one_stress(code, along, one[i], two[i], three[i], four[i], five[i], six[i])
 
 
-@compiled(nogil=True, inline="always")
+@compiled(inline="always")
 def _stress_of(code, value):
     """The stress that stands behind a number of `ordered`."""
     if code != MISES_HYDROSTATIC:
@@ -138,7 +138,7 @@ def _stress_of(code, value):
     return root if value >= 0.0 else -root
 
 
-@compiled(nogil=True)
+@compiled
 def stress_history(code, along, unit, constant, loads, out):
     """One stress for every sample: `unit`, (cases, 6), times `loads`, (cases, samples), plus `constant`, (6,)."""
     rows = np.empty((6, unit.shape[0] + 1))
@@ -151,7 +151,7 @@ def stress_history(code, along, unit, constant, loads, out):
             part[i] = _stress_of(code, part[i])
 
 
-@compiled(nogil=True)
+@compiled
 def largest_principal(units, constants, loads, out):
     """For each node the sample with the principal stress of largest magnitude, the first one of equals."""
     for node in range(units.shape[0]):
@@ -168,7 +168,7 @@ def largest_principal(units, constants, loads, out):
                 out[node] = i
 
 
-@compiled(nogil=True)
+@compiled
 def closed_cycles(values, stack, high, low):
     """Cycles of a history that is repeated for ever, their largest and smallest value; how many. `values` must be finite.
 
@@ -192,7 +192,7 @@ def closed_cycles(values, stack, high, low):
     return count + 1
 
 
-@compiled(nogil=True)
+@compiled
 def _count_part(values, start, end, level, heading, depth, stack, high, low, count):
     """The four-point rule over some samples: turning points go on the stack and close what they close."""
     for i in range(start, end):
@@ -219,7 +219,7 @@ def _count_part(values, start, end, level, heading, depth, stack, high, low, cou
     return level, heading, depth, count
 
 
-@compiled(nogil=True)
+@compiled
 def _turns(values, points, level, heading):
     """Where values turn, after `level` with `heading` (1 up, -1 down, 0 not yet): the levels left, how many, level and heading.
 
@@ -228,7 +228,7 @@ def _turns(values, points, level, heading):
     count = 0
     for i in range(values.size):
         value = values[i]
-        now = 1 if value > level else (-1 if value < level else heading)
+        now = 2 * (value > level) - 1 if value != level else heading
         points[count] = level
         count += 1 if now != heading else 0
         heading = now
@@ -236,25 +236,36 @@ def _turns(values, points, level, heading):
     return count, level, heading
 
 
-@compiled(nogil=True)
+@compiled
 def _closed_by(points, stack, depth, high, low, count):
     """The four-point rule over turning points: those that stay on the stack, those that close as cycles; depth and count."""
+    two = stack[max(depth - 2, 0)]
+    one = stack[max(depth - 1, 0)]
     for i in range(points.size):
         value = points[i]
-        while depth >= 3:
-            inner = abs(stack[depth - 2] - stack[depth - 1])
-            if inner > abs(stack[depth - 1] - value) or inner > abs(stack[depth - 3] - stack[depth - 2]):
+        outer = abs(one - value)
+        inner = abs(two - one)
+        while depth >= 3 and inner <= outer:
+            before = stack[depth - 3]
+            if inner > abs(before - two):
                 break
-            high[count] = max(stack[depth - 2], stack[depth - 1])
-            low[count] = min(stack[depth - 2], stack[depth - 1])
+            falls = two > one
+            high[count] = two if falls else one
+            low[count] = one if falls else two
             count += 1
             depth -= 2
+            one = before
+            two = stack[max(depth - 2, 0)]
+            outer = abs(one - value)
+            inner = abs(two - one)
         stack[depth] = value
         depth += 1
+        two = one
+        one = value
     return depth, count
 
 
-@compiled(nogil=True)
+@compiled
 def cycles_of_nodes(code, along, units, constants, loads, room_high, room_low, ends, extremes):
     """Cycles of one event at several nodes, one after the other in `room_*`; `ends` says where those of each node end.
 
@@ -271,7 +282,7 @@ def cycles_of_nodes(code, along, units, constants, loads, room_high, room_low, e
             return node
         rows_of(code, along[node], units[node], constants[node], rows)
         depth, found, heading = 0, 0, 0
-        level, lowest, highest = 0.0, np.inf, -np.inf
+        level = 0.0
         for start in range(0, samples, BLOCK):
             part = values[: min(BLOCK, samples - start)]
             ordered(code, along[node], rows, loads, start, sums, part)
@@ -282,26 +293,22 @@ def cycles_of_nodes(code, along, units, constants, loads, room_high, room_low, e
                 for i in range(many):
                     root = math.sqrt(abs(points[i]))
                     points[i] = root if points[i] >= 0.0 else -root
-            for i in range(many):
-                if points[i] < lowest:
-                    lowest = points[i]
-                if points[i] > highest:
-                    highest = points[i]
             depth, found = _closed_by(points[:many], stack, depth, room_high[used:], room_low[used:], found)
         last = _stress_of(code, level)
         stack[depth] = last
         found += closed_cycles(stack[: depth + 1], rest, room_high[used + found :], room_low[used + found :])
         used += found
         ends[node] = used
-        extremes[node, 0], extremes[node, 1] = min(lowest, last), max(highest, last)
+        extremes[node, 0], extremes[node, 1] = last, last
+        if found > 0:  # the last cycle of a repeated history is its widest
+            extremes[node, 0], extremes[node, 1] = room_low[used - 1], room_high[used - 1]
     return units.shape[0]
 
 
-@compiled(nogil=True, inline="always")
-def _power(ratio, rate):
+@compiled(inline="always")
+def _power(ratio, rate, whole):
     """`ratio ** rate`; whole rates, as most slopes are, by multiplying."""
-    whole = int(rate)
-    if whole != rate or whole < 0 or whole > MOST_MULTIPLIED:
+    if whole < 0:
         return ratio**rate
     found = 1.0
     while whole > 0:
@@ -312,7 +319,20 @@ def _power(ratio, rate):
     return found
 
 
-@compiled(nogil=True)
+@compiled
+def _reversed_of(high, low, twice, strength, means, out):
+    """The stress that a curve is asked for, of each cycle, inf where a mean reaches the strength: several cycles at once."""
+    for i in range(out.size):
+        size, mean = 0.5 * (high[i] - low[i]), 0.5 * (high[i] + low[i])
+        if means == 0:
+            mean = mean if mean > 0.0 else 0.0
+        elif means == 1:
+            mean = mean if mean > -size else -size
+        left = 1.0 - mean / strength
+        out[i] = twice * size / left if left > 0.0 else np.inf
+
+
+@compiled
 def damage_of_nodes(high, low, often, ends, twice, strength, means, edge, kind, anchor_stress, anchor_life, rate, out):
     """Damage of the cycles of several nodes, one after the other, `ends` says where those of each end: sums into `out`.
 
@@ -321,34 +341,36 @@ def damage_of_nodes(high, low, often, ends, twice, strength, means, edge, kind, 
     not (2); `twice` is 2 for a curve in ranges. The curve is that of power laws, held lives and stresses without damage; inf
     where a mean reaches the strength.
     """
+    whole = np.empty(rate.size, dtype=np.int64)
+    for j in range(rate.size):
+        whole[j] = int(rate[j]) if int(rate[j]) == rate[j] and 0 <= rate[j] <= MOST_MULTIPLIED else -1
+    stresses = np.empty(BLOCK)
     first = 0
     for node in range(ends.size):
         total = 0.0
-        for i in range(first, ends[node]):
-            size, mean = 0.5 * (high[i] - low[i]), 0.5 * (high[i] + low[i])
-            if means == 0:
-                mean = mean if mean > 0.0 else 0.0
-            elif means == 1:
-                mean = mean if mean > -size else -size
-            left = 1.0 - mean / strength
-            if left <= 0.0:
-                total = np.inf
-                break
-            stress = twice * size / left
-            j = 0
-            while j < edge.size and stress < edge[j]:
-                j += 1
-            if stress == 0.0 or kind[j] == NEVER:
-                continue
-            share = 1.0 / anchor_life[j]
-            if kind[j] == POWER:
-                share *= _power(stress / anchor_stress[j], rate[j])
-            total += share * (often[0] if often.size == 1 else often[i - first])
+        for start in range(first, ends[node], BLOCK):
+            end = min(start + BLOCK, ends[node])
+            part = stresses[: end - start]
+            _reversed_of(high[start:end], low[start:end], twice, strength, means, part)
+            for i in range(part.size):
+                stress = part[i]
+                if stress == np.inf:
+                    total = np.inf
+                    break
+                j = 0
+                while j < edge.size and stress < edge[j]:
+                    j += 1
+                if stress == 0.0 or kind[j] == NEVER:
+                    continue
+                share = 1.0 / anchor_life[j]
+                if kind[j] == POWER:
+                    share *= _power(stress / anchor_stress[j], rate[j], whole[j])
+                total += share * (often[0] if often.size == 1 else often[start + i - first])
         out[node] = total
         first = ends[node]
 
 
-@compiled(nogil=True)
+@compiled
 def largest_stress(code, units, constants, largest_loads, out):
     """A bound on the size of the stress of each node: a norm, so that of the sum is at most the sum of the norms."""
     for node in range(units.shape[0]):
@@ -358,7 +380,7 @@ def largest_stress(code, units, constants, largest_loads, out):
         out[node] = total
 
 
-@compiled(nogil=True)
+@compiled
 def _norm(code, s):
     if code in (PRINCIPAL, ALONG):
         return np.sqrt(s[0] ** 2 + s[1] ** 2 + s[2] ** 2 + 2.0 * (s[3] * s[3] + s[4] * s[4] + s[5] * s[5]))

@@ -11,7 +11,7 @@ BLOCK = 1024  # samples whose turning points are found at once: what stays in th
 LARGEST = np.finfo(np.float64).max
 
 
-@compiled(nogil=True)
+@compiled
 def turning_points(samples, index):
     """Write the place of each turning point into `index` (int64, as long as `samples`); return how many there are."""
     index[0] = 0
@@ -32,7 +32,7 @@ def turning_points(samples, index):
     return count
 
 
-@compiled(nogil=True)
+@compiled
 def _turns(samples, offset, level, last, rising, points, where):
     """Turning points of a piece whose first sample is number `offset`, after `level` that began at sample `last`.
 
@@ -55,7 +55,7 @@ def _turns(samples, offset, level, last, rising, points, where):
     return count, level, last, rising, bad
 
 
-@compiled(nogil=True)
+@compiled
 def _close(points, where, stack, places, depth, ranges, means, start, end, cycles):
     """Put turning points on the stack of open ones, and close what they close; depth and number of cycles."""
     two = stack[max(depth - 2, 0)]
@@ -88,7 +88,7 @@ def _close(points, where, stack, places, depth, ranges, means, start, end, cycle
     return depth, cycles
 
 
-@compiled(nogil=True)
+@compiled
 def rainflow(samples, offset, level, state, stack, places, ranges, means, start, end):
     """Four-point rainflow in one pass over a chunk of samples whose first is sample `offset` of the history.
 
@@ -139,7 +139,7 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
     return cycles, level
 
 
-@compiled(nogil=True)
+@compiled
 def range_pair(values, first, second, left):
     """Pairs of places in `values` (turning points) that count as cycles in one pass, and the places `left` over.
 
@@ -162,7 +162,7 @@ def range_pair(values, first, second, left):
     return pairs, depth
 
 
-@compiled(nogil=True)
+@compiled
 def bin_two(first, second, count, first_start, first_step, second_start, second_step, matrix):
     """Add `count` to the cell of each pair (first, second) of even classes; return how many lie outside of the matrix.
 
@@ -179,7 +179,7 @@ def bin_two(first, second, count, first_start, first_step, second_start, second_
     return outside
 
 
-@compiled(nogil=True)
+@compiled
 def nest(low, high, pick, flank_low, flank_high, flank_next):
     """Put cycles, the largest first, into flanks that hold them: the order of turning points as a linked list.
 
@@ -222,7 +222,7 @@ def nest(low, high, pick, flank_low, flank_high, flank_next):
     return -1
 
 
-@compiled(nogil=True)
+@compiled
 def walk(flank_low, flank_high, flank_next, values):
     """Write the turning points along the flanks into `values`, one more than there are flanks; return how many."""
     values[0] = flank_low[0]
