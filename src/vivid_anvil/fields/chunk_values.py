@@ -62,14 +62,14 @@ def values_of(task: Task) -> NodeValues:
     found = _Sums(size, len(task.events))
     units, constants = task.scaled
     idle = harmless(units, constants, task.events, task.spot, task.code) if task.skip else np.zeros(size, dtype=bool)
-    counted = np.flatnonzero(~idle)
+    counted, how = np.flatnonzero(~idle), _one_loop(task.spot)
     for number, event in enumerate(task.events):
         reached = np.empty((size, 2))
         _extremes_of_idle(task, units, constants, event, np.flatnonzero(idle), reached)
         batches = _batches if event.counts is None else _specified
         for places, high, low, ends, extremes in batches(task, units, constants, event, counted):
             reached[places] = extremes
-            found.add(number, places, _damage_by_node(task.spot, event, high, low, ends))
+            found.add(number, places, _damage_by_node(task.spot, how, event, high, low, ends))
         found.reach(np.arange(size), reached)
     return found.values(~idle)
 
@@ -186,26 +186,39 @@ def _batches(
     """Cycles of the counted nodes, as many nodes at a time as there is room for."""
     room = max(ROOM, event.loads.shape[0] // 2 + 4)
     high, low = np.empty(room), np.empty(room)
+    along, unit, constant = (values[counted] for values in (task.along, units, constants))
+    ends, found = np.zeros(counted.size, dtype=np.int64), np.empty((counted.size, 2))
     done = 0
     while done < counted.size:
-        places = counted[done:]
-        ends, found = np.zeros(places.size, dtype=np.int64), np.empty((places.size, 2))
         many = int(
             kernels.cycles_of_nodes(
-                task.code, task.along[places], units[places], constants[places], event.by_case, high, low, ends, found
+                task.code,
+                along[done:],
+                unit[done:],
+                constant[done:],
+                event.by_case,
+                high,
+                low,
+                ends[done:],
+                found[done:],
             )
         )
-        used = int(ends[many - 1])
-        yield places[:many], high[:used], low[:used], ends[:many], found[:many]
+        now = slice(done, done + many)
+        used = int(ends[now][-1])
+        yield counted[now], high[:used], low[:used], ends[now], found[now]
         done += many
 
 
 MEANS = {"ignored": 0, "capped": 1, "credited": 2}  # as the loop knows them
 
 
-def _damage_by_node(spot: HotSpot, event: EventLoads, high: FloatArray, low: FloatArray, ends: IntArray) -> FloatArray:
+Loop = tuple[SNCurve, float, int]  # curve, strength, choice of means
+
+
+def _damage_by_node(
+    spot: HotSpot, how: Loop | None, event: EventLoads, high: FloatArray, low: FloatArray, ends: IntArray
+) -> FloatArray:
     """Damage of an event per repeat at nodes whose cycles stand one after the other; by one loop where rule and curve allow."""
-    how = _one_loop(spot)
     if how is None:
         share = _damage(spot, event, high, low)
         owner = np.repeat(np.arange(ends.size), np.diff(ends, prepend=0))
@@ -217,7 +230,7 @@ def _damage_by_node(spot: HotSpot, event: EventLoads, high: FloatArray, low: Flo
     return found
 
 
-def _one_loop(spot: HotSpot) -> tuple[SNCurve, float, int] | None:
+def _one_loop(spot: HotSpot) -> Loop | None:
     """Curve, strength and choice of means of a hot spot whose curve is power laws, under a line to a strength or no rule."""
     if isinstance(spot.curve, SNFamily):
         return None
