@@ -320,10 +320,11 @@ def _power(ratio, rate, whole):
 
 
 @compiled
-def _reversed_of(high, low, twice, strength, means, out):
+def _reversed_of(high, low, factor, twice, strength, means, out):
     """The stress that a curve is asked for, of each cycle, inf where a mean reaches the strength: several cycles at once."""
+    half = 0.5 * factor
     for i in range(out.size):
-        size, mean = 0.5 * (high[i] - low[i]), 0.5 * (high[i] + low[i])
+        size, mean = half * (high[i] - low[i]), half * (high[i] + low[i])
         if means == 0:
             mean = mean if mean > 0.0 else 0.0
         elif means == 1:
@@ -333,10 +334,13 @@ def _reversed_of(high, low, twice, strength, means, out):
 
 
 @compiled
-def damage_of_nodes(high, low, often, ends, twice, strength, means, edge, kind, anchor_stress, anchor_life, rate, out):
-    """Damage of the cycles of several nodes, one after the other, `ends` says where those of each end: sums into `out`.
+def damage_of_nodes(
+    high, low, often, ends, which, factors, twice, strength, means, edge, kind, anchor_stress, anchor_life, rate, out
+):
+    """Damage of the cycles of the nodes `which`, at `factors` on their stresses, shape of `which`: sums into `out`.
 
-    `often` is how often each happens in a repeat, or those of one node where all have as many. The rule is
+    Cycles of the nodes stand one after the other, `ends` says where those of each end; `often`, as many or one for all, how
+    often each happens in a repeat. The rule is
     S_a / (1 - S_m / strength), none with an infinite `strength`; `means` are held at 0 or above (0), at -S_a or above (1), or
     not (2); `twice` is 2 for a curve in ranges. The curve is that of power laws, held lives and stresses without damage; inf
     where a mean reaches the strength.
@@ -345,13 +349,12 @@ def damage_of_nodes(high, low, often, ends, twice, strength, means, edge, kind, 
     for j in range(rate.size):
         whole[j] = int(rate[j]) if int(rate[j]) == rate[j] and 0 <= rate[j] <= MOST_MULTIPLIED else -1
     stresses = np.empty(BLOCK)
-    first = 0
-    for node in range(ends.size):
-        total = 0.0
-        for start in range(first, ends[node], BLOCK):
+    for k in range(which.size):
+        node, total = which[k], 0.0
+        for start in range(ends[node - 1] if node > 0 else 0, ends[node], BLOCK):
             end = min(start + BLOCK, ends[node])
             part = stresses[: end - start]
-            _reversed_of(high[start:end], low[start:end], twice, strength, means, part)
+            _reversed_of(high[start:end], low[start:end], factors[k], twice, strength, means, part)
             for i in range(part.size):
                 stress = part[i]
                 if stress == np.inf:
@@ -365,9 +368,8 @@ def damage_of_nodes(high, low, often, ends, twice, strength, means, edge, kind, 
                 share = 1.0 / anchor_life[j]
                 if kind[j] == POWER:
                     share *= _power(stress / anchor_stress[j], rate[j], whole[j])
-                total += share * (often[0] if often.size == 1 else often[start + i - first])
-        out[node] = total
-        first = ends[node]
+                total += share * (often[0] if often.size == 1 else often[start + i])
+        out[k] = total
 
 
 @compiled

@@ -62,7 +62,7 @@ def values_of(task: Task) -> NodeValues:
     found = _Sums(size, len(task.events))
     units, constants = task.scaled
     idle = harmless(units, constants, task.events, task.spot, task.code) if task.skip else np.zeros(size, dtype=bool)
-    counted, how = np.flatnonzero(~idle), _one_loop(task.spot)
+    counted, how = np.flatnonzero(~idle), one_loop(task.spot)
     for number, event in enumerate(task.events):
         reached = np.empty((size, 2))
         _extremes_of_idle(task, units, constants, event, np.flatnonzero(idle), reached)
@@ -223,14 +223,23 @@ def _damage_by_node(
         share = _damage(spot, event, high, low)
         owner = np.repeat(np.arange(ends.size), np.diff(ends, prepend=0))
         return np.bincount(owner, weights=share, minlength=ends.size).astype(np.float64)
+    often = np.array([event.occurrences])
+    if event.counts is not None:
+        often = event.occurrences * np.tile(event.counts, ends.size)
+    return damage_by_loop(how, (high, low, often, ends), np.arange(ends.size), np.ones(ends.size))
+
+
+def damage_by_loop(
+    how: Loop, cycles: tuple[FloatArray, FloatArray, FloatArray, IntArray], which: IntArray, factors: FloatArray
+) -> FloatArray:
+    """Damage a repeat at the nodes `which`, at `factors` on their stresses; `cycles`: high, low, how often, where each node ends."""
     curve, strength, means = how
-    often = np.array([event.occurrences]) if event.counts is None else event.occurrences * event.counts
-    twice, found = 2.0 if curve.stress == "range" else 1.0, np.empty(ends.size)
-    kernels.damage_of_nodes(high, low, often, ends, twice, strength, means, *curve.segments.by_stress, found)
+    twice, found = 2.0 if curve.stress == "range" else 1.0, np.empty(which.size)
+    kernels.damage_of_nodes(*cycles, which, factors, twice, strength, means, *curve.segments.by_stress, found)
     return found
 
 
-def _one_loop(spot: HotSpot) -> Loop | None:
+def one_loop(spot: HotSpot) -> Loop | None:
     """Curve, strength and choice of means of a hot spot whose curve is power laws, under a line to a strength or no rule."""
     if isinstance(spot.curve, SNFamily):
         return None

@@ -13,11 +13,14 @@ from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields.chunk_values import (
     ROOM,
+    Loop,
     Task,
     acts_together,
     cycles_side_by_side,
+    damage_by_loop,
     hot_spot_there,
     node_spectrum,
+    one_loop,
 )
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.whole_model import Watch
@@ -78,7 +81,7 @@ class _Stress:
     def together(self) -> int:
         """How many nodes at once: as many as have cycles that stay in the cache."""
         samples = sum(event.loads.shape[0] for event in self.events)
-        return int(max(MOST_TOGETHER // 100, min(MOST_TOGETHER, ROOM // max(samples // 3, 1))))
+        return int(max(MOST_TOGETHER // 100, min(MOST_TOGETHER, 4 * ROOM // max(samples // 3, 1))))
 
     def task(self, spot: HotSpot, places: IntArray) -> Task:
         """The nodes at those places, all with one hot spot, as work for the loops."""
@@ -102,6 +105,9 @@ def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
 
     order = np.argsort(node, kind="stable")
     ends = np.searchsorted(node[order], np.arange(places.size + 1))
+    how = one_loop(spot)
+    if how is not None and spot.below_knee != "consistent":
+        return _by_loop(how, spectrum, order, ends, allowed)
 
     def excess(log_factors: FloatArray, which: IntArray) -> FloatArray:
         """Logarithm of damage over what is allowed, for some of the nodes."""
@@ -111,10 +117,25 @@ def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
             part, owner = _part(spectrum, rows), np.repeat(np.arange(which.size), ends[which + 1] - ends[which])
         damage = part.damage_of(part.equivalent_stress(np.exp(log_factors)[owner]))  # type: ignore[arg-type]
         total = np.bincount(owner, weights=np.minimum(damage, 1e300), minlength=which.size)
-        with np.errstate(divide="ignore"):
-            return np.clip(np.log(total / allowed), _NEVER, _AT_ONCE)
+        return _logarithm(total / allowed)
 
     return _solved(excess, places.size)
+
+
+def _by_loop(how: Loop, spectrum: Spectrum, order: IntArray, ends: IntArray, allowed: float) -> FloatArray:
+    """The same where one loop gives the damage of a node."""
+    sorted_cycles = spectrum.cycles.chosen(order)
+    cycles = (sorted_cycles.maximum, sorted_cycles.minimum, spectrum.per_repeat[order], ends[1:])
+
+    def excess(log_factors: FloatArray, which: IntArray) -> FloatArray:
+        return _logarithm(damage_by_loop(how, cycles, which, np.exp(log_factors)) / allowed)
+
+    return _solved(excess, ends.size - 1)
+
+
+def _logarithm(ratios: FloatArray) -> FloatArray:
+    with np.errstate(divide="ignore"):
+        return np.clip(np.log(ratios), _NEVER, _AT_ONCE)
 
 
 def _runs(starts: IntArray, ends: IntArray) -> IntArray:
