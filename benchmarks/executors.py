@@ -16,7 +16,7 @@ from whole_model import SPOT, model
 
 from vivid_anvil.fields import assess_model
 
-WORKERS, CHUNK = 2, 500
+WORKERS = 2
 
 
 def main(nodes: int, samples: int) -> None:
@@ -26,12 +26,12 @@ def main(nodes: int, samples: int) -> None:
         took = []
         for _ in range(4):  # in the first the workers start
             start = time.perf_counter()
-            assess_model(field, loads, duty, SPOT, executor=executor, chunk=CHUNK, skip_harmless="no")
+            assess_model(field, loads, duty, SPOT, executor=executor, skip_harmless="no")
             took.append(time.perf_counter() - start)
         return min(took)
 
     alone = seconds(None)
-    print(f"{nodes} nodes, {samples} samples, {WORKERS} workers, {CHUNK} nodes at once")
+    print(f"{nodes} nodes, {samples} samples, {WORKERS} workers")
     print(f"{'one after the other':<24}{alone:8.2f} s")
     with ThreadPoolExecutor(WORKERS) as threads:
         shared = {"threads": seconds(threads)}

@@ -2,7 +2,7 @@
 
 python benchmarks/whole_model.py [nodes] [samples]
 
-Other: NumPy with BLAS, σ(t) = Σ unit stress × load(t), then signed von Mises, in chunks of nodes, on two threads. Ours: the same
+Other: NumPy with BLAS, σ(t) = Σ unit stress × load(t), then signed von Mises, held in the cache (10 nodes at once). Ours: the same
 stresses, their rainflow cycles, Goodman and a curve of two slopes, two threads, nothing skipped.
 """
 
@@ -19,7 +19,7 @@ from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
 from vivid_anvil.materials import Material, knee_curve
 from vivid_anvil.stress import HotSpot
 
-CHUNK = 100
+CHUNK = 10
 CASES = ("one", "two", "three")
 STEEL = Material(name="steel", ultimate_strength=900.0)
 CURVE = knee_curve(
@@ -39,12 +39,42 @@ def model(nodes: int, samples: int) -> tuple[StressField, FieldLoads, DutyCycle]
     return field, FieldLoads([CaseLoad(case=name, channel=name, unit_load=1.0) for name in CASES]), duty
 
 
-def superposed(field: StressField, loads: np.ndarray, start: int) -> float:
-    """Signed von Mises stress of every node and sample of a chunk; the largest."""
-    units = np.ascontiguousarray(field.stresses[:, start : start + CHUNK].reshape(3, -1).T)
-    xx, yy, zz, xy, yz, zx = np.moveaxis((units @ loads).reshape(-1, 6, loads.shape[1]), 1, 0)
-    square = 0.5 * ((xx - yy) ** 2 + (yy - zz) ** 2 + (zz - xx) ** 2) + 3.0 * (xy**2 + yz**2 + zx**2)
-    return float((np.sqrt(square) * np.where(xx + yy + zz >= 0.0, 1.0, -1.0)).max())
+class Superposed:
+    """Signed von Mises stress of every node and sample, in chunks and buffers that stay in the cache: BLAS, then NumPy in place."""
+
+    def __init__(self, field: StressField, loads: np.ndarray) -> None:
+        self.units, self.loads = field.stresses.transpose(1, 2, 0), loads  # node, component, case
+        self.sums = np.empty((6, CHUNK, loads.shape[1]))
+        self.rooms = np.empty((3, CHUNK, loads.shape[1]))
+
+    def largest(self) -> float:
+        return max(self._of(start) for start in range(0, len(self.units), CHUNK))
+
+    def _of(self, start: int) -> float:
+        units = np.ascontiguousarray(self.units[start : start + CHUNK].transpose(1, 0, 2))
+        square, one, trace = self.rooms[:, : units.shape[1]]
+        sums = self.sums[:, : units.shape[1]]
+        for unit, into in zip(units, sums, strict=True):
+            np.matmul(unit, self.loads, out=into)
+        xx, yy, zz, xy, yz, zx = sums
+        np.add(xx, yy, out=trace)
+        trace += zz
+        np.subtract(xx, yy, out=square)
+        square *= square
+        for first, second in ((yy, zz), (zz, xx)):
+            np.subtract(first, second, out=one)
+            one *= one
+            square += one
+        square *= 0.5
+        for shear in (xy, yz, zx):
+            shear *= shear
+        xy += yz
+        xy += zx
+        xy *= 3.0
+        square += xy
+        np.sqrt(square, out=square)
+        np.copysign(square, trace, out=square)
+        return float(square.max())
 
 
 def main(nodes: int, samples: int) -> None:
@@ -57,11 +87,10 @@ def main(nodes: int, samples: int) -> None:
             found = assess_model(field, given, duty, SPOT, executor=pool, skip_harmless="no")
             return float(found.values.highest.max())
 
-        def other() -> float:
-            return max(pool.map(lambda start: superposed(field, loads, start), range(0, nodes, CHUNK)))
+        other = Superposed(field, loads).largest
 
         assert np.isclose(ours(), other(), rtol=1e-9)
-        report(f"{nodes} nodes, {samples} samples / NumPy stresses alone", *in_turn(ours, other), "1.5")
+        report(f"{nodes} nodes, {samples} samples / NumPy stresses alone", *in_turn(ours, other), "0.5")
 
 
 if __name__ == "__main__":

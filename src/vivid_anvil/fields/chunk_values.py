@@ -232,7 +232,7 @@ def _damage_by_node(
 def damage_by_loop(
     how: Loop, cycles: tuple[FloatArray, FloatArray, FloatArray, IntArray], which: IntArray, factors: FloatArray
 ) -> FloatArray:
-    """Damage a repeat at the nodes `which`, at `factors` on their stresses; `cycles`: high, low, how often, where each node ends."""
+    """Damage a repeat at the nodes `which`, at `factors` on their stresses; `cycles`: high, low, how often, ends of nodes."""
     curve, strength, means = how
     twice, found = 2.0 if curve.stress == "range" else 1.0, np.empty(which.size)
     kernels.damage_of_nodes(*cycles, which, factors, twice, strength, means, *curve.segments.by_stress, found)

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from concurrent.futures import FIRST_COMPLETED, Executor, Future, wait
+from concurrent.futures import FIRST_COMPLETED, Executor, Future, ProcessPoolExecutor, ThreadPoolExecutor, wait
 from dataclasses import replace
 from pathlib import Path
 
@@ -30,6 +30,7 @@ from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import opened
 
 CHUNK = 2000  # nodes handed to a worker at once
+FAR_CHUNK = 5000  # to one that is no pool of this machine: each hand-over costs tens of milliseconds of work
 AHEAD = 256  # chunks handed out and not yet back: what waits costs memory
 
 Watch = Callable[[str, int, int], None]
@@ -48,7 +49,7 @@ def assess_model(
     leave_out: Sequence[str | int] = (),
     target: float | str | None = None,
     executor: Executor | None = None,
-    chunk: int = CHUNK,
+    chunk: int | None = None,
     skip_harmless: str = "yes",
     keep_in: str | Path | None = None,
     watch: Watch | None = None,
@@ -59,7 +60,8 @@ def assess_model(
     spots for the nodes of some sets, by the name of the set; where sets overlap the first named holds. Stresses of an element
     belong to the set of elements of that name, where there is one. `leave_out` are nodes, by their numbers or by the names of
     sets, that are not assessed: supports, places where a load is put on.
-    `executor` is any of `concurrent.futures` (None: one after the other here); the result does not depend on it, nor on `chunk`.
+    `executor` is any of `concurrent.futures` (None: one after the other here); the result does not depend on it, nor on `chunk`,
+    the nodes handed over at once: 2000, or 5000 to an executor that is no pool of this machine, unless stated.
     With `keep_in`, a folder, finished chunks are kept, and an interrupted run goes on from there. `skip_harmless` is "yes" or
     "no". `watch(label, done, of)` is told how many nodes are done.
 
@@ -68,7 +70,8 @@ def assess_model(
     how = measure if isinstance(measure, StressMeasure) else StressMeasure(measure)
     own = None if directions is None else _directions(directions, field.size)
     checks.one_of("whole model, skip_harmless", skip_harmless, ("yes", "no"))
-    if not checks.real_number("whole model, chunk", chunk) >= 1:
+    together = _usual_chunk(executor, keep_in) if chunk is None else checks.real_number("whole model, chunk", chunk)
+    if not together >= 1:
         raise InputError("whole model, chunk", f"{chunk}", "one node or more")
     named = dict(regions or {})
     for one in (spot, *named.values()):
@@ -81,7 +84,7 @@ def assess_model(
     region_of = regions_of(field, list(named))
     spots = (spot, *named.values())
     out = left_out(field, leave_out)
-    chunks = _chunks(region_of, int(chunk), None if out is None else out[owners])
+    chunks = _chunks(region_of, int(together), None if out is None else out[owners])
     bare = replace(duty_cycle)  # without what it has counted so far
     along = how.along if weights is None else weights
     depends_on = (units, constants, along, region_of, out, chunk, events, spots, code, skip, bare)
@@ -158,6 +161,12 @@ def left_out(field: StressField, names: Sequence[str | int]) -> NDArray[np.bool_
     if found.all():
         raise InputError("whole model, leave_out", "every node", "some that are assessed")
     return checks.read_only(found)
+
+
+def _usual_chunk(executor: Executor | None, keep_in: str | Path | None) -> int:
+    """How many nodes go over at once; where chunks are kept as many for every executor, so that another one may go on."""
+    near = executor is None or isinstance(executor, (ThreadPoolExecutor, ProcessPoolExecutor))
+    return CHUNK if near or keep_in is not None else FAR_CHUNK
 
 
 def _chunks(region_of: IntArray, chunk: int, without: NDArray[np.bool_] | None) -> list[IntArray]:
