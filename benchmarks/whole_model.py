@@ -2,8 +2,8 @@
 
 python benchmarks/whole_model.py [nodes] [samples]
 
-Other: NumPy with BLAS, σ(t) = Σ unit stress × load(t), then signed von Mises, held in the cache (10 nodes at once). Ours: the same
-stresses, their rainflow cycles, Goodman and a curve of two slopes, two threads, nothing skipped.
+Other: NumPy with BLAS, σ(t) = Σ unit stress × load(t), then signed von Mises, held in the cache (10 nodes at once). Ours: the
+same stresses, their rainflow cycles, Goodman and a curve of two slopes, two threads, nothing skipped.
 """
 
 from __future__ import annotations
@@ -40,7 +40,7 @@ def model(nodes: int, samples: int) -> tuple[StressField, FieldLoads, DutyCycle]
 
 
 class Superposed:
-    """Signed von Mises stress of every node and sample, in chunks and buffers that stay in the cache: BLAS, then NumPy in place."""
+    """Signed von Mises stress of every node and sample, in buffers that stay in the cache: BLAS, then NumPy in place."""
 
     def __init__(self, field: StressField, loads: np.ndarray) -> None:
         self.units, self.loads = field.stresses.transpose(1, 2, 0), loads  # node, component, case

@@ -36,8 +36,8 @@ def turning_points(samples, index):
 def _turns(samples, offset, level, last, rising, points, where):
     """Turning points of a piece whose first sample is number `offset`, after `level` that began at sample `last`.
 
-    The levels that are left for good into `points`, where each began into `where`; returns how many, level, its sample, whether it
-    rises, and how many samples are not finite. No branch in the loop: turns of a random load cannot be foretold.
+    The levels that are left for good into `points`, where each began into `where`; returns how many, level, its sample, whether
+    it rises, and how many samples are not finite. No branch in the loop: turns of a random load cannot be foretold.
     """
     count = 0
     bad = 0
