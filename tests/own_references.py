@@ -12,6 +12,8 @@ from tests.cracks.dislocations import equal_tension, exact_k, pressed_apart, ten
 from tests.cracks.test_by_cycle import LAWS, PLATE, SURFACE, by_hand, two_by_hand, wheeler, willenborg
 from vivid_anvil import cracks as cr
 from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
+from vivid_anvil.damage import assess_life
+from vivid_anvil.histories import DutyCycle, Event, LoadStates
 from vivid_anvil.intensity import (
     hole_crack,
     hole_crack_biaxial,
@@ -19,6 +21,8 @@ from vivid_anvil.intensity import (
     surface_crack,
     surface_ends_by_weight,
 )
+from vivid_anvil.materials import Material, detail_curve
+from vivid_anvil.stress import HotSpot
 
 ROWS = np.column_stack([np.where(np.arange(400) % 50, 100.0, 190.0), np.arange(400) % 7 * 6.0])
 
@@ -67,9 +71,26 @@ def _shallow_in_bar() -> tuple[float, float]:
     return surface_crack(1e-4, 1e-4, 20.0).tension, float(cr.BarSurfaceCrack(20.0).geometry_factor(1e-4))
 
 
+def _states() -> tuple[float, float]:
+    """Ranges of 85 and 48 MPa, and one below the cut-off, on class 71."""
+    knee = 71.0 * (2.0 / 5.0) ** (1.0 / 3.0)
+    wanted = 120 / (5e6 * (knee / 85.0) ** 3) + 300 / (5e6 * (knee / 48.0) ** 5)
+    toe = HotSpot(
+        name="toe",
+        stress_per_load={"weight": 40.0, "passengers": 85.0, "wind": 30.0},
+        material=Material(name="steel"),
+        curve=detail_curve("EN 1993-1-9", 71),
+    )
+    loading = LoadStates.of({"weight": 1, "passengers": [0, 1]}, cycles=120)
+    gusts = LoadStates.of({"weight": 1, "passengers": 0.8, "wind": [-0.6, 1.0, 0.2, 0.5]}, cycles=300)
+    day = DutyCycle("day", (Event("loading", loading), Event("gusts", gusts)))
+    return wanted, assess_life(toe, day).damage_per_repeat
+
+
 _LOOP = "the model as a plain loop over the cycles"
 _DISLOCATIONS = "dislocations along the crack, a = 0.5 r"
 REFERENCES = [
+    Reference("States of several loads", "ranges of the sum, EN 1993-1-9:2005, 7.1, by hand", 1e-9, _states),
     Reference("Two cracks at a hole (Newman 1971)", _DISLOCATIONS, 0.0015, _at_hole(2, tension, hole_crack)),
     Reference("One crack at a hole (Newman 1971)", _DISLOCATIONS, 0.055, _at_hole(1, tension, hole_crack)),
     Reference(

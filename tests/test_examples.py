@@ -9,6 +9,11 @@ import pytest
 EXAMPLES = sorted((Path(__file__).parents[1] / "examples").glob("*.py"))
 PROMISED = {
     "from_python": ["<LifeResult toe: life ", "Life of toe, worked by hand", "Reserve factor on life"],
+    "static_load_cases": [
+        "life 61.51 years, meets the target",
+        "carrier passes in wind: 42.3% of the damage",
+        "22 MPa × 1 + 61 MPa × 1 + 34 MPa × 0",
+    ],
     "drawing_board": ["fully reversed, Kf = 1.0: ", "pulsating from zero, Kf = 1.4: life", "fails the target"],
     "from_measurement_to_service_life": [
         "gate of 0.1 kN: 149",

@@ -25,6 +25,7 @@ _HOMES = {
         "DutyCycle",
         "Event",
         "LoadHistory",
+        "LoadStates",
         "rainflow",
         "read_csv",
         "turning_points",
@@ -89,7 +90,7 @@ if TYPE_CHECKING:
     from vivid_anvil.figures.plot import plot
     from vivid_anvil.figures.style import save_figure
     from vivid_anvil.findings import Finding
-    from vivid_anvil.histories import Channel, ConstantAmplitude, Cycles, DutyCycle, Event, LoadHistory
+    from vivid_anvil.histories import Channel, ConstantAmplitude, Cycles, DutyCycle, Event, LoadHistory, LoadStates
     from vivid_anvil.histories.rainflow import rainflow
     from vivid_anvil.histories.read_csv import read_csv
     from vivid_anvil.histories.turning_points import turning_points

@@ -83,6 +83,7 @@ EVENTS = {
     "spectrum": EVENT.format("classes", 2)
     + CHANNEL
     + 'spectrum = { unit = "kN", range = [9, 4], cycles = [10, 900], r_ratio = [0.0, 0.2] }\n',
+    "states": EVENT.format("table", 2) + 'states = { force = ["0 kN", "9 kN", "3 kN", "5 kN"] }\ncycles = 100\n',
     "once in ten weeks": EVENT.format("lap", 300)
     + 'history = "lap.csv"\n'
     + EVENT.format("stop", 0.1)

@@ -156,6 +156,9 @@ def test_there_is_a_block_for_each_kind_of_event_and_each_runs(run, tmp_path):
         study = text.replace(events, block_of(one, "# [[duty_cycle.events]]") + "\n")
         if channel == "load factor":
             study = study.replace('channel = "force"', 'channel = "load factor"').replace("5.5 MPa/kN", "120 MPa")
+        if "states" in data:
+            both = 'stress_per_load = { weight = "40 MPa", wind = "30 MPa" }'
+            study = study.replace('channel = "force"\nstress_per_load = "5.5 MPa/kN"', both)
         (tmp_path / f"one{i}.toml").write_text(study)
         code, _, err = run("life", tmp_path / f"one{i}.toml")
         assert code == 0, (taken, err)

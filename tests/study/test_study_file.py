@@ -561,6 +561,7 @@ FAULTS = {
     "length unit twice": (model("[model]", '[model]\nlength_unit = "mm"'), "length_unit", "the file says it itself"),
     "cases twice": (model("[model]", '[model]\ncases = ["pull"]'), "cases", "the file says it itself"),
     "unknown measure": (model("[model]", '[model]\nmeasure = "signed Treska"'), "model", "Did you mean"),
+    "cases ignored": (model("[model]", '[model]\nignore_cases = ["push"]'), "ignore_cases", "no load case 'push'"),
     "left out": (model("[model]", '[model]\nleave_out = ["no set"]'), "leave_out", "none: this field has no set"),
     "R of the tests": (law_key("valid_r = [0.5, 0.1]"), "valid_r", "a lower and a higher R"),
     "apart bare": (model("[model]", "[model]\napart = 5"), "apart", "without a unit"),
@@ -770,6 +771,11 @@ FAULTS = {
         (LAST, ROWS.format('spectrum = { unit = "kN", range = [3.0] }')),
         "(rows)",
         "a column 'cycles'",
+    ),
+    "states nobody feels": (
+        (LAST, ROWS.format("states = { wind = [0, 1] }\ncycles = 3").replace('channel = "vertical force"\n', "")),
+        "event rows",
+        "no channel 'vertical force'",
     ),
     "programme without channel": (
         (LAST, ROWS.replace("channel", "#").format('programme = "x.csv"')),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import os
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
 import numpy as np
@@ -128,9 +128,11 @@ def hot_spots_table(study: Study) -> RenderableType:
     made = table("Hot spot", "Channel", "Stress per load", "Kf", "S-N curve", "Mean stress")
     for spot in study.hot_spots:
         curve = "none" if spot.curve is None else spot.curve.name
-        made.add_row(
-            spot.name, spot.channel, str(spot.stress_per_load), number(spot.notch_factor), curve, spot.mean_stress
+        several = isinstance(spot.stress_per_load, Mapping)
+        channel, per_load = (
+            ("several", str(spot.channel)) if several else (str(spot.channel), str(spot.stress_per_load))
         )
+        made.add_row(spot.name, channel, per_load, number(spot.notch_factor), curve, spot.mean_stress)
     return made
 
 

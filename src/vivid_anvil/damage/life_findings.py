@@ -145,7 +145,7 @@ def _samples_per_cycle(result: LifeResult) -> Iterator[Finding]:
         untimed = source.history is None or source.history.steps != "even"
         if untimed or source.history is None or damage.sum() <= 0.01 * result.damage_per_repeat:
             continue
-        values = source.history[result.hot_spot.channel].values
+        values = source.history[str(result.hot_spot.channel)].values
         samples = samples_per_cycle(values, result.spectrum.cycles.chosen(of), damage)
         if samples < FEW_SAMPLES:
             yield Finding(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Any
 
 from vivid_anvil.html import html_table
@@ -17,11 +17,12 @@ if TYPE_CHECKING:
 def life_record(result: LifeResult) -> dict[str, Any]:
     """Everything the result says, in coherent units; inf is written as the text "inf"."""
     spot, curve, duty = result.hot_spot, result.curve, result.duty_cycle
+    per_load = spot.stress_per_load
     record: dict[str, Any] = plain(
         {
             "hot_spot": spot.name,
-            "channel": spot.channel,
-            "stress_per_load": spot.stress_per_load,
+            "channel": str(spot.channel),
+            "stress_per_load": dict(per_load) if isinstance(per_load, Mapping) else per_load,
             "offset_MPa": spot.offset,
             "notch_factor": spot.notch_factor,
             "sn_curve": curve_record(curve),

@@ -10,7 +10,9 @@ from vivid_anvil.damage.below_knee import curve_below_knee
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.mean_stress_rules import compressive_mean, counted_r, mean_stress_rule, rule_value
 from vivid_anvil.damage.rule_working import rule_steps
+from vivid_anvil.damage.sum_working import sum_steps
 from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories import ChannelSum
 from vivid_anvil.histories.calendar import amount
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily, family_steps, life_steps
 from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, factor, in_unit, number, opened, shown
@@ -107,7 +109,7 @@ def _curve_made(result: LifeResult) -> tuple[Step, ...]:
 def _stress_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[Step]:
     """From the two loads of the cycle to the local stress amplitude and mean."""
     spot, cycles, duty = result.hot_spot, result.spectrum.cycles, result.duty_cycle
-    dimension = duty.dimension_of_channel(spot.channel)
+    dimension, several = duty.dimension_of_channel(spot.channel), isinstance(spot.channel, ChannelSum)
     per_load = spot.nominal_factor(dimension)
     load_unit, unit = display_unit(dimension, system), display_unit("stress", system)
     in_load = factor(load_unit, DIMENSIONS[dimension]) if load_unit != "1" else 1.0
@@ -120,11 +122,15 @@ def _stress_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[St
         load = (stress - fixed) / (spot.notch_factor * per_load) / in_load
         value = float(shown(stress, "stress", system))
         stresses.append(value)
+        made = f"{ratio} × {put_in(load)} {load_unit}"
+        if isinstance(spot.channel, ChannelSum):
+            steps += sum_steps(result, cycle, load * in_load, f"{label}imum", system)
+            made = f"{put_in(load)} {load_unit}"
         steps.append(
             Step(
                 f"Local stress at the cycle's {label}imum",
-                f"S_{label} = K_f × (s × F + S_0)",
-                f"{kf} × ({ratio} × {put_in(load)} {load_unit} + {offset} {unit})",
+                f"S_{label} = K_f × ({'S_n' if several else 's × F'} + S_0)",
+                f"{kf} × ({made} + {offset} {unit})",
                 value,
                 unit,
             )

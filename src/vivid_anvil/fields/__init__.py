@@ -27,7 +27,7 @@ from vivid_anvil.fields.read_mesh import read_mesh
 from vivid_anvil.fields.read_sets import with_sets
 from vivid_anvil.fields.reserves import reserves_on_stress
 from vivid_anvil.fields.rows import FACES, Rows
-from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField, joined_cases, with_boxes
+from vivid_anvil.fields.stress_field import COMPONENTS, Elements, StressField, joined_cases, with_boxes, without_cases
 from vivid_anvil.fields.structural_field import ThroughPath, ToePath, structural_field
 from vivid_anvil.fields.surface import outer_surface, undrawable
 from vivid_anvil.fields.tables_of_fields import read_field_table, write_field_table
@@ -98,6 +98,7 @@ __all__ = [
     "von_mises",
     "with_boxes",
     "with_sets",
+    "without_cases",
     "worst_cycle",
     "write_field_hdf5",
     "write_field_table",

@@ -87,7 +87,7 @@ def cycles_side_by_side(task: Task) -> tuple[Cycles, FloatArray, IntArray]:
         for places, high, low, ends, _ in batches(task, units, constants, event, everyone):
             owner = np.repeat(places, np.diff(ends, prepend=0))
             count = np.ones(high.size) if event.counts is None else np.tile(event.counts, places.size)
-            parts.append((high - low, 0.5 * (high + low), count, count * event.occurrences, owner))
+            parts.append((high - low, 0.5 * (high + low), count, count * event.often, owner))
     ranges, means, count, often, owner = (np.concatenate(column) for column in zip(*parts, strict=True))
     nowhere = np.broadcast_to(np.int64(-1), ranges.shape)
     cycles = Cycles(range=ranges, mean=means, count=count, start=nowhere, end=nowhere, dimension="stress")
@@ -223,9 +223,9 @@ def _damage_by_node(
         share = _damage(spot, event, high, low)
         owner = np.repeat(np.arange(ends.size), np.diff(ends, prepend=0))
         return np.bincount(owner, weights=share, minlength=ends.size).astype(np.float64)
-    often = np.array([event.occurrences])
+    often = np.array([event.often])
     if event.counts is not None:
-        often = event.occurrences * np.tile(event.counts, ends.size)
+        often = event.often * np.tile(event.counts, ends.size)
     return damage_by_loop(how, (high, low, often, ends), np.arange(ends.size), np.ones(ends.size))
 
 
@@ -262,5 +262,5 @@ def _damage(spot: HotSpot, event: EventLoads, high: FloatArray, low: FloatArray)
     cycles = Cycles(
         range=high - low, mean=0.5 * (high + low), count=count, start=nowhere, end=nowhere, dimension="stress"
     )
-    spectrum = Spectrum.of_cycles(spot, cycles, count * event.occurrences)
+    spectrum = Spectrum.of_cycles(spot, cycles, count * event.often)
     return spectrum.damage()

@@ -12,7 +12,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, real_number
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields.stress_field import StressField
-from vivid_anvil.histories import Channel, DutyCycle, GatedHistory, LoadHistory, Steps
+from vivid_anvil.histories import Channel, DutyCycle, GatedHistory, LoadHistory, LoadStates, Steps
 from vivid_anvil.units import DIMENSIONS, coherent
 
 
@@ -67,6 +67,7 @@ class EventLoads:
     """An event ready for the loops: name, how often in a repeat, and loads over unit loads, shape (samples, cases).
 
     Of events that are specified by their cycles the samples are the two ends of each, and `counts` says how many there are.
+    Loads that go through states together, back to the first, do so `passes` times.
     """
 
     name: str
@@ -75,6 +76,12 @@ class EventLoads:
     sample_rate: float
     counts: FloatArray | None = None
     steps: Steps = "even"
+    passes: float | None = None
+
+    @property
+    def often(self) -> float:
+        """How often in a repeat the samples are gone through."""
+        return self.occurrences * (1.0 if self.passes is None else self.passes)
 
     @cached_property
     def by_case(self) -> FloatArray:
@@ -117,7 +124,7 @@ class FieldLoads:
                 f"load case {left[0]}",
                 "no history and not constant",
                 "a load for every case of the field",
-                "Give it a history, make it constant, or leave the case out of the field.",
+                "Give it a history or states with a load factor of that name, make it constant, or name it in ignore_cases.",
             )
 
     def units(self, stresses: StressField) -> FloatArray:
@@ -155,6 +162,9 @@ class FieldLoads:
             )
         if isinstance(load, LoadHistory):
             return EventLoads(name, often, self._matrix(name, load.__getitem__), load.sample_rate, steps=load.steps)
+        if isinstance(load, LoadStates):
+            loads = self._matrix(name, load.__getitem__)
+            return EventLoads(name, often, loads, 1.0, steps="none", passes=load.cycles)
         table = load.rainflow(self._only_channel(name), residue="repeated")
         if ordered:
             load.sequence(self._only_channel(name))  # refuses a load without order
@@ -173,7 +183,7 @@ class FieldLoads:
             raise InputError(
                 f"event {event}",
                 "cycles of one channel",
-                f"a history with the channels {listed(channels)}",
+                f"a history, or states, with the channels {listed(channels)}",
                 "How loads go together is known from their course in time only.",
             )
         return channels[0]

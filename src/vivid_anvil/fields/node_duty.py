@@ -11,7 +11,7 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.fields.field_loads import EventLoads
-from vivid_anvil.histories import Channel, Cycles, DutyCycle, Event, LoadHistory, LoadSequence
+from vivid_anvil.histories import Channel, Cycles, DutyCycle, Event, LoadHistory, LoadSequence, LoadStates
 
 CHANNEL = "stress"
 
@@ -37,9 +37,13 @@ def _stressed(
     return dataclasses.replace(duty_cycle, events=tuple(made))
 
 
-def stress_load(event: EventLoads, stress_of: Callable[[FloatArray], FloatArray]) -> LoadHistory | NodeCycles:
-    """The stress of an event: a history, or the cycles that it is specified by."""
+def stress_load(
+    event: EventLoads, stress_of: Callable[[FloatArray], FloatArray]
+) -> LoadHistory | LoadStates | NodeCycles:
+    """The stress of an event: a history, states, or the cycles that it is specified by."""
     history = stress_of(event.loads)
+    if event.passes is not None:
+        return LoadStates((Channel(CHANNEL, history, "stress"),), event.passes)
     if event.counts is None:
         return LoadHistory(event.name, (Channel(CHANNEL, history, "stress"),), event.sample_rate, steps=event.steps)
     return NodeCycles(history[0::2], history[1::2], event.counts)

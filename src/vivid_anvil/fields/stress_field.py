@@ -319,3 +319,23 @@ def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[flo
             raise InputError(where, "no nodes in the box", f"a box within {reach} mm", "Are the units right?")
         sets[name] = np.flatnonzero(inside)
     return dataclasses.replace(field, node_sets=sets)
+
+
+def without_cases(field: StressField, names: Sequence[str]) -> StressField:
+    """The same field without some load cases; InputError for a case that is not there, and where none would be left.
+
+    >>> plate = StressField(cases=["pull", "preload"], node_ids=[1], coordinates=[[0, 0, 0]], stresses=[[[9, 0, 0, 0, 0, 0]]] * 2)
+    >>> without_cases(plate, ["preload"]).cases
+    ('pull',)
+    """
+    for name in names:
+        if name not in field.cases:
+            hint = did_you_mean(name, list(field.cases))
+            raise InputError("ignore_cases", f"no load case {name!r}", f"one of {listed(field.cases)}", hint)
+    if not names:
+        return field
+    left = [i for i, name in enumerate(field.cases) if name not in names]
+    if not left:
+        raise InputError("ignore_cases", listed(names), "at least one load case that is left")
+    rows = None if field.rows is None else dataclasses.replace(field.rows, stresses=field.rows.stresses[left])
+    return dataclasses.replace(field, cases=[field.cases[i] for i in left], stresses=field.stresses[left], rows=rows)

@@ -1,6 +1,7 @@
 """What the part goes through: load histories and events, and their cycles."""
 
 from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, LoadSequence, Source, worst_case_pairs
+from vivid_anvil.histories.channel_sum import ChannelSum
 from vivid_anvil.histories.check_history import ChannelCheck, check_history
 from vivid_anvil.histories.constant_amplitude import ConstantAmplitude
 from vivid_anvil.histories.counter import RANGES_AND_MEANS, RANGES_ONLY, RESIDUES, RainflowCounter, Residue
@@ -9,6 +10,7 @@ from vivid_anvil.histories.events import DutyCycle, Event
 from vivid_anvil.histories.exceedance import Exceedance, classes_of_exceedance, exceedance
 from vivid_anvil.histories.gate import Gated, GatedHistory, gate
 from vivid_anvil.histories.load_history import Channel, LoadHistory, Steps
+from vivid_anvil.histories.load_states import LoadStates
 from vivid_anvil.histories.matrix import (
     CLASS_VALUES,
     MATRICES,
@@ -75,6 +77,7 @@ __all__ = [
     "BlockProgramme",
     "Channel",
     "ChannelCheck",
+    "ChannelSum",
     "ConstantAmplitude",
     "CycleMatrix",
     "Cycles",
@@ -88,6 +91,7 @@ __all__ = [
     "LoadHistory",
     "LoadSequence",
     "LoadSpectrum",
+    "LoadStates",
     "PeakCount",
     "RainflowCounter",
     "Residue",

@@ -26,7 +26,7 @@ from vivid_anvil.histories.counter import RainflowCounter
 from vivid_anvil.histories.cycles import Cycles
 
 if TYPE_CHECKING:
-    from vivid_anvil.histories.events import DutyCycle
+    from vivid_anvil.histories.events import DutyCycle, Seen
     from vivid_anvil.histories.gate import Gated
     from vivid_anvil.histories.load_history import LoadHistory
 
@@ -63,7 +63,7 @@ Closed = list[tuple[Cycles, float]]
 Unit = Callable[[FloatArray], tuple[Closed, FloatArray]]
 
 
-def in_order(duty_cycle: DutyCycle, channel: str, residue: str) -> Cycles:
+def in_order(duty_cycle: DutyCycle, channel: Seen, residue: str) -> Cycles:
     """The cycles between events that follow one another as listed, in one repeat.
 
     The repeat itself follows itself for ever (residue "repeated"), or its residue counts as half cycles.
@@ -199,7 +199,7 @@ def _check_event(where: str, event: Any) -> None:
         )
 
 
-def _pass(duty_cycle: DutyCycle, channel: str) -> Unit:
+def _pass(duty_cycle: DutyCycle, channel: Seen) -> Unit:
     """One repeat as a unit: what closes between its events when it follows the open turning points given."""
     units: list[tuple[Unit, int]] = []
     for event in duty_cycle.events:
@@ -207,7 +207,8 @@ def _pass(duty_cycle: DutyCycle, channel: str) -> Unit:
         if hasattr(event.load, "events"):
             units.append((_pass(event.load, channel), times))  # type: ignore[arg-type]
         else:
-            steps = event.load.sequence(channel).steps
+            load = event.load if isinstance(channel, str) else channel.seen(event.load)
+            steps = load.sequence(str(channel)).steps
             units.append((_steps([(values, whole(event.name, n)) for values, n in steps]), times))
     return _in_turn(units)
 

@@ -19,14 +19,17 @@ from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, LoadSequence, Source, in_order, whole, worst_case
 from vivid_anvil.histories.calendar import Calendar, amount, plural
+from vivid_anvil.histories.channel_sum import ChannelSum
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.gate import GatedHistory
 from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.histories.load_states import LoadStates
 from vivid_anvil.html import html_frame
 from vivid_anvil.units import DIMENSIONS, coherent, number, split
 
 HOUR = 3600.0
+Seen = str | ChannelSum  # a channel, or several that act together
 _GROUPED = re.compile(r"(?<=\d)[ _](?=\d{3}(?!\d))")  # "50 000", "50_000"
 
 
@@ -87,9 +90,12 @@ class Event:
         """Time of one occurrence, s: the stated one, else that of the load; None where neither is known."""
         return self.load.duration if self.duration is None else float(self.duration)
 
-    def extremes(self, channel: str) -> tuple[float, float]:
+    def extremes(self, channel: Seen) -> tuple[float, float]:
         """Lowest and highest load of the channel, in its coherent unit."""
-        return self.load.extremes(channel)
+        if isinstance(self.load, DutyCycle):
+            return self.load.extremes(channel)
+        low, high = _seen(self.name, self.load, channel).extremes(str(channel))
+        return low, high
 
     def dimension_of_channel(self, channel: str) -> str:
         """The dimension of one of the event's channels; InputError where it has no such channel."""
@@ -122,17 +128,55 @@ class SimpleEvent(NamedTuple):
     load: Load
     lasts: float | None
 
-    def extremes(self, channel: str) -> tuple[float, float]:
+    def extremes(self, channel: Seen) -> tuple[float, float]:
         """Lowest and highest load of the channel, in its coherent unit."""
-        return self.load.extremes(channel)
+        low, high = self.seen(channel).extremes(str(channel))
+        return low, high
+
+    def seen(self, channel: Seen) -> Any:
+        """The load; that of several channels that act together has the one channel of their sum."""
+        return _seen(self.name, self.load, channel)
 
 
-def _source(event: SimpleEvent, times: float, channel: str, cycles: Cycles) -> Source:
+def _seen(name: str, load: Any, channel: Seen) -> Any:
+    if isinstance(channel, str):
+        return load
+    try:
+        return channel.seen(load)
+    except InputError as error:
+        raise InputError(f"event {name}, {error.where}", error.found, error.expected, error.remedy) from None
+
+
+def _source(event: SimpleEvent, times: float, channel: str, load: Any, cycles: Cycles) -> Source:
     """Cycles of an event, with the history they were measured in and what a gate took out."""
-    load = event.load
     if isinstance(load, GatedHistory):
         return Source(event.name, times, cycles, load.history, load.gated(channel))
     return Source(event.name, times, cycles, load if isinstance(load, LoadHistory) else None)
+
+
+def _in_states(events: tuple[Event, ...]) -> dict[str, str]:
+    """Every load that the states of any event name, with its dimension."""
+    found: dict[str, str] = {}
+    for event in events:
+        if isinstance(event.load, DutyCycle):
+            found |= _in_states(event.load.events)
+        elif isinstance(event.load, LoadStates):
+            found |= event.load.dimensions
+    return found
+
+
+def _with_zeros(events: tuple[Event, ...], dimensions: dict[str, str]) -> tuple[Event, ...]:
+    """The events, where loads that some states do not name are 0 in them."""
+    made = []
+    for event in events:
+        load: Any = event.load
+        if isinstance(load, DutyCycle):
+            inner = _with_zeros(load.events, dimensions)
+            load = load if inner == load.events else dataclasses.replace(load, events=inner)
+        elif isinstance(load, LoadStates):
+            load = load.with_zeros(dimensions)
+        made.append(event if load is event.load else dataclasses.replace(event, load=load))
+    return tuple(made)
 
 
 @dataclass(frozen=True, eq=False)
@@ -191,12 +235,12 @@ class DutyCycle:
     residue: str = "repeated"
     between: str = "each by itself"
     repeat_duration: float | str | None = None
-    _counted: dict[str, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
-    _joined: dict[str, JoinedCycles] = field(default_factory=dict, init=False, repr=False)
+    _counted: dict[Seen, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
+    _joined: dict[Seen, JoinedCycles] = field(default_factory=dict, init=False, repr=False)
 
     def __post_init__(self) -> None:
         checks.text("DutyCycle.repeat", self.repeat)
-        object.__setattr__(self, "events", tuple(self.events))
+        object.__setattr__(self, "events", _with_zeros(tuple(self.events), _in_states(tuple(self.events))))
         if not self.events:
             raise InputError("DutyCycle.events", "no event", "at least one event with its occurrences")
         names = [event.name for event in self.events]
@@ -261,30 +305,31 @@ class DutyCycle:
         )
         return dataclasses.replace(self, events=events, between=between, residue=left)
 
-    def sources(self, channel: str) -> tuple[Source, ...]:
+    def sources(self, channel: Seen) -> tuple[Source, ...]:
         """Where cycles come from: each event, and what happens between events; counted once per channel.
 
         Raises InputError for a channel that an event lacks, and for "in the order given" where an event has no order or
         does not happen a whole number of times.
         """
         if channel not in self._counted:
-            dimension = self.dimension_of_channel(channel)
+            dimension, name = self.dimension_of_channel(channel), str(channel)
+            loads = [(event, times, event.seen(channel)) for event, times in self.flat()]
             if self.between == "in the order given":
                 own = tuple(
-                    _source(event, times, channel, event.load.sequence(channel).closed) for event, times in self.flat()
+                    _source(event, times, name, load, load.sequence(name).closed) for event, times, load in loads
                 )
                 found = (*own, Source(BETWEEN, 1.0, in_order(self, channel, self.residue)))
             else:
                 found = tuple(
-                    _source(event, times, channel, event.load.rainflow(channel, residue=self.residue))
-                    for event, times in self.flat()
+                    _source(event, times, name, load, load.rainflow(name, residue=self.residue))
+                    for event, times, load in loads
                 )
                 if self.between == "worst case":
                     found = worst_case(found, [event.extremes(channel) for event, _ in self.flat()], dimension)
             self._counted[channel] = found
         return self._counted[channel]
 
-    def joined(self, channel: str) -> JoinedCycles:
+    def joined(self, channel: Seen) -> JoinedCycles:
         """The load cycles of all sources of a repeat in one table, put together once per channel."""
         if channel not in self._joined:
             self._joined[channel] = _join(self.sources(channel))
@@ -333,13 +378,17 @@ class DutyCycle:
         """Duration of one repeat, h; None where an event knows no time."""
         return None if self.duration is None else self.duration / HOUR
 
-    def extremes(self, channel: str) -> tuple[float, float]:
+    def extremes(self, channel: Seen) -> tuple[float, float]:
         """Lowest and highest load of all events."""
         lows, highs = zip(*(event.extremes(channel) for event in self.events), strict=True)
         return min(lows), max(highs)
 
-    def dimension_of_channel(self, channel: str) -> str:
+    def dimension_of_channel(self, channel: Seen) -> str:
         """The dimension that `channel` has in every event; InputError where events differ or lack it."""
+        if isinstance(channel, ChannelSum):
+            for name in channel.channels:
+                self.dimension_of_channel(name)
+            return "stress"
         found = {event.name: _dimension(event.name, event.load, channel) for event, _ in self.flat()}
         bare = [name for name, one in found.items() if one == "number"]
         if bare and len(bare) < len(found):

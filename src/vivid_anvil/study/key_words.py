@@ -71,6 +71,9 @@ KEYS: dict[str, KeyWords] = {
     "spectrum": KeyWords(
         "a load spectrum: a file, or columns with a unit", {"unit": "kN", "range": [3], "cycles": [100]}
     ),
+    "states": KeyWords(
+        "values that several loads go through together; a load factor has no unit", {"weight": 1, "wind": [-0.6, 1.0]}
+    ),
     "sheet": KeyWords("sheet of the workbook, by name or number from 0", "measured"),
     "block": KeyWords('which block of columns side by side, from 1; or "all" of them', 1),
     "channel": KeyWords("the load, by the name of its column", "vertical force"),
@@ -160,7 +163,10 @@ KEYS: dict[str, KeyWords] = {
     "valid_r": KeyWords("lowest and highest R of the tests", [0.0, 0.5]),
     "above_mean": KeyWords("standard deviations above the mean of the tests", 2.0),
     # hot spots
-    "stress_per_load": KeyWords("nominal stress for the load; of a load factor: at full load", "5.5 MPa/kN"),
+    "stress_per_load": KeyWords(
+        "nominal stress for the load, of a load factor: at full load; several loads together: of each, without channel",
+        "5.5 MPa/kN",
+    ),
     "offset": KeyWords("nominal stress that is there without load", "20 MPa"),
     "notch_factor": KeyWords("K_f on the nominal stress", 2.2),
     "material": KeyWords("a material of this study", "plate"),
@@ -217,6 +223,7 @@ KEYS: dict[str, KeyWords] = {
     "apart": KeyWords("nodes nearer to a worse one belong to its place; left out: by the mesh", "12 mm"),
     "up": KeyWords("the axis that points upwards in pictures", "z"),
     "sets": KeyWords("sets of nodes between two places", {"held end": {"y": ["-120 mm", "-88 mm"]}}),
+    "ignore_cases": KeyWords("load cases of the file that are not wanted", ["bolt preload"]),
     "leave_out": KeyWords("sets or nodes that are not assessed", ["held end"]),
     "regions": KeyWords("sets with a material or curve of their own", []),
     "paths": KeyWords("where a structural stress is taken", []),

@@ -75,7 +75,7 @@ class Section(BaseModel):
 
 
 class EventSection(Section):
-    """An event: a history in a file, cycles of constant amplitude, a block programme, a spectrum, or events of its own."""
+    """An event: a history in a file, equal cycles, a block programme, a spectrum, states of several loads, or inner events."""
 
     name: Text
     occurrences: float = 1.0
@@ -88,6 +88,7 @@ class EventSection(Section):
     spectrum: Text | dict[str, Any] | None = None
     sheet: Text | int | None = None
     block: Text | int | None = None
+    states: dict[Text, Any] | None = None
     events: list[EventSection] | None = None
     channel: Text | None = None
     range: Text | float | None = None
@@ -136,7 +137,7 @@ class EventSection(Section):
 
 
 # What an event may be, and the keys that go with each.
-EVENT_KINDS = ("history", "programme", "spectrum", "events")
+EVENT_KINDS = ("history", "programme", "spectrum", "states", "events")
 SIZES = (
     "range",
     "amplitude",
@@ -147,6 +148,7 @@ _KEYS_OF = {
     "history": ("read", "sample_rate", "repairs", "gate"),
     "programme": ("channel", "frequency", "sheet", "block"),
     "spectrum": ("channel", "sheet", "block"),
+    "states": ("cycles", "frequency"),
     "events": (),
     **{size: ("channel", *seconds, "cycles", "frequency") for size, seconds in _SECOND_OF.items()},
 }
@@ -154,6 +156,7 @@ _NEEDED_BY: dict[str, tuple[str, ...]] = {
     "history": (),
     "programme": ("channel",),
     "spectrum": ("channel",),
+    "states": ("cycles",),
     "events": (),
     **dict.fromkeys(SIZES, ("channel", "cycles")),
 }
@@ -245,8 +248,8 @@ class HotSpotSection(Section):
     """A hot spot."""
 
     name: Text
-    channel: Text
-    stress_per_load: Text
+    channel: Text | None = None
+    stress_per_load: Text | dict[Text, Text]
     material: Text
     sn_curve: Text | None = None
     offset: Stress = 0.0
@@ -257,6 +260,20 @@ class HotSpotSection(Section):
     critical_sum: float = 1.0
     order_rule: str = "none"
     order_exponents: dict[Text, float] = Field(default_factory=dict)
+
+    @model_validator(mode="after")
+    def _one_way(self) -> HotSpotSection:
+        several = isinstance(self.stress_per_load, dict)
+        if several == (self.channel is not None):
+            raise InputError(
+                "channel",
+                f"{self.channel!r} beside stresses of several loads" if several else "none",
+                "stress_per_load of each load, and no channel" if several else "the load that acts on the place",
+                "Leave it out."
+                if several
+                else 'Or of several loads: stress_per_load = { weight = "40 MPa", wind = "30 MPa" }.',
+            )
+        return self
 
 
 class CrackSection(Section):
@@ -402,6 +419,7 @@ class ModelSection(Section):
     up: Literal["x", "y", "z"] = "y"
     sets: dict[Text, BoxSection] = Field(default_factory=dict)
     leave_out: list[Text | int] = Field(default_factory=list)
+    ignore_cases: list[Text] = Field(default_factory=list)
     regions: list[RegionSection] = Field(default_factory=list)
     paths: list[PathSection] = Field(default_factory=list)
 

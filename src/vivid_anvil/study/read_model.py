@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from pathlib import Path
 
 from vivid_anvil.errors import InputError
@@ -22,6 +22,7 @@ from vivid_anvil.fields import (
     structural_field,
     with_boxes,
     with_sets,
+    without_cases,
 )
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.stress import HotSpot
@@ -53,7 +54,8 @@ def model_job(
     if section.sets_from is not None:
         stresses = with_sets(stresses, folder / section.sets_from)
     stresses = with_boxes(stresses, {name: box.model_dump(exclude_none=True) for name, box in section.sets.items()})
-    loads = _loads(section)
+    stresses = without_cases(stresses, section.ignore_cases)
+    loads = _loads(section, stresses.cases, duty_cycle)
     loads.check(stresses)
     loads.events(duty_cycle)
     regions_of(stresses, list(regions))
@@ -73,7 +75,11 @@ def model_job(
     return dataclasses.replace(job, structural=small, path_spots=dict(path_spots))
 
 
-def _loads(section: ModelSection) -> FieldLoads:
+def _loads(section: ModelSection, cases: Sequence[str], duty_cycle: DutyCycle) -> FieldLoads:
+    """What scales each case: as the study says; else the load factor of the same name, where every event has one."""
+    factors = {name for name, dimension in duty_cycle.dimensions.items() if dimension == "number"}
+    told = {one.case for one in section.load_cases} | {case for one in section.sequences for case in one.cases}
+    by_name = [CaseLoad(case=one, channel=one, unit_load=1.0) for one in cases if one in factors - told]
     moving = [
         CaseLoad(case=one.case, channel=one.channel, unit_load=one.unit_load, event_factors=one.event_factors)
         for one in section.load_cases
@@ -81,7 +87,7 @@ def _loads(section: ModelSection) -> FieldLoads:
     ]
     constant = {one.case: one.constant for one in section.load_cases if one.constant is not None}
     sequences = [StepLoad(channel=one.channel, cases=tuple(one.cases)) for one in section.sequences]
-    return FieldLoads(moving, constant, sequences)
+    return FieldLoads([*moving, *by_name], constant, sequences)
 
 
 def _path(section: PathSection) -> ToePath | ThroughPath:

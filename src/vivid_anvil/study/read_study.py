@@ -34,6 +34,7 @@ from vivid_anvil.histories import (
     GatedHistory,
     LoadHistory,
     LoadSpectrum,
+    LoadStates,
     block_programme,
     join,
     load_spectrum,
@@ -127,8 +128,26 @@ class _Builder:
             target = _target(file.target_life, duty_cycle)
         found = tuple(spots.values()), tuple(cracks)
         model = self.model(file, materials, named, duty_cycle)
+        self.states_are_used(spots.values(), model)
         job = Study(file.title, duty_cycle, *found, target, self.path, named, self.data, self.growth_tests)
         return dataclasses.replace(job, model=model)
+
+    def states_are_used(self, spots: Iterable[HotSpot], model: ModelJob | None) -> None:
+        """InputError for a load in the states of an event that nothing feels: mostly a slip of its name."""
+        felt: set[str] = set()
+        for spot in spots:
+            felt |= {spot.channel} if isinstance(spot.channel, str) else set(spot.channel.channels)
+        if model is not None:
+            felt |= {one.channel for one in model.loads.cases} | {one.channel for one in model.loads.sequences}
+        for keys, event in _with_keys(self.data["duty_cycle"]["events"], ("duty_cycle", "events")):
+            for name in event.get("states") or {}:
+                if name not in felt:
+                    raise self.fault(
+                        (*keys, "states"),
+                        f"a load {name!r} that no hot spot and no load case of the model feels",
+                        f"one of {listed(sorted(felt))}",
+                        did_you_mean(name, felt) or "Give a hot spot its stress_per_load, or leave the load out.",
+                    )
 
     def same(self, *keys: str) -> bool:
         """Whether the study `like` has the same under these keys."""
@@ -169,6 +188,8 @@ class _Builder:
             load = load.counted(between=self.between, residue=self.residue)
         elif section.programme is not None or section.spectrum is not None:
             load = self.table_of_rows(section)
+        elif section.states is not None:
+            load = LoadStates.of(section.states, cycles=section.cycles or 0.0, frequency=section.frequency)
         else:
             load = equal_cycles(section)
         return Event(section.name, load, section.occurrences, section.duration)
@@ -273,7 +294,7 @@ class _Builder:
         curves: dict[str, SNCurve | SNFamily],
         duty_cycle: DutyCycle,
     ) -> HotSpot:
-        values = section.model_dump(exclude={"material", "sn_curve"})
+        values = section.model_dump(exclude={"material", "sn_curve"}, exclude_none=True)
         material = self.named(materials, section.material, ("hot_spots", i, "material"), "materials")
         curve = None
         if section.sn_curve is not None:
@@ -383,6 +404,15 @@ class _Builder:
             elif own and own not in where:
                 where += f", {own}"
             raise InputError(where, error.found, error.expected, error.remedy) from error
+
+
+def _with_keys(
+    events: list[dict[str, Any]], keys: tuple[str | int, ...]
+) -> Iterator[tuple[tuple[str | int, ...], dict[str, Any]]]:
+    """Every event as it is written, inner ones too, with the way to it."""
+    for i, event in enumerate(events):
+        yield (*keys, i), event
+        yield from _with_keys(event.get("events") or [], (*keys, i, "events"))
 
 
 def equal_cycles(section: EventSection) -> ConstantAmplitude:
