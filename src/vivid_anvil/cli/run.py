@@ -158,10 +158,10 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
     with progress("reading the study") as watch:
         from vivid_anvil.cracks import growth_working
         from vivid_anvil.damage import assess_life, life_working
-        from vivid_anvil.study import read_study, run_study
+        from vivid_anvil.study import StudyResult, assess_lives, grow_cracks, read_study
 
         study = read_study(path, watch=watch)
-        result = run_study(study, watch=watch)
+        result = StudyResult(study, assess_lives(study, watch=watch), grow_cracks(study, watch=watch))
     names = list(
         dict.fromkeys(
             [*(one.hot_spot.name for one in result.lives), *(one.crack.hot_spot.name for one in result.growths)]

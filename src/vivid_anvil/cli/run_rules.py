@@ -16,20 +16,19 @@ def rules(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, det
     """All mean-stress rules for one hot spot, or for all whose curve states its R, the worst `details` shown and drawn."""
     outputs.check()
     with progress("reading the study") as watch:
-        from vivid_anvil.damage import assess_life, compare_rules
-        from vivid_anvil.study import read_study
+        from vivid_anvil.damage import compare_rules
+        from vivid_anvil.study import lives_of_places, place_names, read_study
 
         study = read_study(path, watch=watch)
-        names = [one.name for one in study.assessed]
+        names = place_names(study)
         if not names:
             raise InputError(path.name, *NO_SPOT)
         if spot is not None and spot not in names:
             raise InputError("--spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
-        chosen = [one for one in study.assessed if spot in (None, one.name)]
+        lives = lives_of_places(study, spot, watch=watch)
         found, without = [], []
-        for i, one in enumerate(chosen):
-            watch(f"rules for {one.name}", i, len(chosen))
-            life = assess_life(one, study.duty_cycle, target=study.target_life)
+        for i, (name, life) in enumerate(lives.items()):
+            watch(f"rules for {name}", i, len(lives))
             try:
                 found.append(compare_rules(life))
             except InputError as error:

@@ -43,26 +43,26 @@ def solve(path: Path, spot: str | None, asked: Questions, outputs: Outputs, unit
     """The answers for one hot spot, the worst by default."""
     outputs.check()
     with progress("reading the study") as watch:
-        from vivid_anvil.study import assess_lives, read_study
+        from vivid_anvil.study import lives_of_places, place_names, read_study
 
         study = read_study(path, watch=watch)
-        lives = assess_lives(study, watch=watch)
-        names = [one.hot_spot.name for one in lives]
-        if not lives or (spot is not None and spot not in names):
-            raise (
-                InputError("--spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot or "", names))
-                if lives
-                else InputError(path.name, "no hot spot with an S-N curve", "at least one")
-            )
-        life = min(lives, key=lambda one: one.life_repeats) if spot is None else lives[names.index(spot)]
+        names = place_names(study)
+        if not names:
+            raise InputError(path.name, "no hot spot with an S-N curve, and no model", "at least one")
+        if spot is not None and spot not in names:
+            raise InputError("--spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
+        lives = lives_of_places(study, spot, watch=watch)
+        place = min(lives, key=lambda name: lives[name].life_repeats)
+        life = lives[place]
         if study.target_life is None:
             raise InputError(path.name, "no target_life", "a target, such as target_life = '30 years'", "Add it.")
         watch("solving", 0, 1)
-        rows = [*_of_the_target(study, life, asked, units), *_tests(life, asked, units)]
+        rows = [*_of_the_target(study, place, life, asked, units), *_tests(life, asked, units)]
         watch("solving", 1, 1)
         record = {
             "title": study.title,
-            "hot_spot": life.hot_spot.name,
+            "hot_spot": place,
+            "place": life.hot_spot.name,
             "answers": rows,
             "findings": finding_records(life.findings),
         }
@@ -76,7 +76,7 @@ def solve(path: Path, spot: str | None, asked: Questions, outputs: Outputs, unit
     say_written(out, written)
 
 
-def _of_the_target(study: Any, life: Any, asked: Questions, units: UnitSystem) -> list[dict[str, Any]]:
+def _of_the_target(study: Any, place: str, life: Any, asked: Questions, units: UnitSystem) -> list[dict[str, Any]]:
     from vivid_anvil.damage import class_needed
 
     repeat = life.duty_cycle.repeat
@@ -96,7 +96,7 @@ def _of_the_target(study: Any, life: Any, asked: Questions, units: UnitSystem) -
         found = class_needed(life, standard, **{key: like[key] for key in _AS_NOW if key in like})
         rows.append(_row(f"class of {standard} needed", "none is enough" if found is None else float(found)))
     if asked.key is not None:
-        rows.append(_solved(study, life.hot_spot.name, asked))
+        rows.append(_solved(study, place, asked))
     return rows
 
 

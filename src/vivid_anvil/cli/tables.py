@@ -21,7 +21,7 @@ from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories import MATRICES, ChannelCheck, CycleMatrix, Cycles, DutyCycle, LoadHistory
 from vivid_anvil.histories.calendar import amount
 from vivid_anvil.materials import SNFamily, describe
-from vivid_anvil.study import Study, StudyComparison, VariantLife, WhatIf
+from vivid_anvil.study import WORST_NODE, Study, StudyComparison, VariantLife, WhatIf
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
 WIDTH, WIDEST = 80, 160
@@ -389,7 +389,7 @@ def what_if_table(result: WhatIf) -> RenderableType:
         for i, (spot, life) in enumerate((spot, one.lives[spot]) for spot in spots if spot in one.lives):
             reserve = life.reserve_on_life
             made.add_row(
-                str(one.value) if i == 0 else "",
+                _given(one.value) if i == 0 else "",
                 spot,
                 fixed(life.damage_per_repeat if isinstance(life, VariantLife) else life.limiting_size),
                 life_text(life.calendar.life_in(time, life.life_repeats)),
@@ -400,7 +400,23 @@ def what_if_table(result: WhatIf) -> RenderableType:
     errors = [indented(f"{one.value}: {one.error}") for one in result.variants if one.error]
     others = len(result.spots) - len(spots)
     more = [indented(f"{others} more hot spots live longer: one of them by --spot, all by --csv.")] if others else []
-    return Group(made, *more, *errors)
+    return Group(made, *_nodes_of(result), *more, *errors)
+
+
+def _given(value: Any) -> str:
+    """A value of the study; None where it leaves the key out."""
+    return "not given" if value is None else str(value)
+
+
+def _nodes_of(result: WhatIf) -> list[RenderableType]:
+    """Which node is the worst one, where there is a model."""
+    lives = {_given(one.value): one.lives.get(WORST_NODE) for one in result.variants}
+    named = {value: life.place for value, life in lives.items() if isinstance(life, VariantLife)}
+    if not named:
+        return []
+    if len(set(named.values())) == 1:
+        return [indented(f"The worst node is {next(iter(named.values()))} at all of these values.")]
+    return [indented("The worst node: " + ", ".join(f"{node} at {value}" for value, node in named.items()) + ".")]
 
 
 def _spots_shown(result: WhatIf) -> list[str]:
@@ -432,7 +448,8 @@ def _told(result: StudyComparison, name: str, row: dict[str, Any]) -> str:
     if math.isinf(repeats):
         return "no damage"
     life = result.results[name].study.duty_cycle.calendar.text(repeats)
-    return life if share is None else f"{life} ({used(share)} %)"
+    told = life if share is None else f"{life} ({used(share)} %)"
+    return f"{told}, {row[f'{name}: place']}" if row["hot_spot"] == WORST_NODE else told
 
 
 def check_table(check: ChannelCheck, units: UnitSystem) -> RenderableType:

@@ -3,10 +3,11 @@
 from vivid_anvil.study.compare import StudyComparison, compare_studies
 from vivid_anvil.study.explain import explain
 from vivid_anvil.study.model_job import ModelJob
-from vivid_anvil.study.model_run import run_model, run_paths
+from vivid_anvil.study.model_run import run_model, run_paths, worst_node_life
 from vivid_anvil.study.read_study import read_study
+from vivid_anvil.study.run import assess_lives, grow_cracks, lives_of_places, place_names, run_study
 from vivid_anvil.study.schema import study_schema, write_template
-from vivid_anvil.study.study import Study, StudyResult, assess_lives, grow_cracks, run_study
+from vivid_anvil.study.study import WORST_NODE, Study, StudyResult
 from vivid_anvil.study.total_life import TotalLife, total_life
 from vivid_anvil.study.what_if import (
     Variant,
@@ -19,6 +20,7 @@ from vivid_anvil.study.what_if import (
 )
 
 __all__ = [
+    "WORST_NODE",
     "ModelJob",
     "Study",
     "StudyComparison",
@@ -32,7 +34,9 @@ __all__ = [
     "compare_studies",
     "explain",
     "grow_cracks",
+    "lives_of_places",
     "number_and_unit",
+    "place_names",
     "read_study",
     "run_model",
     "run_paths",
@@ -41,5 +45,6 @@ __all__ = [
     "total_life",
     "value_that_meets_target",
     "what_if",
+    "worst_node_life",
     "write_template",
 ]

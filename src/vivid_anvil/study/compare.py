@@ -9,7 +9,7 @@ from typing import Any
 from vivid_anvil.errors import InputError
 from vivid_anvil.html import html_frame
 from vivid_anvil.records import finding_records, plain
-from vivid_anvil.study.study import StudyResult
+from vivid_anvil.study.study import WORST_NODE, StudyResult
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -20,13 +20,16 @@ class StudyComparison:
     differences: Mapping[str, tuple[Any, ...]]
 
     def rows(self) -> list[dict[str, Any]]:
-        """One row a hot spot that any study has: lives and reserve on life in each; None where it has none."""
-        spots = dict.fromkeys(life.hot_spot.name for result in self.results.values() for life in result.lives)
+        """One row a place that any study has, the worst node of a model too: its lives; None where a study has none."""
+        places = {name: result.places for name, result in self.results.items()}
+        spots = dict.fromkeys(spot for lives in places.values() for spot in lives)
         rows = []
         for spot in spots:
             row: dict[str, Any] = {"hot_spot": spot}
-            for name, result in self.results.items():
-                life = next((one for one in result.lives if one.hot_spot.name == spot), None)
+            for name in self.results:
+                life = places[name].get(spot)
+                if WORST_NODE in spots:
+                    row[f"{name}: place"] = None if life is None else life.hot_spot.name
                 row[f"{name}: life_repeats"] = None if life is None else life.life_repeats
                 row[f"{name}: life_years"] = None if life is None else life.life_years
                 row[f"{name}: used_at_target"] = None if life is None else life.used_at_target

@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
-from concurrent.futures import Executor
+import dataclasses
+import os
+from concurrent.futures import Executor, ThreadPoolExecutor
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+
+from vivid_anvil.damage import LifeResult
 from vivid_anvil.errors import InputError
-from vivid_anvil.fields import ModelResult, assess_model, assess_planes
+from vivid_anvil.fields import ModelResult, StressField, assess_model, assess_planes, node_life
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.study import Study, Watch
-from vivid_anvil.units import opened
+from vivid_anvil.units import one, opened
 
 
 @opened()
@@ -33,6 +38,30 @@ def run_model(
     if job.planes is not None:
         return assess_planes(job.planes, job.field, job.loads, study.duty_cycle, job.spot, **settings)
     return assess_model(job.field, job.loads, study.duty_cycle, job.spot, measure=job.measure, **settings)
+
+
+@opened(load_scale=one(above=0.0))
+def worst_node_life(study: Study, load_scale: float = 1.0, *, watch: Watch | None = None) -> LifeResult:
+    """The life at the node of the model of `study` with the largest damage, all loads times `load_scale`.
+
+    What is there all the time is no load. The result is that of a hot spot at the node, and says its number.
+    Raises InputError for a study without model.
+    """
+    job = _job(study)
+    if load_scale != 1.0:
+        study = dataclasses.replace(study, model=dataclasses.replace(job, field=_scaled(job, load_scale)))
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        result = run_model(study, executor=pool, watch=watch)
+    return node_life(result, int(result.field.node_ids[result.worst]))
+
+
+def _scaled(job: ModelJob, scale: float) -> StressField:
+    """The stresses of the cases that change times a factor."""
+    factors = np.array([1.0 if name in job.loads.constant else scale for name in job.field.cases])[:, None, None]
+    rows = job.field.rows
+    if rows is not None:
+        rows = dataclasses.replace(rows, stresses=rows.stresses * factors)
+    return dataclasses.replace(job.field, stresses=job.field.stresses * factors, rows=rows)
 
 
 @opened()

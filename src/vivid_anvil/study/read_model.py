@@ -12,6 +12,7 @@ from vivid_anvil.fields import (
     CaseLoad,
     FieldLoads,
     StepLoad,
+    StressField,
     StressMeasure,
     ThroughPath,
     ToePath,
@@ -29,19 +30,23 @@ from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import ModelSection, PathSection
 
+# Keys of the model that say what its stresses are.
+STRESSES = (
+    "stresses",
+    "stress_unit",
+    "length_unit",
+    "cases",
+    "component_order",
+    "element_values",
+    "face",
+    "sets_from",
+    "sets",
+    "ignore_cases",
+)
 
-def model_job(
-    section: ModelSection,
-    folder: Path,
-    duty_cycle: DutyCycle,
-    spot: HotSpot,
-    regions: Mapping[str, HotSpot],
-    path_spots: Mapping[str, HotSpot],
-) -> ModelJob:
-    """The finite-element model of a study; `spot`, `regions` and `path_spots` hold curves and rules."""
-    for key, names, many in (("regions", regions, section.regions), ("paths", path_spots, section.paths)):
-        if len(names) < len(many):
-            raise InputError(key, "a name twice", "each set or path once")
+
+def stresses_of(section: ModelSection, folder: Path) -> StressField:
+    """The stresses of the model, with its sets, read from its files."""
     stresses = read_field(
         folder / section.stresses,
         stress_unit=section.stress_unit,
@@ -54,7 +59,21 @@ def model_job(
     if section.sets_from is not None:
         stresses = with_sets(stresses, folder / section.sets_from)
     stresses = with_boxes(stresses, {name: box.model_dump(exclude_none=True) for name, box in section.sets.items()})
-    stresses = without_cases(stresses, section.ignore_cases)
+    return without_cases(stresses, section.ignore_cases)
+
+
+def model_job(
+    section: ModelSection,
+    stresses: StressField,
+    duty_cycle: DutyCycle,
+    spot: HotSpot,
+    regions: Mapping[str, HotSpot],
+    path_spots: Mapping[str, HotSpot],
+) -> ModelJob:
+    """The finite-element model of a study; `spot`, `regions` and `path_spots` hold curves and rules."""
+    for key, names, many in (("regions", regions, section.regions), ("paths", path_spots, section.paths)):
+        if len(names) < len(many):
+            raise InputError(key, "a name twice", "each set or path once")
     loads = _loads(section, stresses.cases, duty_cycle)
     loads.check(stresses)
     loads.events(duty_cycle)

@@ -59,8 +59,8 @@ from vivid_anvil.study.include import with_includes
 from vivid_anvil.study.key_errors import as_input_error, key_path
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, StudyFile
-from vivid_anvil.study.read_model import model_job
-from vivid_anvil.study.study import Study, Watch
+from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
+from vivid_anvil.study.study import WORST_NODE, Study, Watch
 from vivid_anvil.units import coherent, opened
 
 T = TypeVar("T")
@@ -120,6 +120,10 @@ class _Builder:
         laws = {name: self.law(file, name) for name in file.growth_laws}
         spots: dict[str, HotSpot] = {}
         for i, section in enumerate(file.hot_spots):
+            if file.model is not None and section.name == WORST_NODE:
+                raise self.fault(
+                    ("hot_spots", i, "name"), repr(section.name), "another name: the model's own place has it"
+                )
             if section.name in spots:
                 raise self.fault(("hot_spots", i, "name"), "a name that another hot spot has", "a different name")
             spots[section.name] = self.hot_spot(i, section, materials, named, duty_cycle)
@@ -155,6 +159,16 @@ class _Builder:
         other: Any = {} if self.like is None else self.like.data
         for key in keys:
             one, other = one.get(key), None if other is None else other.get(key)
+        return bool(one == other)
+
+    def same_stresses(self) -> bool:
+        """Whether the model of the study `like` has the same stresses, so that its files need not be read again."""
+        return all(self.same_in("model", key) for key in STRESSES)
+
+    def same_in(self, table: str, key: str) -> bool:
+        """Whether a key of a table is the same in the study `like`, or left out in both."""
+        both = (self.data, {} if self.like is None else self.like.data)
+        one, other = ((data.get(table) or {}).get(key) for data in both)
         return bool(one == other)
 
     def duty_cycle(self, file: StudyFile, watch: Watch | None) -> DutyCycle:
@@ -358,7 +372,9 @@ class _Builder:
             one.name: spot_of(one, ("model", "paths", i), notch_factor=1.0) for i, one in enumerate(section.paths)
         }
         with self.at(("model",)):
-            return model_job(section, self.path.parent, duty_cycle, spot, regions, path_spots)
+            known = self.like.model if self.like is not None and self.same_stresses() else None
+            stresses = stresses_of(section, self.path.parent) if known is None else known.field
+            return model_job(section, stresses, duty_cycle, spot, regions, path_spots)
 
     def retardation(self, section: CrackSection, spot: HotSpot) -> Retardation:
         """How larger cycles are remembered: a word, or a table with its numbers; the yield strength from the material."""

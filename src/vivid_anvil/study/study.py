@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.cracks import Crack, GrowthResult, GrowthTests, grow_crack, with_tests
-from vivid_anvil.damage import LifeResult, assess_life
+from vivid_anvil.cracks import Crack, GrowthResult, GrowthTests
+from vivid_anvil.damage import LifeResult
 from vivid_anvil.damage.life_record import life_as_html
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.findings import Finding, gravest_first
@@ -16,9 +16,9 @@ from vivid_anvil.histories import DutyCycle
 from vivid_anvil.materials import SNCurve, SNFamily
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.model_job import ModelJob
-from vivid_anvil.units import opened
 
 Watch = Callable[[str, int, int], None]
+WORST_NODE = "worst node"  # the place of a model that has the largest damage; no hot spot beside a model has this name
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -51,11 +51,18 @@ class Study:
 
 @dataclass(frozen=True, eq=False, repr=False)
 class StudyResult:
-    """The lives of the hot spots and the growth of the cracks of a study."""
+    """The lives of the hot spots and the growth of the cracks of a study, and the life at the worst node of its model."""
 
     study: Study
     lives: tuple[LifeResult, ...]
     growths: tuple[GrowthResult, ...]
+    worst_node: LifeResult | None = None
+
+    @property
+    def places(self) -> dict[str, LifeResult]:
+        """The lives by name: those of the hot spots, then that of the worst node."""
+        found = {life.hot_spot.name: life for life in self.lives}
+        return found if self.worst_node is None else {**found, WORST_NODE: self.worst_node}
 
     @property
     def worst(self) -> LifeResult | None:
@@ -65,7 +72,7 @@ class StudyResult:
     @property
     def findings(self) -> tuple[Finding, ...]:
         """All findings, the gravest first."""
-        of_lives = [finding for life in self.lives for finding in life.findings]
+        of_lives = [finding for life in self.places.values() for finding in life.findings]
         return gravest_first(of_lives + [finding for growth in self.growths for finding in growth.findings])
 
     def life_of(self, hot_spot: str) -> LifeResult:
@@ -92,6 +99,7 @@ class StudyResult:
             "title": self.study.title,
             "lives": [life.to_dict() for life in self.lives],
             "cracks": [growth.to_dict() for growth in self.growths],
+            **({} if self.worst_node is None else {"worst_node": self.worst_node.to_dict()}),
         }
 
     def _repr_html_(self) -> str:
@@ -100,41 +108,6 @@ class StudyResult:
     def __repr__(self) -> str:
         lines = [f"<StudyResult {self.study.title}", *(f"  {result!r}" for result in (*self.lives, *self.growths))]
         return "\n".join(lines) + ">"
-
-
-@opened()
-def run_study(study: Study, *, watch: Watch | None = None) -> StudyResult:
-    """Assess every hot spot and grow every crack of `study`; `watch(label, done, of)` is told how far it is."""
-    lives, growths = assess_lives(study, watch=watch), grow_cracks(study, watch=watch)
-    return StudyResult(study, lives, growths)
-
-
-@opened()
-def assess_lives(study: Study, *, watch: Watch | None = None) -> tuple[LifeResult, ...]:
-    """The life of each hot spot of `study` that has an S-N curve."""
-    lives = []
-    for i, spot in enumerate(study.assessed):
-        _tell(watch, f"life of {spot.name}", i, len(study.assessed))
-        lives.append(assess_life(spot, study.duty_cycle, target=study.target_life))
-    _tell(watch, "lives", len(lives), len(lives))
-    return tuple(lives)
-
-
-@opened()
-def grow_cracks(study: Study, *, watch: Watch | None = None) -> tuple[GrowthResult, ...]:
-    """The growth of each crack of `study`."""
-    growths = []
-    for i, crack in enumerate(study.cracks):
-        _tell(watch, f"crack at {crack.hot_spot.name}", i, len(study.cracks))
-        grown = grow_crack(crack, study.duty_cycle, target=study.target_life)
-        growths.append(with_tests(grown, study.growth_tests.get(crack.law.name)))
-    _tell(watch, "cracks", len(growths), len(growths))
-    return tuple(growths)
-
-
-def _tell(watch: Watch | None, label: str, done: int, of: int) -> None:
-    if watch is not None:
-        watch(label, done, of)
 
 
 def _place(name: str, names: list[str]) -> int:

@@ -18,14 +18,16 @@ from typing import Any
 from scipy.optimize import brentq
 
 from vivid_anvil.cracks import grow_crack
-from vivid_anvil.damage import LifeResult, assess_life
+from vivid_anvil.damage import LifeResult
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories.calendar import Calendar, share_used
 from vivid_anvil.html import html_frame
 from vivid_anvil.records import finding_records, plain
+from vivid_anvil.study.model_run import worst_node_life
 from vivid_anvil.study.read_study import build_study, read_study
-from vivid_anvil.study.study import Study, Watch
+from vivid_anvil.study.run import lives_of_places, place_names
+from vivid_anvil.study.study import WORST_NODE, Study, Watch
 from vivid_anvil.units import number, one, opened
 
 LOAD_SCALE = "load scale"
@@ -41,6 +43,7 @@ class VariantLife:
     critical_sum: float
     calendar: Calendar
     target_repeats: float | None
+    place: str
 
     @property
     def life_repeats(self) -> float:
@@ -110,7 +113,7 @@ def _growths(study: Study, spot: str | None) -> dict[str, VariantGrowth]:
 def _kept(life: LifeResult, scale: float = 1.0) -> VariantLife:
     damage = life.damage_per_repeat if scale == 1.0 else float(life.spectrum.damage(scale).sum())
     duty = life.duty_cycle
-    return VariantLife(damage, life.hot_spot.critical_sum, duty.calendar, life.target_repeats)
+    return VariantLife(damage, life.hot_spot.critical_sum, duty.calendar, life.target_repeats, life.hot_spot.name)
 
 
 @dataclass(frozen=True, eq=False)
@@ -152,7 +155,7 @@ class WhatIf:
                 "base": one.is_base,
                 "hot_spot": spot,
                 **(
-                    {"damage_per_repeat": life.damage_per_repeat}
+                    {"place": life.place, "damage_per_repeat": life.damage_per_repeat}
                     if isinstance(life, VariantLife)
                     else {"limiting_size_mm": life.limiting_size, "governed_by": life.governed_by}
                 ),
@@ -205,15 +208,17 @@ def what_if(
     """
     base = read_study(study, watch=watch) if isinstance(study, str | Path) else study
     of_cracks = key.partition("/")[0] in OF_CRACKS
-    names = [one.hot_spot.name for one in base.cracks] if of_cracks else [one.name for one in base.assessed]
+    names = [one.hot_spot.name for one in base.cracks] if of_cracks else place_names(base)
     if spot is not None and spot not in names:
         raise InputError("hot spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
     if not names:
-        raise InputError(f"what if, {key}", "no crack" if of_cracks else "no hot spot", "at least one in the study")
+        raise InputError(
+            f"what if, {key}", "no crack" if of_cracks else "no hot spot and no model", "at least one in the study"
+        )
     if not values:
         raise InputError(f"what if, {key}", "no values", "at least one")
     now = 1.0 if key == LOAD_SCALE else value_at(base.data, key)
-    lives = {} if of_cracks else _lives(base, spot)
+    lives = {} if of_cracks else lives_of_places(base, spot, watch=watch)
     kept = _growths(base, spot) if of_cracks else {name: _kept(life) for name, life in lives.items()}
     variants = [Variant(now, True, dict(kept))]
     for i, value in enumerate(values):
@@ -235,12 +240,21 @@ def _variant(base: Study, key: str, value: Any, spot: str | None, lives: dict[st
         if key == LOAD_SCALE:
             if isinstance(value, str) or not 0.0 < float(value) < math.inf:
                 raise InputError(LOAD_SCALE, repr(value), "a factor above 0")
-            return Variant(value, False, {name: _kept(life, float(value)) for name, life in lives.items()})
+            scaled: dict[str, VariantLife | VariantGrowth] = {
+                name: _kept(life, float(value)) for name, life in lives.items() if name != WORST_NODE
+            }
+            if WORST_NODE in lives:
+                scaled[WORST_NODE] = _kept(worst_node_life(base, float(value)))
+            return Variant(value, False, scaled)
         changed = changed_study(base, key, value)
         if key.partition("/")[0] in OF_CRACKS:
             return Variant(value, False, dict(_growths(changed, spot)))
-        found = _lives(changed, spot)
-        return Variant(value, False, {name: _kept(life) for name, life in found.items()})
+        if WORST_NODE in lives and key.partition("/")[0] == "hot_spots":  # nothing that the model feels
+            found = lives_of_places(dataclasses.replace(changed, model=None), spot if spot != WORST_NODE else None)
+            found = {**found, WORST_NODE: lives[WORST_NODE]}
+        else:
+            found = lives_of_places(changed, spot)
+        return Variant(value, False, {name: _kept(life) for name, life in found.items() if spot in (None, name)})
     except InputError as error:
         return Variant(value, False, {}, error=str(error))
 
@@ -261,11 +275,6 @@ def number_and_unit(value: Any) -> tuple[float, str] | None:
         return float(value), ""
     match = _QUANTITY.fullmatch(value) if isinstance(value, str) else None
     return None if match is None else (float(match[1]), match[2].strip())
-
-
-def _lives(study: Study, spot: str | None) -> dict[str, LifeResult]:
-    chosen = [one for one in study.assessed if spot in (None, one.name)]
-    return {one.name: assess_life(one, study.duty_cycle, target=study.target_life) for one in chosen}
 
 
 def changed_study(base: Study, key: str, value: Any) -> Study:
@@ -333,11 +342,9 @@ def value_that_meets_target(
 
     def excess(value: float) -> float:
         written: Any = f"{value!r} {unit}" if unit else value
-        life = _lives(changed_study(base, key, written), spot).get(spot)
-        if life is None or life.reserve_on_life is None:
-            raise InputError(
-                f"solve for {key}", "no target or no such hot spot", "a study with target_life, and a hot spot of it"
-            )
+        life = lives_of_places(changed_study(base, key, written), spot)[spot]
+        if life.reserve_on_life is None:
+            raise InputError(f"solve for {key}", "no target", "a study with target_life", "Add it, such as '30 years'.")
         return 700.0 if math.isinf(life.reserve_on_life) else math.log(life.reserve_on_life)
 
     ends = excess(low), excess(high)

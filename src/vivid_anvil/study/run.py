@@ -1,0 +1,69 @@
+"""Run what a study holds: lives, cracks, and the worst node of its model."""
+
+from __future__ import annotations
+
+from vivid_anvil.cracks import GrowthResult, grow_crack, with_tests
+from vivid_anvil.damage import LifeResult, assess_life
+from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.study.model_run import worst_node_life
+from vivid_anvil.study.study import WORST_NODE, Study, StudyResult, Watch
+from vivid_anvil.units import opened
+
+
+@opened()
+def run_study(study: Study, *, watch: Watch | None = None) -> StudyResult:
+    """Assess every hot spot, grow every crack and find the worst node of the model of `study`.
+
+    `watch(label, done, of)` is told how far it is.
+    """
+    lives, growths = assess_lives(study, watch=watch), grow_cracks(study, watch=watch)
+    return StudyResult(study, lives, growths, None if study.model is None else worst_node_life(study, watch=watch))
+
+
+@opened()
+def assess_lives(study: Study, *, watch: Watch | None = None) -> tuple[LifeResult, ...]:
+    """The life of each hot spot of `study` that has an S-N curve."""
+    lives = []
+    for i, spot in enumerate(study.assessed):
+        _tell(watch, f"life of {spot.name}", i, len(study.assessed))
+        lives.append(assess_life(spot, study.duty_cycle, target=study.target_life))
+    _tell(watch, "lives", len(lives), len(lives))
+    return tuple(lives)
+
+
+@opened()
+def grow_cracks(study: Study, *, watch: Watch | None = None) -> tuple[GrowthResult, ...]:
+    """The growth of each crack of `study`."""
+    growths = []
+    for i, crack in enumerate(study.cracks):
+        _tell(watch, f"crack at {crack.hot_spot.name}", i, len(study.cracks))
+        grown = grow_crack(crack, study.duty_cycle, target=study.target_life)
+        growths.append(with_tests(grown, study.growth_tests.get(crack.law.name)))
+    _tell(watch, "cracks", len(growths), len(growths))
+    return tuple(growths)
+
+
+def _tell(watch: Watch | None, label: str, done: int, of: int) -> None:
+    if watch is not None:
+        watch(label, done, of)
+
+
+@opened()
+def place_names(study: Study) -> list[str]:
+    """Where `study` has a life by damage: its hot spots with an S-N curve, and the worst node of its model."""
+    return [one.name for one in study.assessed] + ([] if study.model is None else [WORST_NODE])
+
+
+@opened()
+def lives_of_places(study: Study, name: str | None = None, *, watch: Watch | None = None) -> dict[str, LifeResult]:
+    """The life of every place of `study`, or of that one, by name; InputError for a name that no place has."""
+    known = place_names(study)
+    if name is not None and name not in known:
+        raise InputError("hot spot", repr(name), f"one of {listed(known)}", did_you_mean(name, known))
+    found = {}
+    for i, one in enumerate(spot for spot in study.assessed if name in (None, spot.name)):
+        _tell(watch, f"life of {one.name}", i, len(study.assessed))
+        found[one.name] = assess_life(one, study.duty_cycle, target=study.target_life)
+    if study.model is not None and name in (None, WORST_NODE):
+        found[WORST_NODE] = worst_node_life(study, watch=watch)
+    return found
