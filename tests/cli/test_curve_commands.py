@@ -2,11 +2,13 @@
 
 import csv
 import json
+import re
 import tomllib
 
+import numpy as np
 import pytest
 
-from vivid_anvil.materials import detail_curve, read_specimens, stress_table
+from vivid_anvil.materials import FIT_MODELS, detail_curve, fit_likelihood, read_specimens, stress_table
 from vivid_anvil.study import read_study
 
 STAIRS = "stress amplitude [MPa],life [cycles],run-out,r_ratio\n" + "".join(
@@ -229,3 +231,27 @@ def test_the_table_of_the_command_is_that_of_the_function(run, tmp_path):
     assert [list(map(float, row.values())) for row in table(tmp_path / "c.csv")] == [
         list(row.values()) for row in wanted
     ]
+
+
+@pytest.mark.parametrize("model", ["regression", *FIT_MODELS])
+def test_the_slope_that_a_fit_prints_is_the_one_its_exported_curve_has(run, demo_file, tmp_path, model):
+    """At the first and the last stress where there is life; of a straight line the median has the printed slope m too."""
+    tests = tmp_path / "tests.csv"
+    text = (demo_file.parent / "tube_tests.csv").read_text()
+    tests.write_text(re.sub(r"^(.*),yes,", r"\1,no,", text, flags=re.MULTILINE) if model == "regression" else text)
+    code, out, err = run("fit", tests, "--model", model, "--toml", tmp_path / "c.toml", "--survival", 0.9)
+    assert code == 0, err
+    told = re.search(r"slope of the curve +([\d.]+) at ([\d.]+) MPa, ([\d.]+) at ([\d.]+) MPa", out)
+    first, _, last, lowest = (float(one) for one in told.groups())
+    (section,) = tomllib.loads((tmp_path / "c.toml").read_text())["sn_curves"].values()
+    pairs = [(float(stress.split()[0]), life) for stress, life in section["points"]]
+    stresses, lives = zip(*pairs, strict=True)
+    slopes = -np.diff(np.log(lives)) / np.diff(np.log(stresses))
+    here = next(i for i, end in enumerate(stresses[1:]) if end < lowest)
+    assert (first, last) == pytest.approx((slopes[0], slopes[here]), rel=1e-3)
+    median = re.search(r"\n  slope m +([\d.]+)", out)
+    assert bool(median) == (model != "random limit")
+    if model in ("line", "sharp limit"):
+        fitted = fit_likelihood(read_specimens(tests), model)
+        assert float(median[1]) == pytest.approx(fitted.curve().slope_at(300.0), rel=1e-4)
+        assert float(median[1]) == pytest.approx(fitted.median_slope(250.0), rel=1e-4)

@@ -175,10 +175,19 @@ def models_table(fits: Mapping[str, LikelihoodFit], refused: Mapping[str, str], 
     return Group(*parts)
 
 
-def fit_details(fit: LineFit | LikelihoodFit, survival: float, confidence: float, units: UnitSystem) -> RenderableType:
-    """Parameters, tests of the line, lives at the levels with their limits, findings."""
+def fit_details(
+    fit: LineFit | LikelihoodFit, made: SNCurve, survival: float, confidence: float, units: UnitSystem
+) -> RenderableType:
+    """Parameters, tests of the line, slope of the curve that is `made`, lives at the levels with their limits, findings."""
     facts = Table.grid(padding=(0, 2))
-    for name, text in _facts(fit, units):
+    high, (near, end) = float(made.points[0][0]), (float(one[0]) for one in made.points[-2:])
+    low = max(float(fit.series.levels[0]), (near * end) ** 0.5)  # the lowest tested one, or beside the end
+    ends = (f"{number(made.slope_at(one), 4)} at {in_unit(one, 'stress', units)}" for one in (high, low))
+    what = (
+        "slope of the curve",
+        f"{', '.join(ends)}: outlived by {survival:.1%} with {confidence:.0%}, as --toml exports it",
+    )
+    for name, text in [*_facts(fit, units), what]:
         facts.add_row(f"  {name}", text)
     parts: list[RenderableType] = [heading(f"Fit: {fit.model}"), facts, levels_table(fit, survival, confidence, units)]
     parts.append(findings_list(fit.findings))

@@ -329,7 +329,7 @@ def fit(path: Path, wishes: FitWishes, outputs: Outputs, units: UnitSystem) -> N
     out.print(tables.heading(f"Tests {series.name}: {series.summary}"))
     out.print(curve_tables.series_table(series, units))
     out.print(curve_tables.models_table(fits, refused, chosen.model))
-    out.print(curve_tables.fit_details(chosen, wishes.survival, wishes.confidence, units))
+    out.print(curve_tables.fit_details(chosen, made, wishes.survival, wishes.confidence, units))
     say_written(out, written)
 
 

@@ -55,7 +55,15 @@ def fit_figure(fit: LineFit | LikelihoodFit, units: UnitSystem = "metric") -> Fi
     axes.set_ylabel(f"Stress {series.stress} at {ratio} [{display_unit('stress', units)}]")
     axes.legend(loc="upper right")
     plain_log_ticks(axes.yaxis)
-    note(axes, f"Slope m = {number(fit.slope)}\nStandard deviation of log10 life {number(fit.std, 3)}", x=0.42, y=0.12)
+    failed = np.asarray(series.stresses)[np.asarray(series.failed)]
+    ends = (float(failed.max()), float(failed.min()))
+    slopes = dict.fromkeys(number(fit.median_slope(one), 3) for one in ends)
+    note(
+        axes,
+        f"Slope of the median m = {' to '.join(slopes)}\nStandard deviation of log10 life {number(fit.std, 3)}",
+        x=0.42,
+        y=0.12,
+    )
     return figure
 
 

@@ -58,6 +58,12 @@ class FittedCurve:
             return np.asarray(10.0 ** self.log_life(values, survival_probability))
         return np.asarray(10.0 ** self.tolerance_log_life(values, survival_probability, confidence))
 
+    def median_slope(self, stress: float) -> float:
+        """Slope m of the median curve at `stress`, MPa: what a study takes as slope there."""
+        near = stress * np.array([1.0 - 1e-5, 1.0 + 1e-5])
+        longer, shorter = self.log_life(near)
+        return float((longer - shorter) / np.log10(near[1] / near[0]))
+
     def curve(
         self,
         *,

@@ -204,7 +204,8 @@ class LikelihoodFit(FittedCurve):
 
     def described(self) -> dict[str, float]:
         """The fitted values by name, in MPa and log10 cycles."""
-        found = {"intercept A": self.intercept, "slope m": self.slope, "std of log10 N": self.std}
+        slope = "exponent m of S - limit" if self.model == "random limit" else "slope m"  # no slope of a curve
+        found = {"intercept A": self.intercept, slope: self.slope, "std of log10 N": self.std}
         if self.model == "two slopes":
             found["slope m below the knee"] = self.slope + math.exp(self.theta[2])
             found["knee stress [MPa]"] = float(10.0 ** (self.center + self.theta[3]))
