@@ -61,9 +61,49 @@ def test_completion_can_be_installed(run):
     assert "--install-completion" in run("-h")[1]
 
 
-@pytest.mark.parametrize("command", ["check", "life", "rules", "solve", "grow", "inspections", "explain"])
+TESTS = "stress amplitude [MPa],life [cycles],run-out\n" + "".join(
+    f"{stress},{int(1e5 * (300 / stress) ** 5 * scatter)},no\n"
+    for stress in (300, 250, 200)
+    for scatter in (0.8, 1.0, 1.3)
+)
+STEPS = "stress amplitude [MPa],life [cycles],run-out\n" + "".join(
+    f"{stress},{life},{out}\n"
+    for stress, life, out in [(200, 10**7, "yes"), (210, 10**6, "no"), (200, 10**6, "no"), (190, 10**7, "yes")] * 4
+)
+RATES = "stress intensity range [MPa√m],rate [mm/cycle]\n" + "".join(f"{k},{1e-9 * k**3}\n" for k in (10, 15, 20, 30))
+# What each command is asked; one that is not here fails the test.
+ASKED = {
+    "cards": ("--json", "a.json"),
+    "check": ("study.toml", "--json", "a.json"),
+    "classes": ("--json", "a.json"),
+    "count": ("lap.csv", "--json", "a.json"),
+    "curve": ("class:EN 1993-1-9/71", "--json", "a.json"),
+    "demo": ("a.json",),
+    "estimate": ("steel", "--strength", "690 MPa", "--surface", "ground", "--json", "a.json"),
+    "explain": ("study.toml", "--json", "a.json"),
+    "fit": ("tests.csv", "--r-ratio", "-1", "--json", "a.json"),
+    "grow": ("study.toml", "--json", "a.json"),
+    "growth-tests": ("rates.csv", "--r-ratio", "0.1", "--json", "a.json"),
+    "inspections": ("study.toml", "--json", "a.json"),
+    "life": ("study.toml", "--json", "a.json"),
+    "model": ("model.toml", "--json", "a.json"),
+    "rules": ("study.toml", "--json", "a.json"),
+    "schema": ("--json", "a.json"),
+    "side-by-side": ("study.toml", "model.toml", "--json", "a.json"),
+    "solve": ("study.toml", "--json", "a.json"),
+    "staircase": ("steps.csv", "--r-ratio", "-1", "--json", "a.json"),
+    "template": ("a.json",),
+    "what-if": ("study.toml", "load scale", "0.9", "--json", "a.json"),
+}
+
+
+@pytest.mark.parametrize("command", COMMANDS)
 def test_quiet_says_nothing_and_writes_all(written, run, command):  # noqa: F811
-    code, out, err = run("--quiet", command, written(EVENTS["history"], rest=SHORT), "--json", "a.json")
+    written(EVENTS["history"], rest=SHORT)
+    written(EVENTS["history"], name="model.toml")
+    for name, text in (("tests.csv", TESTS), ("steps.csv", STEPS), ("rates.csv", RATES)):
+        Path(name).write_text(text)
+    code, out, err = run("--quiet", command, *ASKED[command])
     assert (code, out, err) == (0, "", "")
     assert Path("a.json").stat().st_size > 100
 
