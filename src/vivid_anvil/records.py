@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.findings import Finding
+from vivid_anvil.units import shown
 
 
 def plain(value: Any) -> Any:
@@ -26,6 +27,15 @@ def plain(value: Any) -> Any:
     if isinstance(value, float) and not math.isfinite(value):
         return None if math.isnan(value) else "inf" if value > 0 else "-inf"
     return value
+
+
+def in_root_metres(stress_intensity: float) -> float:
+    """A stress intensity of MPa√mm in MPa√m, as tables and figures tell it.
+
+    >>> round(in_root_metres(1000.0), 6)
+    31.622777
+    """
+    return float(shown(stress_intensity, "stress intensity", "metric"))
 
 
 def finding_records(findings: Iterable[Finding]) -> list[dict[str, str]]:

@@ -176,3 +176,13 @@ def test_bad_cells_of_growth_tests_are_named(run, tmp_path, text, message):
     code, _, err = run("growth-tests", tmp_path / "bad.csv", *PIECE)
     assert code == 2
     assert message in one_line(err)
+
+
+def test_files_tell_k_in_the_unit_of_the_screen(run, grown, demo_file, tmp_path):
+    code, out, err = run("grow", demo_file, "--json", tmp_path / "a.json")
+    assert code == 0, err
+    assert "MPa√m" in out
+    (crack, *_) = json.loads((tmp_path / "a.json").read_text())["cracks"]
+    for row in crack["curve"]:
+        assert row["largest_K_range_MPa_sqrt_m"] == pytest.approx(grown.largest_range_k(row["size_mm"]) / 1000.0**0.5)
+    assert not [key for key in crack["curve"][0] if key.endswith("sqrt_mm")]

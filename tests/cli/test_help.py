@@ -79,7 +79,7 @@ ASKED = {
     "count": ("lap.csv", "--json", "a.json"),
     "curve": ("class:EN 1993-1-9/71", "--json", "a.json"),
     "demo": ("a.json",),
-    "estimate": ("steel", "--strength", "690 MPa", "--surface", "ground", "--json", "a.json"),
+    "estimate": ("steel", "--strength", "690 MPa", "--surface", "ground", "--size", "32 mm", "--json", "a.json"),
     "explain": ("study.toml", "--json", "a.json"),
     "fit": ("tests.csv", "--r-ratio", "-1", "--json", "a.json"),
     "grow": ("study.toml", "--json", "a.json"),

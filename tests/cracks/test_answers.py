@@ -426,9 +426,8 @@ def test_the_visited_part_of_the_law_and_the_course_are_those_of_the_result(flaw
     visited = cr.visited_law(result)
     assert visited.shares.sum(axis=1) == pytest.approx([1.0, 1.0])
     rows = visited.rows()
-    by_large = sum(
-        row["share_at_start"] for row in rows if row["to_MPa_sqrt_mm"] > 0.9 * 120.0 * result.depth_scale(1.0)
-    )
+    high = 0.9 * 120.0 * result.depth_scale(1.0) / 1000.0**0.5
+    by_large = sum(row["share_at_start"] for row in rows if row["to_MPa_sqrt_m"] > high)
     assert by_large == pytest.approx(result.event_shares()["block 0"], rel=1e-9)
     assert by_large == pytest.approx(500.0 * 120.0**3 / (500.0 * 120.0**3 + 5000.0 * 40.0**3), rel=1e-9)
     course = cr.crack_course(result)

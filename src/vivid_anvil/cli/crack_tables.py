@@ -12,7 +12,7 @@ from vivid_anvil.cli.tables import edgeless, findings_list, heading, indented, l
 from vivid_anvil.cracks import GrowthFit, GrowthResult, InspectionPlan, LoadLimit, SizeLives
 from vivid_anvil.histories.calendar import amount, plural, share_used
 from vivid_anvil.study import TotalLife
-from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
+from vivid_anvil.units import UnitSystem, coherent, display_unit, fixed, in_unit, number, shown
 
 
 def growth_details(growth: GrowthResult, units: UnitSystem) -> RenderableType:
@@ -195,8 +195,8 @@ def _growth_table(growth: GrowthResult, units: UnitSystem, repeat: str) -> Rende
             fixed(float(shown(row["size_mm"], "length", units))),
             fixed(row["repeats"]),
             *([] if time is None else [fixed(calendar.life_in(time, row["repeats"]))]),
-            fixed(float(shown(row["largest_K_MPa_sqrt_mm"], "stress intensity", units))),
-            fixed(float(shown(row["largest_K_range_MPa_sqrt_mm"], "stress intensity", units))),
+            fixed(_k_shown(row["largest_K_MPa_sqrt_m"], units)),
+            fixed(_k_shown(row["largest_K_range_MPa_sqrt_m"], units)),
             fixed(float(shown(row["growth_per_repeat_mm"], "length", units))),
         )
     return made
@@ -331,3 +331,8 @@ def growth_fit_lines(fit: GrowthFit, units: UnitSystem) -> RenderableType:
         heading("For a study file"),
         *(indented(line) for line in lines),
     )
+
+
+def _k_shown(root_metres: float, units: UnitSystem) -> float:
+    """K in the unit system of the tables, from MPa√m as records have it."""
+    return float(shown(coherent(f"{root_metres!r} MPa√m", "stress intensity", "K"), "stress intensity", units))

@@ -11,7 +11,7 @@ from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import DETAILS, chosen, draw, growth_drawings, say_written
 from vivid_anvil.errors import InputError
-from vivid_anvil.records import finding_records
+from vivid_anvil.records import finding_records, in_root_metres
 from vivid_anvil.units import UnitSystem
 
 
@@ -55,7 +55,7 @@ def growth_tests(path: Path, readings: Readings, outputs: Outputs, units: UnitSy
         given = {key: getattr(readings, key) for key in ("piece", "force_range", "thickness", "width", "method")}
         fit = fit_growth_law(read_growth_tests(path, r_ratio=readings.r_ratio, **given), slope=readings.slope)
         pairs = zip(fit.tests.ranges, fit.tests.rates, strict=True)
-        rows = [{"range_MPa_sqrt_mm": float(k), "rate_mm_per_cycle": float(rate)} for k, rate in pairs]
+        rows = [{"range_MPa_sqrt_m": in_root_metres(k), "rate_mm_per_cycle": float(rate)} for k, rate in pairs]
         drawings: list[Drawing] = [(f"growth {fit.tests.name}", partial(draw, fit, units))]
         written = outputs.write({**fit.to_dict(), "rates": rows}, rows, drawings, watch)
     from vivid_anvil.cli import crack_tables, tables

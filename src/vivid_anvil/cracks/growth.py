@@ -19,6 +19,7 @@ from vivid_anvil.findings import Finding
 from vivid_anvil.histories import DutyCycle
 from vivid_anvil.histories.calendar import share_used
 from vivid_anvil.html import html_frame
+from vivid_anvil.records import in_root_metres
 from vivid_anvil.units import number
 
 
@@ -169,8 +170,8 @@ class GrowthResult:
                 **({} if hours is None else {"hours": float(at) * hours}),
                 **({} if self.duty_cycle.repeats_per_year is None else {"years": self._years(float(at))}),
                 "share_of_life": float(at) / self.life_repeats if self.life_repeats > 0.0 else 1.0,
-                "largest_K_MPa_sqrt_mm": self.peak_k(float(size)),
-                "largest_K_range_MPa_sqrt_mm": self.largest_range_k(float(size)),
+                "largest_K_MPa_sqrt_m": in_root_metres(self.peak_k(float(size))),
+                "largest_K_range_MPa_sqrt_m": in_root_metres(self.largest_range_k(float(size))),
                 "growth_per_repeat_mm": self.growth_at(float(size)),
             }
             for size, at in zip(sizes, repeats, strict=True)

@@ -15,6 +15,7 @@ from vivid_anvil.cracks.growth_tests import GrowthTests
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.records import in_root_metres
 from vivid_anvil.units import number, one, opened
 
 UPPER = 2.0  # standard deviations of log10 rate above the mean
@@ -74,8 +75,8 @@ class GrowthFit:
             "slope_low": self.slope_interval[0],
             "slope_high": self.slope_interval[1],
             "std_log10_rate": self.std,
-            "lowest_range_MPa_sqrt_mm": float(self.tests.ranges.min()),
-            "highest_range_MPa_sqrt_mm": float(self.tests.ranges.max()),
+            "lowest_range_MPa_sqrt_m": in_root_metres(self.tests.ranges.min()),
+            "highest_range_MPa_sqrt_m": in_root_metres(self.tests.ranges.max()),
         }
 
     def __repr__(self) -> str:

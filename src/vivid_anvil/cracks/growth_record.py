@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from vivid_anvil.records import finding_records, plain
+from vivid_anvil.records import finding_records, in_root_metres, plain
 
 if TYPE_CHECKING:
     from vivid_anvil.cracks.growth import GrowthResult
@@ -25,7 +25,7 @@ def growth_record(result: GrowthResult) -> dict[str, Any]:
                 "form": law.form,
                 "constant_mm_per_cycle_MPa_sqrt_mm": law.constant,
                 "slope": law.slope,
-                "threshold_MPa_sqrt_mm": law.threshold,
+                "threshold_MPa_sqrt_m": in_root_metres(law.threshold),
             },
             "counted_part": crack.counted_part,
             "repeat": result.duty_cycle.repeat,

@@ -9,6 +9,7 @@ import numpy as np
 
 from vivid_anvil.checks import FloatArray, read_only
 from vivid_anvil.cracks.growth import GrowthResult
+from vivid_anvil.records import in_root_metres
 from vivid_anvil.units import opened
 
 PLACES = 40
@@ -29,8 +30,8 @@ class VisitedLaw:
         """One row a class of ΔK."""
         return [
             {
-                "from_MPa_sqrt_mm": low,
-                "to_MPa_sqrt_mm": high,
+                "from_MPa_sqrt_m": in_root_metres(low),
+                "to_MPa_sqrt_m": in_root_metres(high),
                 "share_at_start": float(first),
                 "share_at_end": float(last),
             }
