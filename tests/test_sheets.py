@@ -5,13 +5,16 @@ import re
 
 import numpy as np
 import openpyxl
+import pandas as pd
 import pytest
 
 from tests.cli.test_every_event import EVENTS, written  # noqa: F401
 from tests.cli.test_help import SHORT
 from vivid_anvil.cracks import read_growth_tests
+from vivid_anvil.cracks.shape_points import read_points as read_factors
 from vivid_anvil.damage import assess_life
 from vivid_anvil.errors import InputError
+from vivid_anvil.fields import read_field_table
 from vivid_anvil.figures import plot, save_figure
 from vivid_anvil.histories import (
     DutyCycle,
@@ -221,3 +224,20 @@ def test_count_draws_one_channel_and_shows_the_matrix(run, demo_file, tmp_path):
     save_figure(plot(alone), tmp_path / "alone.png")
     drawn = (tmp_path / "f" / "history-two_forces_lap.png").read_bytes()
     assert drawn == (tmp_path / "alone.png").read_bytes()
+
+
+def test_units_in_round_brackets_are_units_in_every_table(tmp_path):
+    """Stresses of a model, geometry factors of a shape, chosen columns of a workbook."""
+    field = tmp_path / "field.csv"
+    heads = ["node", "x (mm)", "y (mm)", "z (mm)", *(f"{name} (ksi)" for name in ("xx", "yy", "zz", "xy", "yz", "zx"))]
+    field.write_text(",".join([*heads, "load case"]) + "\n1,0,0,0,10,0,0,0,0,0,pull\n2,1,0,0,20,0,0,0,0,0,pull\n")
+    found = read_field_table(field)
+    assert found.stresses[0, :, 0] == pytest.approx([68.94757, 137.89515], rel=1e-6)
+    factors = tmp_path / "factors.csv"
+    factors.write_text("size (cm),Y\n0.1,1.1\n0.4,1.3\n")
+    assert read_factors(factors, "table") == [[1.0, 1.1], [4.0, 1.3]]
+    lap = pd.DataFrame(
+        {"time (s)": np.arange(20) / 10, "force (kN)": np.arange(20) % 3, "side (kN)": np.arange(20) % 5}
+    )
+    lap.to_parquet(tmp_path / "lap.parquet")
+    assert read_history(tmp_path / "lap.parquet", columns=["time", "force"]).dimensions == {"force": "force"}

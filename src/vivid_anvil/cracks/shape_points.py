@@ -11,6 +11,7 @@ import numpy as np
 from vivid_anvil.checks import real_number
 from vivid_anvil.cracks.grid_crack import GridCrack
 from vivid_anvil.errors import InputError, listed
+from vivid_anvil.headings import name_and_unit
 from vivid_anvil.tables import column_numbers, read_frame
 from vivid_anvil.units import DIMENSIONS, coherent, factor
 
@@ -62,13 +63,13 @@ def read_points(path: str | Path, shape: str) -> list[list[float]]:
     """
     frame, where = read_frame(path, 0, "a file of geometry factors")
     wanted = COLUMNS.get(shape, COLUMNS["table"])
-    names = [str(cell).partition("[")[0].strip() for cell in frame.columns]
+    heads = [name_and_unit(str(cell)) for cell in frame.columns]
+    names = [name for name, _ in heads]
     if names != list(wanted):
         raise InputError(
             where, f"the columns {listed(names)}", f"the columns {listed(wanted)}, the first with its unit"
         )
-    first = str(frame.columns[0])
-    unit = first.partition("[")[2].strip(" ]")
+    first, unit = str(frame.columns[0]), heads[0][1]
     if not unit:
         raise InputError(f"{where}, column {first!r}", "no unit", f"a unit in brackets, such as '{wanted[0]} [mm]'")
     columns = [column_numbers(frame.iloc[:, i], f"{where}, column {name!r}") for i, name in enumerate(names)]

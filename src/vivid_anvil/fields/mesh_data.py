@@ -12,6 +12,7 @@ from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields.averaging import shell_faces
 from vivid_anvil.fields.rows import FACES
 from vivid_anvil.fields.tables_of_fields import PER_LENGTH
+from vivid_anvil.headings import name_and_unit
 from vivid_anvil.units import DIMENSIONS, factor
 
 # Orders of the six components that are found in such files: places of xx, yy, zz, xy, yz, zx.
@@ -66,13 +67,13 @@ def _shell(mesh: Any, data: Mapping[str, str], where: str) -> Table:
         raise InputError(where, listed(data), f"all of {listed(SHELL)}, each as 'name [unit]'")
     found, keys = [], None
     for what, (dimension, columns) in SHELL.items():
-        name, bracket, unit = data[what].partition("[")
+        name, unit = name_and_unit(data[what])
         place = f"{where}, {what}"
-        if not bracket:
+        if not unit:
             raise InputError(
                 place, repr(data[what]), f"a unit beside the name, such as '{name} [{dimension.coherent}]'"
             )
-        nodes, elements, values = _data(mesh, name.strip(), place)
+        nodes, elements, values = _data(mesh, name, place)
         flat = values.reshape(len(values), -1)
         if flat.shape[1] != columns:
             raise InputError(
@@ -82,7 +83,7 @@ def _shell(mesh: Any, data: Mapping[str, str], where: str) -> Table:
         if keys is not None and not np.array_equal(key, keys):
             raise InputError(place, "data at other places", "all three of points, or all three of cells")
         keys = key
-        found.append(flat * factor(unit.strip(" ]"), dimension, place))
+        found.append(flat * factor(unit, dimension, place))
     assert keys is not None, "there are three"
     faces = shell_faces(found[0], found[1], found[2][:, 0])
     both = [np.column_stack([keys, np.full(len(keys), 1 + FACES.index(face))]) for face in ("top", "bottom")]

@@ -14,6 +14,7 @@ from vivid_anvil.fields.element_values import field_of_rows
 from vivid_anvil.fields.rows import FACES, Rows
 from vivid_anvil.fields.stress_field import COMPONENTS, StressField, joined_cases
 from vivid_anvil.files import existing, read_by_others, replacing
+from vivid_anvil.headings import name_and_unit
 from vivid_anvil.tables import column_numbers, read_frame
 from vivid_anvil.units import DIMENSIONS, Dimension, factor, opened
 
@@ -39,7 +40,7 @@ def read_field_table(path: str | Path) -> StressField:
     """
     found = existing(path, "a table of stresses")
     frame, where = _parquet(found) if found.suffix.lower() in (".parquet", ".pq") else read_frame(found)
-    headings = {str(cell).partition("[")[0].strip().lower(): str(cell) for cell in frame.columns}
+    headings = {name_and_unit(str(cell))[0].lower(): str(cell) for cell in frame.columns}
     shell = "nxx" in headings and "xx" not in headings
     wanted = ["node", *PLACES, *((*FORCES, *MOMENTS, "thickness") if shell else COMPONENTS)]
     missing = [name for name in wanted if name not in headings]
@@ -163,7 +164,7 @@ def _column(frame: Any, cell: str, where: str, dimension: Dimension | None) -> F
     values = column_numbers(frame[cell], place)
     if dimension is None:
         return values
-    unit = cell.partition("[")[2].strip(" ]")
+    unit = name_and_unit(cell)[1]
     if not unit:
         raise InputError(place, "no unit", f"a unit in brackets, such as '{cell} [{dimension.coherent}]'")
     return np.asarray(values * factor(unit, dimension, place))

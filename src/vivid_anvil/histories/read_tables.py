@@ -16,6 +16,7 @@ import numpy as np
 from vivid_anvil.checks import FloatArray, one_row
 from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.files import existing, first_line, fits_memory, read_by_others
+from vivid_anvil.headings import name_and_unit
 from vivid_anvil.histories.columns import EVEN, history_of
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.tables import DATE_TIME, Header, headers, workbook
@@ -249,7 +250,7 @@ def _chosen(path: Path, known: Sequence[str], wanted: Sequence[str] | None) -> l
     """The columns wanted, by full header or by name; all by default."""
     if wanted is None:
         return list(known)
-    by_name = {cell.partition("[")[0].strip(): cell for cell in known} | {cell: cell for cell in known}
+    by_name = {name_and_unit(cell)[0]: cell for cell in known} | {cell: cell for cell in known}
     for one in wanted:
         if one not in by_name:
             raise InputError(path.name, f"no column {one!r}", f"one of {listed(known)}", did_you_mean(one, by_name))
