@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
+from hypothesis.extra.numpy import arrays
 
 from tests.fields.models import LOADS, duty_of, field_of, limited, spot
 from vivid_anvil.damage.mean_stress_rules import COMPRESSIVE_MEANS
@@ -370,7 +371,10 @@ BAD = {
         ).events(duty_of()),
         "Did you mean",
     ),
-    "no history": (lambda: LOADS.events(DutyCycle("day", (Event("stop", FORCE),), 1.0)), "a history with the channels"),
+    "no history": (
+        lambda: LOADS.events(DutyCycle("day", (Event("stop", FORCE),), 1.0)),
+        "a history, or states, with the channels",
+    ),
     "a gate": (lambda: LOADS.events(DutyCycle("day", (Event("stop", GATED),), 1.0)), "leave the gate out"),
     "no order": (
         lambda: ONE_CASE.events(DutyCycle("day", (Event("one", SPECTRUM),), 1.0, between="in the order given")),
@@ -424,3 +428,19 @@ def test_fields_are_checked_and_joined_by_their_nodes():
     assert (both.of_case("q") == whole.of_case("lateral")).all()
     with pytest.raises(InputError, match="the same nodes"):
         joined_cases([whole, dataclasses.replace(second, node_ids=np.arange(100, 120))])
+
+
+@given(
+    arrays(np.float64, (40, 6), elements=st.floats(-500.0, 500.0).map(lambda one: round(one, 3))),
+    st.sampled_from(["absolute maximum principal", "signed Tresca"]),
+)
+def test_principal_stresses_are_the_eigenvalues(tensors, name):
+    """Of any tensor, also with two or three equal ones; the sign is that of the larger one."""
+    measure = StressMeasure(name)
+    found = measure.of(tensors)
+    values = np.linalg.eigvalsh(tensors[:, [[0, 3, 5], [3, 1, 4], [5, 4, 2]]])
+    low, high = values[:, 0], values[:, 2]
+    wanted = np.maximum(high, -low) if name.startswith("absolute") else high - low
+    assert np.abs(found) == pytest.approx(np.abs(wanted), rel=1e-7, abs=1e-5)
+    clear = np.abs(high + low) > 1e-4
+    assert (np.sign(found[clear]) == np.where(high[clear] >= -low[clear], 1.0, -1.0))[np.abs(found[clear]) > 1e-4].all()
