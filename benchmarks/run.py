@@ -26,7 +26,7 @@ from vivid_anvil.demo import write_demo
 from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory, count_chunks, count_file, rainflow, read_csv
 from vivid_anvil.materials import Material, knee_curve, table_curve
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.study import read_study, what_if
+from vivid_anvil.study import Study, read_study, what_if
 
 ROUNDS = 7
 CLASSES = 64
@@ -167,9 +167,12 @@ def looking_up(size: int) -> None:
 
 def varying(variants: int = 1000) -> None:
     """A what-if of many values on the demo's weld, against counting and as many vectorised damage sums in plain NumPy."""
-    spot = "weld toe at the grip head"
     with tempfile.TemporaryDirectory() as folder:
-        study = read_study(write_demo(folder))
+        _varying(read_study(write_demo(folder)), variants)
+
+
+def _varying(study: Study, variants: int) -> None:
+    spot = "weld toe at the grip head"
     values = [f"{20.0 + 0.01 * i:.2f} MPa/kN" for i in range(variants)]
     loads = [(event.load["vertical force"].values, event.occurrences) for event in study.duty_cycle.events]
 
