@@ -106,8 +106,13 @@ def save_figure(figure: Figure, path: str | Path) -> Path:
 
 
 def draw_into(figure: Figure, path: Path) -> None:
-    """Write `figure` into a file that is there for it; by its ending."""
-    figure.savefig(path)
+    """Write `figure` into a file that is there for it, by its ending; what is tidy stays where it is, nothing is laid out again."""
+    engine = figure.get_layout_engine()
+    figure.set_layout_engine(None)
+    try:
+        figure.savefig(path)
+    finally:
+        figure.set_layout_engine(engine)
 
 
 def thinned(x: FloatArray, y: FloatArray, places: int = 3000) -> tuple[FloatArray, FloatArray]:

@@ -60,9 +60,13 @@ def tidy(figure: Figure) -> None:
 def _laid_out(figure: Figure) -> None:
     """Everything at its place, as it will be drawn."""
     whole: Any = figure
-    while not hasattr(whole, "draw_without_rendering"):
+    while not hasattr(whole, "draw_without_rendering"):  # a part has none
         whole = whole._parent
-    whole.draw_without_rendering()
+    engine = whole.get_layout_engine()
+    if engine is None:
+        whole.draw_without_rendering()
+    else:
+        engine.execute(whole)
 
 
 def shortened_name(text: str, letters: int) -> str:
