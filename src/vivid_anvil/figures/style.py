@@ -106,7 +106,7 @@ def save_figure(figure: Figure, path: str | Path) -> Path:
 
 
 def draw_into(figure: Figure, path: Path) -> None:
-    """Write `figure` into a file that is there for it, by its ending; what is tidy stays where it is, nothing is laid out again."""
+    """Write `figure` into a file that is there for it, by its ending; what is tidy stays where it is."""
     engine = figure.get_layout_engine()
     figure.set_layout_engine(None)
     try:

@@ -55,6 +55,7 @@ def tidy(figure: Figure) -> None:
                 legend.set_bbox_to_anchor((1.01, 1.0), transform=axes.transAxes)
         outside += crowded
         _laid_out(figure)
+    _laid_out(figure)  # with the labels where they are now
 
 
 def _laid_out(figure: Figure) -> None:
