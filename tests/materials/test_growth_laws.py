@@ -97,6 +97,7 @@ def test_a_law_may_be_written_in_any_units():
 
 REFUSED = {
     "no slope": ({"slope": 0.0}, "above 0"),
+    "slope beyond all": ({"slope": 1e308, "rate": "1e-11 m/cycle at 1 MPa√m"}, "2 to 5 is usual"),
     "negative rate": ({"rate": -1e-12}, "above 0"),
     "rate without units": ({"rate": "1e-12"}, "growth rate at a stress intensity range"),
     "rate in stress": ({"rate": "1e-12 m/cycle at 1 MPa"}, "stress intensity"),

@@ -5,7 +5,9 @@ In: "da/dN = 6.9e-12 m/cycle at ΔK = 1 MPa√m" and the slope m. Out: C of da/d
 
 from __future__ import annotations
 
+import math
 import re
+import sys
 
 from vivid_anvil.checks import positive_number
 from vivid_anvil.errors import InputError
@@ -38,11 +40,24 @@ def growth_constant(
         unit_rate = coherent(f"1 {printed['rate']}", "growth rate", where)
         unit_k = coherent(f"1 {printed['k']}", "stress intensity", where)
         constant = positive_number(where, float(printed["constant"]), "a constant above 0")
-        return float(constant * unit_rate / unit_k ** (slope + further_power))
+        return _over_power(constant * unit_rate, unit_k, slope + further_power, where)
     rate, delta_k = rate_at_range(value, where)
     if further_power:
         raise InputError(where, repr(value), "the constant as printed, such as '5e-10 with mm/cycle and MPa√mm'")
-    return float(rate / delta_k**slope)
+    return _over_power(rate, delta_k, slope, where)
+
+
+def _over_power(rate: float, delta_k: float, power: float, where: str) -> float:
+    """rate / delta_k ** power; InputError where no number can hold it, as with a slope of hundreds."""
+    log = math.log10(rate) - power * math.log10(delta_k)
+    if not abs(log) < sys.float_info.max_10_exp:
+        raise InputError(
+            where,
+            f"{rate:g} mm/cycle at {delta_k:g} MPa√mm with a slope of {power:g}",
+            "a constant between 1e-308 and 1e308",
+            "Is the slope the exponent m of ΔK? 2 to 5 is usual.",
+        )
+    return float(rate / delta_k**power)
 
 
 def rate_at_range(value: str, where: str = "growth constant") -> tuple[float, float]:
