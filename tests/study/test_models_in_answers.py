@@ -129,7 +129,7 @@ def test_rules_and_side_by_side_tell_the_worst_node(study, run):
     code, out, err = run("side-by-side", study, "other.toml", "--json", "b.json")
     assert code == 0, err
     row = next(one for one in json.loads(Path("b.json").read_text())["lives"] if one["hot_spot"] == WORST_NODE)
-    assert row["other: life_repeats"] == pytest.approx(run_study(read_study("other.toml")).worst_node.life_repeats)
+    assert row["other: life_repeats"] == pytest.approx(run_study(read_study("other.toml")).worst_node.kept.life_repeats)
     assert row["study: place"] == "node 5"
     assert "worst node" in out
 
@@ -147,3 +147,25 @@ def test_no_hot_spot_beside_a_model_is_called_as_its_worst_node(study):
     study.write_text(STUDY.replace('name = "toe"', f'name = "{WORST_NODE}"'))
     with pytest.raises(InputError, match="another name"):
         read_study(study)
+
+
+def test_a_node_that_fails_at_once_lives_0_and_stops_no_other_answer(study, run):
+    """A mean stress beyond the ultimate strength: severe, named, and the hot spot is answered all the same."""
+    Path("bad.toml").write_text(STUDY.replace('unit_load = "10 kN"', 'unit_load = "1 kN"'))
+    node = run_study(read_study("bad.toml")).worst_node
+    assert node.kept.life_repeats == 0.0
+    assert [finding.code for finding in node.findings] == ["node-fails"]
+    code, out, err = run("what-if", "bad.toml", "load scale", "0.05", "0.9", "--json", "a.json")
+    assert code == 0, err
+    assert "toe" in out
+    rows = json.loads(Path("a.json").read_text())["variants"]
+    lives = {row["load scale"]: row["life_repeats"] for row in rows if row["hot_spot"] == WORST_NODE}
+    assert lives[1.0] == lives[0.9] == 0.0
+    assert lives[0.05] == "inf" or lives[0.05] > 0.0
+    code, out, err = run("side-by-side", study, "bad.toml")
+    assert code == 0, err
+    code, out, err = run("rules", "bad.toml")
+    assert code == 0, err
+    assert "toe" in out
+    code, out, err = run("solve", "bad.toml", "--spot", "toe")
+    assert code == 0, err

@@ -25,11 +25,12 @@ def rules(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, det
             raise InputError(path.name, *NO_SPOT)
         if spot is not None and spot not in names:
             raise InputError("--spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
-        lives = lives_of_places(study, spot, watch=watch)
         found, without = [], []
-        for i, (name, life) in enumerate(lives.items()):
-            watch(f"rules for {name}", i, len(lives))
+        chosen = [name for name in names if spot in (None, name)]
+        for i, name in enumerate(chosen):
+            watch(f"rules for {name}", i, len(chosen))
             try:
+                life = lives_of_places(study, name, watch=watch)[name]
                 found.append(compare_rules(life))
             except InputError as error:
                 if spot is not None:

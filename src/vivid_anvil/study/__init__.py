@@ -3,21 +3,14 @@
 from vivid_anvil.study.compare import StudyComparison, compare_studies
 from vivid_anvil.study.explain import explain
 from vivid_anvil.study.model_job import ModelJob
-from vivid_anvil.study.model_run import run_model, run_paths, worst_node_life
+from vivid_anvil.study.model_run import run_model, run_paths, worst_node, worst_node_life
 from vivid_anvil.study.read_study import read_study
 from vivid_anvil.study.run import assess_lives, grow_cracks, lives_of_places, place_names, run_study
 from vivid_anvil.study.schema import study_schema, write_template
 from vivid_anvil.study.study import WORST_NODE, Study, StudyResult
 from vivid_anvil.study.total_life import TotalLife, total_life
-from vivid_anvil.study.what_if import (
-    Variant,
-    VariantGrowth,
-    VariantLife,
-    WhatIf,
-    number_and_unit,
-    value_that_meets_target,
-    what_if,
-)
+from vivid_anvil.study.variant_life import VariantLife, WorstNode
+from vivid_anvil.study.what_if import Variant, VariantGrowth, WhatIf, number_and_unit, value_that_meets_target, what_if
 
 __all__ = [
     "WORST_NODE",
@@ -30,6 +23,7 @@ __all__ = [
     "VariantGrowth",
     "VariantLife",
     "WhatIf",
+    "WorstNode",
     "assess_lives",
     "compare_studies",
     "explain",
@@ -45,6 +39,7 @@ __all__ = [
     "total_life",
     "value_that_meets_target",
     "what_if",
+    "worst_node",
     "worst_node_life",
     "write_template",
 ]

@@ -29,7 +29,7 @@ class StudyComparison:
             for name in self.results:
                 life = places[name].get(spot)
                 if WORST_NODE in spots:
-                    row[f"{name}: place"] = None if life is None else life.hot_spot.name
+                    row[f"{name}: place"] = None if life is None else life.place
                 row[f"{name}: life_repeats"] = None if life is None else life.life_repeats
                 row[f"{name}: life_years"] = None if life is None else life.life_years
                 row[f"{name}: used_at_target"] = None if life is None else life.used_at_target

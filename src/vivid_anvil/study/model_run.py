@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import math
 import os
 from concurrent.futures import Executor, ThreadPoolExecutor
 from pathlib import Path
@@ -13,8 +14,10 @@ import numpy as np
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import ModelResult, StressField, assess_model, assess_planes, node_life
+from vivid_anvil.findings import Finding
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.study import Study, Watch
+from vivid_anvil.study.variant_life import VariantLife, WorstNode
 from vivid_anvil.units import one, opened
 
 
@@ -45,14 +48,37 @@ def worst_node_life(study: Study, load_scale: float = 1.0, *, watch: Watch | Non
     """The life at the node of the model of `study` with the largest damage, all loads times `load_scale`.
 
     What is there all the time is no load. The result is that of a hot spot at the node, and says its number.
-    Raises InputError for a study without model.
+    Raises InputError for a study without model, and where the node fails at once, as a hot spot does.
     """
+    result = _counted(study, load_scale, watch)
+    return node_life(result, int(result.field.node_ids[result.worst]))
+
+
+@opened(load_scale=one(above=0.0))
+def worst_node(study: Study, load_scale: float = 1.0, *, watch: Watch | None = None) -> WorstNode:
+    """The same where only numbers are asked for; other than a hot spot, a node may fail at once."""
+    result = _counted(study, load_scale, watch)
+    place = result.worst
+    number, damage = int(result.field.node_ids[place]), float(result.values.damage[place])
+    critical = float(result.critical_sums[place])
+    kept = VariantLife(damage, critical, study.duty_cycle.calendar, result.target_repeats, f"node {number}")
+    if damage < math.inf:
+        return WorstNode(kept, node_life(result, number).findings)
+    failed = Finding(
+        "severe",
+        "node-fails",
+        f"Node {number} of the model fails at once: its mean stress reaches the strength of the mean-stress rule.",
+        "Is it a support, or a place where a load is put on? Then leave it out (leave_out).",
+    )
+    return WorstNode(kept, (failed,))
+
+
+def _counted(study: Study, load_scale: float, watch: Watch | None) -> ModelResult:
     job = _job(study)
     if load_scale != 1.0:
         study = dataclasses.replace(study, model=dataclasses.replace(job, field=_scaled(job, load_scale)))
     with ThreadPoolExecutor(os.cpu_count()) as pool:
-        result = run_model(study, executor=pool, watch=watch)
-    return node_life(result, int(result.field.node_ids[result.worst]))
+        return run_model(study, executor=pool, watch=watch)
 
 
 def _scaled(job: ModelJob, scale: float) -> StressField:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from vivid_anvil.cracks import GrowthResult, grow_crack, with_tests
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.study.model_run import worst_node_life
+from vivid_anvil.study.model_run import worst_node, worst_node_life
 from vivid_anvil.study.study import WORST_NODE, Study, StudyResult, Watch
 from vivid_anvil.units import opened
 
@@ -17,7 +17,7 @@ def run_study(study: Study, *, watch: Watch | None = None) -> StudyResult:
     `watch(label, done, of)` is told how far it is.
     """
     lives, growths = assess_lives(study, watch=watch), grow_cracks(study, watch=watch)
-    return StudyResult(study, lives, growths, None if study.model is None else worst_node_life(study, watch=watch))
+    return StudyResult(study, lives, growths, None if study.model is None else worst_node(study, watch=watch))
 
 
 @opened()

@@ -16,6 +16,7 @@ from vivid_anvil.histories import DutyCycle
 from vivid_anvil.materials import SNCurve, SNFamily
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.model_job import ModelJob
+from vivid_anvil.study.variant_life import VariantLife, WorstNode, kept_of
 
 Watch = Callable[[str, int, int], None]
 WORST_NODE = "worst node"  # the place of a model that has the largest damage; no hot spot beside a model has this name
@@ -56,13 +57,13 @@ class StudyResult:
     study: Study
     lives: tuple[LifeResult, ...]
     growths: tuple[GrowthResult, ...]
-    worst_node: LifeResult | None = None
+    worst_node: WorstNode | None = None
 
     @property
-    def places(self) -> dict[str, LifeResult]:
-        """The lives by name: those of the hot spots, then that of the worst node."""
-        found = {life.hot_spot.name: life for life in self.lives}
-        return found if self.worst_node is None else {**found, WORST_NODE: self.worst_node}
+    def places(self) -> dict[str, VariantLife]:
+        """The lives in numbers, by name: those of the hot spots, then that of the worst node."""
+        found = {life.hot_spot.name: kept_of(life) for life in self.lives}
+        return found if self.worst_node is None else {**found, WORST_NODE: self.worst_node.kept}
 
     @property
     def worst(self) -> LifeResult | None:
@@ -72,7 +73,8 @@ class StudyResult:
     @property
     def findings(self) -> tuple[Finding, ...]:
         """All findings, the gravest first."""
-        of_lives = [finding for life in self.places.values() for finding in life.findings]
+        of_lives = [finding for life in self.lives for finding in life.findings]
+        of_lives += [] if self.worst_node is None else self.worst_node.findings
         return gravest_first(of_lives + [finding for growth in self.growths for finding in growth.findings])
 
     def life_of(self, hot_spot: str) -> LifeResult:
@@ -99,7 +101,7 @@ class StudyResult:
             "title": self.study.title,
             "lives": [life.to_dict() for life in self.lives],
             "cracks": [growth.to_dict() for growth in self.growths],
-            **({} if self.worst_node is None else {"worst_node": self.worst_node.to_dict()}),
+            **({} if self.worst_node is None else {"worst_node": self.worst_node.kept.to_dict()}),
         }
 
     def _repr_html_(self) -> str:

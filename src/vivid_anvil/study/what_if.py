@@ -24,48 +24,16 @@ from vivid_anvil.findings import Finding, gravest_first
 from vivid_anvil.histories.calendar import Calendar, share_used
 from vivid_anvil.html import html_frame
 from vivid_anvil.records import finding_records, plain
-from vivid_anvil.study.model_run import worst_node_life
+from vivid_anvil.study.model_run import worst_node
 from vivid_anvil.study.read_study import build_study, read_study
 from vivid_anvil.study.run import lives_of_places, place_names
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
+from vivid_anvil.study.variant_life import VariantLife, WorstNode, kept_of
 from vivid_anvil.units import number, one, opened
 
 LOAD_SCALE = "load scale"
 OF_CRACKS = ("cracks", "growth_laws")  # keys that no life by damage depends on
 _QUANTITY = re.compile(r"\s*([+-]?[\d.]+(?:[eE][+-]?\d+)?)(\s*\D.*)")
-
-
-@dataclass(frozen=True, slots=True)
-class VariantLife:
-    """What is kept of a life: numbers only, as a thousand variants of a long spectrum would fill the memory."""
-
-    damage_per_repeat: float
-    critical_sum: float
-    calendar: Calendar
-    target_repeats: float | None
-    place: str
-
-    @property
-    def life_repeats(self) -> float:
-        """Repeats until the critical sum; inf where nothing does damage."""
-        return self.critical_sum / self.damage_per_repeat if self.damage_per_repeat > 0.0 else math.inf
-
-    @property
-    def life_years(self) -> float | None:
-        """The same in years; None without repeats per year."""
-        years: float | None = self.calendar.years(self.life_repeats)
-        return years
-
-    @property
-    def reserve_on_life(self) -> float | None:
-        """Life over target; None without target."""
-        return None if self.target_repeats is None else self.life_repeats / self.target_repeats
-
-    @property
-    def used_at_target(self) -> float | None:
-        """Share of the life that is used when the target is reached; None without target."""
-        share: float | None = share_used(self.target_repeats, self.life_repeats)
-        return share
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,12 +76,6 @@ def _growths(study: Study, spot: str | None) -> dict[str, VariantGrowth]:
                 grown.life_repeats, grown.critical.limiting, grown.governed_by, duty.calendar, target
             )
     return kept
-
-
-def _kept(life: LifeResult, scale: float = 1.0) -> VariantLife:
-    damage = life.damage_per_repeat if scale == 1.0 else float(life.spectrum.damage(scale).sum())
-    duty = life.duty_cycle
-    return VariantLife(damage, life.hot_spot.critical_sum, duty.calendar, life.target_repeats, life.hot_spot.name)
 
 
 @dataclass(frozen=True, eq=False)
@@ -218,43 +180,54 @@ def what_if(
     if not values:
         raise InputError(f"what if, {key}", "no values", "at least one")
     now = 1.0 if key == LOAD_SCALE else value_at(base.data, key)
-    lives = {} if of_cracks else lives_of_places(base, spot, watch=watch)
-    kept = _growths(base, spot) if of_cracks else {name: _kept(life) for name, life in lives.items()}
-    variants = [Variant(now, True, dict(kept))]
+    with_node = base.model is not None and not of_cracks and spot in (None, WORST_NODE)
+    node = worst_node(base, watch=watch) if with_node else None
+    lives = {} if of_cracks else _lives(base, spot, watch)
+    kept: dict[str, VariantLife | VariantGrowth] = {**(_growths(base, spot) if of_cracks else _numbers(lives, node))}
+    variants = [Variant(now, True, kept)]
     for i, value in enumerate(values):
         if watch is not None:
             watch(f"{key} = {value}", i, len(values))
         if value != now:
-            variants.append(_variant(base, key, value, spot, lives))
+            variants.append(_variant(base, key, value, spot, lives, node))
     if not any(one.lives for one in variants[1:]) and len(variants) > 1:
         raise InputError(f"what if, {key}", variants[1].error, "values that the study can use")
     target = None
     if base.target_life is not None:
         target = base.duty_cycle.repeats_in(base.target_life)
-    findings = gravest_first(finding for life in lives.values() for finding in life.findings)
+    of_lives = [finding for life in lives.values() for finding in life.findings]
+    findings = gravest_first([*of_lives, *([] if node is None else node.findings)])
     return WhatIf(base.title, key, tuple(_sorted(variants)), None if key == "target_life" else target, findings)
 
 
-def _variant(base: Study, key: str, value: Any, spot: str | None, lives: dict[str, LifeResult]) -> Variant:
+def _lives(study: Study, spot: str | None, watch: Watch | None = None) -> dict[str, LifeResult]:
+    """The lives of the hot spots, or of that one; none for the worst node."""
+    if spot == WORST_NODE:
+        return {}
+    return lives_of_places(dataclasses.replace(study, model=None), spot, watch=watch)
+
+
+def _numbers(
+    lives: dict[str, LifeResult], node: WorstNode | None, scale: float = 1.0
+) -> dict[str, VariantLife | VariantGrowth]:
+    found: dict[str, VariantLife | VariantGrowth] = {name: kept_of(life, scale) for name, life in lives.items()}
+    return found if node is None else {**found, WORST_NODE: node.kept}
+
+
+def _variant(
+    base: Study, key: str, value: Any, spot: str | None, lives: dict[str, LifeResult], node: WorstNode | None
+) -> Variant:
     try:
         if key == LOAD_SCALE:
             if isinstance(value, str) or not 0.0 < float(value) < math.inf:
                 raise InputError(LOAD_SCALE, repr(value), "a factor above 0")
-            scaled: dict[str, VariantLife | VariantGrowth] = {
-                name: _kept(life, float(value)) for name, life in lives.items() if name != WORST_NODE
-            }
-            if WORST_NODE in lives:
-                scaled[WORST_NODE] = _kept(worst_node_life(base, float(value)))
-            return Variant(value, False, scaled)
+            again = None if node is None else worst_node(base, float(value))
+            return Variant(value, False, _numbers(lives, again, float(value)))
         changed = changed_study(base, key, value)
         if key.partition("/")[0] in OF_CRACKS:
             return Variant(value, False, dict(_growths(changed, spot)))
-        if WORST_NODE in lives and key.partition("/")[0] == "hot_spots":  # nothing that the model feels
-            found = lives_of_places(dataclasses.replace(changed, model=None), spot if spot != WORST_NODE else None)
-            found = {**found, WORST_NODE: lives[WORST_NODE]}
-        else:
-            found = lives_of_places(changed, spot)
-        return Variant(value, False, {name: _kept(life) for name, life in found.items() if spot in (None, name)})
+        felt = key.partition("/")[0] != "hot_spots"  # a hot spot is nothing that the model feels
+        return Variant(value, False, _numbers(_lives(changed, spot), worst_node(changed) if node and felt else node))
     except InputError as error:
         return Variant(value, False, {}, error=str(error))
 
@@ -342,10 +315,13 @@ def value_that_meets_target(
 
     def excess(value: float) -> float:
         written: Any = f"{value!r} {unit}" if unit else value
-        life = lives_of_places(changed_study(base, key, written), spot)[spot]
+        changed = changed_study(base, key, written)
+        life = worst_node(changed).kept if spot == WORST_NODE else kept_of(lives_of_places(changed, spot)[spot])
         if life.reserve_on_life is None:
             raise InputError(f"solve for {key}", "no target", "a study with target_life", "Add it, such as '30 years'.")
-        return 700.0 if math.isinf(life.reserve_on_life) else math.log(life.reserve_on_life)
+        if life.reserve_on_life in (0.0, math.inf):  # a node that fails at once; no damage
+            return -700.0 if life.reserve_on_life == 0.0 else 700.0
+        return math.log(life.reserve_on_life)
 
     ends = excess(low), excess(high)
     if (ends[0] > 0.0) == (ends[1] > 0.0):
