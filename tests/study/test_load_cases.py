@@ -5,6 +5,7 @@ from pathlib import Path
 
 import numpy as np
 import pandas as pd
+import pint
 import pytest
 
 from vivid_anvil.damage import assess_life
@@ -217,3 +218,22 @@ def test_what_cannot_go_together_is_refused():
         alone.seen(ConstantAmplitude.from_range("force", "9 kN", cycles=3))
     with pytest.raises(InputError, match="one of both"):
         HotSpot(name="toe", channel="force", stress_per_load={"wind": 3.0}, curve=CURVE, material=STEEL)
+
+
+def test_quantities_are_stresses_and_loads_in_their_unit():
+    unit = pint.UnitRegistry()
+
+    def life(per_load, states):
+        spot = HotSpot(name="toe", stress_per_load={"pull": per_load}, curve=CURVE, material=STEEL)
+        day = DutyCycle("day", (Event("one", LoadStates.of({"pull": states}, cycles=9)),))
+        return json.dumps(assess_life(spot, day).to_dict()), assess_life(spot, day).peak_stress
+
+    wanted = life("10 ksi/kip", ["0 kip", "2 kip"])[1]
+    for states in ([0 * unit.kip, 2 * unit.kip], np.array([0.0, 2.0]) * unit.kip):
+        assert life(10 * unit.ksi / unit.kip, states)[1] == pytest.approx(wanted, rel=1e-12)
+    assert wanted == pytest.approx(137.8951, rel=1e-6)
+    for odd in ([1, 2], None, True, float("nan")):
+        with pytest.raises(InputError):
+            life(odd, ["0 kip", "2 kip"])
+    with pytest.raises(InputError, match="feels no load"):
+        life("0 MPa/kN", ["0 kip", "2 kip"])

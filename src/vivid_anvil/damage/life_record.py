@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
+from vivid_anvil.histories import ChannelSum
 from vivid_anvil.html import html_table
 from vivid_anvil.materials import curve_record
 from vivid_anvil.records import finding_records, plain
@@ -22,7 +23,7 @@ def life_record(result: LifeResult) -> dict[str, Any]:
         {
             "hot_spot": spot.name,
             "channel": str(spot.channel),
-            "stress_per_load": dict(per_load) if isinstance(per_load, Mapping) else per_load,
+            "stress_per_load": dict(spot.channel.parts) if isinstance(spot.channel, ChannelSum) else per_load,
             "offset_MPa": spot.offset,
             "notch_factor": spot.notch_factor,
             "sn_curve": curve_record(curve),

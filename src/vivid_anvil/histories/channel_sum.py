@@ -40,7 +40,7 @@ class ChannelSum:
             raise InputError("stress per load", "no channel", "at least one, with the stress that a load of 1 makes")
         for name, _ in self.parts:
             checks.text("channel of a sum", name)
-        object.__setattr__(self, "parts", tuple((name, per_load) for name, per_load in self.parts))
+        object.__setattr__(self, "parts", tuple((name, _written(name, per_load)) for name, per_load in self.parts))
 
     @classmethod
     def of(cls, per_load: Mapping[str, float | str]) -> ChannelSum:
@@ -66,6 +66,8 @@ class ChannelSum:
         each = [
             coherent_ratio(per, "stress", dimensions[name], f"stress per load of {name}") for name, per in self.parts
         ]
+        if not any(each):
+            raise InputError(where, f"no stress: {self}", "a stress for a load", "Leave out a spot that feels no load.")
         return np.array(each)
 
     def seen(self, load: Load) -> Load:
@@ -89,3 +91,12 @@ class ChannelSum:
     def __str__(self) -> str:
         each = (per if isinstance(per, str) else f"{number(per)} MPa" for _, per in self.parts)
         return " + ".join(f"{per} × {name}" for per, name in zip(each, self.channels, strict=True))
+
+
+def _written(name: str, per_load: Any) -> float | str:
+    """A stress per load as text or number, a quantity as text with its unit; InputError for anything else."""
+    if isinstance(per_load, str):
+        return per_load
+    if hasattr(per_load, "magnitude") and hasattr(per_load, "units"):
+        return f"{float(per_load.magnitude)!r} {per_load.units:~C}"
+    return checks.real_number(f"stress per load of {name}", per_load, "a stress per load, such as '38 MPa/kN'")

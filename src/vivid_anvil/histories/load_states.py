@@ -63,7 +63,7 @@ class LoadStates:
             raise InputError(
                 "states", repr(states), "a table of loads with their values, such as { wind = [-0.6, 1.0] }"
             )
-        lists = {name: one if isinstance(one, list | tuple | np.ndarray) else [one] for name, one in states.items()}
+        lists = {name: _as_list(one) for name, one in states.items()}
         most = max(len(one) for one in lists.values())
         for name, one in lists.items():
             if len(one) not in (1, most):
@@ -130,6 +130,12 @@ class LoadStates:
     def __repr__(self) -> str:
         names = ", ".join(channel.name for channel in self.channels)
         return f"<LoadStates {names}: {len(self.channels[0])} states, {self.cycles:g} times>"
+
+
+def _as_list(values: Any) -> list[Any]:
+    """A list, an array or an array quantity as a list; a single value as the only one."""
+    several = isinstance(values, list | tuple) or np.ndim(getattr(values, "magnitude", values)) == 1
+    return list(values) if several else [values]
 
 
 def _channel(name: str, values: list[Any]) -> Channel:
