@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from typing import Any, Literal, get_args
@@ -69,6 +69,28 @@ class Channel:
         return f"<Channel {self.name}: {len(self)} samples, {self.values.min():.4g} to {self.values.max():.4g} {unit}>"
 
 
+def check_channels(channels: Sequence[Channel], where: str) -> None:
+    """InputError unless there are channels, each with a name of its own, all equally long."""
+    if not channels:
+        raise InputError(where, "no channel", "at least one channel")
+    names = [channel.name for channel in channels]
+    for name in names:
+        if names.count(name) > 1:
+            raise InputError(f"{where}, channel {name}", "the same name twice", "a different name for each channel")
+    lengths = {channel.name: len(channel) for channel in channels}
+    if len(set(lengths.values())) > 1:
+        raise InputError(where, f"channels of {lengths} samples", "channels of equal length")
+
+
+def channel_named(channels: Sequence[Channel], name: str, where: str) -> Channel:
+    """The channel of that name; InputError with the nearest one where there is none."""
+    for channel in channels:
+        if channel.name == name:
+            return channel
+    known = [channel.name for channel in channels]
+    raise InputError(where, f"no channel {name!r}", f"one of {listed(known)}", did_you_mean(name, known))
+
+
 @dataclass(frozen=True, eq=False, repr=False)
 class LoadHistory:
     """Channels of equal length, sampled at `sample_rate` (Hz, or text such as "100 Hz"), with a name.
@@ -93,25 +115,10 @@ class LoadHistory:
         checks.text("LoadHistory.name", self.name)
         object.__setattr__(self, "channels", tuple(self.channels))
         checks.one_of(f"history {self.name}, steps", self.steps, STEPS)
-        where = f"history {self.name}"
-        if not self.channels:
-            raise InputError(where, "no channel", "at least one channel")
-        names = [channel.name for channel in self.channels]
-        for name in names:
-            if names.count(name) > 1:
-                raise InputError(f"{where}, channel {name}", "the same name twice", "a different name for each channel")
-        lengths = {channel.name: len(channel) for channel in self.channels}
-        if len(set(lengths.values())) > 1:
-            raise InputError(where, f"channels of {lengths} samples", "channels of equal length")
+        check_channels(self.channels, f"history {self.name}")
 
     def __getitem__(self, name: str) -> Channel:
-        for channel in self.channels:
-            if channel.name == name:
-                return channel
-        known = [channel.name for channel in self.channels]
-        raise InputError(
-            f"history {self.name}", f"no channel {name!r}", f"one of {listed(known)}", did_you_mean(name, known)
-        )
+        return channel_named(self.channels, name, f"history {self.name}")
 
     @property
     def counting_rate(self) -> float | None:

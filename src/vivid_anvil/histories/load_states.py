@@ -10,12 +10,12 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil import checks
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.errors import InputError, listed
 from vivid_anvil.histories.between import LoadSequence
 from vivid_anvil.histories.constant_amplitude import signed
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
-from vivid_anvil.histories.load_history import Channel
+from vivid_anvil.histories.load_history import Channel, channel_named, check_channels
 from vivid_anvil.histories.rainflow import rainflow
 from vivid_anvil.units import coherent
 
@@ -34,15 +34,7 @@ class LoadStates:
 
     def __post_init__(self) -> None:
         object.__setattr__(self, "channels", tuple(self.channels))
-        if not self.channels:
-            raise InputError("states", "no load", "at least one load with its values")
-        names = [channel.name for channel in self.channels]
-        for name in names:
-            if names.count(name) > 1:
-                raise InputError(f"states, {name}", "the same load twice", "each load once")
-        lengths = {channel.name: len(channel) for channel in self.channels}
-        if len(set(lengths.values())) > 1:
-            raise InputError("states", f"loads of {lengths} states", "as many states for each load")
+        check_channels(self.channels, "states")
         checks.positive_number("states, cycles", self.cycles)
         if self.frequency is not None:
             hertz = coherent(self.frequency, "frequency", "states, frequency")
@@ -81,11 +73,7 @@ class LoadStates:
         return cls(channels, cycles, frequency)  # type: ignore[arg-type]  # text becomes Hz when it is made
 
     def __getitem__(self, name: str) -> Channel:
-        for channel in self.channels:
-            if channel.name == name:
-                return channel
-        known = [channel.name for channel in self.channels]
-        raise InputError("states", f"no channel {name!r}", f"one of {listed(known)}", did_you_mean(name, known))
+        return channel_named(self.channels, name, "states")
 
     def with_zeros(self, dimensions: Mapping[str, str]) -> LoadStates:
         """With a channel of zeros for each of these loads that the states do not name."""
