@@ -5,6 +5,8 @@ import sys
 import pytest
 from hypothesis import HealthCheck, settings
 
+from tests.cli.events import written  # noqa: F401
+from tests.study.texts import study  # noqa: F401
 from vivid_anvil.cli import main
 from vivid_anvil.demo import write_demo
 from vivid_anvil.study import read_study, run_study

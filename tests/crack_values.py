@@ -302,7 +302,7 @@ class _Constant:
     def net_section_stress(self, size: Any, stress: float) -> np.ndarray:
         return np.zeros_like(np.asarray(size, dtype=float)) * stress
 
-    def factor_numbers(self, size: float) -> str:  # noqa: ARG002 (same for all)
+    def factor_numbers(self, size: float) -> str:  # noqa: ARG002
         return "1"
 
 

@@ -8,10 +8,9 @@ from pathlib import Path
 
 import numpy as np
 
-from tests.fields.models import LOADS, duty_of, field_of, spot
-from tests.fields.test_trust import model_with
+from tests.fields.models import LOADS, duty_of, field_of, model_with, spot
 from tests.own_references import Reference
-from tests.stress.test_notches import membrane_shear
+from tests.stress.membrane import membrane_shear
 from vivid_anvil.fields import (
     ThroughPath,
     assess_model,

@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from tests.cracks.dislocations import equal_tension, exact_k, pressed_apart, tension
-from tests.cracks.test_by_cycle import LAWS, PLATE, SURFACE, by_hand, two_by_hand, wheeler, willenborg
+from tests.cracks.plain_loops import LAWS, PLATE, SURFACE, by_hand, two_by_hand, wheeler, willenborg
 from vivid_anvil import cracks as cr
 from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
 from vivid_anvil.damage import assess_life

@@ -11,7 +11,7 @@ import pytest
 from matplotlib.figure import Figure
 
 import vivid_anvil as va
-from tests.figures.test_figures import DRAWN
+from tests.figures.drawn import DRAWN
 from vivid_anvil.cracks import inspection_plan, lives_over_size
 from vivid_anvil.damage import compare_rules
 from vivid_anvil.errors import InputError

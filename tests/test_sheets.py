@@ -8,8 +8,7 @@ import openpyxl
 import pandas as pd
 import pytest
 
-from tests.cli.test_every_event import EVENTS, written  # noqa: F401
-from tests.cli.test_help import SHORT
+from tests.cli.events import EVENTS, SHORT
 from vivid_anvil.cracks import read_growth_tests
 from vivid_anvil.cracks.shape_points import read_points as read_factors
 from vivid_anvil.damage import assess_life
@@ -175,7 +174,7 @@ def test_times_of_peaks_must_rise(sheet):
         read_history(path, rows="peaks and valleys")
 
 
-def test_peaks_and_valleys_go_through_study_and_commands(written, run, tmp_path):  # noqa: F811
+def test_peaks_and_valleys_go_through_study_and_commands(written, run, tmp_path):
     study = written(EVENTS["history"], rest=SHORT)
     text = study.read_text()
     name = text.partition('history = "')[2].partition('"')[0]

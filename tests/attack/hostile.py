@@ -17,8 +17,8 @@ import h5py
 import numpy as np
 import pandas as pd
 
-from tests.cli.test_every_event import EVENTS, HEAD, REST
-from tests.study.test_study_file import few_nodes
+from tests.cli.events import EVENTS, HEAD, REST
+from tests.study.texts import few_nodes
 from vivid_anvil.cli import main
 from vivid_anvil.fields import write_field_hdf5, write_field_table
 

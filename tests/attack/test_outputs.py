@@ -10,7 +10,7 @@ from pathlib import Path
 import matplotlib.figure
 import pytest
 
-from tests.cli.test_every_event import EVENTS, HEAD, REST, written  # noqa: F401
+from tests.cli.events import EVENTS, HEAD, REST
 from vivid_anvil import figures
 from vivid_anvil.errors import InputError
 from vivid_anvil.files import all_or_none
@@ -26,7 +26,7 @@ def words(text):
 
 
 @pytest.fixture
-def study(written):  # noqa: F811
+def study(written):
     return written(EVENTS["history"])
 
 
@@ -98,7 +98,7 @@ NAMES = ("toe [left]", "toe [/b]", "toe $x^2$ [right]", "=cmd()|A1")
 
 
 @pytest.fixture
-def named(written):  # noqa: F811
+def named(written):
     """The study with hot spots that look like markup, formulas and commands of a spreadsheet."""
     spot = SHORT[SHORT.index("[[hot_spots]]") : SHORT.index("[[cracks]]")]
     spots = "".join(spot.replace('"toe"', f'"{name}"') for name in NAMES)
@@ -236,7 +236,7 @@ def test_options_that_cannot_be_meant(study, run):
         assert "Traceback" not in err
 
 
-def test_a_list_where_one_value_stands(written, run):  # noqa: F811
+def test_a_list_where_one_value_stands(written, run):
     rows = (
         'programme = { unit = "kN", maximum = [[9], 5], minimum = [0, 1], cycles = [10, 900] }',
         'programme = { unit = ["kN"], maximum = [9, 5], minimum = [0, 1], cycles = [10, 900] }',

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 import vivid_anvil as va
-from tests.cli.test_every_event import CHANNEL, COMMANDS, EVENT, REST, written  # noqa: F401
+from tests.cli.events import CHANNEL, COMMANDS, EVENT, REST
 from vivid_anvil.histories import ConstantAmplitude
 
 SHORT = REST[: REST.index("[model]")]
@@ -34,12 +34,12 @@ def spot(run, study):
     return json.loads(Path("a.json").read_text())["lives"][0]
 
 
-def test_every_notation_of_one_cycle_gives_one_life(written, run):  # noqa: F811
+def test_every_notation_of_one_cycle_gives_one_life(written, run):
     lives = [spot(run, written(of(words), rest=SHORT))["life_repeats"] for words in SAME]
     assert lives == pytest.approx([lives[0]] * len(SAME), rel=1e-12)
 
 
-def test_a_load_that_only_presses_has_r_minus_infinity(written, run):  # noqa: F811
+def test_a_load_that_only_presses_has_r_minus_infinity(written, run):
     """0 to -9 kN, as a static result gives it, by its limits and by R."""
     by_limits = spot(run, written(of('maximum = "0 kN"\nminimum = "-9 kN"'), rest=SHORT))
     by_ratio = spot(run, written(of('range = "9 kN"\nr_ratio = -inf'), rest=SHORT))
@@ -64,7 +64,7 @@ def test_a_load_that_only_presses_has_r_minus_infinity(written, run):  # noqa: F
         ('range = "8"\nr_ratio = 0', "MPa/kN"),
     ],
 )
-def test_numbers_that_make_no_cycle_are_refused(written, run, words, said):  # noqa: F811
+def test_numbers_that_make_no_cycle_are_refused(written, run, words, said):
     code, _, err = run("life", written(of(words), rest=SHORT))
     assert code == 2
     assert said in " ".join(err.split()).replace("r_ ratio", "r_ratio"), err
@@ -86,7 +86,7 @@ def test_limits_mean_and_ratio_agree(low, size):
 
 @pytest.mark.parametrize("factor", ['"1"', "1", "1.0"])
 @pytest.mark.parametrize("command", COMMANDS)
-def test_a_load_factor_needs_no_unit(written, run, command, factor):  # noqa: F811
+def test_a_load_factor_needs_no_unit(written, run, command, factor):
     """The stress of the static result at full load, 90 MPa, times a factor from 0 to 1."""
     rest = REST.replace("10 MPa/kN", "90 MPa").replace('unit_load = "10 kN"', 'unit_load = "1"')
     study = written(
@@ -98,7 +98,7 @@ def test_a_load_factor_needs_no_unit(written, run, command, factor):  # noqa: F8
         assert spot(run, study)["peak_stress_MPa"] == 90.0
 
 
-def test_a_header_of_a_factor_is_one(written, run):  # noqa: F811
+def test_a_header_of_a_factor_is_one(written, run):
     study = written(
         EVENT.format("lap", 300) + 'history = "factor.csv"\n',
         rest=SHORT.replace("10 MPa/kN", "90 MPa").replace('"force"', '"factor"'),

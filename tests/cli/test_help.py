@@ -9,12 +9,11 @@ import pytest
 import typer
 
 import vivid_anvil as va
-from tests.cli.test_every_event import EVENTS, REST, written  # noqa: F401
+from tests.cli.events import EVENTS, SHORT
 from vivid_anvil.cli.app import app
 
 GROUP = typer.main.get_command(app)
 COMMANDS = sorted(GROUP.commands)
-SHORT = REST[: REST.index("[model]")]
 
 
 def flat(text):
@@ -98,7 +97,7 @@ ASKED = {
 
 
 @pytest.mark.parametrize("command", COMMANDS)
-def test_quiet_says_nothing_and_writes_all(written, run, command):  # noqa: F811
+def test_quiet_says_nothing_and_writes_all(written, run, command):
     written(EVENTS["history"], rest=SHORT)
     written(EVENTS["history"], name="model.toml")
     for name, text in (("tests.csv", TESTS), ("steps.csv", STEPS), ("rates.csv", RATES)):
@@ -114,7 +113,7 @@ def test_quiet_still_says_errors(run):
     assert "none.toml" in err
 
 
-def test_negative_values_are_values(written, run):  # noqa: F811
+def test_negative_values_are_values(written, run):
     study = written(
         EVENTS["history"], rest=SHORT.replace('material = "steel"\n', 'material = "steel"\noffset = "5 MPa"\n')
     )
@@ -129,7 +128,7 @@ def test_negative_values_are_values(written, run):  # noqa: F811
     assert run("what-if", study, "hot_spots/toe/offset", "--cvs", "a.csv")[0] == 2
 
 
-def test_a_range_of_values_may_have_a_unit(written, run):  # noqa: F811
+def test_a_range_of_values_may_have_a_unit(written, run):
     study = written(EVENTS["history"], rest=SHORT)
     key = "sn_curves/bar/knee_stress"
     for text in ("50 MPa..80 MPa/4", "50..80 MPa/4", "50 MPa..80/4"):

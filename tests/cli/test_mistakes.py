@@ -6,8 +6,8 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from tests.cli.test_every_event import CHANNEL, EVENT, EVENTS, HEAD, REST, written  # noqa: F401
-from tests.study.test_study_file import few_nodes
+from tests.cli.events import CHANNEL, EVENT, EVENTS, REST
+from tests.study.texts import few_nodes
 from vivid_anvil.fields import StressField, write_field_table
 
 SHORT = REST[: REST.index("[model]")]
@@ -144,7 +144,7 @@ REFUSED = {
 
 
 @pytest.mark.parametrize("name", FOUND)
-def test_the_mistake_is_found(written, run, name):  # noqa: F811
+def test_the_mistake_is_found(written, run, name):
     command, events, study, words = FOUND[name]
     code, out, err = run(command, written(events, rest=study), "--json", "a.json")
     assert code == 0, err
@@ -153,27 +153,27 @@ def test_the_mistake_is_found(written, run, name):  # noqa: F811
 
 
 @pytest.mark.parametrize("name", REFUSED)
-def test_the_mistake_is_refused_with_what_was_meant(written, run, name):  # noqa: F811
+def test_the_mistake_is_refused_with_what_was_meant(written, run, name):
     command, events, study, words = REFUSED[name]
     code, _, err = run(command, written(events, rest=study))
     assert code == 2
     assert words in " ".join(err.split())
 
 
-def test_a_sound_study_gets_none_of_these(written, run):  # noqa: F811
+def test_a_sound_study_gets_none_of_these(written, run):
     code, out, _ = run("check", written(LAP, rest=SHORT))
     assert code == 0
     assert "The study is sound." in " ".join(out.split())
 
 
-def test_bins_too_coarse_are_found(written, run):  # noqa: F811
+def test_bins_too_coarse_are_found(written, run):
     written(LAP, rest=SHORT)
     code, out, _ = run("count", "lap.csv", "--matrix", "range-mean", "--classes", "4")
     assert code == 0
     assert "Use more classes" in " ".join(out.split())
 
 
-def test_averaged_elements_that_disagree_are_found(written, run):  # noqa: F811
+def test_averaged_elements_that_disagree_are_found(written, run):
     """Two elements of one node: 60 and 20 MPa."""
     study = written(LAP)
     whole = few_nodes()
@@ -201,7 +201,7 @@ def test_averaged_elements_that_disagree_are_found(written, run):  # noqa: F811
 @pytest.mark.parametrize(
     "command", [("rules",), ("what-if", "load scale", "0.9"), ("solve",), ("inspections",), ("explain",), ("grow",)]
 )
-def test_every_answer_tells_its_gravest_finding(written, run, command):  # noqa: F811
+def test_every_answer_tells_its_gravest_finding(written, run, command):
     small = command[0] == "inspections"  # a crack far too short for its law; else a peak above yield
     force, text = ("20 kN", rest(("1 mm", "0.09 mm"))) if small else ("38 kN", SHORT)
     study = written(EQUAL.replace("9 kN", force), rest=text)
@@ -212,7 +212,7 @@ def test_every_answer_tells_its_gravest_finding(written, run, command):  # noqa:
     assert '"severity"' in json.dumps(json.loads(Path("a.json").read_text()))
 
 
-def test_studies_side_by_side_tell_theirs(written, run):  # noqa: F811
+def test_studies_side_by_side_tell_theirs(written, run):
     one = written(LAP, rest=SHORT)
     other = written(EQUAL.replace("9 kN", "80 kN"), rest=SHORT, name="other.toml")
     code, out, _ = run("side-by-side", one, other)

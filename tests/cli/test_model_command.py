@@ -7,7 +7,7 @@ import numpy as np
 import pandas as pd
 import pytest
 
-from tests.study.test_study_file import AT_LAWS, MODEL, model, study  # noqa: F401
+from tests.study.texts import AT_LAWS, model
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import hottest_places
 from vivid_anvil.study import read_study, run_model
@@ -66,7 +66,7 @@ def test_the_hanger_head_is_assessed_drawn_and_written(run, demo_file, asked):
     assert shank["worst_cycle_highest_MPa"] == pytest.approx(shank["highest_stress_MPa"])
 
 
-def test_a_model_of_three_nodes_without_elements_has_no_picture_of_its_surface(study, run, tmp_path):  # noqa: F811
+def test_a_model_of_three_nodes_without_elements_has_no_picture_of_its_surface(study, run, tmp_path):
     path = study(model())
     code, out, _ = run("model", path, "--figures", tmp_path / "f", "--nodes", tmp_path / "n.csv", "--units", "us")
     assert code == 0
@@ -101,7 +101,7 @@ paths = [
 
 
 @pytest.fixture
-def bar(study, tmp_path):  # noqa: F811
+def bar(study, tmp_path):
     """A study of two blocks, 20 mm long, of two materials, and a line, with the stresses of each."""
     grid = [[x, y, z] for x in (0.0, 10.0, 20.0) for y in (0.0, 10.0) for z in (0.0, 10.0)]
     block = np.array([0, 4, 6, 2, 1, 5, 7, 3])
@@ -206,19 +206,19 @@ WISHES = {
 
 
 @pytest.mark.parametrize(("changes", "wishes", "message"), WISHES.values(), ids=WISHES)
-def test_wishes_that_cannot_be_met_are_named(study, run, changes, wishes, message):  # noqa: F811
+def test_wishes_that_cannot_be_met_are_named(study, run, changes, wishes, message):
     code, out, err = run("model", study(*changes), *wishes)
     assert (code, out) == (2, "")
     assert message in " ".join(err.split())
 
 
-def test_check_counts_the_nodes_of_a_model(study, run):  # noqa: F811
+def test_check_counts_the_nodes_of_a_model(study, run):
     code, out, _ = run("check", study(model()))
     assert code == 0
     assert "with the command model the lives of 3 nodes." in " ".join(out.split())
 
 
-def test_reserve_neighbours_and_up_are_as_chosen(run, study, tmp_path):  # noqa: F811
+def test_reserve_neighbours_and_up_are_as_chosen(run, study, tmp_path):
     path = study(model())
     result = run_model(read_study(path))
     by_mesh = hottest_places(result)

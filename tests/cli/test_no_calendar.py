@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 import vivid_anvil as va
-from tests.cli.test_every_event import CHANNEL, COMMANDS, EVENT, FIGURES, HEAD, LAP_EVENT, REST, written  # noqa: F401
+from tests.cli.events import CHANNEL, COMMANDS, EVENT, FIGURES, HEAD, LAP_EVENT, REST
 from vivid_anvil.histories.calendar import Calendar, plural
 
 NO_CALENDAR = HEAD.replace("repeats_per_year = 50\n", "").replace('"20 years"', '"50 000 passes"')
@@ -17,7 +17,7 @@ ASKED = COMMANDS | {"inspections": ("--every", "40 passes"), "what-if": ("load s
 
 
 @pytest.mark.parametrize("command", ASKED)
-def test_every_answer_is_in_repeats(written, run, command):  # noqa: F811
+def test_every_answer_is_in_repeats(written, run, command):
     study = written(EQUAL, head=PASSES)
     drawn = ("--figures", "figures") if command in FIGURES else ()
     code, out, err = run(command, study, *ASKED[command], "--json", "a.json", *drawn)
@@ -28,7 +28,7 @@ def test_every_answer_is_in_repeats(written, run, command):  # noqa: F811
     assert re.search(r'_years": (?!null)', Path("a.json").read_text()) is None
 
 
-def test_side_by_side_one_with_and_one_without(written, run):  # noqa: F811
+def test_side_by_side_one_with_and_one_without(written, run):
     short = REST[: REST.index("[model]")]
     one, other = written(EQUAL, head=PASSES, rest=short), written(EQUAL, name="other.toml", rest=short)
     code, out, err = run("side-by-side", one, other)
@@ -36,7 +36,7 @@ def test_side_by_side_one_with_and_one_without(written, run):  # noqa: F811
     assert re.search(r"[\d.e]+ passes +[\d.e]+ years", out)
 
 
-def test_the_same_life_with_and_without_a_calendar(written, run):  # noqa: F811
+def test_the_same_life_with_and_without_a_calendar(written, run):
     run("life", written(EQUAL), "--json", "with.json")
     run("life", written(EQUAL, head=PASSES), "--json", "without.json")
     (have,), (lack,) = (json.loads(Path(f"{name}.json").read_text())["lives"] for name in ("with", "without"))
@@ -46,7 +46,7 @@ def test_the_same_life_with_and_without_a_calendar(written, run):  # noqa: F811
 
 
 @pytest.mark.parametrize("target", ['"50_000"', '"5e4"', '"50 000 passes"', "50000", '"5e4 pass"'])
-def test_a_target_in_repeats_reads_as_written_on_paper(written, run, target):  # noqa: F811
+def test_a_target_in_repeats_reads_as_written_on_paper(written, run, target):
     code, out, err = run("life", written(EQUAL, head=PASSES.replace('"50 000 passes"', target)))
     assert code == 0, err
     assert "Target life: 50000 passes" in out
@@ -59,14 +59,14 @@ def test_a_target_in_repeats_reads_as_written_on_paper(written, run, target):  #
     ("target", "words"),
     [("20 years", "repeats_per_year"), ("200 h", "duration"), ("200 laps", "pass"), ("5 0 passes", "passes")],
 )
-def test_a_target_that_cannot_be_told_is_refused(written, run, target, words):  # noqa: F811
+def test_a_target_that_cannot_be_told_is_refused(written, run, target, words):
     code, _, err = run("life", written(EQUAL, head=PASSES.replace("50 000 passes", target)))
     assert code == 2
     assert words in err
 
 
 @pytest.mark.parametrize("stated", ["of the repeat", "of the event"])
-def test_a_stated_duration_gives_hours(written, run, stated):  # noqa: F811
+def test_a_stated_duration_gives_hours(written, run, stated):
     head = PASSES + ('duration = "30 s"\n' if stated == "of the repeat" else "")
     events = EQUAL + ("" if stated == "of the repeat" else 'duration = "0.5 min"\n')
     code, out, err = run("life", written(events, head=head), "--json", "a.json")
@@ -78,7 +78,7 @@ def test_a_stated_duration_gives_hours(written, run, stated):  # noqa: F811
 
 
 @pytest.mark.parametrize("where", ["event", "repeat"])
-def test_a_duration_beside_a_known_one_is_refused(written, run, where):  # noqa: F811
+def test_a_duration_beside_a_known_one_is_refused(written, run, where):
     head = PASSES + ('duration = "30 s"\n' if where == "repeat" else "")
     events = LAP_EVENT + ('duration = "30 s"\n' if where == "event" else "")
     code, _, err = run("life", written(events, head=head))
@@ -86,7 +86,7 @@ def test_a_duration_beside_a_known_one_is_refused(written, run, where):  # noqa:
     assert "one of both" in err
 
 
-def test_occurrences_are_one_where_none_are_stated(written, run):  # noqa: F811
+def test_occurrences_are_one_where_none_are_stated(written, run):
     for name, text in (
         ("one", EVENT.format("pull", 1)),
         ("none", EVENT.format("pull", 1).replace("occurrences = 1\n", "")),
@@ -106,7 +106,7 @@ def test_a_life_of_hours_is_not_told_in_millionths_of_years():
     assert Calendar("lap", None).in_all_units(1.0) == "1 lap"
 
 
-def test_a_repeat_may_have_any_name(written, run):  # noqa: F811
+def test_a_repeat_may_have_any_name(written, run):
     head = NO_CALENDAR.replace('"week"', '"block [7]"').replace('"50 000 passes"', "50000")
     out = " ".join(run("life", written(EQUAL, head=head))[1].split())
     assert "Target life: 50000 block [7]s" in out

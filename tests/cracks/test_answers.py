@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.cracks.test_growth import LAW, STEEL, codes, crack, loads
+from tests.cracks.plates import LAW, STEEL, codes, crack, loads, programme
 from vivid_anvil import cracks as cr
 from vivid_anvil.damage import assess_life
 from vivid_anvil.errors import InputError
@@ -24,15 +24,6 @@ SLOW = dataclasses.replace(LAW, threshold=0.0)
 def surface(**settings):
     given = {"shape": PLATE, "initial_half_length": 2.5, "law": SLOW}
     return crack(**(given | settings))
-
-
-def programme(*blocks, repeats_per_year=52.0):
-    """Blocks (largest, smallest stress, cycles) one after another, each an event."""
-    events = [
-        Event(f"block {i}", ConstantAmplitude("stress", high, low, cycles, "stress"))
-        for i, (high, low, cycles) in enumerate(blocks)
-    ]
-    return DutyCycle("week", events, repeats_per_year)
 
 
 # ---- inspections ---------------------------------------------------------------------------------------------------

@@ -9,10 +9,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
+from tests.cracks.plates import LAW, STEEL, codes, crack, loads
 from tests.reference_values import repeat_of
 from vivid_anvil.cracks import (
     CentreCrack,
-    Crack,
     EdgeCrack,
     grow_crack,
     growth_drive,
@@ -24,22 +24,7 @@ from vivid_anvil.cracks import (
     threshold_sizes,
 )
 from vivid_anvil.errors import InputError
-from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event
-from vivid_anvil.materials import GrowthLaw, Material
-from vivid_anvil.stress import HotSpot
-
-STEEL = Material(name="steel", yield_strength="355 MPa", toughness="75 MPa√m")
-LAW = GrowthLaw(name="in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0, threshold="63 MPa√mm")
-
-
-def crack(material=STEEL, notch_factor=1.0, **settings):
-    place = HotSpot(name="toe", channel="stress", stress_per_load="1", material=material, notch_factor=notch_factor)
-    return Crack(**{"hot_spot": place, "shape": EdgeCrack(60.0), "initial_size": "1 mm", "law": LAW} | settings)
-
-
-def loads(high=120.0, low=20.0, cycles=2000.0):
-    return DutyCycle("week", [Event("run", ConstantAmplitude("stress", high, low, cycles, "stress"))], 52.0)
-
+from vivid_anvil.materials import GrowthLaw
 
 STOPS = [
     ("toughness", crack(dataclasses.replace(STEEL, toughness="30 MPa√m")), loads(), None),
@@ -147,10 +132,6 @@ def test_missing_strengths_are_named(missing):
 def test_no_stress_intensity_beyond_the_validity():
     with pytest.raises(InputError, match="up to 54 mm"):
         stress_intensity(EdgeCrack(60.0), [10.0, 55.0], 100.0)
-
-
-def codes(result):
-    return [finding.code for finding in result.findings]
 
 
 FINDINGS = [

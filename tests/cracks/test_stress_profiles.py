@@ -9,8 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
-from tests.cracks.test_answers import programme
-from tests.cracks.test_growth import STEEL, crack, loads
+from tests.cracks.plates import STEEL, crack, loads, programme
 from vivid_anvil import cracks as cr
 from vivid_anvil.errors import InputError
 from vivid_anvil.intensity import edge_crack_by_weight, surface_crack, surface_crack_by_weight, surface_ends_by_weight

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
-from tests.damage.test_life import CURVE, SMOOTH, mixed, one_block, sampled, spot
+from tests.damage.spots import CURVE, SMOOTH, mixed, one_block, sampled, spot
 from tests.materials.curves import table
 from vivid_anvil.damage import (
     BELOW_KNEE,

@@ -9,44 +9,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
+from tests.damage.spots import CURVE, SMOOTH, codes, mixed, needed_by, one_block, sampled, spot
 from tests.reference_values import block_event, block_spot
 from vivid_anvil import explain
 from vivid_anvil.damage import MEAN_STRESS_RULES, assess_life, class_edges, equivalent_amplitude, life_working
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import Channel, ConstantAmplitude, DutyCycle, Event, LoadHistory
 from vivid_anvil.materials import Material, estimate_curve, knee_curve, read_card_named, table_curve
-from vivid_anvil.stress import HotSpot
-
-SMOOTH = {
-    "name": "smooth",
-    "stress": "amplitude",
-    "r_ratio": -1.0,
-    "knee_stress": 180.0,
-    "knee_life": 2e6,
-    "slope": 6.0,
-    "slope_below": 11.0,
-}
-CURVE = knee_curve(**SMOOTH)
-VALUES = {
-    "ultimate_strength": 700.0,
-    "yield_strength": 420.0,
-    "true_fracture_strength": 1050.0,
-    "fatigue_strength_coefficient": 980.0,
-    "walker_exponent": 0.65,
-    "mean_stress_sensitivity": 0.145,
-}
-STEEL = Material(name="steel", **VALUES)
-
-
-def one_block(amplitude, mean, cycles=1e4):
-    return DutyCycle("block", [block_event("block", amplitude, mean, cycles)], repeats_per_year=12.0)
-
-
-def spot(curve=CURVE, **settings):
-    return HotSpot(
-        **{"name": "spot", "channel": "stress", "stress_per_load": "1", "curve": curve, "material": STEEL} | settings
-    )
-
 
 blocks = st.lists(
     st.tuples(st.floats(5.0, 250.0), st.floats(-100.0, 200.0), st.floats(1.0, 1e5)), min_size=1, max_size=5
@@ -66,12 +35,6 @@ def test_loads_times_the_reserve_factor_just_meet_the_target(rows, rule, target,
     used = [float(life.spectrum.damage(factor * (1 + change)).sum()) * target for change in (-1e-6, 1e-6)]
     assert used[0] <= 1.0 <= used[1]
     assert (life.reserve_on_life >= 1.0) == (factor >= 1.0 - 1e-9)
-
-
-def needed_by(rule):
-    """Of the values of the material that which a rule takes."""
-    needs = MEAN_STRESS_RULES[rule].needs if rule in MEAN_STRESS_RULES else None
-    return {} if needs is None else {needs: VALUES[needs]}
 
 
 @given(rules, st.floats(1.0, 300.0), st.floats(-1.0, 0.9))
@@ -159,20 +122,6 @@ def test_a_mean_beyond_the_ultimate_names_event_and_cycle():
 
 
 # ---- findings ------------------------------------------------------------------------------------------------------
-
-
-def codes(result):
-    return [finding.code for finding in result.findings]
-
-
-def sampled(values, rate=100.0, occurrences=1.0):
-    history = LoadHistory("run", [Channel.in_unit("stress", values, "MPa")], rate)
-    return DutyCycle("run", [Event("run", history, occurrences)], 1.0)
-
-
-def mixed(high, few, low, many):
-    """A few high cycles and many low ones."""
-    return DutyCycle("block", [block_event("high", high, 0.0, few), block_event("low", low, 0.0, many)], 1.0)
 
 
 ESTIMATE = estimate_curve("steel", ultimate_strength="700 MPa", surface="ground", loading="axial")

@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
-from tests.damage.test_life import CURVE, SMOOTH, STEEL, needed_by, one_block, spot
+from tests.damage.spots import CURVE, SMOOTH, STEEL, needed_by, one_block, spot
 from vivid_anvil.damage import (
     MEAN_STRESS_RULES,
     SENSITIVITIES,

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.fields.models import LOADS, duty_of, field_of, limited, spot
+from tests.fields.models import CASES, LOADS, duty_of, field_of, limited, rows_of, spot
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import (
     CaseLoad,
@@ -26,22 +26,6 @@ from vivid_anvil.fields import (
     reserves_on_stress,
 )
 from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
-
-CASES = ("vertical", "lateral", "weight")
-
-
-def rows_of(nodes=40, each=3, seed=3, faces=("top", "bottom")):
-    """A field of shells: `each` elements at a node, two faces, that disagree."""
-    rng = np.random.default_rng(seed)
-    base = field_of(nodes).stresses
-    owner = np.repeat(np.arange(nodes), each * len(faces))
-    element = np.tile(np.repeat(np.arange(each), len(faces)), nodes) + 1
-    face = np.tile(np.array(faces), nodes * each)
-    stresses = base[:, owner] * rng.uniform(0.6, 1.4, owner.size)[None, :, None]
-    mixed = rng.permutation(owner.size)
-    rows = Rows(owner[mixed], stresses[:, mixed], element[mixed], face[mixed])
-    sets = {"all of them": np.arange(nodes)}
-    return field_of_rows(CASES, np.arange(nodes) + 5, np.zeros((nodes, 3)), rows, node_sets=sets)
 
 
 def plain(field, stresses):

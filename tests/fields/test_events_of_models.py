@@ -6,51 +6,10 @@ import math
 import numpy as np
 import pytest
 
-from tests.fields.models import duty_of, field_of, limited, spot
+from tests.fields.models import CHANNEL, DUTIES, PULL, STEADY, duty, field_of, limited, pulled, spot
 from vivid_anvil.damage import assess_life, reserve_on_stress
-from vivid_anvil.fields import (
-    CaseLoad,
-    FieldLoads,
-    StressField,
-    assess_model,
-    hottest_places,
-    node_life,
-    reserves_on_stress,
-)
-from vivid_anvil.histories import BETWEEN, BlockProgramme, ConstantAmplitude, DutyCycle, Event, load_spectrum
-
-CHANNEL = "vertical force"
-PULL = FieldLoads([CaseLoad(case="vertical", channel=CHANNEL, unit_load="10 kN")])
-STEADY = ConstantAmplitude.from_range(CHANNEL, "24 kN", r_ratio=-0.2, cycles=300)
-BLOCKS = BlockProgramme(CHANNEL, [20e3, 12e3, 9e3], [-8e3, 2e3, -9e3], [10.0, 500.0, 40.0], "force")
-SPECTRUM = load_spectrum(CHANNEL, {"range": [30.0, 18.0], "cycles": [3, 900], "mean": [1.0, 4.0]}, "kN")
-HISTORIES = duty_of(200).events
-
-
-def duty(*loads, often=(3.0, 7.0, 2.0), **settings):
-    events = [Event(f"event {i}", load, often[i]) for i, load in enumerate(loads)]
-    return DutyCycle("month", tuple(events), 12.0, **settings)
-
-
-DUTIES = {
-    "equal cycles": duty(STEADY),
-    "blocks and a history": duty(BLOCKS, HISTORIES[0].load),
-    "spectrum": duty(SPECTRUM, STEADY, BLOCKS),
-    "half cycles": duty(HISTORIES[0].load, HISTORIES[1].load, residue="half cycles"),
-    "worst case between events": duty(HISTORIES[0].load, STEADY, between="worst case"),
-    "in the order given": duty(HISTORIES[0].load, BLOCKS, HISTORIES[1].load, between="in the order given"),
-    "days within a month": duty(
-        duty(HISTORIES[0].load, BLOCKS, between="worst case"), HISTORIES[1].load, between="worst case"
-    ),
-}
-
-
-def pulled(nodes=12):
-    """One case; every node another stress along x."""
-    whole = field_of(nodes)
-    return StressField(
-        cases=["vertical"], node_ids=whole.node_ids, coordinates=whole.coordinates, stresses=whole.stresses[:1]
-    )
+from vivid_anvil.fields import FieldLoads, StressField, assess_model, hottest_places, node_life, reserves_on_stress
+from vivid_anvil.histories import BETWEEN, ConstantAmplitude
 
 
 @pytest.mark.parametrize("name", DUTIES)

@@ -7,8 +7,7 @@ import numpy as np
 import pandas as pd
 import pytest
 
-from tests.fields.models import LOADS, duty_of, field_of, spot
-from tests.fields.test_element_values import rows_of
+from tests.fields.models import LOADS, boxes, duty_of, field_of, rows_of, spot
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import (
     Elements,
@@ -159,13 +158,6 @@ def test_a_file_that_is_cut_off_is_named(tmp_path):
         path.write_bytes(path.read_bytes()[:300])
         with pytest.raises(InputError, match="cannot be read"):
             read(path)
-
-
-def boxes():
-    """Two hexahedra side by side, twelve points."""
-    points = np.array([[x, y, z] for z in (0.0, 1.0) for y in (0.0, 1.0) for x in (0.0, 1.0, 2.0)])
-    cells = np.array([[0, 1, 4, 3, 6, 7, 10, 9], [1, 2, 5, 4, 7, 8, 11, 10]])
-    return points, cells
 
 
 @pytest.mark.parametrize("components", [6, 9])
@@ -411,6 +403,6 @@ def test_nothing_is_left_half_written(tmp_path):
     broken = dataclasses.replace(
         result, field=dataclasses.replace(result.field, elements=[Elements("hexahedron", None, None)])
     )
-    with pytest.raises(Exception):  # noqa: B017 (whatever the writer meets)
+    with pytest.raises(Exception):  # noqa: B017
         write_results(broken, tmp_path / "life.vtu")
     assert list(tmp_path.iterdir()) == []

@@ -6,9 +6,7 @@ import numpy as np
 import pytest
 
 from tests.by_hand import by_hand
-from tests.fields.models import LOADS, duty_of, field_of, spot
-from tests.fields.test_element_values import rows_of
-from tests.fields.test_events_of_models import DUTIES, PULL, pulled
+from tests.fields.models import DUTIES, LOADS, PULL, duty_of, field_of, pulled, rows_of, spot
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import MEASURES, StressMeasure, assess_model, node_life, stress_working
 from vivid_anvil.units import shown

@@ -7,8 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.fields.models import LOADS, duty_of, field_of, spot
-from tests.fields.test_field_files import boxes
+from tests.fields.models import LOADS, boxes, duty_of, field_of, spot
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import (
     Elements,

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 
 from tests.fields.models import LOADS, duty_of, field_of, spot
-from tests.study.test_study_file import AT_LAWS, MODEL, study  # noqa: F401
+from tests.study.texts import AT_LAWS, MODEL
 from vivid_anvil.errors import InputError
 from vivid_anvil.fields import (
     CaseLoad,
@@ -78,7 +78,7 @@ def test_shells_with_one_stress_a_node_hide_their_bending():
     assert "shell-middle" not in codes(assess_model(flat_plate(shell_face="middle"), FORCE, YEAR, spot()))
 
 
-def test_the_study_says_that_the_middle_surface_is_meant(study, run, tmp_path):  # noqa: F811
+def test_the_study_says_that_the_middle_surface_is_meant(study, run, tmp_path):
     plate = flat_plate()
     mesh = meshio.Mesh(plate.coordinates, [("quad", plate.elements[0].nodes)], point_data={"S": plate.stresses[0]})
     mesh.write(tmp_path / "plate.vtu")
@@ -93,7 +93,7 @@ def test_the_study_says_that_the_middle_surface_is_meant(study, run, tmp_path): 
     assert (code, "shell-middle" in out) == (0, False)
 
 
-def test_one_node_beyond_the_strength_fails_alone_and_is_named(study, run, tmp_path):  # noqa: F811
+def test_one_node_beyond_the_strength_fails_alone_and_is_named(study, run, tmp_path):
     table = (tmp_path / "few_nodes.csv").read_text().splitlines()
     table[2] = table[2].replace("60", "4000")
     (tmp_path / "few_nodes.csv").write_text("\n".join(table) + "\n")

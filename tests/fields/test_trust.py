@@ -7,30 +7,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.fields.models import LOADS, duty_of, field_of, spot
-from vivid_anvil.fields import (
-    CaseLoad,
-    FieldLoads,
-    StressField,
-    assess_model,
-    hottest_places,
-    node_life,
-    node_tensors,
-    trust_of,
-    trust_of_nodes,
-)
-from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
-
-
-def model_with(channels, nodes=12, seed=2):
-    """A model whose cases are each scaled by one of `channels`."""
-    names = [f"case {i}" for i in range(len(channels))]
-    stresses = np.random.default_rng(seed).normal(0.0, 2.0, (len(names), nodes, 6))
-    field = StressField(cases=names, node_ids=np.arange(nodes), coordinates=np.zeros((nodes, 3)), stresses=stresses)
-    forces = tuple(Channel(name, np.array(values), "force") for name, values in zip(names, channels, strict=True))
-    history = LoadHistory("lap", forces, "10 Hz")
-    duty = DutyCycle("lap", (Event("lap", history),), 1.0)
-    return assess_model(field, FieldLoads([CaseLoad(case=n, channel=n, unit_load=1.0) for n in names]), duty, spot())
+from tests.fields.models import LOADS, duty_of, field_of, model_with, spot
+from vivid_anvil.fields import assess_model, hottest_places, node_life, node_tensors, trust_of, trust_of_nodes
 
 
 @settings(max_examples=40, deadline=None)

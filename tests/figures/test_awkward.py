@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 import vivid_anvil as va
-from tests.figures.test_figures import DRAWN
+from tests.figures.drawn import DRAWN
 from vivid_anvil import cracks as cr
 from vivid_anvil.damage import compare_rules
 from vivid_anvil.figures.style import FIXED

@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
+from tests.histories.random_histories import histories, variation
 from tests.reference_values import summed
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import (
@@ -19,12 +20,6 @@ from vivid_anvil.histories import (
     joined,
     rainflow,
     turning_points,
-)
-
-# Whole numbers give plateaus and ties; floats give neither.
-histories = st.one_of(
-    arrays(np.float64, st.integers(1, 80), elements=st.integers(-6, 6).map(float)),
-    arrays(np.float64, st.integers(1, 80), elements=st.floats(-1e3, 1e3).map(lambda value: round(value, 6))),
 )
 
 
@@ -46,10 +41,6 @@ def three_point(values):
                 del left[-3:-1]
     rows += [(abs(b - a), 0.5 * (a + b), 0.5) for a, b in itertools.pairwise(left)]
     return Cycles(*np.array(rows).T) if rows else Cycles([], [], [])
-
-
-def variation(values):
-    return float(np.abs(np.diff(values)).sum())
 
 
 @given(histories)

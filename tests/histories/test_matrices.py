@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.histories.test_counting import histories, variation
+from tests.histories.random_histories import histories, variation
 from tests.reference_values import summed
 from vivid_anvil.errors import InputError
 from vivid_anvil.histories import (

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from pyarrow import parquet
 from scipy.stats import genpareto, weibull_min
 
-from tests.histories.test_counting import histories
+from tests.histories.random_histories import histories
 from tests.reference_values import summed
 from vivid_anvil.damage import assess_life, damage_of_chunks, damage_of_samples
 from vivid_anvil.errors import InputError

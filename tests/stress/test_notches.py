@@ -6,9 +6,8 @@ import numpy as np
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
-from scipy.sparse import diags, eye, kron
-from scipy.sparse.linalg import spsolve
 
+from tests.stress.membrane import membrane_shear
 from vivid_anvil.errors import InputError
 from vivid_anvil.materials import detail_curve, effective_notch_curve
 from vivid_anvil.stress import (
@@ -101,24 +100,6 @@ def test_the_gradient_at_a_hole_is_that_of_kirsch():
     depths = np.array([0.0, 0.01, 0.02])
     along = [plate_with_hole(8.0, 8.0 + depth, 90.0, 40.0)[0] for depth in depths]
     assert relative_gradient(depths, along) == pytest.approx(7.0 / 3.0 / 8.0, rel=1e-4)
-
-
-def membrane_shear(width, height, cells=120):
-    """Shear per torque in the middle of both sides of a rectangle: Prandtl's membrane on a grid."""
-    n, m = cells, round(cells * height / width)
-    hx, hy = width / n, height / m
-
-    def second(count, step):
-        return diags([1.0, -2.0, 1.0], [-1, 0, 1], shape=(count - 1, count - 1)) / step**2
-
-    grid = kron(eye(m - 1), second(n, hx)) + kron(second(m, hy), eye(n - 1))
-    inner = spsolve(grid.tocsc(), np.full((n - 1) * (m - 1), -2.0)).reshape(m - 1, n - 1)
-    whole = np.zeros((m + 1, n + 1))
-    whole[1:-1, 1:-1] = inner
-    torque = 2.0 * whole.sum() * hx * hy
-    slope_top = (4.0 * whole[1, n // 2] - whole[2, n // 2]) / (2.0 * hy)
-    slope_side = (4.0 * whole[m // 2, 1] - whole[m // 2, 2]) / (2.0 * hx)
-    return slope_top / torque, slope_side / torque
 
 
 @pytest.mark.parametrize(("width", "height"), [(20.0, 20.0), (20.0, 50.0), (50.0, 20.0)])

@@ -5,38 +5,14 @@ import math
 
 import pytest
 
-from tests.study.test_study_file import AT_LAWS, LAW, TWO_SIZES, crack_key, law_key, plain_crack, study  # noqa: F401
+from tests.study.texts import AT_LAWS, AT_ONCE, LAW, LAWS, SHAPES, TWO_SIZES, crack_key, law_key, plain_crack
 from vivid_anvil.cracks import SurfaceCrack, fit_growth_law, grow_crack
 from vivid_anvil.errors import InputError
 from vivid_anvil.study import read_study, run_study
 
-PLATE = ('thickness = "12 mm"', 'plate_width = "150 mm"', 'initial_half_length = "2.5 mm"')
-SHAPES = {
-    "edge": ('plate_width = "60 mm"', "bending_share = 0.4"),
-    "edge, any stress": ('plate_width = "60 mm"', 'stress_profile = [["0 mm", 2.1], ["4 mm", 1.0], ["60 mm", 0.9]]'),
-    "surface, any stress": (*PLATE, 'stress_profile = [["0 mm", 1.5], ["12 mm", 0.5]]'),
-    "grid": (
-        'initial_half_length = "2.5 mm"',
-        'points = [["0.5 mm", 0.1, 1.1, 0.6], ["0.5 mm", 1.2, 0.7, 0.8], ["9 mm", 0.1, 1.3, 0.8], ["9 mm", 1.2, 0.8, 0.9]]',
-    ),
-    "centre": ('plate_width = "60 mm"',),
-    "double edge": ('plate_width = "60 mm"',),
-    "hole": ('radius = "3 mm"', "cracks = 1", 'plate_width = "60 mm"', "pin_share = 0.5"),
-    "pipe, around": ('radius = "50 mm"', 'wall = "5 mm"', "bending_share = 0.5"),
-    "pipe, along": ('radius = "50 mm"', 'wall = "5 mm"'),
-    "round bar": ('diameter = "30 mm"',),
-    "round bar, surface": ('diameter = "30 mm"', "bending_share = 0.2"),
-    "table": ('points = [["0.5 mm", 1.12], ["2 mm", 1.2], ["5 mm", 1.45], ["12 mm", 2.3]]',),
-    "corner": PLATE,
-    "hole, corner": (*PLATE, 'radius = "8 mm"', "cracks = 1"),
-    "embedded": (*PLATE, 'centre_depth = "4 mm"', "broken_at = 0.7"),
-    "vessel, inside": ('thickness = "12 mm"', 'radius = "100 mm"', 'initial_half_length = "2.5 mm"'),
-    "pipe, around, surface": ('radius = "200 mm"', 'wall = "12 mm"', 'initial_half_length = "2.5 mm"'),
-}
-
 
 @pytest.mark.parametrize("shape", SHAPES)
-def test_every_shape_can_be_written_and_grows(study, run, shape):  # noqa: F811
+def test_every_shape_can_be_written_and_grows(study, run, shape):
     path = study(plain_crack(shape, *SHAPES[shape]), AT_ONCE)
     made = read_study(path)
     result = grow_crack(made.cracks[0], made.duty_cycle)
@@ -57,25 +33,17 @@ THEN = {
     "vessel, inside": ["vessel, inside", "pipe, along"],
     "pipe, around, surface": ["pipe, around, surface", "pipe, around"],
 }
-AT_ONCE = ('order = "cycle by cycle"', 'order = "per repeat"')
-LAWS = {
-    "walker": 'form = "walker"\nvalues = { gamma = 0.6 }',
-    "two-stage": 'form = "two-stage"\nvalues = { rate_2 = "5e-13 with mm/cycle and MPa√mm", slope_2 = 2.9 }',
-    "effective range": 'form = "effective range"\nvalues = { open_0 = 0.5, open_1 = 0.4, open_2 = 0.0 }',
-    "threshold over R": 'threshold_model = "power of 1 - R"\nthreshold_exponent = 0.5',
-    "steps": 'threshold_model = "steel, steps"\nscatter = "mean + 2 standard deviations"',
-}
 
 
 @pytest.mark.parametrize("form", LAWS)
-def test_every_law_can_be_written_and_changes_the_rate(study, form):  # noqa: F811
+def test_every_law_can_be_written_and_changes_the_rate(study, form):
     plain, law = (read_study(study(change)).cracks[0].law for change in (law_key("# as it is"), law_key(LAWS[form])))
     rates = [float(one.growth(200.0, 0.4)) for one in (plain, law)]
     assert rates[0] != rates[1] or plain.threshold_at(0.4) != law.threshold_at(0.4)
     assert 0.02 < rates[1] / rates[0] < 50.0
 
 
-def test_a_law_that_is_a_table_has_no_rate_and_no_slope(study):  # noqa: F811
+def test_a_law_that_is_a_table_has_no_rate_and_no_slope(study):
     start = '[growth_laws.steel_in_air]\nform = "table"\n'
     points = (
         'values = { points = [["1 MPa√m", "1e-8 mm/cycle"], ["100 MPa√m", "2e-2 mm/cycle"]] }\n[growth_laws.other]\n'
@@ -88,7 +56,7 @@ def test_a_law_that_is_a_table_has_no_rate_and_no_slope(study):  # noqa: F811
 EDGE = 'shape = "edge"\nplate_width = "60 mm"\ninitial_size = "1 mm"\n'
 
 
-def grown(study, *lines):  # noqa: F811
+def grown(study, *lines):
     made = read_study(study((TWO_SIZES, EDGE + "\n".join([*lines, ""]))))
     return grow_crack(made.cracks[0], made.duty_cycle)
 
@@ -96,14 +64,14 @@ def grown(study, *lines):  # noqa: F811
 @pytest.mark.parametrize(
     "memory", ['"wheeler"', '{ kind = "wheeler", exponent = 0.5, constraint = "plane stress" }', '"constant closure"']
 )
-def test_memory_is_asked_for_in_words_or_with_its_numbers(study, memory):  # noqa: F811
+def test_memory_is_asked_for_in_words_or_with_its_numbers(study, memory):
     plain, slowed = grown(study), grown(study, f"retardation = {memory}")
     assert slowed.crack.retardation.yield_strength == slowed.crack.hot_spot.material.yield_strength
     assert slowed.without_memory_repeats == pytest.approx(plain.life_repeats)
     assert slowed.life_repeats > plain.life_repeats
 
 
-def test_limits_stops_and_later_laws_are_taken_from_the_file(study):  # noqa: F811
+def test_limits_stops_and_later_laws_are_taken_from_the_file(study):
     plain = grown(study)
     chosen = grown(study, 'stop_size = "5 mm"')
     assert (chosen.governed_by, chosen.final_size) == ("chosen size", 5.0)
@@ -118,7 +86,7 @@ def test_limits_stops_and_later_laws_are_taken_from_the_file(study):  # noqa: F8
     assert wet.life_years == pytest.approx(2.0 + 0.5 * (plain.life_years - 2.0), rel=5e-3)
 
 
-def test_points_stand_in_a_file_with_their_unit(study, tmp_path):  # noqa: F811
+def test_points_stand_in_a_file_with_their_unit(study, tmp_path):
     """The same as in the study file itself; a column without unit is refused."""
     rows = [("0.5 mm", 1.12), ("2 mm", 1.2), ("12 mm", 2.3)]
     listed = "points = [" + ", ".join(f'["{size}", {y}]' for size, y in rows) + "]"
@@ -134,7 +102,7 @@ def test_points_stand_in_a_file_with_their_unit(study, tmp_path):  # noqa: F811
             read_study(study(plain_crack("table", 'points = "factors.csv"')))
 
 
-def test_a_grid_in_a_file_is_the_grid_that_it_was_taken_from(study, tmp_path):  # noqa: F811
+def test_a_grid_in_a_file_is_the_grid_that_it_was_taken_from(study, tmp_path):
     known = SurfaceCrack(thickness=12.0, width=150.0)
     lines = [
         f"{a}, {r}, {known.factors(a, a / r)[0]!r}, {known.factors(a, a / r)[1]!r}"
@@ -152,7 +120,7 @@ def test_a_grid_in_a_file_is_the_grid_that_it_was_taken_from(study, tmp_path):  
     assert lives[0] == pytest.approx(lives[1], rel=0.03)
 
 
-def test_a_later_law_may_wait_for_an_event_and_hold_cycle_by_cycle(study):  # noqa: F811
+def test_a_later_law_may_wait_for_an_event_and_hold_cycle_by_cycle(study):
     """An event once in 40 repeats first happens in the 40th; the law then is twice as fast. In order and at once agree."""
     fast = '[growth_laws.wet]\nrate = "3.3e-11 m/cycle at 1 MPa√m"\nslope = 3\nthreshold = "2 MPa√m"\n'
     often = "occurrences = 5                        # 60 a year"
@@ -184,7 +152,7 @@ TESTS = 'tests = { file = "growth_readings.csv", r_ratio = 0.1, piece = "compact
 TESTS += 'thickness = "12.5 mm", width = "50 mm" }\n'
 
 
-def test_a_law_may_be_fitted_to_its_tests_or_be_held_against_them(study):  # noqa: F811
+def test_a_law_may_be_fitted_to_its_tests_or_be_held_against_them(study):
     fitted = read_study(study((LAW, TESTS + 'above_mean = 2\nthreshold = "2 MPa√m"\n')))
     law, tests = fitted.cracks[0].law, fitted.growth_tests["steel_in_air"]
     mean = fit_growth_law(tests).law()
@@ -198,7 +166,7 @@ def test_a_law_may_be_fitted_to_its_tests_or_be_held_against_them(study):  # noq
     assert next(one.code for one in found.findings if one.severity == "warning") == "law-below-tests"
 
 
-def test_residual_stress_of_the_weld_is_read_and_counts(study):  # noqa: F811
+def test_residual_stress_of_the_weld_is_read_and_counts(study):
     """The laps are in tension throughout: what welding left in compression takes part of them out, tension hardly adds."""
     lives = []
     for stress in (-60, 0, 60):

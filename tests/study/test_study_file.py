@@ -1,75 +1,29 @@
 """The study file: what it says is what is computed, and each fault is named by its keys."""
 
-import shutil
-
 import pytest
 
+from tests.study.texts import (
+    FIRST,
+    LAST,
+    LAW,
+    ONE_SIZE,
+    ORDERED,
+    PLATE_KEYS,
+    REPEATED,
+    ROWS,
+    TWO_SIZES,
+    WELD,
+    WRITTEN,
+    crack_key,
+    law_key,
+    model,
+    pair,
+    plain_crack,
+)
 from vivid_anvil.damage import assess_life
 from vivid_anvil.errors import InputError
-from vivid_anvil.fields import StressField, write_field_table
 from vivid_anvil.study import read_study, run_study
 from vivid_anvil.study.models import StudyFile
-
-# The curves written by their numbers, in place of the demo's, which come from a class, an estimate and tests.
-WRITTEN = """
-[sn_curves.fillet_weld]
-stress = "range"                       # the curve's stress is maximum - minimum
-r_ratio = "any"
-knee_stress = "52.3 MPa"
-knee_life = 5e6
-slope = 3
-slope_below = 5                        # m below the knee
-source = "made up, in the manner of a weld class"
-
-[sn_curves.pin_bore]
-stress = "amplitude"
-r_ratio = -1                           # tested fully reversed
-knee_stress = "300 MPa"
-knee_life = 1e6
-slope = 7
-slope_below = 13
-
-[sn_curves.tube]
-stress = "amplitude"
-r_ratio = -1
-knee_stress = "190 MPa"
-knee_life = 2e6
-slope = 6
-slope_below = inf
-
-"""
-
-
-def few_nodes():
-    stresses = [[[10.0, 0, 0, 0, 0, 0], [60.0, 0, 0, 0, 0, 0], [0.0, 0, 0, 5.0, 0, 0]]]
-    places = [[0.0, 0, 0], [4.0, 0, 0], [9.0, 2, 0]]
-    return StressField(cases=["pull"], node_ids=[1, 2, 5], coordinates=places, stresses=stresses)
-
-
-@pytest.fixture
-def study(demo_file, tmp_path):
-    """A function: the demo study with a text replaced, in a folder of its own; its path."""
-    for name in ("loaded_lap.csv", "empty_lap.csv", "emergency_stop.csv", "growth_readings.csv"):
-        shutil.copy(demo_file.parent / name, tmp_path)
-
-    write_field_table(few_nodes(), tmp_path / "few_nodes.csv")
-
-    def changed(*replacements):
-        text = demo_file.read_text()
-        start, end = text.index("[sn_curves.fillet_weld]"), text.index("[growth_laws.steel_in_air]")
-        text = text[:start] + WRITTEN + text[end:]
-        text = (
-            text[: text.index("[growth_laws.steel_in_air.tests]")]
-            + text[text.index("# ---- What its hot spots feel") :]
-        )
-        for old, new in replacements:
-            assert old in text, old
-            text = text.replace(old, new, 1)
-        path = tmp_path / "study.toml"
-        path.write_text(text)
-        return path
-
-    return changed
 
 
 def test_the_demo_tells_its_story(demo_result):
@@ -200,74 +154,6 @@ def test_a_straight_curve_and_a_centre_crack_can_be_written(study):
     assert result.growths[0].crack.shape.kind == "centre"
 
 
-WELD = "hot_spots, entry 1 (weld toe at the grip head)"
-LAST = "# ---- What it is made of"
-AT_LAWS = "[growth_laws.steel_in_air]\n"
-LAW = """rate = "1.65e-11 m/cycle at 1 MPa√m"   # da/dN at one stress intensity range; any pair of units
-slope = 3                              # m of da/dN = C ΔK^m
-threshold = "2 MPa√m"                  # no growth at or below
-source = "BS 7910, simplified law for steels in air: 5.21e-13 mm/cycle at 1 MPa√mm; threshold 63 MPa√mm"
-"""
-
-
-TWO_SIZES = """shape = "surface"                      # half an ellipse on the surface; or "edge", "centre", "corner", "hole", ...
-thickness = "12 mm"
-plate_width = "150 mm"
-attachment_length = "20 mm"            # grip plate with its welds: K is raised near the weld toe
-initial_size = "1 mm"                  # depth that the weld inspection may have missed
-initial_half_length = "2.5 mm"         # half of its length
-"""
-ONE_SIZE = 'shape = "{}"\nplate_width = "60 mm"\ninitial_size = "1 mm"\n'
-
-
-PLATE_KEYS = ('thickness = "12 mm"', 'plate_width = "150 mm"', 'initial_half_length = "2.5 mm"')
-
-
-MODEL = """[model]
-stresses = "few_nodes.csv"
-material = "plate_steel"
-sn_curve = "fillet_weld"
-load_cases = [{ case = "pull", channel = "vertical force", unit_load = "10 kN" }]
-"""
-
-
-def model(old="", new=""):
-    """A model put into the study, changed."""
-    assert old in MODEL
-    return AT_LAWS, MODEL.replace(old, new, 1) + "\n" + AT_LAWS
-
-
-def crack_key(text):
-    """A key put into the crack of the study."""
-    return TWO_SIZES, f"{TWO_SIZES}{text}\n"
-
-
-def plain_crack(shape, *keys):
-    """The crack of the study with another shape and its keys."""
-    return TWO_SIZES, "\n".join([f'shape = "{shape}"', 'initial_size = "1 mm"', *keys, ""])
-
-
-def law_key(text):
-    """A key put into the growth law."""
-    return AT_LAWS, f"{AT_LAWS}{text}\n"
-
-
-def pair(text):
-    """A family put into the study."""
-    return AT_LAWS, f"[sn_families.pair]\n{text}\n\n{AT_LAWS}"
-
-
-FIRST = 'name = "loaded lap"\n'
-REPEATED = "repeats_per_year = 12\n"
-ORDERED = 'between = "in the order given"\n[[duty_cycle.events]]\nname = "half"\nhistory = "loaded_lap.csv"\n'
-ROWS = """
-[[duty_cycle.events]]
-name = "rows"
-occurrences = 1
-channel = "vertical force"
-{}
-
-# ---- What it is made of"""
 UPSIDE_DOWN = 'programme = { unit = "kN", maximum = [1.0], minimum = [2.0], cycles = [1] }'
 RISING = 'spectrum = { unit = "kN", range = [1.0, 2.0], exceedance = [1, 2] }'
 INNER = 'events = [{ name = "lap", occurrences = 2, history = 3 }]'

@@ -1,0 +1,150 @@
+"""A small study with each kind of event, the files it names, and each command with its options."""
+
+import numpy as np
+import openpyxl
+import pandas as pd
+import pytest
+
+from tests.study.texts import few_nodes
+from vivid_anvil.fields import write_field_table
+
+HEAD = """format = 1
+title = "Bracket"
+target_life = "20 years"
+
+[duty_cycle]
+repeat = "week"
+repeats_per_year = 50
+"""
+REST = """
+[materials.steel]
+ultimate_strength = "510 MPa"
+yield_strength = "355 MPa"
+toughness = "75 MPa√m"
+
+[sn_curves.bar]
+stress = "amplitude"
+r_ratio = -1
+knee_stress = "60 MPa"
+knee_life = 2e6
+slope = 5
+slope_below = 9
+
+[growth_laws.air]
+rate = "1.65e-11 m/cycle at 1 MPa√m"
+slope = 3
+threshold = "2 MPa√m"
+
+[[hot_spots]]
+name = "toe"
+channel = "force"
+stress_per_load = "10 MPa/kN"
+material = "steel"
+sn_curve = "bar"
+mean_stress = "goodman"
+
+[[cracks]]
+hot_spot = "toe"
+shape = "edge"
+plate_width = "60 mm"
+initial_size = "1 mm"
+growth_law = "air"
+detectable_size = "3 mm"
+
+[model]
+stresses = "few_nodes.csv"
+material = "steel"
+sn_curve = "bar"
+mean_stress = "goodman"
+load_cases = [{ case = "pull", channel = "force", unit_load = "10 kN" }]
+"""
+EVENT = '[[duty_cycle.events]]\nname = "{}"\noccurrences = {}\n'
+CHANNEL = 'channel = "force"\n'
+LAP_EVENT = EVENT.format("lap", 300) + 'history = "lap.csv"\n'
+EVENTS = {
+    "history": EVENT.format("lap", 300) + 'history = "lap.csv"\n',
+    "two histories in turn": EVENT.format("laps", 300) + 'history = ["lap.csv", "lap.csv"]\n',
+    "gated history": EVENT.format("lap", 300) + 'history = "lap.csv"\ngate = { force = "1 kN" }\n',
+    "equal cycles": EVENT.format("test", 7) + CHANNEL + 'range = "9 kN"\nr_ratio = 0.0\ncycles = 100\n',
+    "equal cycles with a frequency": EVENT.format("test", 7)
+    + CHANNEL
+    + 'amplitude = "4 kN"\nr_ratio = -1\ncycles = 100\nfrequency = "2 Hz"\n',
+    "equal cycles by maximum and minimum": EVENT.format("test", 7)
+    + CHANNEL
+    + 'maximum = "0 kN"\nminimum = "-9 kN"\ncycles = 100\n'
+    + EVENT.format("pull", 2)
+    + CHANNEL
+    + 'maximum = "9 kN"\nr_ratio = 0.1\ncycles = 10\n',
+    "programme": EVENT.format("blocks", 2)
+    + CHANNEL
+    + 'programme = { unit = "kN", maximum = [9, 5], minimum = [0, 1], cycles = [10, 900] }\n',
+    "spectrum": EVENT.format("classes", 2)
+    + CHANNEL
+    + 'spectrum = { unit = "kN", range = [9, 4], cycles = [10, 900], r_ratio = [0.0, 0.2] }\n',
+    "states": EVENT.format("table", 2) + 'states = { force = ["0 kN", "9 kN", "3 kN", "5 kN"] }\ncycles = 100\n',
+    "peaks and valleys": EVENT.format("strokes", 300)
+    + 'history = "strokes.csv"\nread = { rows = "peaks and valleys" }\nduration = "20 s"\n',
+    "programme on a sheet": EVENT.format("blocks", 2)
+    + CHANNEL
+    + 'programme = "blocks.xlsx"\nsheet = "bench"\nblock = 2\n',
+    "once in ten weeks": EVENT.format("lap", 300)
+    + 'history = "lap.csv"\n'
+    + EVENT.format("stop", 0.1)
+    + CHANNEL
+    + 'range = "14 kN"\nr_ratio = -0.2\ncycles = 1\n',
+    "day of its own": '[[duty_cycle.events]]\nname = "day"\noccurrences = 5\n'
+    + 'events = [{ name = "lap", history = "lap.csv", occurrences = 60 }, '
+    + '{ name = "start", occurrences = 2, channel = "force", range = "9 kN", r_ratio = 0.0, cycles = 1 }]\n',
+}
+COMMANDS = {
+    "check": (),
+    "life": ("--spot", "toe"),
+    "rules": (),
+    "what-if": ("load scale", "0.9", "1.1"),
+    "solve": (),
+    "grow": ("--after-damage",),
+    "inspections": ("--every", "1 year"),
+    "explain": (),
+    "model": ("--node", "2", "--nodes", "nodes.vtu"),
+}
+FIGURES = ("life", "rules", "what-if", "grow", "inspections", "model")
+DRAWN = (
+    "history",
+    "gated history",
+    "equal cycles",
+    "programme",
+    "spectrum",
+    "states",
+    "peaks and valleys",
+    "day of its own",
+)
+
+
+def lay_files(folder):
+    """The files that the events and the model name."""
+    t = np.arange(400) / 20.0
+    force = 5.0 + 4.0 * np.sin(2.0 * t) * np.cos(0.31 * t) + np.where(np.arange(400) == 77, 3.0, 0.0)
+    pd.DataFrame({"time [s]": t, "force [kN]": force.round(4)}).to_csv(folder / "lap.csv", index=False)
+    write_field_table(few_nodes(), folder / "few_nodes.csv")
+    pd.DataFrame({"force [kN]": [1, 9, 3, 8, 0, 12, 2]}).to_csv(folder / "strokes.csv", index=False)
+    book = openpyxl.Workbook()
+    bench = book.create_sheet("bench")
+    for row in [("max (kN)", "min (kN)", "cycles") * 2, (3, 0, 5, 9, 0, 10), (2, 0, 50, 5, 1, 900)]:
+        bench.append(row)
+    book.save(folder / "blocks.xlsx")
+
+
+@pytest.fixture
+def written(tmp_path, monkeypatch):
+    """A function: the study with these events, in the working folder."""
+    monkeypatch.chdir(tmp_path)
+    lay_files(tmp_path)
+
+    def write(events, head=HEAD, name="study.toml", rest=REST):
+        (tmp_path / name).write_text(head + events + rest)
+        return tmp_path / name
+
+    return write
+
+
+SHORT = REST[: REST.index("[model]")]

@@ -1,0 +1,153 @@
+"""One of everything that can be drawn."""
+
+import dataclasses
+
+import numpy as np
+
+import vivid_anvil as va
+from tests.fields.models import LOADS, boxes, duty_of, field_of, limited
+from tests.fields.models import spot as model_spot
+from vivid_anvil import cracks as cr
+from vivid_anvil.damage import compare_rules
+from vivid_anvil.fields import Elements, ModelView, assess_model, hottest_places
+from vivid_anvil.histories import GatedHistory, cycle_matrix, fit_tail
+from vivid_anvil.study import what_if
+
+
+def matrix_of(demo, kind):
+    load = demo.study.duty_cycle.events[2].load
+    return cycle_matrix(load.rainflow("vertical force"), kind, classes=32, samples=load["vertical force"].values)
+
+
+def growth_rates():
+    return cr.GrowthTests(name="t", ranges=[300.0, 500.0, 900.0], rates=[8e-6, 4e-5, 2.2e-4], r_ratio=0.1)
+
+
+def edge_crack(demo):
+    flaw = demo.growths[0].crack
+    plain = dataclasses.replace(flaw, shape=cr.EdgeCrack(60.0), initial_half_length=None, order="per repeat")
+    return va.grow_crack(plain, demo.study.duty_cycle)
+
+
+def still(demo):
+    """The weld toe and its crack under a load that never changes."""
+    load = va.LoadHistory("still", [va.Channel.in_unit("vertical force", [2.0, 2.0, 2.0], "kN")], 1.0)
+    duty = va.DutyCycle("month", [va.Event("still", load)], 12)
+    return va.assess_life(demo.lives[0].hot_spot, duty, target="30 years"), va.grow_crack(demo.growths[0].crack, duty)
+
+
+def tube(demo):
+    """The fatigue tests that are shipped with the demo."""
+    return va.read_specimens(demo.study.path.parent / "tube_tests.csv")
+
+
+def stairs(*, range_of=False, failed=False):
+    """Five specimens of a staircase, as ranges or amplitudes."""
+    return va.SpecimenSeries(
+        name="pins",
+        stress="range" if range_of else "amplitude",
+        r_ratio=-1,
+        stresses=[180.0, 190, 180, 190, 180],
+        lives=[9e6, 4e6, 8e6, 5e6, 9.5e6],
+        failed=[failed, True, failed, True, True],
+    )
+
+
+def coupons(beyond, *, by_mean=False):
+    """A family of three curves."""
+    places = [{"r_ratio": "fixed mean", "mean_stress": mean} for mean in (-50.0, 0.0, 150.0)]
+    places = places if by_mean else [{"r_ratio": ratio} for ratio in (-1, 0, 0.5)]
+    curves = [
+        va.straight_curve(
+            name=str(i), stress="amplitude", point_stress=200.0 - 40.0 * i, point_life=1e6, slope=9, **place
+        )
+        for i, place in enumerate(places)
+    ]
+    return va.SNFamily(name="coupons", curves=curves, beyond_lowest=beyond)
+
+
+def small_model(direction, scale=40.0):
+    """Two boxes, their places marked; a curve with a fatigue limit."""
+    points, cells = boxes()
+    field = field_of(
+        12, scale=scale, coordinates=10.0 * points, elements=[Elements("hexahedron", cells, np.array([1, 2]))]
+    )
+    spot = dataclasses.replace(model_spot(), curve=limited())
+    model = assess_model(field, LOADS, duty_of(), spot)
+    return ModelView(model, direction, hottest_places(model, 2, apart=8.0))
+
+
+DRAWN = {
+    "history": lambda demo: demo.study.duty_cycle.events[0].load,
+    "two channels": lambda demo: va.LoadHistory(  # noqa: ARG005
+        "bench",
+        [
+            va.Channel.in_unit("force", np.sin(np.arange(500)), "kN"),
+            va.Channel.in_unit("sway", np.cos(np.arange(500)), "deg"),
+        ],
+        50.0,
+    ),
+    "constant": lambda demo: va.LoadHistory("flat", [va.Channel.in_unit("force", [1, 1, 1], "kN")], 1.0),  # noqa: ARG005
+    "cycles": lambda demo: demo.study.duty_cycle.events[2].load.rainflow("vertical force"),
+    "spikes": lambda demo: va.LoadHistory(  # noqa: ARG005
+        "spiked",
+        [va.Channel.in_unit("force", np.where(np.arange(999) == 500, 9.0, np.sin(np.arange(999) / 9)), "kN")],
+        50.0,
+    ),
+    "gated": lambda demo: GatedHistory(demo.study.duty_cycle.events[2].load, {"vertical force": 100.0}),
+    "several": lambda demo: [event.load for event in demo.study.duty_cycle.events],
+    "range-mean": lambda demo: matrix_of(demo, "range-mean"),
+    "maximum-minimum": lambda demo: matrix_of(demo, "maximum-minimum"),
+    "from-to": lambda demo: matrix_of(demo, "from-to"),
+    "tail": lambda demo: fit_tail(demo.study.duty_cycle.events[0].load.rainflow("vertical force"), 300.0),
+    "no cycles": lambda demo: va.rainflow([5.0, 5.0]),  # noqa: ARG005
+    "a load that never changes": lambda demo: still(demo)[0],
+    "a crack that never grows": lambda demo: still(demo)[1],
+    "model": lambda demo: small_model("front"),  # noqa: ARG005
+    "model without damage": lambda demo: small_model((0.3, 1.0, 0.2), scale=1e-3),  # noqa: ARG005
+    "plan": lambda demo: cr.inspection_plan(demo.growths[0], every="1 year"),
+    "law": lambda demo: demo.growths[0].crack.law,
+    "law at two R": lambda demo: dataclasses.replace(demo.growths[0].crack.law, form="walker", values={"gamma": 0.5}),
+    "law of a table": lambda demo: cr.table_law(growth_rates()),  # noqa: ARG005
+    "visited law": lambda demo: cr.visited_law(demo.growths[0]),
+    "course": lambda demo: cr.crack_course(demo.growths[0]),
+    "course of one size": lambda demo: cr.crack_course(edge_crack(demo)),
+    "visited by one size": lambda demo: cr.visited_law(edge_crack(demo)),
+    "initial sizes": lambda demo: cr.lives_over_size(demo.growths[0], ["0.5 mm", "2 mm"]),
+    "initial sizes that never grow": lambda demo: cr.lives_over_size(still(demo)[1], ["0.5 mm", "2 mm"]),
+    "shape": lambda demo: demo.growths[0].crack.shape,
+    "shape of one size": lambda demo: cr.HoleCrack("5 mm", 2, "80 mm"),  # noqa: ARG005
+    "growth fit": lambda demo: cr.fit_growth_law(growth_rates()),  # noqa: ARG005
+    "what if of a crack": lambda demo: what_if(demo.study, "growth_laws/steel_in_air/slope", [3.1]),
+    "curve": lambda demo: demo.lives[1].curve,
+    "class": lambda demo: demo.lives[0].curve,
+    "fitted curve": lambda demo: demo.lives[2].curve,
+    "curves and tests": lambda demo: [*demo.study.curves.values(), stairs(range_of=True)],
+    "tests alone": lambda demo: [stairs()],  # noqa: ARG005
+    "held curve": lambda demo: va.table_curve(  # noqa: ARG005
+        name="t", stress="range", r_ratio=0, points=[(400.0, 1e4), (250.0, 1e5)], above="hold", below="hold"
+    ),
+    "curve at another R": lambda demo: va.curve_at_r(  # noqa: ARG005
+        va.read_card_named("tempered-steel-800").curve(), 0.0, rule="goodman", ultimate_strength=800.0
+    ),
+    "family": lambda demo: coupons("hold"),  # noqa: ARG005
+    "family by mean": lambda demo: coupons("refuse", by_mean=True),  # noqa: ARG005
+    "regression": lambda demo: va.fit_line(stairs(failed=True)),  # noqa: ARG005
+    "line": lambda demo: va.fit_likelihood(tube(demo)),
+    "sharp limit": lambda demo: va.fit_likelihood(tube(demo), "sharp limit"),
+    "random limit": lambda demo: va.fit_likelihood(tube(demo), "random limit"),
+    "staircase": lambda demo: va.staircase(stairs()),  # noqa: ARG005
+    "rules": lambda demo: compare_rules(demo.lives[1]),
+    "what if": lambda demo: what_if(demo.study, "load scale", [0.8, 1.2]),
+    "what if of words": lambda demo: what_if(demo.study, "sn_curves/pin_bore/surface", ["polished", "as-forged"]),
+    "what if without damage": lambda demo: what_if(demo.study, "load scale", [0.5], spot="bend of the tube"),
+    "damage over time": lambda demo: demo.lives[0].damage_over_time("loaded lap"),
+    "no damage over time": lambda demo: demo.lives[2].damage_over_time("loaded lap"),
+    "damage matrix": lambda demo: demo.lives[1].damage_matrix(),
+    "empty damage matrix": lambda demo: demo.lives[2].damage_matrix(),
+    "rules without damage": lambda demo: compare_rules(demo.lives[2]),
+    "weld": lambda demo: demo.lives[0],
+    "bore": lambda demo: demo.lives[1],
+    "no damage": lambda demo: demo.lives[2],
+    "growth": lambda demo: demo.growths[0],
+}
