@@ -23,7 +23,7 @@ from pathlib import Path
 from typing import Any
 
 from tests.all_methods import METHODS
-from tests.cli.events import COMMANDS, EVENTS, HEAD, REST, lay_files
+from tests.cli.events import COMMANDS, EVENTS, HEAD, REST, SHORT, lay_files
 from tests.reference_values import cases, compared
 from tests.study.texts import AT_ONCE, LAWS, SHAPES, changed_study, law_key, plain_crack
 from vivid_anvil.cli import main

@@ -1,6 +1,6 @@
 """What the part goes through: load histories and events, and their cycles."""
 
-from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, LoadSequence, Source, worst_case_pairs
+from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, Source, worst_case_pairs
 from vivid_anvil.histories.channel_sum import ChannelSum
 from vivid_anvil.histories.check_history import ChannelCheck, check_history
 from vivid_anvil.histories.constant_amplitude import ConstantAmplitude
@@ -8,8 +8,10 @@ from vivid_anvil.histories.counter import RANGES_AND_MEANS, RANGES_ONLY, RESIDUE
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.events import DutyCycle, Event
 from vivid_anvil.histories.exceedance import Exceedance, classes_of_exceedance, exceedance
-from vivid_anvil.histories.gate import Gated, GatedHistory, gate
+from vivid_anvil.histories.gate import Gated, gate
+from vivid_anvil.histories.gated import GatedHistory
 from vivid_anvil.histories.load_history import Channel, LoadHistory, Steps
+from vivid_anvil.histories.load_sequence import LoadSequence
 from vivid_anvil.histories.load_states import LoadStates
 from vivid_anvil.histories.matrix import (
     CLASS_VALUES,
@@ -55,9 +57,10 @@ from vivid_anvil.histories.repairs import (
     resample,
     scale,
 )
+from vivid_anvil.histories.repeated_times import repeated_times
 from vivid_anvil.histories.rosette import ROSETTES, principal_strains, principal_stresses
 from vivid_anvil.histories.stream import FileCount, count_chunks, count_file, stream_channel
-from vivid_anvil.histories.tail import TAILS, TailFit, fit_tail, repeated_times
+from vivid_anvil.histories.tail import TAILS, TailFit, fit_tail
 from vivid_anvil.histories.turning_points import turning_points
 from vivid_anvil.histories.write_history import write_history
 

@@ -16,7 +16,7 @@ import dataclasses
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any, NamedTuple
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
@@ -50,13 +50,6 @@ class Source:
     cycles: Cycles
     history: LoadHistory | None = None
     gated: Gated | None = None
-
-
-class LoadSequence(NamedTuple):
-    """A load in its order: cycles that are closed already, and steps of turning points with how often each comes."""
-
-    closed: Cycles
-    steps: tuple[tuple[FloatArray, float], ...]
 
 
 Closed = list[tuple[Cycles, float]]

@@ -10,9 +10,9 @@ import numpy as np
 
 from vivid_anvil import checks
 from vivid_anvil.errors import InputError, did_you_mean
-from vivid_anvil.histories.between import LoadSequence
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.histories.load_sequence import LoadSequence
 from vivid_anvil.units import coherent, dimension_of, split
 
 

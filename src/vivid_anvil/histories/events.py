@@ -17,13 +17,14 @@ import numpy as np
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, LoadSequence, Source, in_order, whole, worst_case
+from vivid_anvil.histories.between import BETWEEN, BETWEEN_EVENTS, Source, in_order, whole, worst_case
 from vivid_anvil.histories.calendar import Calendar, amount, plural
 from vivid_anvil.histories.channel_sum import ChannelSum
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
-from vivid_anvil.histories.gate import GatedHistory
+from vivid_anvil.histories.gated import GatedHistory
 from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.histories.load_sequence import LoadSequence
 from vivid_anvil.histories.load_states import LoadStates
 from vivid_anvil.html import html_frame
 from vivid_anvil.units import DIMENSIONS, coherent, number, split

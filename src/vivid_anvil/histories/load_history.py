@@ -13,8 +13,8 @@ from numpy.typing import ArrayLike
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories.between import LoadSequence
 from vivid_anvil.histories.cycles import Cycles
+from vivid_anvil.histories.load_sequence import LoadSequence
 from vivid_anvil.histories.rainflow import four_point, rainflow
 from vivid_anvil.html import html_frame
 from vivid_anvil.units import DIMENSIONS, Coherent, dimension_of, factor, in_dimension, unit_of

@@ -11,11 +11,11 @@ import numpy as np
 
 from vivid_anvil import checks
 from vivid_anvil.errors import InputError, listed
-from vivid_anvil.histories.between import LoadSequence
 from vivid_anvil.histories.constant_amplitude import signed
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.load_history import Channel, channel_named, check_channels
+from vivid_anvil.histories.load_sequence import LoadSequence
 from vivid_anvil.histories.rainflow import rainflow
 from vivid_anvil.units import coherent
 

@@ -16,10 +16,10 @@ from numpy.typing import ArrayLike
 from vivid_anvil import checks
 from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError, listed
-from vivid_anvil.histories.between import LoadSequence
 from vivid_anvil.histories.counter import RESIDUES
 from vivid_anvil.histories.cycles import Cycles
 from vivid_anvil.histories.exceedance import classes_of_exceedance
+from vivid_anvil.histories.load_sequence import LoadSequence
 from vivid_anvil.known_tables import read_known
 from vivid_anvil.tables import column_numbers
 from vivid_anvil.units import DIMENSIONS, dimension_of, factor, in_dimension, one, opened

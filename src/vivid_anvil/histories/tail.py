@@ -17,7 +17,6 @@ from vivid_anvil.checks import FloatArray
 from vivid_anvil.errors import InputError
 from vivid_anvil.findings import Finding
 from vivid_anvil.histories.cycles import Cycles
-from vivid_anvil.histories.events import DutyCycle, Event, Load
 from vivid_anvil.histories.rainflow import joined
 from vivid_anvil.units import coherent, opened
 
@@ -28,27 +27,6 @@ TAILS = {
 FEWEST = 20
 CLASSES = 200
 _RESAMPLES = 100
-
-
-def repeated_times(load: Load, channel: str, times: int) -> Cycles:
-    """Cycles of `times` occurrences of `load` end to end: half cycles at both ends only, everything between closed.
-
-    >>> from vivid_anvil.histories import Channel, LoadHistory
-    >>> lap = LoadHistory("lap", (Channel("force", np.array([0.0, 3.0, 1.0, 4.0, 0.0]), "force"),), 1.0)
-    >>> repeated_times(lap, "force", 1000).total
-    2000.0
-    """
-    duty = DutyCycle("all", (Event("load", load, times),), 1.0, "half cycles", "in the order given")
-    tables = [
-        Cycles(
-            range=source.cycles.range,
-            mean=source.cycles.mean,
-            count=source.cycles.count * source.occurrences,
-            dimension=source.cycles.dimension,
-        )
-        for source in duty.sources(channel)
-    ]
-    return joined(tables)
 
 
 @dataclass(frozen=True, eq=False)
