@@ -18,12 +18,13 @@ from pathlib import Path
 import numpy as np
 from run import in_turn, report
 
-from vivid_anvil.cracks import CentreCrack, SurfaceCrack, grow_by_cycle, growth_drive
-from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
-from vivid_anvil.cracks.grow_in_order import two_size_in_order_path
-from vivid_anvil.cracks.grow_two_sizes import two_size_life
 from vivid_anvil.demo import write_demo
+from vivid_anvil.growth import grow_by_cycle, growth_drive
+from vivid_anvil.growth.by_cycle_two import grow_two_by_cycle
+from vivid_anvil.growth.grow_in_order import two_size_in_order_path
+from vivid_anvil.growth.grow_two_sizes import two_size_life
 from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.shapes import CentreCrack, SurfaceCrack
 from vivid_anvil.stress import nominal_cycles
 from vivid_anvil.study import read_study
 

@@ -21,9 +21,11 @@ from pathlib import Path
 
 import numpy as np
 
+from vivid_anvil.counting import rainflow
 from vivid_anvil.damage import assess_life, damage_of_samples
 from vivid_anvil.demo import write_demo
-from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory, count_chunks, count_file, rainflow, read_csv
+from vivid_anvil.events import DutyCycle, Event
+from vivid_anvil.histories import Channel, LoadHistory, count_chunks, count_file, read_csv
 from vivid_anvil.materials import Material, knee_curve, table_curve
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study import Study, read_study, what_if

@@ -14,9 +14,11 @@ from concurrent.futures import ThreadPoolExecutor
 import numpy as np
 from run import in_turn, report
 
-from vivid_anvil.fields import CaseLoad, FieldLoads, StressField, assess_model
-from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
+from vivid_anvil.events import DutyCycle, Event
+from vivid_anvil.fields import CaseLoad, FieldLoads, assess_model
+from vivid_anvil.histories import Channel, LoadHistory
 from vivid_anvil.materials import Material, knee_curve
+from vivid_anvil.models import StressField
 from vivid_anvil.stress import HotSpot
 
 CHUNK = 10

@@ -18,8 +18,9 @@ from rich.console import Console
 from rich.terminal_theme import MONOKAI as THEME
 from rich.text import Text
 
-from vivid_anvil.cracks import crack_course, fit_growth_law, lives_over_size, read_growth_tests, visited_law
 from vivid_anvil.figures import plot, save_figure
+from vivid_anvil.growth import crack_course, lives_over_size, visited_law
+from vivid_anvil.materials import fit_growth_law, read_growth_tests
 from vivid_anvil.study import grow_cracks, read_study
 
 FOLDER = Path(__file__).parent / "screenshots"

@@ -14,18 +14,19 @@ from pathlib import Path
 
 import numpy as np
 
-from vivid_anvil import fields
+from vivid_anvil import fields, models
 from vivid_anvil.damage import life_working
 from vivid_anvil.demo import write_demo
+from vivid_anvil.events import DutyCycle, Event
 from vivid_anvil.figures import plot, save_figure
-from vivid_anvil.histories import DutyCycle, Event, read_csv
+from vivid_anvil.histories import read_csv
 from vivid_anvil.materials import Material, straight_curve
 from vivid_anvil.stress import HotSpot
 
 folder = Path(sys.argv[1]) if len(sys.argv) > 1 else None
 demo = write_demo(Path(tempfile.mkdtemp()) / "demo").parent
 
-head = fields.read_frd(demo / "hanger_head.frd", stress_unit="MPa", length_unit="mm", cases=["vertical", "lateral"])
+head = models.read_frd(demo / "hanger_head.frd", stress_unit="MPa", length_unit="mm", cases=["vertical", "lateral"])
 print(head)
 
 lap = DutyCycle("lap", (Event("lap", read_csv(demo / "two_forces_lap.csv")),), 20_000)
@@ -40,7 +41,7 @@ cut_edge = straight_curve(  # machined flame-cut edges of plate: ranges as they 
 )
 steel = Material(name="plate steel", yield_strength="355 MPa", ultimate_strength="510 MPa")
 spot = HotSpot(name="hanger head", channel="stress", stress_per_load="1", material=steel, curve=cut_edge)
-head = fields.with_boxes(head, {"held end": {"y": [-120.0, -88.0]}})  # no part of the hanger: left out
+head = models.with_boxes(head, {"held end": {"y": [-120.0, -88.0]}})  # no part of the hanger: left out
 with ThreadPoolExecutor(2) as threads:
     model = fields.assess_model(
         head,

@@ -11,7 +11,7 @@ from pathlib import Path
 
 import numpy as np
 
-from vivid_anvil import fields
+from vivid_anvil import models
 from vivid_anvil.demo import write_demo
 
 parser = argparse.ArgumentParser()
@@ -26,7 +26,7 @@ if given.file is None:
     given = parser.parse_args([str(demo / "hanger_head.frd"), "MPa", "mm"])
 
 # All stresses as the file has them: of each element and each face, where there are several at a node.
-whole = fields.read_field(
+whole = models.read_field(
     given.file,
     stress_unit=given.stress_unit,
     length_unit=given.length_unit,
@@ -34,7 +34,7 @@ whole = fields.read_field(
     element_values="each element",
 )
 if given.sets is not None:
-    whole = fields.with_sets(whole, given.sets)
+    whole = models.with_sets(whole, given.sets)
 print(whole)
 
 low, high = whole.coordinates.min(axis=0), whole.coordinates.max(axis=0)
@@ -45,9 +45,9 @@ for name, places in whole.node_sets.items():
     print(f"  set {name}: {len(places)} nodes")
 
 # Peaks by load case: is this what the unit load should do?
-mean = fields.averaged(whole)
+mean = models.averaged(whole)
 for case in mean.cases:
-    size = fields.von_mises(mean.of_case(case))
+    size = models.von_mises(mean.of_case(case))
     at = int(size.argmax())
     x, y, z = mean.coordinates[at]
     print(f"  {case}: up to {size[at]:.4g} MPa (von Mises) at node {mean.node_ids[at]}, ({x:.4g}, {y:.4g}, {z:.4g}) mm")

@@ -10,14 +10,11 @@ from typing import Any
 import numpy as np
 
 from tests.reference_values import Method, Values, repeat_of
-from vivid_anvil.cracks import (
-    CentreCrack,
+from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth import (
     Crack,
-    EdgeCrack,
-    HoleCrack,
     Retardation,
-    SurfaceCrack,
-    TableCrack,
     critical_sizes,
     grow_by_cycle,
     grow_crack,
@@ -30,10 +27,10 @@ from vivid_anvil.cracks import (
     threshold_sizes,
     two_way_rates,
 )
-from vivid_anvil.cracks.critical import critical_depth, two_way_margins
-from vivid_anvil.errors import InputError
-from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event
-from vivid_anvil.intensity import (
+from vivid_anvil.growth.limits import critical_depth, two_way_margins
+from vivid_anvil.materials import GrowthLaw, Material
+from vivid_anvil.shapes import CentreCrack, EdgeCrack, HoleCrack, SurfaceCrack, TableCrack
+from vivid_anvil.shapes.solutions import (
     StressProfile,
     assessment_curve,
     axial_through_crack,
@@ -61,7 +58,6 @@ from vivid_anvil.intensity import (
     through_reference_stress,
     toe_magnification,
 )
-from vivid_anvil.materials import GrowthLaw, Material
 from vivid_anvil.stress import HotSpot
 
 _UNBREAKABLE = Material(name="case", yield_strength="90 GPa", toughness="9000 MPa√m")
@@ -242,7 +238,7 @@ def _rates(inputs: Values) -> Values:
 
 
 def _closure(inputs: Values) -> Values:
-    from vivid_anvil.materials._growth_kernels import closure_of
+    from vivid_anvil.materials.laws._kernels import closure_of
 
     return {"f": [closure_of(r, inputs["alpha"], inputs["Smax_over_S0"]) for r in inputs["R"]]}
 

@@ -8,22 +8,20 @@ import numpy as np
 
 from tests.reference_values import Method, Values
 from vivid_anvil.damage import assess_life
+from vivid_anvil.events import DutyCycle, Event
 from vivid_anvil.fields import (
     CaseLoad,
     FieldLoads,
     ModelResult,
-    StressField,
     StressMeasure,
     assess_model,
-    averaged_at_nodes,
     hottest_places,
     node_life,
     node_tensors,
-    shell_faces,
-    von_mises,
 )
-from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
+from vivid_anvil.histories import Channel, LoadHistory
 from vivid_anvil.materials import Material, detail_curve, straight_curve
+from vivid_anvil.models import StressField, averaged_at_nodes, shell_faces, von_mises
 from vivid_anvil.stress import HotSpot, RectangleSection, RoundSection, plate_with_hole, through_thickness, toe_stress
 
 PRINCIPAL, MISES = "absolute maximum principal", "signed von Mises, hydrostatic"

@@ -11,15 +11,8 @@ import numpy as np
 from tests.fields.models import LOADS, duty_of, field_of, model_with, spot
 from tests.own_references import Reference
 from tests.stress.membrane import membrane_shear
-from vivid_anvil.fields import (
-    ThroughPath,
-    assess_model,
-    at_points,
-    node_life,
-    read_frd,
-    structural_field,
-    trust_of_nodes,
-)
+from vivid_anvil.fields import ThroughPath, assess_model, node_life, structural_field, trust_of_nodes
+from vivid_anvil.models import at_points, read_frd
 from vivid_anvil.stress import (
     RectangleSection,
     hole_in_strip,

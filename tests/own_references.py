@@ -8,20 +8,21 @@ from typing import NamedTuple
 
 import numpy as np
 
-from tests.cracks.dislocations import equal_tension, exact_k, pressed_apart, tension
-from tests.cracks.plain_loops import LAWS, PLATE, SURFACE, by_hand, two_by_hand, wheeler, willenborg
-from vivid_anvil import cracks as cr
-from vivid_anvil.cracks.by_cycle_two import grow_two_by_cycle
+from tests.growth.plain_loops import LAWS, PLATE, SURFACE, by_hand, two_by_hand, wheeler, willenborg
+from tests.shapes.dislocations import equal_tension, exact_k, pressed_apart, tension
+from vivid_anvil import growth as gr
+from vivid_anvil import shapes as sh
 from vivid_anvil.damage import assess_life
-from vivid_anvil.histories import DutyCycle, Event, LoadStates
-from vivid_anvil.intensity import (
+from vivid_anvil.events import DutyCycle, Event, LoadStates
+from vivid_anvil.growth.by_cycle_two import grow_two_by_cycle
+from vivid_anvil.materials import Material, detail_curve
+from vivid_anvil.shapes.solutions import (
     hole_crack,
     hole_crack_biaxial,
     hole_wedge_force,
     surface_crack,
     surface_ends_by_weight,
 )
-from vivid_anvil.materials import Material, detail_curve
 from vivid_anvil.stress import HotSpot
 
 ROWS = np.column_stack([np.where(np.arange(400) % 50, 100.0, 190.0), np.arange(400) % 7 * 6.0])
@@ -46,20 +47,20 @@ def _pin(cracks: int) -> tuple[float, float]:
 
 
 def _remembered(kind: str, model: Callable, number: float) -> tuple[float, float]:
-    memory = cr.Retardation(kind=kind, yield_strength=350.0, exponent=number, shut_off=max(number, 1.1))
-    found = cr.grow_by_cycle(ROWS, PLATE, LAWS["walker"], 9.0, retardation=memory)
+    memory = gr.Retardation(kind=kind, yield_strength=350.0, exponent=number, shut_off=max(number, 1.1))
+    found = gr.grow_by_cycle(ROWS, PLATE, LAWS["walker"], 9.0, retardation=memory)
     return model(ROWS, LAWS["walker"], 9.0, 350.0, number) - 9.0, found.size - 9.0
 
 
 def _both_ends() -> tuple[float, float]:
-    memory = cr.Retardation(kind="wheeler", yield_strength=350.0, exponent=1.2)
+    memory = gr.Retardation(kind="wheeler", yield_strength=350.0, exponent=1.2)
     table, piece = np.column_stack([ROWS, np.ones(len(ROWS))]), np.array([[0.0, len(ROWS), 1.0, 1.0]])
     found = grow_two_by_cycle(table, piece, SURFACE, LAWS["walker"], (2.0, 5.0), {}, 1, retardation=memory)
     return two_by_hand(ROWS, LAWS["walker"], 2.0, 5.0, memory)[1] - 5.0, float(found.half_lengths[-1]) - 5.0
 
 
 def _plain() -> tuple[float, float]:
-    return by_hand(ROWS, LAWS["forman"], 9.0, 1) - 9.0, cr.grow_by_cycle(ROWS, PLATE, LAWS["forman"], 9.0).size - 9.0
+    return by_hand(ROWS, LAWS["forman"], 9.0, 1) - 9.0, gr.grow_by_cycle(ROWS, PLATE, LAWS["forman"], 9.0).size - 9.0
 
 
 def _surface_bending() -> tuple[float, float]:
@@ -68,7 +69,7 @@ def _surface_bending() -> tuple[float, float]:
 
 
 def _shallow_in_bar() -> tuple[float, float]:
-    return surface_crack(1e-4, 1e-4, 20.0).tension, float(cr.BarSurfaceCrack(20.0).geometry_factor(1e-4))
+    return surface_crack(1e-4, 1e-4, 20.0).tension, float(sh.BarSurfaceCrack(20.0).geometry_factor(1e-4))
 
 
 def _states() -> tuple[float, float]:

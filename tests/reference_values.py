@@ -17,35 +17,8 @@ from typing import Any
 import numpy as np
 
 from tests.left_out import LEFT_OUT, ROWS_LEFT_OUT
-from vivid_anvil.cracks import (
-    CentreCrack,
-    EdgeCrack,
-    critical_sizes,
-    growth_drive,
-    growth_per_repeat,
-    integrate_growth,
-    size_after,
-    stress_intensity,
-    threshold_sizes,
-)
-from vivid_anvil.damage import (
-    MEAN_STRESS_RULES,
-    SENSITIVITIES,
-    assess_life,
-    damage_curve,
-    double_linear_blocks,
-    double_linear_phases,
-    double_linear_remaining,
-    equivalent_amplitude,
-    estimated_sensitivity,
-    power_rule,
-)
-from vivid_anvil.errors import InputError
-from vivid_anvil.histories import (
-    ConstantAmplitude,
+from vivid_anvil.counting import (
     Cycles,
-    DutyCycle,
-    Event,
     cycle_matrix,
     level_crossings,
     peaks,
@@ -54,9 +27,28 @@ from vivid_anvil.histories import (
     range_pair,
     simple_range,
     turning_points,
-    worst_case_pairs,
+)
+from vivid_anvil.damage import (
+    assess_life,
+    damage_curve,
+    double_linear_blocks,
+    double_linear_phases,
+    double_linear_remaining,
+    power_rule,
+)
+from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event, worst_case_pairs
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth import (
+    critical_sizes,
+    growth_drive,
+    growth_per_repeat,
+    integrate_growth,
+    size_after,
+    threshold_sizes,
 )
 from vivid_anvil.materials import (
+    MEAN_STRESS_RULES,
+    SENSITIVITIES,
     GrowthLaw,
     Material,
     SNCurve,
@@ -64,7 +56,9 @@ from vivid_anvil.materials import (
     at_survival,
     basquin_curve,
     detail_curve,
+    equivalent_amplitude,
     estimate_curve,
+    estimated_sensitivity,
     fit_likelihood,
     fit_line,
     in_terms_of,
@@ -76,8 +70,9 @@ from vivid_anvil.materials import (
     tolerance_of_lives,
     with_stress_factor,
 )
+from vivid_anvil.shapes import CentreCrack, EdgeCrack, stress_intensity
 from vivid_anvil.stress import HotSpot, RepeatCycles
-from vivid_anvil.working import Step
+from vivid_anvil.writing.working import Step
 
 FOLDER = Path(__file__).parent / "reference"
 Values = dict[str, Any]

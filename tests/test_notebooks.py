@@ -12,11 +12,11 @@ from matplotlib.figure import Figure
 
 import vivid_anvil as va
 from tests.figures.drawn import DRAWN
-from vivid_anvil.cracks import inspection_plan, lives_over_size
+from vivid_anvil.counting import cycle_matrix
 from vivid_anvil.damage import compare_rules
-from vivid_anvil.errors import InputError
 from vivid_anvil.fields import assess_model
-from vivid_anvil.histories import cycle_matrix
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth import inspection_plan, lives_over_size
 from vivid_anvil.study import compare_studies, what_if
 
 TABLES = {

@@ -15,16 +15,31 @@ import pint
 import pytest
 
 from tests.fields.models import LOADS, duty_of, field_of, spot
-from vivid_anvil.cracks import CentreCrack, SurfaceCrack, growth_drive
-from vivid_anvil.damage import assess_life, curve_at_r
-from vivid_anvil.errors import InputError
+from vivid_anvil.counting import Cycles, rainflow
+from vivid_anvil.damage import assess_life
+from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.fields import assess_model
-from vivid_anvil.histories import Channel, ConstantAmplitude, Cycles, DutyCycle, Event, rainflow
-from vivid_anvil.materials import GrowthLaw, Material, SNFamily, at_survival, in_terms_of, knee_curve, straight_curve
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth import growth_drive
+from vivid_anvil.histories import Channel
+from vivid_anvil.materials import (
+    GrowthLaw,
+    Material,
+    SNFamily,
+    at_survival,
+    curve_at_r,
+    in_terms_of,
+    knee_curve,
+    straight_curve,
+)
+from vivid_anvil.shapes import CentreCrack, SurfaceCrack
 from vivid_anvil.stress import HotSpot, RectangleSection, RoundSection, local_cycles
 from vivid_anvil.units import DIMENSIONS, factor
 
-PACKAGES = ("histories", "materials", "stress", "intensity", "damage", "cracks", "fields", "study")
+PACKAGES = (
+    *("counting", "histories", "events", "shapes", "shapes.solutions", "materials"),
+    *("stress", "damage", "growth", "models", "fields", "study"),
+)
 UNITS = pint.UnitRegistry()
 # Another unit than the coherent one, as text and for a quantity.
 OTHER = {

@@ -14,22 +14,13 @@ import importlib
 from typing import TYPE_CHECKING, Any
 
 _HOMES = {
-    "vivid_anvil.errors": ["InputError"],
-    "vivid_anvil.findings": ["Finding"],
-    "vivid_anvil.working": ["Step", "Working"],
-    "vivid_anvil.working_latex": ["working_in_latex"],
-    "vivid_anvil.histories": [
-        "Channel",
-        "ConstantAmplitude",
-        "Cycles",
-        "DutyCycle",
-        "Event",
-        "LoadHistory",
-        "LoadStates",
-        "rainflow",
-        "read_csv",
-        "turning_points",
-    ],
+    "vivid_anvil.ground.errors": ["InputError"],
+    "vivid_anvil.writing.finding": ["Finding"],
+    "vivid_anvil.writing.working": ["Step", "Working"],
+    "vivid_anvil.writing.latex": ["working_in_latex"],
+    "vivid_anvil.histories": ["Channel", "LoadHistory", "read_csv"],
+    "vivid_anvil.events": ["ConstantAmplitude", "DutyCycle", "Event", "LoadStates"],
+    "vivid_anvil.counting": ["Cycles", "rainflow", "turning_points"],
     "vivid_anvil.materials": [
         "GrowthLaw",
         "Material",
@@ -39,6 +30,7 @@ _HOMES = {
         "at_survival",
         "basquin_curve",
         "compare_fits",
+        "curve_at_r",
         "detail_curve",
         "estimate_curve",
         "fit_likelihood",
@@ -56,8 +48,9 @@ _HOMES = {
         "table_curve",
     ],
     "vivid_anvil.stress": ["HotSpot"],
-    "vivid_anvil.damage": ["LifeResult", "assess_life", "curve_at_r"],
-    "vivid_anvil.cracks": ["CentreCrack", "Crack", "EdgeCrack", "GrowthResult", "grow_crack"],
+    "vivid_anvil.damage": ["LifeResult", "assess_life"],
+    "vivid_anvil.shapes": ["CentreCrack", "EdgeCrack"],
+    "vivid_anvil.growth": ["Crack", "GrowthResult", "grow_crack"],
     "vivid_anvil.study": ["Study", "StudyResult", "explain", "read_study", "run_study"],
     "vivid_anvil.figures": ["plot", "save_figure"],
 }
@@ -83,45 +76,50 @@ def __dir__() -> list[str]:
 
 
 if TYPE_CHECKING:
-    from vivid_anvil.cracks import CentreCrack, Crack, EdgeCrack, GrowthResult, grow_crack
-    from vivid_anvil.damage import LifeResult, assess_life
-    from vivid_anvil.damage.curve_at_r import curve_at_r
-    from vivid_anvil.errors import InputError
+    from vivid_anvil.counting.cycles import Cycles
+    from vivid_anvil.counting.rainflow import rainflow
+    from vivid_anvil.counting.turning_points import turning_points
+    from vivid_anvil.damage.assess import assess_life
+    from vivid_anvil.damage.life import LifeResult
+    from vivid_anvil.events.duty_cycle import DutyCycle, Event
+    from vivid_anvil.events.equal_cycles import ConstantAmplitude
+    from vivid_anvil.events.load_states import LoadStates
     from vivid_anvil.figures.plot import plot
     from vivid_anvil.figures.style import save_figure
-    from vivid_anvil.findings import Finding
-    from vivid_anvil.histories import Channel, ConstantAmplitude, Cycles, DutyCycle, Event, LoadHistory, LoadStates
-    from vivid_anvil.histories.rainflow import rainflow
+    from vivid_anvil.ground.errors import InputError
+    from vivid_anvil.growth.crack import Crack
+    from vivid_anvil.growth.grow import grow_crack
+    from vivid_anvil.growth.result import GrowthResult
+    from vivid_anvil.histories.load_history import Channel, LoadHistory
     from vivid_anvil.histories.read_csv import read_csv
-    from vivid_anvil.histories.turning_points import turning_points
-    from vivid_anvil.materials import (
-        GrowthLaw,
-        Material,
-        SNCurve,
-        SNFamily,
-        SpecimenSeries,
-        at_survival,
+    from vivid_anvil.materials.card import read_card, read_card_named
+    from vivid_anvil.materials.curves.at_r import curve_at_r
+    from vivid_anvil.materials.curves.convert import at_survival, in_terms_of
+    from vivid_anvil.materials.curves.curve import SNCurve
+    from vivid_anvil.materials.curves.detail_class import detail_curve
+    from vivid_anvil.materials.curves.estimate import estimate_curve
+    from vivid_anvil.materials.curves.family import SNFamily
+    from vivid_anvil.materials.curves.forms import (
         basquin_curve,
-        compare_fits,
-        detail_curve,
-        estimate_curve,
-        in_terms_of,
         intercept_curve,
         knee_curve,
-        read_card,
-        read_card_named,
-        read_specimens,
         sloped_curve,
         straight_curve,
-        stress_table,
         table_curve,
     )
-    from vivid_anvil.materials.fit_likelihood import fit_likelihood
-    from vivid_anvil.materials.fit_line import fit_line
-    from vivid_anvil.materials.staircase import staircase
-    from vivid_anvil.stress import HotSpot
-    from vivid_anvil.study import Study, StudyResult, run_study
+    from vivid_anvil.materials.curves.record import stress_table
+    from vivid_anvil.materials.fits.fit_likelihood import compare_fits, fit_likelihood
+    from vivid_anvil.materials.fits.fit_line import fit_line
+    from vivid_anvil.materials.fits.specimens import SpecimenSeries, read_specimens
+    from vivid_anvil.materials.fits.staircase import staircase
+    from vivid_anvil.materials.laws.law import GrowthLaw
+    from vivid_anvil.materials.material import Material
+    from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
+    from vivid_anvil.stress.hot_spot import HotSpot
     from vivid_anvil.study.explain import explain
     from vivid_anvil.study.read_study import read_study
-    from vivid_anvil.working import Step, Working
-    from vivid_anvil.working_latex import working_in_latex
+    from vivid_anvil.study.run import run_study
+    from vivid_anvil.study.study import Study, StudyResult
+    from vivid_anvil.writing.finding import Finding
+    from vivid_anvil.writing.latex import working_in_latex
+    from vivid_anvil.writing.working import Step, Working

@@ -20,7 +20,7 @@ import pandas as pd
 from tests.cli.events import EVENTS, HEAD, REST
 from tests.study.texts import few_nodes
 from vivid_anvil.cli import main
-from vivid_anvil.fields import write_field_hdf5, write_field_table
+from vivid_anvil.models import write_field_hdf5, write_field_table
 
 FIELDS = Path(__file__).parents[1] / "fields" / "data"
 SLOWEST = 60.0  # s for one command on these small files

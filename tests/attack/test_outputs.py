@@ -12,8 +12,8 @@ import pytest
 
 from tests.cli.events import EVENTS, HEAD, REST
 from vivid_anvil import figures
-from vivid_anvil.errors import InputError
-from vivid_anvil.files import all_or_none
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.files import all_or_none
 from vivid_anvil.histories import read_csv
 from vivid_anvil.units import coherent
 

@@ -6,7 +6,7 @@ import pandas as pd
 import pytest
 
 from tests.study.texts import few_nodes
-from vivid_anvil.fields import write_field_table
+from vivid_anvil.models import write_field_table
 
 HEAD = """format = 1
 title = "Bracket"

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 import vivid_anvil as va
 from tests.cli.events import CHANNEL, COMMANDS, EVENT, REST
-from vivid_anvil.histories import ConstantAmplitude
+from vivid_anvil.events import ConstantAmplitude
 
 SHORT = REST[: REST.index("[model]")]
 # One cycle, from 1 to 9 kN: each pair of numbers that says so.

@@ -8,7 +8,7 @@ import pytest
 
 from tests.cli.events import CHANNEL, EVENT, EVENTS, REST
 from tests.study.texts import few_nodes
-from vivid_anvil.fields import StressField, write_field_table
+from vivid_anvil.models import StressField, write_field_table
 
 SHORT = REST[: REST.index("[model]")]
 LAP = EVENTS["history"]

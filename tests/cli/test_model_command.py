@@ -8,8 +8,8 @@ import pandas as pd
 import pytest
 
 from tests.study.texts import AT_LAWS, model
-from vivid_anvil.errors import InputError
 from vivid_anvil.fields import hottest_places
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.study import read_study, run_model
 
 

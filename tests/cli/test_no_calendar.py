@@ -8,7 +8,7 @@ import pytest
 
 import vivid_anvil as va
 from tests.cli.events import CHANNEL, COMMANDS, EVENT, FIGURES, HEAD, LAP_EVENT, REST
-from vivid_anvil.histories.calendar import Calendar, plural
+from vivid_anvil.events.calendar import Calendar, plural
 
 NO_CALENDAR = HEAD.replace("repeats_per_year = 50\n", "").replace('"20 years"', '"50 000 passes"')
 PASSES = NO_CALENDAR.replace('repeat = "week"', 'repeat = "pass"')

@@ -7,8 +7,9 @@ import numpy as np
 import pytest
 
 import vivid_anvil as va
-from vivid_anvil.damage import MEAN_STRESS_RULES, assess_life, compare_rules, compare_rules_for_cycles
-from vivid_anvil.errors import InputError
+from vivid_anvil.damage import assess_life, compare_rules, compare_rules_for_cycles
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.materials import MEAN_STRESS_RULES
 
 
 def test_the_rules_are_compared_for_every_spot_that_has_one(run, demo_file, demo_result, tmp_path):

@@ -1,9 +1,9 @@
 """A hot spot, its curve and steel, and simple loads."""
 
 from tests.reference_values import block_event
-from vivid_anvil.damage import MEAN_STRESS_RULES
-from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
-from vivid_anvil.materials import Material, knee_curve
+from vivid_anvil.events import DutyCycle, Event
+from vivid_anvil.histories import Channel, LoadHistory
+from vivid_anvil.materials import MEAN_STRESS_RULES, Material, knee_curve
 from vivid_anvil.stress import HotSpot
 
 SMOOTH = {

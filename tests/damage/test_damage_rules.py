@@ -11,10 +11,7 @@ from tests.by_hand import by_hand
 from tests.damage.spots import CURVE, SMOOTH, mixed, one_block, sampled, spot
 from tests.materials.curves import table
 from vivid_anvil.damage import (
-    BELOW_KNEE,
     assess_life,
-    consistent_damage,
-    curve_below_knee,
     damage_curve,
     damage_curve_blocks,
     double_linear_blocks,
@@ -23,8 +20,8 @@ from vivid_anvil.damage import (
     life_working,
     power_rule,
 )
-from vivid_anvil.errors import InputError
-from vivid_anvil.materials import knee_curve
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.materials import BELOW_KNEE, consistent_damage, curve_below_knee, knee_curve
 
 LIMITED = knee_curve(**SMOOTH | {"slope_below": math.inf})
 

@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from tests.reference_values import block_event
 from vivid_anvil.damage import CRITICAL_SUMS, ORDER_RULES, assess_life, life_in_order
-from vivid_anvil.errors import InputError
-from vivid_anvil.histories import DutyCycle
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import Material, knee_curve
 from vivid_anvil.stress import HotSpot
 

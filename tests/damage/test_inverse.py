@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from tests.damage.spots import SMOOTH, mixed, one_block, spot
 from vivid_anvil.damage import accelerated_test, assess_life, class_needed, cycles_of_test
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import detail_curve, knee_curve, shipped_standards
 
 

@@ -12,10 +12,19 @@ from tests.by_hand import by_hand
 from tests.damage.spots import CURVE, SMOOTH, codes, mixed, needed_by, one_block, sampled, spot
 from tests.reference_values import block_event, block_spot
 from vivid_anvil import explain
-from vivid_anvil.damage import MEAN_STRESS_RULES, assess_life, class_edges, equivalent_amplitude, life_working
-from vivid_anvil.errors import InputError
-from vivid_anvil.histories import Channel, ConstantAmplitude, DutyCycle, Event, LoadHistory
-from vivid_anvil.materials import Material, estimate_curve, knee_curve, read_card_named, table_curve
+from vivid_anvil.damage import assess_life, class_edges, life_working
+from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.histories import Channel, LoadHistory
+from vivid_anvil.materials import (
+    MEAN_STRESS_RULES,
+    Material,
+    equivalent_amplitude,
+    estimate_curve,
+    knee_curve,
+    read_card_named,
+    table_curve,
+)
 
 blocks = st.lists(
     st.tuples(st.floats(5.0, 250.0), st.floats(-100.0, 200.0), st.floats(1.0, 1e5)), min_size=1, max_size=5

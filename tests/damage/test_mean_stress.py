@@ -7,17 +7,17 @@ from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
 from tests.damage.spots import CURVE, SMOOTH, STEEL, needed_by, one_block, spot
-from vivid_anvil.damage import (
+from vivid_anvil.damage import assess_life, life_working
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.materials import (
     MEAN_STRESS_RULES,
     SENSITIVITIES,
-    assess_life,
+    Material,
     equivalent_amplitude,
     estimated_sensitivity,
     estimated_walker_exponent,
-    life_working,
+    knee_curve,
 )
-from vivid_anvil.errors import InputError
-from vivid_anvil.materials import Material, knee_curve
 from vivid_anvil.materials.material import GROUPS
 
 rules = st.sampled_from(sorted(MEAN_STRESS_RULES))

@@ -5,7 +5,7 @@ import pytest
 
 from vivid_anvil.demo import write_demo
 from vivid_anvil.demo.larkfell import HISTORIES, write_histories, write_two_forces
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories import read_csv
 
 

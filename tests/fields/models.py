@@ -3,17 +3,11 @@
 import numpy as np
 
 from tests.field_values import spot_of
-from vivid_anvil.fields import CaseLoad, FieldLoads, Rows, StressField, assess_model, field_of_rows
-from vivid_anvil.histories import (
-    BlockProgramme,
-    Channel,
-    ConstantAmplitude,
-    DutyCycle,
-    Event,
-    LoadHistory,
-    load_spectrum,
-)
+from vivid_anvil.events import BlockProgramme, ConstantAmplitude, DutyCycle, Event, load_spectrum
+from vivid_anvil.fields import CaseLoad, FieldLoads, assess_model
+from vivid_anvil.histories import Channel, LoadHistory
 from vivid_anvil.materials import SNCurve
+from vivid_anvil.models import Rows, StressField, field_of_rows
 
 SN = {"S_ref_amplitude_MPa": 120.0, "N_ref": 2e6, "m": 5.0, "tensile_strength_MPa": 900.0}
 LOADS = FieldLoads(

@@ -8,24 +8,20 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.fields.models import CASES, LOADS, duty_of, field_of, limited, rows_of, spot
-from vivid_anvil.errors import InputError
+from vivid_anvil.events import DutyCycle, Event
 from vivid_anvil.fields import (
     CaseLoad,
     FieldLoads,
-    Rows,
     StepLoad,
-    StressField,
     assess_model,
-    averaged,
     critical_planes,
-    field_of_rows,
     hottest_places,
-    joined_cases,
     node_life,
-    of_face,
     reserves_on_stress,
 )
-from vivid_anvil.histories import Channel, DutyCycle, Event, LoadHistory
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.histories import Channel, LoadHistory
+from vivid_anvil.models import Rows, StressField, averaged, field_of_rows, joined_cases, of_face
 
 
 def plain(field, stresses):

@@ -8,8 +8,9 @@ import pytest
 
 from tests.fields.models import CHANNEL, DUTIES, PULL, STEADY, duty, field_of, limited, pulled, spot
 from vivid_anvil.damage import assess_life, reserve_on_stress
-from vivid_anvil.fields import FieldLoads, StressField, assess_model, hottest_places, node_life, reserves_on_stress
-from vivid_anvil.histories import BETWEEN, ConstantAmplitude
+from vivid_anvil.events import BETWEEN, ConstantAmplitude
+from vivid_anvil.fields import FieldLoads, assess_model, hottest_places, node_life, reserves_on_stress
+from vivid_anvil.models import StressField
 
 
 @pytest.mark.parametrize("name", DUTIES)

@@ -7,8 +7,8 @@ import pytest
 
 from tests.by_hand import by_hand
 from tests.fields.models import DUTIES, LOADS, PULL, duty_of, field_of, pulled, rows_of, spot
-from vivid_anvil.errors import InputError
 from vivid_anvil.fields import MEASURES, StressMeasure, assess_model, node_life, stress_working
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import shown
 
 

@@ -8,9 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.fields.models import LOADS, boxes, duty_of, field_of, spot
-from vivid_anvil.errors import InputError
 from vivid_anvil.fields import (
-    Elements,
     StressMeasure,
     assess_model,
     critical_planes,
@@ -19,6 +17,8 @@ from vivid_anvil.fields import (
     surface_directions,
     surface_normals,
 )
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.models import Elements
 
 
 @given(st.floats(4.0, 45.0))

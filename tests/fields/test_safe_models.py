@@ -11,25 +11,21 @@ import pytest
 
 from tests.fields.models import LOADS, duty_of, field_of, spot
 from tests.study.texts import AT_LAWS, MODEL
-from vivid_anvil.errors import InputError
+from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.fields import (
     CaseLoad,
-    Elements,
     FieldLoads,
-    StressField,
     StressMeasure,
     assess_model,
     assess_planes,
     hottest_places,
     model_findings,
-    read_frd,
     reserves_on_stress,
-    shell_faces,
-    with_sets,
 )
 from vivid_anvil.fields._kernels import BOUNDED
 from vivid_anvil.fields.harmless import harmless
-from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.models import Elements, StressField, read_frd, shell_faces, with_sets
 
 DATA = Path(__file__).parent / "data"
 UNITS = {"stress_unit": "MPa", "length_unit": "mm"}

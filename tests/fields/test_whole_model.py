@@ -11,17 +11,15 @@ from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
 from tests.fields.models import LOADS, duty_of, field_of, limited, spot
-from vivid_anvil.damage.mean_stress_rules import COMPRESSIVE_MEANS
-from vivid_anvil.errors import InputError
+from vivid_anvil.counting import rainflow
+from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event, GatedHistory, load_spectrum
 from vivid_anvil.fields import (
     MEASURES,
     CaseLoad,
-    Elements,
     FieldLoads,
     StressMeasure,
     assess_model,
     hottest_places,
-    joined_cases,
     model_findings,
     neighbours_within,
     node_life,
@@ -29,10 +27,11 @@ from vivid_anvil.fields import (
     reserves_on_stress,
     trust_of,
     trust_of_nodes,
-    von_mises,
 )
-from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event, GatedHistory, load_spectrum, rainflow
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import Material, knee_curve, table_curve
+from vivid_anvil.materials.mean_stress.rules import COMPRESSIVE_MEANS
+from vivid_anvil.models import Elements, joined_cases, von_mises
 from vivid_anvil.stress import HotSpot
 
 NAMES = ("damage", "worst_event", "lowest", "highest")

@@ -7,10 +7,14 @@ import numpy as np
 import vivid_anvil as va
 from tests.fields.models import LOADS, boxes, duty_of, field_of, limited
 from tests.fields.models import spot as model_spot
-from vivid_anvil import cracks as cr
+from vivid_anvil import growth as gr
+from vivid_anvil import materials as mt
+from vivid_anvil import shapes as sh
+from vivid_anvil.counting import cycle_matrix, fit_tail
 from vivid_anvil.damage import compare_rules
-from vivid_anvil.fields import Elements, ModelView, assess_model, hottest_places
-from vivid_anvil.histories import GatedHistory, cycle_matrix, fit_tail
+from vivid_anvil.events import GatedHistory
+from vivid_anvil.fields import ModelView, assess_model, hottest_places
+from vivid_anvil.models import Elements
 from vivid_anvil.study import what_if
 
 
@@ -20,12 +24,12 @@ def matrix_of(demo, kind):
 
 
 def growth_rates():
-    return cr.GrowthTests(name="t", ranges=[300.0, 500.0, 900.0], rates=[8e-6, 4e-5, 2.2e-4], r_ratio=0.1)
+    return mt.GrowthTests(name="t", ranges=[300.0, 500.0, 900.0], rates=[8e-6, 4e-5, 2.2e-4], r_ratio=0.1)
 
 
 def edge_crack(demo):
     flaw = demo.growths[0].crack
-    plain = dataclasses.replace(flaw, shape=cr.EdgeCrack(60.0), initial_half_length=None, order="per repeat")
+    plain = dataclasses.replace(flaw, shape=sh.EdgeCrack(60.0), initial_half_length=None, order="per repeat")
     return va.grow_crack(plain, demo.study.duty_cycle)
 
 
@@ -105,19 +109,19 @@ DRAWN = {
     "a crack that never grows": lambda demo: still(demo)[1],
     "model": lambda demo: small_model("front"),  # noqa: ARG005
     "model without damage": lambda demo: small_model((0.3, 1.0, 0.2), scale=1e-3),  # noqa: ARG005
-    "plan": lambda demo: cr.inspection_plan(demo.growths[0], every="1 year"),
+    "plan": lambda demo: gr.inspection_plan(demo.growths[0], every="1 year"),
     "law": lambda demo: demo.growths[0].crack.law,
     "law at two R": lambda demo: dataclasses.replace(demo.growths[0].crack.law, form="walker", values={"gamma": 0.5}),
-    "law of a table": lambda demo: cr.table_law(growth_rates()),  # noqa: ARG005
-    "visited law": lambda demo: cr.visited_law(demo.growths[0]),
-    "course": lambda demo: cr.crack_course(demo.growths[0]),
-    "course of one size": lambda demo: cr.crack_course(edge_crack(demo)),
-    "visited by one size": lambda demo: cr.visited_law(edge_crack(demo)),
-    "initial sizes": lambda demo: cr.lives_over_size(demo.growths[0], ["0.5 mm", "2 mm"]),
-    "initial sizes that never grow": lambda demo: cr.lives_over_size(still(demo)[1], ["0.5 mm", "2 mm"]),
+    "law of a table": lambda demo: mt.table_law(growth_rates()),  # noqa: ARG005
+    "visited law": lambda demo: gr.visited_law(demo.growths[0]),
+    "course": lambda demo: gr.crack_course(demo.growths[0]),
+    "course of one size": lambda demo: gr.crack_course(edge_crack(demo)),
+    "visited by one size": lambda demo: gr.visited_law(edge_crack(demo)),
+    "initial sizes": lambda demo: gr.lives_over_size(demo.growths[0], ["0.5 mm", "2 mm"]),
+    "initial sizes that never grow": lambda demo: gr.lives_over_size(still(demo)[1], ["0.5 mm", "2 mm"]),
     "shape": lambda demo: demo.growths[0].crack.shape,
-    "shape of one size": lambda demo: cr.HoleCrack("5 mm", 2, "80 mm"),  # noqa: ARG005
-    "growth fit": lambda demo: cr.fit_growth_law(growth_rates()),  # noqa: ARG005
+    "shape of one size": lambda demo: sh.HoleCrack("5 mm", 2, "80 mm"),  # noqa: ARG005
+    "growth fit": lambda demo: mt.fit_growth_law(growth_rates()),  # noqa: ARG005
     "what if of a crack": lambda demo: what_if(demo.study, "growth_laws/steel_in_air/slope", [3.1]),
     "curve": lambda demo: demo.lives[1].curve,
     "class": lambda demo: demo.lives[0].curve,

@@ -8,11 +8,13 @@ import pytest
 
 import vivid_anvil as va
 from tests.figures.drawn import DRAWN
-from vivid_anvil import cracks as cr
+from vivid_anvil import growth as gr
+from vivid_anvil import shapes as sh
+from vivid_anvil.counting import cycle_matrix
 from vivid_anvil.damage import compare_rules
+from vivid_anvil.events import ConstantAmplitude, GatedHistory
 from vivid_anvil.figures.style import FIXED
 from vivid_anvil.figures.tidy import covered, folded, obstacles, shortened_name
-from vivid_anvil.histories import ConstantAmplitude, GatedHistory, cycle_matrix
 from vivid_anvil.study import what_if
 
 LONG = "bracing of the return station, weld toe at the transverse stiffener 14"
@@ -105,7 +107,7 @@ AWKWARD = {
     "damage matrix": lambda: life(events=40).damage_matrix(),
     "tests": lambda: [specimens()],
     "growth law": lambda: va.GrowthLaw(name=LONG, rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3, threshold="2 MPa√m"),
-    "shape": lambda: cr.CentreCrack("100 mm"),
+    "shape": lambda: sh.CentreCrack("100 mm"),
 }
 
 
@@ -118,10 +120,10 @@ def of_demo(demo, change):
 
 NAMED = {
     "growth": lambda one, _: one,
-    "visited": lambda one, _: cr.visited_law(one),
-    "course": lambda one, _: cr.crack_course(one),
-    "plan": lambda one, _: cr.inspection_plan(one, every="4 months"),
-    "sizes": lambda one, _: cr.lives_over_size(one, ["0.5 mm", "1 mm", "4 mm"]),
+    "visited": lambda one, _: gr.visited_law(one),
+    "course": lambda one, _: gr.crack_course(one),
+    "plan": lambda one, _: gr.inspection_plan(one, every="4 months"),
+    "sizes": lambda one, _: gr.lives_over_size(one, ["0.5 mm", "1 mm", "4 mm"]),
     "what if": lambda _, demo: what_if(demo.study, "load scale", list(np.linspace(0.5, 1.5, 15))),
     "over time": lambda _, demo: demo.lives[1].damage_over_time("emergency stop"),
 }

@@ -5,7 +5,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vivid_anvil.errors import InputError
+from vivid_anvil.counting import rainflow
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories import (
     REPAIRS,
     Channel,
@@ -19,7 +20,6 @@ from vivid_anvil.histories import (
     low_pass,
     principal_strains,
     principal_stresses,
-    rainflow,
     read_csv,
     remove_drift,
     remove_offset,

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories import read_csv
 
 GOOD = "time [s],vertical force [kN]\n0.00,1.5\n0.01,2.5\n0.02,-1\n"

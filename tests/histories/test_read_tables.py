@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pyarrow import parquet
 
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories import Channel, LoadHistory, read_history, write_history
 
 FORCE = [1500.0, 2500.0, -1000.0, 0.0]

@@ -7,10 +7,10 @@ from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
 from tests.reference_values import block_event
-from vivid_anvil.damage import assess_life, curve_at_r, life_working
-from vivid_anvil.errors import InputError
-from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event
-from vivid_anvil.materials import Material, SNFamily, knee_curve, straight_curve
+from vivid_anvil.damage import assess_life, life_working
+from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.materials import Material, SNFamily, curve_at_r, knee_curve, straight_curve
 from vivid_anvil.stress import HotSpot
 
 STEEL = Material(name="steel", ultimate_strength=700.0)

@@ -13,7 +13,7 @@ from scipy.integrate import quad
 from tests.reference_values import cases, series_of
 from vivid_anvil.demo import write_demo
 from vivid_anvil.demo.larkfell import TUBE_LEVELS, tube_tests, write_tests
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import (
     SpecimenSeries,
     compare_fits,
@@ -23,7 +23,7 @@ from vivid_anvil.materials import (
     staircase,
     tolerance_of_lives,
 )
-from vivid_anvil.materials.fit_models import Data, random_limit_likelihood
+from vivid_anvil.materials.fits.fit_models import Data, random_limit_likelihood
 
 LEVELS = [320.0, 260.0, 210.0, 170.0, 140.0]
 

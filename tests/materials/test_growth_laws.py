@@ -7,10 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import GrowthLaw, read_card_named
 from vivid_anvil.materials.card import shipped_cards
-from vivid_anvil.materials.growth_forms import GROWTH_FORMS, THRESHOLD_MODELS
+from vivid_anvil.materials.laws.forms import GROWTH_FORMS, THRESHOLD_MODELS
 
 RATE, TOUGH = 2e-13, 2500.0
 

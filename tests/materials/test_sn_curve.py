@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
 from tests.materials.curves import POINTS, SETTINGS, curves, knees, table
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import (
     Place,
     SNCurve,

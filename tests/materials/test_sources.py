@@ -3,7 +3,7 @@
 import pytest
 
 from tests.by_hand import by_hand
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import (
     cards_in,
     curve_working,

@@ -8,7 +8,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from tests.stress.membrane import membrane_shear
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import detail_curve, effective_notch_curve
 from vivid_anvil.stress import (
     RectangleSection,

@@ -6,8 +6,10 @@ import math
 import pytest
 
 from tests.study.texts import AT_LAWS, AT_ONCE, LAW, LAWS, SHAPES, TWO_SIZES, crack_key, law_key, plain_crack
-from vivid_anvil.cracks import SurfaceCrack, fit_growth_law, grow_crack
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth import grow_crack
+from vivid_anvil.materials import fit_growth_law
+from vivid_anvil.shapes import SurfaceCrack
 from vivid_anvil.study import read_study, run_study
 
 

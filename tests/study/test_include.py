@@ -7,7 +7,7 @@ import tomllib
 import jsonschema
 import pytest
 
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import FORMS, checked_keys
 from vivid_anvil.study import compare_studies, read_study, run_study, study_schema, write_template
 from vivid_anvil.study.key_words import CHOICES, KEYS, choices_of

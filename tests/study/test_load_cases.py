@@ -9,18 +9,11 @@ import pint
 import pytest
 
 from vivid_anvil.damage import assess_life
-from vivid_anvil.errors import InputError
-from vivid_anvil.fields import StressField, write_field_table
-from vivid_anvil.histories import (
-    BETWEEN_EVENTS,
-    ChannelSum,
-    ConstantAmplitude,
-    DutyCycle,
-    Event,
-    LoadHistory,
-    LoadStates,
-)
+from vivid_anvil.events import BETWEEN_EVENTS, ChannelSum, ConstantAmplitude, DutyCycle, Event, LoadStates
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.histories import LoadHistory
 from vivid_anvil.materials import Material, detail_curve
+from vivid_anvil.models import StressField, write_field_table
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study import read_study, run_model
 

@@ -7,8 +7,9 @@ import numpy as np
 import pandas as pd
 import pytest
 
-from vivid_anvil.errors import InputError
-from vivid_anvil.fields import StressField, node_life, write_field_table
+from vivid_anvil.fields import node_life
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.models import StressField, write_field_table
 from vivid_anvil.study import WORST_NODE, read_study, run_model, run_study, what_if, worst_node_life
 
 STUDY = """format = 1

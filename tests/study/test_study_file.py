@@ -21,7 +21,7 @@ from tests.study.texts import (
     plain_crack,
 )
 from vivid_anvil.damage import assess_life
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.study import read_study, run_study
 from vivid_anvil.study.models import StudyFile
 

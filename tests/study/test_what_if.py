@@ -7,7 +7,7 @@ import math
 import pytest
 
 from vivid_anvil.damage import assess_life
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.study import read_study, value_that_meets_target, what_if
 from vivid_anvil.study.what_if import changed_study, value_at
 

@@ -5,7 +5,7 @@ import shutil
 
 import pytest
 
-from vivid_anvil.fields import StressField, write_field_table
+from vivid_anvil.models import StressField, write_field_table
 
 # The curves written by their numbers, in place of the demo's, which come from a class, an estimate and tests.
 WRITTEN = """

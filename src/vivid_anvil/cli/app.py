@@ -218,7 +218,7 @@ def schema(
     """The JSON Schema of the study file, for editors that complete and check TOML."""
     import json
 
-    from vivid_anvil.files import replacing
+    from vivid_anvil.ground.files import replacing
     from vivid_anvil.study.schema import study_schema
 
     outputs = Outputs(json_file)

@@ -9,8 +9,9 @@ from rich.console import Group, RenderableType
 from rich.table import Table
 
 from vivid_anvil.cli.tables import edgeless, findings_list, heading, indented, life_text, table, used
-from vivid_anvil.cracks import GrowthFit, GrowthResult, InspectionPlan, LoadLimit, SizeLives
-from vivid_anvil.histories.calendar import amount, plural, share_used
+from vivid_anvil.events.calendar import amount, plural, share_used
+from vivid_anvil.growth import GrowthResult, InspectionPlan, LoadLimit, SizeLives
+from vivid_anvil.materials import GrowthFit
 from vivid_anvil.study import TotalLife
 from vivid_anvil.units import UnitSystem, coherent, display_unit, fixed, in_unit, number, shown
 

@@ -242,7 +242,7 @@ def levels_table(fit: LineFit | LikelihoodFit, survival: float, confidence: floa
 
 def level_rows(fit: LineFit | LikelihoodFit, survival: float, confidence: float) -> list[dict[str, float]]:
     """Lives at the tested levels as plain numbers, the highest stress first; nan where the tests carry no limits."""
-    from vivid_anvil.errors import InputError
+    from vivid_anvil.ground.errors import InputError
 
     levels = fit.series.levels[::-1]
     blank = np.full(levels.size, np.nan)

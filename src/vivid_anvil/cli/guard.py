@@ -16,8 +16,8 @@ def folded(message: str) -> str:
 def main() -> None:
     """Run the command; the entry point of `vivid-anvil`."""
     from vivid_anvil.cli.app import app
-    from vivid_anvil.errors import InputError
-    from vivid_anvil.files import noting_inputs
+    from vivid_anvil.ground.errors import InputError
+    from vivid_anvil.ground.files import noting_inputs
 
     for stream in (sys.stdout, sys.stderr):
         if hasattr(stream, "reconfigure"):

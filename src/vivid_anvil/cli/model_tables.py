@@ -8,8 +8,8 @@ from collections.abc import Sequence
 from rich.console import Group, RenderableType
 
 from vivid_anvil.cli.tables import edgeless, indented, table, used
+from vivid_anvil.events.calendar import Calendar
 from vivid_anvil.fields import HotPlace, ModelResult, WorstCycle
-from vivid_anvil.histories.calendar import Calendar
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
 
 

@@ -9,8 +9,8 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.errors import InputError
-from vivid_anvil.files import all_or_none, inputs_so_far, to_be_written
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.files import all_or_none, inputs_so_far, to_be_written
 
 Drawing = tuple[str, Callable[[], Any]]
 Watch = Callable[[str, int, int], None]
@@ -91,7 +91,7 @@ class Outputs:
         """
         import json
 
-        from vivid_anvil.records import plain
+        from vivid_anvil.writing.plain import plain
 
         written = list(self.files)
         figures = self.figures

@@ -11,10 +11,10 @@ from typing import Any
 
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.records import finding_records
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem
-from vivid_anvil.working_latex import working_in_latex
+from vivid_anvil.writing.latex import working_in_latex
+from vivid_anvil.writing.plain import finding_records
 
 NO_SPOT = (
     "no hot spot",
@@ -156,8 +156,8 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
     spot = asked.spot
     outputs.check()
     with progress("reading the study") as watch:
-        from vivid_anvil.cracks import growth_working
         from vivid_anvil.damage import assess_life, life_working
+        from vivid_anvil.growth import growth_working
         from vivid_anvil.study import StudyResult, assess_lives, grow_cracks, read_study
 
         study = read_study(path, watch=watch)
@@ -256,7 +256,8 @@ def _all_cycles(lives: Sequence[Any]) -> Any:
 
 
 def _history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
-    from vivid_anvil.histories import GatedHistory, LoadHistory
+    from vivid_anvil.events import GatedHistory
+    from vivid_anvil.histories import LoadHistory
 
     drawings: list[Drawing] = []
     for i, (event, _) in enumerate(study.duty_cycle.flat()):
@@ -302,9 +303,9 @@ def growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:
 
 
 def _draw_made(maker: str, growth: Any, units: UnitSystem) -> Any:
-    from vivid_anvil import cracks
+    from vivid_anvil import growth as made_of
 
-    return draw(getattr(cracks, maker)(growth), units)
+    return draw(getattr(made_of, maker)(growth), units)
 
 
 def draw(thing: Any, units: UnitSystem) -> Any:

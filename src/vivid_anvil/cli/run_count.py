@@ -13,7 +13,7 @@ import numpy as np
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import draw, say_written
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, number
 
 SLOPES = (3.0, 5.0)
@@ -50,14 +50,8 @@ def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
     """Check and count a file that fits into memory."""
     outputs.check()
     with progress("reading the file") as watch:
-        from vivid_anvil.histories import (
-            binning_effect,
-            binning_findings,
-            check_history,
-            cycle_matrix,
-            read_history,
-            turning_points,
-        )
+        from vivid_anvil.counting import binning_effect, binning_findings, cycle_matrix, turning_points
+        from vivid_anvil.histories import check_history, read_history
 
         if how.method not in METHODS:
             raise InputError(
@@ -149,7 +143,8 @@ def in_chunks(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None
 
 def _counted(history: Any, name: str, how: How) -> tuple[Any, float]:
     """The cycles, and how many a gate took out."""
-    from vivid_anvil.histories import GatedHistory, range_pair, simple_range
+    from vivid_anvil.counting import range_pair, simple_range
+    from vivid_anvil.events import GatedHistory
 
     one = history[name]
     if how.method != "rainflow":
@@ -204,7 +199,7 @@ def _matrix_record(matrix: Any) -> dict[str, Any]:
 
 
 def _drawings(history: Any, name: str, cycles: Any, matrix: Any, how: How, units: UnitSystem) -> list[Drawing]:
-    from vivid_anvil.histories import GatedHistory
+    from vivid_anvil.events import GatedHistory
 
     alone = dataclasses.replace(history, channels=(history[name],))
     thing: Any = alone

@@ -10,9 +10,9 @@ from typing import Any
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import DETAILS, chosen, draw, growth_drawings, say_written
-from vivid_anvil.errors import InputError
-from vivid_anvil.records import finding_records, in_root_metres
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import UnitSystem
+from vivid_anvil.writing.plain import finding_records, in_root_metres
 
 
 @dataclass(frozen=True)
@@ -50,7 +50,7 @@ def growth_tests(path: Path, readings: Readings, outputs: Outputs, units: UnitSy
     """A growth law from tests."""
     outputs.check()
     with progress("reading the tests") as watch:
-        from vivid_anvil.cracks import fit_growth_law, read_growth_tests
+        from vivid_anvil.materials import fit_growth_law, read_growth_tests
 
         given = {key: getattr(readings, key) for key in ("piece", "force_range", "thickness", "width", "method")}
         fit = fit_growth_law(read_growth_tests(path, r_ratio=readings.r_ratio, **given), slope=readings.slope)
@@ -100,7 +100,7 @@ def inspections(path: Path, asked: Looks, outputs: Outputs, units: UnitSystem) -
     """The plan of one crack, the first by default, with initial sizes and loads around it."""
     outputs.check()
     with progress("reading the study") as watch:
-        from vivid_anvil.cracks import inspection_plan, limits_over_load, lives_over_size
+        from vivid_anvil.growth import inspection_plan, limits_over_load, lives_over_size
 
         study, growths = _grown(path, asked.spot, watch)
         growth = growths[0]

@@ -12,7 +12,7 @@ from typing import Any
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import draw, say_written
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem, fixed
 
 CARD, CLASS, OF_STUDY = "card:", "class:", "#"
@@ -183,8 +183,7 @@ def _curves_of(text: str, wishes: CurveWishes) -> list[Any]:
 
 def _as_wished(curve: Any, wishes: CurveWishes) -> Any:
     """A curve in the terms, survival probability and R that were asked for."""
-    from vivid_anvil.damage import curve_at_r
-    from vivid_anvil.materials import at_survival, in_terms_of
+    from vivid_anvil.materials import at_survival, curve_at_r, in_terms_of
 
     if wishes.survival is not None:
         curve = at_survival(curve, wishes.survival)
@@ -195,7 +194,7 @@ def _as_wished(curve: Any, wishes: CurveWishes) -> Any:
 
 def _rule_value(wishes: CurveWishes) -> dict[str, Any]:
     """The value that the rule needs, from the option --value, under its name."""
-    from vivid_anvil.damage import MEAN_STRESS_RULES
+    from vivid_anvil.materials import MEAN_STRESS_RULES
     from vivid_anvil.units import coherent
 
     rule = MEAN_STRESS_RULES.get(wishes.rule)

@@ -13,10 +13,10 @@ from typing import TYPE_CHECKING, Any
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import draw, say_written
-from vivid_anvil.errors import InputError
-from vivid_anvil.findings import gravest_first
-from vivid_anvil.records import finding_records, plain
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import UnitSystem
+from vivid_anvil.writing.finding import gravest_first
+from vivid_anvil.writing.plain import finding_records, plain
 
 if TYPE_CHECKING:
     from vivid_anvil.damage import LifeResult
@@ -47,7 +47,7 @@ class ModelWishes:
         """InputError, before anything is computed, for an ending or a view that cannot be meant."""
         if self.nodes_file is not None and self.nodes_file.suffix.lower() not in ENDINGS:
             raise InputError("--nodes", str(self.nodes_file), f"a file that ends in {', '.join(ENDINGS)}")
-        from vivid_anvil.checks import one_of
+        from vivid_anvil.ground.checks import one_of
 
         one_of("--reserve", self.reserve, RESERVES)
         for name in self.seen_from:
@@ -205,7 +205,8 @@ def _surfaces(
     result: ModelResult, places: list[HotPlace], wishes: ModelWishes, units: UnitSystem, up: str, title: str
 ) -> list[Drawing]:
     """A picture for each view, where there is a surface to see."""
-    from vivid_anvil.fields import ModelView, undrawable
+    from vivid_anvil.fields import ModelView
+    from vivid_anvil.models import undrawable
 
     if len(undrawable(result.field.elements)) == len({one.kind for one in result.field.elements}):
         return []
@@ -218,8 +219,8 @@ def _surfaces(
 def _view(name: str) -> str | tuple[float, float, float]:
     """A side by its name, or a direction by its numbers."""
     if "," not in name:
-        from vivid_anvil.checks import one_of
         from vivid_anvil.fields import DIRECTIONS
+        from vivid_anvil.ground.checks import one_of
 
         one_of("--seen-from", name, tuple(DIRECTIONS))
         return name

@@ -8,7 +8,7 @@ from pathlib import Path
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import DETAILS, NO_SPOT, draw, say_written
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem
 
 

@@ -10,10 +10,10 @@ from typing import Any
 from vivid_anvil.cli.outputs import Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import say_written
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories.calendar import plural
-from vivid_anvil.records import finding_records
+from vivid_anvil.events.calendar import plural
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem, coherent, in_unit, number
+from vivid_anvil.writing.plain import finding_records
 
 # What a needed class has in common with the present one.
 _AS_NOW = (
@@ -179,7 +179,7 @@ def _beyond(life: Any, peak: float, units: UnitSystem) -> str:
 
 
 def _row(question: str, answer: float | str | None, unit: str = "", units: UnitSystem = "metric") -> dict[str, Any]:
-    from vivid_anvil.records import plain
+    from vivid_anvil.writing.plain import plain
 
     if isinstance(answer, str) or answer is None:
         text = answer or "-"

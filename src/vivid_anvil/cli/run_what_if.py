@@ -11,7 +11,7 @@ from typing import Any
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import draw, say_written
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import UnitSystem
 
 

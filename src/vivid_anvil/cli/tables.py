@@ -14,15 +14,17 @@ from rich.padding import Padding
 from rich.table import Table
 from rich.text import Text
 
-from vivid_anvil.checks import IntArray
 from vivid_anvil.cli.words import quiet
+from vivid_anvil.counting import MATRICES, CycleMatrix, Cycles
 from vivid_anvil.damage import CRITICAL_SUMS, EventShare, LifeResult, RuleComparison, WorstCycle, between_effect
-from vivid_anvil.findings import Finding, gravest_first
-from vivid_anvil.histories import MATRICES, ChannelCheck, CycleMatrix, Cycles, DutyCycle, LoadHistory
-from vivid_anvil.histories.calendar import amount
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.events.calendar import amount
+from vivid_anvil.ground.checks import IntArray
+from vivid_anvil.histories import ChannelCheck, LoadHistory
 from vivid_anvil.materials import SNFamily, describe
 from vivid_anvil.study import WORST_NODE, Study, StudyComparison, VariantLife, WhatIf
 from vivid_anvil.units import UnitSystem, display_unit, fixed, in_unit, number, shown
+from vivid_anvil.writing.finding import Finding, gravest_first
 
 WIDTH, WIDEST = 80, 160
 MOST_EVENTS = 8  # events told one by one

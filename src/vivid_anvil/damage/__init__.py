@@ -1,17 +1,13 @@
 """How fast the life is used up: mean stress, cumulative damage, life, reserve factors."""
 
 from vivid_anvil.damage.assess import assess_life
-from vivid_anvil.damage.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
 from vivid_anvil.damage.between_effect import between_effect
 from vivid_anvil.damage.critical_sums import CRITICAL_SUMS, CriticalSum
-from vivid_anvil.damage.curve_at_r import curve_at_r
 from vivid_anvil.damage.in_order import ORDER_RULES, Level, LifeInOrder, life_in_order
 from vivid_anvil.damage.input_findings import findings_before_counting
 from vivid_anvil.damage.inverse import AcceleratedTest, accelerated_test, class_needed, cycles_of_test
 from vivid_anvil.damage.life import DamageMatrix, EventShare, LifeResult, StressClass, class_edges
 from vivid_anvil.damage.life_working import life_working, worked_cycle
-from vivid_anvil.damage.mean_stress import SENSITIVITIES, estimated_sensitivity, estimated_walker_exponent
-from vivid_anvil.damage.mean_stress_rules import COMPRESSIVE_MEANS, MEAN_STRESS_RULES, equivalent_amplitude
 from vivid_anvil.damage.nonlinear import (
     Phases,
     damage_curve,
@@ -22,19 +18,15 @@ from vivid_anvil.damage.nonlinear import (
     power_rule,
     power_rule_blocks,
 )
+from vivid_anvil.damage.over_time import DamageOverTime, WorstCycle, damage_over_time, worst_cycles
 from vivid_anvil.damage.reserve import reserve_on_stress
 from vivid_anvil.damage.rule_comparison import RuleComparison, RulesForCycles, compare_rules, compare_rules_for_cycles
 from vivid_anvil.damage.spectrum import Spectrum, spectrum
 from vivid_anvil.damage.stream import damage_of_chunks, damage_of_samples
-from vivid_anvil.damage.when import DamageOverTime, WorstCycle, damage_over_time, worst_cycles
 
 __all__ = [
-    "BELOW_KNEE",
-    "COMPRESSIVE_MEANS",
     "CRITICAL_SUMS",
-    "MEAN_STRESS_RULES",
     "ORDER_RULES",
-    "SENSITIVITIES",
     "AcceleratedTest",
     "CriticalSum",
     "DamageMatrix",
@@ -56,9 +48,6 @@ __all__ = [
     "class_needed",
     "compare_rules",
     "compare_rules_for_cycles",
-    "consistent_damage",
-    "curve_at_r",
-    "curve_below_knee",
     "cycles_of_test",
     "damage_curve",
     "damage_curve_blocks",
@@ -68,9 +57,6 @@ __all__ = [
     "double_linear_blocks",
     "double_linear_phases",
     "double_linear_remaining",
-    "equivalent_amplitude",
-    "estimated_sensitivity",
-    "estimated_walker_exponent",
     "findings_before_counting",
     "life_in_order",
     "life_working",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vivid_anvil.compiled import compiled
+from vivid_anvil.ground.compiled import compiled
 
 
 @compiled

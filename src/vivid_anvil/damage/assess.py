@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 
-from vivid_anvil import checks
-from vivid_anvil.checks import read_only
-from vivid_anvil.damage.below_knee import BELOW_KNEE
 from vivid_anvil.damage.in_order import ORDER_RULES
 from vivid_anvil.damage.life import LifeResult
-from vivid_anvil.damage.mean_stress_rules import COMPRESSIVE_MEANS, compressive_mean, mean_stress_rule, rule_value
 from vivid_anvil.damage.spectrum import Spectrum, spectrum
-from vivid_anvil.errors import InputError
-from vivid_anvil.histories import DutyCycle
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import read_only
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNFamily
+from vivid_anvil.materials.curves.below_knee import BELOW_KNEE
+from vivid_anvil.materials.mean_stress.rules import COMPRESSIVE_MEANS, compressive_mean, mean_stress_rule, rule_value
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import opened
 
@@ -25,7 +25,7 @@ def assess_life(hot_spot: HotSpot, duty_cycle: DutyCycle, *, target: float | str
     Raises InputError for a channel that an event does not have, an unknown mean-stress rule, a missing strength, a rule
     that contradicts the curve, and a mean stress at or beyond the ultimate strength.
 
-    >>> from vivid_anvil.histories import ConstantAmplitude, Event
+    >>> from vivid_anvil.events import ConstantAmplitude, Event
     >>> from vivid_anvil.materials import Material, straight_curve
     >>> load = ConstantAmplitude.from_range("force", "3 kN", r_ratio=0.0, cycles=1000)
     >>> year = DutyCycle("year", [Event("service", load, 50)], repeats_per_year=1)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.spectrum import spectrum
-from vivid_anvil.errors import InputError
-from vivid_anvil.histories import BETWEEN_EVENTS
+from vivid_anvil.events import BETWEEN_EVENTS
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import opened
 
 
@@ -13,8 +13,8 @@ from vivid_anvil.units import opened
 def between_effect(result: LifeResult) -> dict[str, float | None]:
     """Damage of one repeat under each choice of `BETWEEN_EVENTS`; None where a choice is not possible for these events.
 
-    >>> from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event
-    >>> from vivid_anvil.damage import assess_life
+    >>> from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
+    >>> from vivid_anvil.damage.assess import assess_life
     >>> from vivid_anvil.materials import Material, straight_curve
     >>> from vivid_anvil.stress import HotSpot
     >>> low = ConstantAmplitude("stress", 50.0, 0.0, 1, "stress")

@@ -14,12 +14,12 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import positive_number
 from vivid_anvil.damage.life import LifeResult, class_edges
 from vivid_anvil.damage.nonlinear import damage_curve_blocks, double_linear_blocks, power_rule_blocks
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.records import plain
+from vivid_anvil.ground.checks import positive_number
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import opened
+from vivid_anvil.writing.plain import plain
 
 ORDER_RULES = ("damage curve", "double linear", "power rule")
 _AS_LISTED = "events as listed, each with all its occurrences, in each the stress classes from high to low"
@@ -72,9 +72,9 @@ def life_in_order(result: LifeResult, rule: str, exponents: Mapping[str, float] 
 
     Raises InputError for an unknown rule, and for exponents that are missing or belong to no event.
 
-    >>> from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event
+    >>> from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
     >>> from vivid_anvil.materials import Material, knee_curve
-    >>> from vivid_anvil.damage import assess_life
+    >>> from vivid_anvil.damage.assess import assess_life
     >>> from vivid_anvil.stress import HotSpot
     >>> high, low = (
     ...     Event(name, ConstantAmplitude.from_amplitude("stress", size, r_ratio=-1.0, cycles=times))

@@ -9,11 +9,11 @@ import math
 from collections.abc import Iterator
 
 from vivid_anvil.damage.spectrum import counted_curve
-from vivid_anvil.findings import Finding, gravest_first
-from vivid_anvil.histories import DutyCycle
+from vivid_anvil.events import DutyCycle
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import in_unit, number, opened
+from vivid_anvil.writing.finding import Finding, gravest_first
 
 STRESS_SCALE = 20.0  # times the ultimate strength
 TOO_SMALL = 50.0  # times what first does damage

@@ -9,10 +9,10 @@ from typing import Any
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray, positive_number
 from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.life import LifeResult
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.checks import FloatArray, positive_number
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import detail_curve, standard_named
 from vivid_anvil.units import many, number, one, opened
 
@@ -25,7 +25,7 @@ def class_needed(
 
     `how` goes to `detail_curve` (thickness, partial_factor, ...). Raises InputError without a target.
 
-    >>> from vivid_anvil.histories import ConstantAmplitude, DutyCycle, Event
+    >>> from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
     >>> from vivid_anvil.materials import Material
     >>> from vivid_anvil.stress import HotSpot
     >>> load = ConstantAmplitude.from_range("stress", "85 MPa", r_ratio=0.0, cycles=1000)

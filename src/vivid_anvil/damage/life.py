@@ -9,16 +9,16 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray, positive_number
+from vivid_anvil.damage.over_time import DamageOverTime, WorstCycle, damage_over_time, worst_cycles
 from vivid_anvil.damage.reserve import reserve_on_stress
 from vivid_anvil.damage.spectrum import Spectrum
-from vivid_anvil.damage.when import DamageOverTime, WorstCycle, damage_over_time, worst_cycles
-from vivid_anvil.findings import Finding
-from vivid_anvil.histories import DutyCycle
-from vivid_anvil.histories.calendar import amount
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.events.calendar import amount
+from vivid_anvil.ground.checks import FloatArray, IntArray, positive_number
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import STRESS, UnitSystem, one, opened, shown
+from vivid_anvil.writing.finding import Finding
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.in_order import LifeInOrder

@@ -7,13 +7,13 @@ from collections.abc import Callable, Iterator
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.counting import Cycles, turning_points
 from vivid_anvil.damage.input_findings import input_findings
 from vivid_anvil.damage.life import LifeResult
-from vivid_anvil.findings import Finding, gravest_first
-from vivid_anvil.histories import Cycles, turning_points
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
 from vivid_anvil.units import in_unit, number
+from vivid_anvil.writing.finding import Finding, gravest_first
 
 FEW_SAMPLES = 10.0
 FEW_CYCLES = 5

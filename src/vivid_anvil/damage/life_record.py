@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from vivid_anvil.histories import ChannelSum
-from vivid_anvil.html import html_table
+from vivid_anvil.events import ChannelSum
 from vivid_anvil.materials import curve_record
-from vivid_anvil.records import finding_records, plain
 from vivid_anvil.units import number
+from vivid_anvil.writing.html import html_table
+from vivid_anvil.writing.plain import finding_records, plain
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.life import LifeResult

@@ -5,18 +5,18 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from vivid_anvil.checks import FloatArray, IntArray
-from vivid_anvil.damage.below_knee import curve_below_knee
 from vivid_anvil.damage.life import LifeResult
-from vivid_anvil.damage.mean_stress_rules import compressive_mean, counted_r, mean_stress_rule, rule_value
-from vivid_anvil.damage.rule_working import rule_steps
 from vivid_anvil.damage.sum_working import sum_steps
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories import ChannelSum
-from vivid_anvil.histories.calendar import amount
+from vivid_anvil.events import ChannelSum
+from vivid_anvil.events.calendar import amount
+from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily, family_steps, life_steps
+from vivid_anvil.materials.curves.below_knee import curve_below_knee
+from vivid_anvil.materials.mean_stress.rules import compressive_mean, counted_r, mean_stress_rule, rule_value
+from vivid_anvil.materials.mean_stress.working import rule_steps
 from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, factor, in_unit, number, opened, shown
-from vivid_anvil.working import Step, Working, put_in
+from vivid_anvil.writing.working import Step, Working, put_in
 
 
 @opened()

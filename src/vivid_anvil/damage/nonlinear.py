@@ -14,9 +14,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray, finite_samples
 from vivid_anvil.damage._kernels import blocks_until_failure
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.checks import FloatArray, finite_samples
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import many, one, opened
 
 CURVE_EXPONENT = 0.4  # of the damage curve

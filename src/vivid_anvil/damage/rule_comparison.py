@@ -10,15 +10,15 @@ from typing import Any
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.life import LifeResult
-from vivid_anvil.damage.mean_stress_rules import MEAN_STRESS_RULES, equivalent_amplitude, rule_value
-from vivid_anvil.errors import InputError
-from vivid_anvil.html import html_frame
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, Material, SNFamily
-from vivid_anvil.records import finding_records, plain
+from vivid_anvil.materials.mean_stress.rules import MEAN_STRESS_RULES, equivalent_amplitude, rule_value
 from vivid_anvil.units import STRESSES, many, one, opened
+from vivid_anvil.writing.html import html_frame
+from vivid_anvil.writing.plain import finding_records, plain
 
 
 @dataclass(frozen=True, eq=False)

@@ -10,12 +10,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray
-from vivid_anvil.damage.below_knee import consistent_damage, curve_below_knee
-from vivid_anvil.damage.mean_stress_rules import compressive_mean, counted_r, mean_stress_rule, rule_value
-from vivid_anvil.errors import InputError
-from vivid_anvil.histories import Cycles, DutyCycle, Source
+from vivid_anvil.counting import Cycles
+from vivid_anvil.events import DutyCycle, Source
+from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
+from vivid_anvil.materials.curves.below_knee import consistent_damage, curve_below_knee
+from vivid_anvil.materials.mean_stress.rules import compressive_mean, counted_r, mean_stress_rule, rule_value
 from vivid_anvil.stress import HotSpot, local_cycles
 from vivid_anvil.units import opened
 

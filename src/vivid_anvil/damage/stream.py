@@ -9,8 +9,8 @@ from collections.abc import Iterable
 
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import one_row
-from vivid_anvil.histories import RANGES_ONLY, RainflowCounter
+from vivid_anvil.counting import RANGES_ONLY, RainflowCounter
+from vivid_anvil.ground.checks import one_row
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.units import in_dimension, opened
 

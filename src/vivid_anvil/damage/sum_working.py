@@ -6,9 +6,10 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from vivid_anvil.histories import ChannelSum, LoadHistory
+from vivid_anvil.events import ChannelSum
+from vivid_anvil.histories import LoadHistory
 from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, shown
-from vivid_anvil.working import Step, put_in
+from vivid_anvil.writing.working import Step, put_in
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.life import LifeResult

@@ -11,8 +11,8 @@ from pathlib import Path
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.intensity import compact_tension
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.shapes.solutions import compact_tension
 
 RATE = 100.0  # Hz
 LAP = 480.0  # s

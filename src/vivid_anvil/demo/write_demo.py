@@ -5,8 +5,8 @@ from __future__ import annotations
 from importlib.resources import files
 from pathlib import Path
 
-from vivid_anvil.errors import InputError
-from vivid_anvil.files import replacing
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.files import replacing
 
 STUDY_FILE = "larkfell.toml"
 

@@ -6,8 +6,8 @@ import math
 
 import numpy as np
 
-from vivid_anvil.compiled import compiled
-from vivid_anvil.materials._kernels import NEVER, POWER
+from vivid_anvil.ground.compiled import compiled
+from vivid_anvil.materials.curves._kernels import NEVER, POWER
 
 PRINCIPAL, MISES_HYDROSTATIC, MISES_PRINCIPAL, TRESCA, ALONG = range(5)
 MOST_MULTIPLIED = 32  # rates up to which a power is multiplied

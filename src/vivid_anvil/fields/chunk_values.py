@@ -11,18 +11,19 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray
-from vivid_anvil.damage.mean_stress import goodman_reversed
-from vivid_anvil.damage.mean_stress_rules import counted_r, mean_stress_rule, rule_value
+from vivid_anvil.counting import Cycles
 from vivid_anvil.damage.spectrum import Spectrum, counted_curve
 from vivid_anvil.damage.spectrum import spectrum as spectrum_of
+from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.field_loads import EventLoads
 from vivid_anvil.fields.harmless import harmless
 from vivid_anvil.fields.model_result import NO_EVENT, NodeValues, sources_of
 from vivid_anvil.fields.node_duty import CHANNEL, node_duty
-from vivid_anvil.histories import Cycles, DutyCycle
+from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
+from vivid_anvil.materials.mean_stress.rules import counted_r, mean_stress_rule, rule_value
+from vivid_anvil.materials.mean_stress.sensitivity import goodman_reversed
 from vivid_anvil.stress import HotSpot
 
 ROOM = 24_000  # cycles put side by side: what fits the cache

@@ -9,10 +9,11 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, real_number
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.fields.stress_field import StressField
-from vivid_anvil.histories import Channel, DutyCycle, GatedHistory, LoadHistory, LoadStates, Steps
+from vivid_anvil.events import DutyCycle, GatedHistory, LoadStates
+from vivid_anvil.ground.checks import FloatArray, real_number
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories import Channel, LoadHistory, Steps
+from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.units import DIMENSIONS, coherent
 
 

@@ -11,11 +11,11 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.damage.mean_stress_rules import mean_stress_rule, rule_value
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.field_loads import EventLoads
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials import SNFamily
+from vivid_anvil.materials.mean_stress.rules import mean_stress_rule, rule_value
 from vivid_anvil.stress import HotSpot
 
 # Rules whose reversed amplitude at amplitude + |mean| <= B < strength is at most B.

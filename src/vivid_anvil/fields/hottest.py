@@ -8,13 +8,13 @@ from typing import Any
 import numpy as np
 from scipy.spatial import cKDTree
 
-from vivid_anvil import checks
-from vivid_anvil.checks import FloatArray, IntArray
-from vivid_anvil.errors import InputError
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import WorstCycle, worst_cycle
-from vivid_anvil.fields.stress_field import Elements, StressField
 from vivid_anvil.fields.trust import trust_of_nodes
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.models.stress_field import Elements, StressField
 from vivid_anvil.units import coherent, opened
 
 

@@ -11,8 +11,8 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.errors import InputError
-from vivid_anvil.files import replacing
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.files import replacing
 
 
 class KeptChunks:

@@ -6,11 +6,11 @@ import math
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.measures import StressMeasure, normal_weights
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.units import UnitSystem, display_unit, shown
-from vivid_anvil.working import Step, put_in
+from vivid_anvil.writing.working import Step, put_in
 
 
 def measure_steps(measure: StressMeasure, tensor: FloatArray, system: UnitSystem = "metric") -> list[Step]:

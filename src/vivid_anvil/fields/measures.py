@@ -7,10 +7,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields import _kernels as kernels
-from vivid_anvil.fields.stress_field import COMPONENTS
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.models.stress_field import COMPONENTS
 from vivid_anvil.units import coherent_values
 
 # What may be counted; the codes are those of the loops.

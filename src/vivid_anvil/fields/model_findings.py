@@ -6,15 +6,15 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from vivid_anvil.errors import listed
 from vivid_anvil.fields.hottest import HotPlace
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.fields.read_sets import SUPPORTS
-from vivid_anvil.fields.surface import FLAT, SOLIDS, undrawable
 from vivid_anvil.fields.trust import NOT_PROPORTIONAL
-from vivid_anvil.findings import Finding
+from vivid_anvil.ground.errors import listed
 from vivid_anvil.materials import SNCurve
+from vivid_anvil.models.read_sets import SUPPORTS
+from vivid_anvil.models.surface import FLAT, SOLIDS, undrawable
 from vivid_anvil.units import opened
+from vivid_anvil.writing.finding import Finding
 
 COARSE = 0.1  # of the largest von Mises stress
 SMALL = 0.1  # MPa

@@ -8,13 +8,13 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from vivid_anvil.checks import FloatArray, IntArray, read_only
+from vivid_anvil.events import BETWEEN, DutyCycle
 from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.fields.measures import StressMeasure
-from vivid_anvil.fields.stress_field import StressField
-from vivid_anvil.histories import BETWEEN, DutyCycle
-from vivid_anvil.html import html_frame
+from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
+from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.writing.html import html_frame
 
 NO_EVENT = -1
 

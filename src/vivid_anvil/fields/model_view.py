@@ -8,11 +8,11 @@ from functools import cached_property
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray, one_of
-from vivid_anvil.errors import InputError, did_you_mean, listed
 from vivid_anvil.fields.hottest import HotPlace
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.fields.surface import outer_surface
+from vivid_anvil.ground.checks import FloatArray, IntArray, one_of
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.models.surface import outer_surface
 
 # Where the eye is, by name, in a picture whose axes are right, up and towards the eye; others by three numbers of the model.
 DIRECTIONS = {

@@ -9,9 +9,11 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.counting import Cycles, LoadSequence
+from vivid_anvil.events import DutyCycle, Event, LoadStates
 from vivid_anvil.fields.field_loads import EventLoads
-from vivid_anvil.histories import Channel, Cycles, DutyCycle, Event, LoadHistory, LoadSequence, LoadStates
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.histories import Channel, LoadHistory
 
 CHANNEL = "stress"
 

@@ -7,15 +7,15 @@ from typing import NamedTuple
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.damage.spectrum import spectrum
+from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.chunk_values import hot_spot_there
 from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
 from vivid_anvil.fields.node_duty import node_duty
 from vivid_anvil.fields.trust import principal_direction
-from vivid_anvil.histories import DutyCycle
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.units import opened
 
 

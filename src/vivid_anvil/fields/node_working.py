@@ -6,15 +6,15 @@ from typing import NamedTuple
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, one_of
 from vivid_anvil.damage import worked_cycle
 from vivid_anvil.fields.field_loads import EventLoads
 from vivid_anvil.fields.measure_working import measure_steps, shown_stress, stress_in
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import node_history, node_life, node_stresses
-from vivid_anvil.fields.stress_field import COMPONENTS
+from vivid_anvil.ground.checks import FloatArray, one_of
+from vivid_anvil.models.stress_field import COMPONENTS
 from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, opened
-from vivid_anvil.working import Step, Working, put_in
+from vivid_anvil.writing.working import Step, Working, put_in
 
 ENDS = ("larger", "smaller")
 

@@ -8,16 +8,16 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray, one_of, read_only, real_number
-from vivid_anvil.errors import InputError
+from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields.field_loads import FieldLoads
-from vivid_anvil.fields.load_corners import load_corners
 from vivid_anvil.fields.measures import normal_weights
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
-from vivid_anvil.fields.stress_field import Elements, StressField
-from vivid_anvil.fields.surface import outer_surface
 from vivid_anvil.fields.whole_model import Watch, assess_model, left_out
-from vivid_anvil.histories import DutyCycle
+from vivid_anvil.ground.checks import FloatArray, IntArray, one_of, read_only, real_number
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.models.load_corners import load_corners
+from vivid_anvil.models.stress_field import Elements, StressField
+from vivid_anvil.models.surface import outer_surface
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import one, opened
 

@@ -7,10 +7,9 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.counting import Cycles
 from vivid_anvil.damage.reserve import LARGEST, SMALLEST
 from vivid_anvil.damage.spectrum import Spectrum
-from vivid_anvil.errors import InputError
 from vivid_anvil.fields.chunk_values import (
     ROOM,
     Loop,
@@ -24,7 +23,8 @@ from vivid_anvil.fields.chunk_values import (
 )
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.whole_model import Watch
-from vivid_anvil.histories import Cycles
+from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import opened
 

@@ -10,10 +10,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, text
-from vivid_anvil.errors import InputError
-from vivid_anvil.fields.at_points import at_points
-from vivid_anvil.fields.stress_field import StressField
+from vivid_anvil.ground.checks import FloatArray, text
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.models.at_points import at_points
+from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import TOE_RULES, through_thickness, toe_stress
 from vivid_anvil.units import opened
 

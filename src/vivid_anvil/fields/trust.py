@@ -8,10 +8,10 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray, IntArray
 from vivid_anvil.fields import _kernels as kernels
-from vivid_anvil.fields.load_corners import load_corners
 from vivid_anvil.fields.model_result import ModelResult
+from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.models.load_corners import load_corners
 from vivid_anvil.units import STRESSES, opened
 
 NOT_PROPORTIONAL = 0.1

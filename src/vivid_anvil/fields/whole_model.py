@@ -14,18 +14,18 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from vivid_anvil import checks
-from vivid_anvil.checks import FloatArray, IntArray, read_only
 from vivid_anvil.damage.assess import check_rule
-from vivid_anvil.errors import InputError
+from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.chunk_values import Task, acts_together, values_of
 from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.fields.kept_chunks import KeptChunks
 from vivid_anvil.fields.measures import StressMeasure, normal_weights
 from vivid_anvil.fields.model_result import ModelResult, NodeValues, sources_of
-from vivid_anvil.fields.stress_field import StressField
-from vivid_anvil.histories import DutyCycle
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import opened
 

@@ -7,12 +7,12 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import InputError
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.fields.read_frd import KINDS
 from vivid_anvil.fields.trust import trust_of_nodes
-from vivid_anvil.files import replacing
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.files import replacing
+from vivid_anvil.models.read_frd import KINDS
 from vivid_anvil.units import opened
 
 KNOWN_KINDS = {kind for kind, _ in KINDS.values()} | {"vertex", "pyramid"}

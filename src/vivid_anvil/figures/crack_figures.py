@@ -8,10 +8,10 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.cracks import CrackCourse, GrowthFit, SizeLives, VisitedLaw
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
-from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.materials._growth_kernels import FORM_VALUES
+from vivid_anvil.growth import CrackCourse, SizeLives, VisitedLaw
+from vivid_anvil.materials import GrowthFit, GrowthLaw
+from vivid_anvil.materials.laws._kernels import FORM_VALUES
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 
 ASPECTS = (0.2, 0.5, 1.0)

@@ -10,9 +10,9 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import InputError
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PLUM, RED, new_figure, note, plain_log_ticks
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import SNCurve, SpecimenSeries, describe
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 

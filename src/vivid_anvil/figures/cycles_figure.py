@@ -9,10 +9,10 @@ from matplotlib.axes import Axes
 from matplotlib.colors import LinearSegmentedColormap, LogNorm
 from matplotlib.figure import Figure
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.counting import Cycles
 from vivid_anvil.damage import class_edges
 from vivid_anvil.figures.style import BLUE, INK, ORANGE, RED, new_figure, note
-from vivid_anvil.histories import Cycles
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 CLASSES, SLOPE = 40, 5.0

@@ -5,10 +5,10 @@ from __future__ import annotations
 import numpy as np
 from matplotlib.figure import Figure
 
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import InputError
 from vivid_anvil.figures.curve_figure import count_runouts, draw_specimens
 from vivid_anvil.figures.style import BLUE, INK, PALE, RED, new_figure, note, plain_log_ticks
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import LikelihoodFit, LineFit, Staircase
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 

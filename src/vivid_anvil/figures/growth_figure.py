@@ -8,9 +8,9 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.cracks import GrowthResult, InspectionPlan, inspection_plan
 from vivid_anvil.figures.style import BLUE, INK, ORANGE, RED, new_figure, note
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.growth import GrowthResult, InspectionPlan, inspection_plan
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, shown
 
 

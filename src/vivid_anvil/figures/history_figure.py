@@ -8,10 +8,12 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.checks import FloatArray, IntArray
+from vivid_anvil.counting import turning_points
+from vivid_anvil.events import GatedHistory
 from vivid_anvil.figures.style import BLUE, ORANGE, PALE, RED, new_figure, thinned
 from vivid_anvil.figures.tidy import shortened_name
-from vivid_anvil.histories import Channel, GatedHistory, LoadHistory, check_history, turning_points
+from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.histories import Channel, LoadHistory, check_history
 from vivid_anvil.units import UnitSystem, display_unit, shown
 
 ZOOM_SAMPLES = 1200

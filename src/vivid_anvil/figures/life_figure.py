@@ -6,8 +6,8 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.checks import FloatArray
 from vivid_anvil.damage import LifeResult
+from vivid_anvil.events.calendar import amount
 from vivid_anvil.figures.curve_figure import Look, draw_curve, name_points
 from vivid_anvil.figures.style import (
     BLUE,
@@ -21,7 +21,7 @@ from vivid_anvil.figures.style import (
     share_axis,
     share_labels,
 )
-from vivid_anvil.histories.calendar import amount
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 

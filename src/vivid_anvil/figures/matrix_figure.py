@@ -7,9 +7,9 @@ from matplotlib.axes import Axes
 from matplotlib.colors import LogNorm
 from matplotlib.figure import Figure
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.counting import MATRICES, CycleMatrix
 from vivid_anvil.figures.style import BLUE, new_figure
-from vivid_anvil.histories import MATRICES, CycleMatrix
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 

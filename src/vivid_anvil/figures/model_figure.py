@@ -11,11 +11,11 @@ from matplotlib.collections import PolyCollection
 from matplotlib.figure import Figure
 from matplotlib.patches import Patch
 
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import listed
 from vivid_anvil.fields.model_view import ModelView
 from vivid_anvil.figures.style import INK, new_figure
 from vivid_anvil.figures.tidy import FIXED
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import listed
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 NO_DAMAGE = "#f4f6f9"

@@ -7,9 +7,10 @@ from collections.abc import Sequence
 import numpy as np
 from matplotlib.figure import Figure
 
-from vivid_anvil.errors import InputError
+from vivid_anvil.counting import level_crossings
 from vivid_anvil.figures.style import BLUE, INK, ORANGE, RED, new_figure, thinned
-from vivid_anvil.histories import Channel, LoadHistory, level_crossings
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.histories import Channel, LoadHistory
 from vivid_anvil.units import UnitSystem, display_unit, shown
 
 LEVELS = 60

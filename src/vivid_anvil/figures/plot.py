@@ -9,18 +9,9 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 from matplotlib.text import Text
 
-from vivid_anvil.cracks import (
-    SHAPES,
-    CrackCourse,
-    GridCrack,
-    GrowthFit,
-    GrowthResult,
-    InspectionPlan,
-    SizeLives,
-    VisitedLaw,
-)
+from vivid_anvil.counting import CycleMatrix, Cycles, TailFit
 from vivid_anvil.damage import DamageMatrix, DamageOverTime, LifeResult, RuleComparison
-from vivid_anvil.errors import InputError
+from vivid_anvil.events import GatedHistory
 from vivid_anvil.fields import ModelView
 from vivid_anvil.figures.crack_figures import (
     course_figure,
@@ -46,8 +37,20 @@ from vivid_anvil.figures.tail_figure import tail_figure
 from vivid_anvil.figures.tidy import tidy
 from vivid_anvil.figures.what_if_figure import what_if_figure
 from vivid_anvil.figures.when_figure import damage_matrix_figure, over_time_figure
-from vivid_anvil.histories import CycleMatrix, Cycles, GatedHistory, LoadHistory, TailFit
-from vivid_anvil.materials import GrowthLaw, LikelihoodFit, LineFit, SNCurve, SNFamily, SpecimenSeries, Staircase
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth import CrackCourse, GrowthResult, InspectionPlan, SizeLives, VisitedLaw
+from vivid_anvil.histories import LoadHistory
+from vivid_anvil.materials import (
+    GrowthFit,
+    GrowthLaw,
+    LikelihoodFit,
+    LineFit,
+    SNCurve,
+    SNFamily,
+    SpecimenSeries,
+    Staircase,
+)
+from vivid_anvil.shapes import SHAPES, GridCrack
 from vivid_anvil.study import WhatIf
 from vivid_anvil.units import UnitSystem
 
@@ -59,7 +62,7 @@ def plot(thing: Any, *, units: UnitSystem = "metric", ax: Axes | None = None) ->
     `units` is "metric" or "us". With `ax`, a subplot of your own figure, it is drawn in its place, and is the part of the figure
     that stands there. Save it with `save_figure`. Raises InputError for a thing that has no figure.
 
-    >>> from vivid_anvil.histories import rainflow
+    >>> from vivid_anvil.counting import rainflow
     >>> figure = plot(rainflow([0.0, 120.0, 20.0, 80.0, 0.0]))
     >>> [axes.get_xlabel() for axes in figure.axes[:2]]
     ['Mean stress [MPa]', 'Cycles that reach or pass the range']

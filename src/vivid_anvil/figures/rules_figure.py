@@ -8,10 +8,11 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.damage import MEAN_STRESS_RULES, RuleComparison
-from vivid_anvil.damage.mean_stress_rules import MeanStressRule, rule_value
+from vivid_anvil.damage import RuleComparison
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PLUM, RED, new_figure, note
 from vivid_anvil.figures.tidy import FIXED
+from vivid_anvil.materials import MEAN_STRESS_RULES
+from vivid_anvil.materials.mean_stress.rules import MeanStressRule, rule_value
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 _COLOURS = (INK, RED, BLUE, ORANGE, GREEN, PLUM)

@@ -17,10 +17,10 @@ from matplotlib.figure import Figure
 from matplotlib.layout_engine import ConstrainedLayoutEngine
 from matplotlib.ticker import FuncFormatter, LogLocator, MaxNLocator, NullFormatter
 
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import InputError
 from vivid_anvil.figures.tidy import FIXED
-from vivid_anvil.files import replacing
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.files import replacing
 
 # From dark to light, so that they stay apart in grey print and for the colour-blind.
 INK, BLUE, RED, ORANGE, PALE = "#1d2733", "#1f4e79", "#b3432b", "#e29a2d", "#b9cbdc"

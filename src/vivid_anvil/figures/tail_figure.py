@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 from matplotlib.figure import Figure
 
+from vivid_anvil.counting import TailFit, exceedance
 from vivid_anvil.figures.style import BLUE, INK, ORANGE, PALE, RED, new_figure, note
-from vivid_anvil.histories import TailFit, exceedance
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 
 OCCURRENCES = 1e4

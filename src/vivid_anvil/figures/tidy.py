@@ -18,7 +18,7 @@ from matplotlib.patches import Rectangle, StepPatch
 from matplotlib.text import Annotation, Text
 from matplotlib.transforms import Bbox
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.ground.checks import FloatArray
 
 LEGEND_WIDTH, LEGEND_LINES, LABEL_WIDTH = 34, 2, 44  # letters
 STEP = 3.0  # pixels between points that stand for a line

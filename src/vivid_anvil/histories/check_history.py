@@ -9,11 +9,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray
-from vivid_anvil.findings import Finding, gravest_first
+from vivid_anvil.counting.turning_points import turning_points
+from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.histories.load_history import Channel, LoadHistory
-from vivid_anvil.histories.turning_points import turning_points
 from vivid_anvil.units import in_unit, number, opened
+from vivid_anvil.writing.finding import Finding, gravest_first
 
 FEW_SAMPLES = 10.0
 CLIPPED_RUN = 3
@@ -141,7 +141,7 @@ def _check(history: LoadHistory, channel: Channel) -> ChannelCheck:
 
 def _samples_per_turning_point(values: FloatArray) -> float:
     """Samples for each turning point of the swings that matter: those of a twentieth of the span and more."""
-    from vivid_anvil.histories.gate import gate
+    from vivid_anvil.counting.gate import gate
 
     span = float(np.ptp(values))
     if span == 0.0:

@@ -9,11 +9,11 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, one_of
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.checks import FloatArray, one_of
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.load_history import Channel, LoadHistory, Steps
-from vivid_anvil.tables import DATE_TIME, Header
 from vivid_anvil.units import dimension_of, factor, number, one
+from vivid_anvil.writing.read_table import DATE_TIME, Header
 
 # Steps may differ by this share of a step: times are often written with few digits.
 STEP_TOLERANCE = 0.01

@@ -10,14 +10,14 @@ from typing import Any, Literal, get_args
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil import checks
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories.cycles import Cycles
-from vivid_anvil.histories.load_sequence import LoadSequence
-from vivid_anvil.histories.rainflow import four_point, rainflow
-from vivid_anvil.html import html_frame
+from vivid_anvil.counting.cycles import Cycles
+from vivid_anvil.counting.load_sequence import LoadSequence
+from vivid_anvil.counting.rainflow import four_point, rainflow
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import DIMENSIONS, Coherent, dimension_of, factor, in_dimension, unit_of
+from vivid_anvil.writing.html import html_frame
 
 Steps = Literal["even", "uneven", "none"]
 STEPS: tuple[str, ...] = get_args(Steps)
@@ -198,7 +198,7 @@ class LoadHistory:
         <LoadHistory data frame: 0.2 s at 10 Hz, force>
         """
         from vivid_anvil.histories.columns import history_of
-        from vivid_anvil.tables import column_numbers, headers
+        from vivid_anvil.writing.read_table import column_numbers, headers
 
         if not hasattr(frame, "columns"):
             raise InputError("load history", f"a {type(frame).__name__}", "a data frame")

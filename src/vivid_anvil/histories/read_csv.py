@@ -17,13 +17,13 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil import checks
-from vivid_anvil.checks import FloatArray, shortened
-from vivid_anvil.errors import InputError
-from vivid_anvil.files import existing
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray, shortened
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.files import existing
 from vivid_anvil.histories.columns import EVEN, SHORT, history_of
 from vivid_anvil.histories.load_history import LoadHistory
-from vivid_anvil.tables import DATE_TIME, Header, headers
+from vivid_anvil.writing.read_table import DATE_TIME, Header, headers
 
 DELIMITERS = {"comma": ",", "semicolon": ";", "tab": "\t"}
 _BLOCK, _READERS = 1 << 22, 2

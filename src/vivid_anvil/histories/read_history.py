@@ -7,8 +7,8 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.errors import InputError, listed
-from vivid_anvil.files import existing
+from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.files import existing
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.histories.read_csv import read_csv
 from vivid_anvil.histories.read_tables import read_excel, read_hdf5, read_mdf, read_npy, read_parquet

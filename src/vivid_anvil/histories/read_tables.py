@@ -13,13 +13,13 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, one_row
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.files import existing, first_line, fits_memory, read_by_others
-from vivid_anvil.headings import name_and_unit
+from vivid_anvil.ground.checks import FloatArray, one_row
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.files import existing, first_line, fits_memory, read_by_others
 from vivid_anvil.histories.columns import EVEN, history_of
 from vivid_anvil.histories.load_history import LoadHistory
-from vivid_anvil.tables import DATE_TIME, Header, headers, workbook
+from vivid_anvil.writing.headings import name_and_unit
+from vivid_anvil.writing.read_table import DATE_TIME, Header, headers, workbook
 
 
 @read_by_others("an .xlsx workbook")

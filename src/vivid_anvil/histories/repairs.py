@@ -14,9 +14,9 @@ from typing import Any, Literal
 
 import numpy as np
 
-from vivid_anvil import checks
-from vivid_anvil.checks import FloatArray
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.check_history import spikes
 from vivid_anvil.histories.load_history import Channel, LoadHistory
 from vivid_anvil.histories.rosette import principal_strains, principal_stresses

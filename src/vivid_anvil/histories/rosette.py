@@ -11,8 +11,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray, finite_samples, one_of, positive_number, real_number
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.checks import FloatArray, finite_samples, one_of, positive_number, real_number
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import POISSON, STRENGTH, coherent, many, opened
 
 ROSETTES = ("0/45/90", "0/60/120")

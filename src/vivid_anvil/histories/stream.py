@@ -13,17 +13,17 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, finite_samples, one_of
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.files import existing, first_line
-from vivid_anvil.histories import _kernels
-from vivid_anvil.histories.counter import RANGES_AND_MEANS, RainflowCounter
-from vivid_anvil.histories.matrix import CycleMatrix
+from vivid_anvil.counting import _kernels
+from vivid_anvil.counting.counter import RANGES_AND_MEANS, RainflowCounter
+from vivid_anvil.counting.matrix import CycleMatrix
+from vivid_anvil.ground.checks import FloatArray, finite_samples, one_of
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.files import existing, first_line
 from vivid_anvil.histories.read_csv import text_form
 from vivid_anvil.histories.read_history import kind_of
 from vivid_anvil.histories.read_tables import hdf5_file, parquet_file
-from vivid_anvil.tables import Header, headers
 from vivid_anvil.units import dimension_of, factor, opened
+from vivid_anvil.writing.read_table import Header, headers
 
 CHUNK = 1 << 20
 LONGEST_LINE = 1 << 20  # bytes: a block must hold at least one whole line of a text file

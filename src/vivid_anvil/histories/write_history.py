@@ -7,8 +7,8 @@ from pathlib import Path
 
 import numpy as np
 
-from vivid_anvil.errors import InputError, listed
-from vivid_anvil.files import replacing
+from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.files import replacing
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.units import DIMENSIONS, opened
 

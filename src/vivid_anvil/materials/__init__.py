@@ -1,7 +1,11 @@
 """What the part is made of: S-N curves and where they come from, growth laws, strengths, material cards."""
 
 from vivid_anvil.materials.card import MaterialCard, cards_in, find_cards, read_card, read_card_named, shipped_cards
-from vivid_anvil.materials.detail_class import (
+from vivid_anvil.materials.curves.at_r import curve_at_r
+from vivid_anvil.materials.curves.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
+from vivid_anvil.materials.curves.convert import at_survival, in_terms_of, thickness_factor, with_stress_factor
+from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, SNCurve, describe
+from vivid_anvil.materials.curves.detail_class import (
     DetailStandard,
     detail_curve,
     effective_thickness,
@@ -9,17 +13,10 @@ from vivid_anvil.materials.detail_class import (
     shipped_standards,
     standard_named,
 )
-from vivid_anvil.materials.effective_notch import effective_notch_curve
-from vivid_anvil.materials.estimate import Estimate, estimate_curve
-from vivid_anvil.materials.fit_likelihood import LikelihoodFit, compare_fits, fit_likelihood
-from vivid_anvil.materials.fit_line import LineFit, fit_line, tolerance_of_lives
-from vivid_anvil.materials.fit_models import FIT_MODELS
-from vivid_anvil.materials.growth_law import GrowthLaw
-from vivid_anvil.materials.material import Material
-from vivid_anvil.materials.sn_convert import at_survival, in_terms_of, thickness_factor, with_stress_factor
-from vivid_anvil.materials.sn_curve import ANY_R, FIXED_MEAN, Conversion, SNCurve, describe
-from vivid_anvil.materials.sn_family import SNFamily, mean_over_amplitude
-from vivid_anvil.materials.sn_forms import (
+from vivid_anvil.materials.curves.effective_notch import effective_notch_curve
+from vivid_anvil.materials.curves.estimate import Estimate, estimate_curve
+from vivid_anvil.materials.curves.family import SNFamily, mean_over_amplitude
+from vivid_anvil.materials.curves.forms import (
     basquin_curve,
     intercept_curve,
     knee_curve,
@@ -27,8 +24,8 @@ from vivid_anvil.materials.sn_forms import (
     straight_curve,
     table_curve,
 )
-from vivid_anvil.materials.sn_record import chosen_lives, curve_record, stress_table
-from vivid_anvil.materials.sn_section import (
+from vivid_anvil.materials.curves.record import chosen_lives, curve_record, stress_table
+from vivid_anvil.materials.curves.section import (
     AFTERWARDS,
     FORMS,
     Place,
@@ -37,21 +34,48 @@ from vivid_anvil.materials.sn_section import (
     read_points,
     section_text,
 )
-from vivid_anvil.materials.sn_working import curve_working, family_steps, life_steps
-from vivid_anvil.materials.specimens import SpecimenSeries, read_specimens
-from vivid_anvil.materials.staircase import DixonMood, Probit, Staircase, staircase
+from vivid_anvil.materials.curves.working import curve_working, family_steps, life_steps
+from vivid_anvil.materials.fits.fit_likelihood import LikelihoodFit, compare_fits, fit_likelihood
+from vivid_anvil.materials.fits.fit_line import LineFit, fit_line, tolerance_of_lives
+from vivid_anvil.materials.fits.fit_models import FIT_MODELS
+from vivid_anvil.materials.fits.growth_fit import GrowthFit, fit_growth_law, table_law
+from vivid_anvil.materials.fits.growth_tests import (
+    PIECES,
+    GrowthTests,
+    growth_of_piece,
+    rates_by_polynomial,
+    rates_by_secant,
+    read_growth_tests,
+)
+from vivid_anvil.materials.fits.specimens import SpecimenSeries, read_specimens
+from vivid_anvil.materials.fits.staircase import DixonMood, Probit, Staircase, staircase
+from vivid_anvil.materials.laws.law import GrowthLaw
+from vivid_anvil.materials.material import Material
+from vivid_anvil.materials.mean_stress.rules import COMPRESSIVE_MEANS, MEAN_STRESS_RULES, equivalent_amplitude
+from vivid_anvil.materials.mean_stress.sensitivity import (
+    SENSITIVITIES,
+    estimated_sensitivity,
+    estimated_walker_exponent,
+)
 
 __all__ = [
     "AFTERWARDS",
     "ANY_R",
+    "BELOW_KNEE",
+    "COMPRESSIVE_MEANS",
     "FIT_MODELS",
     "FIXED_MEAN",
     "FORMS",
+    "MEAN_STRESS_RULES",
+    "PIECES",
+    "SENSITIVITIES",
     "Conversion",
     "DetailStandard",
     "DixonMood",
     "Estimate",
+    "GrowthFit",
     "GrowthLaw",
+    "GrowthTests",
     "LikelihoodFit",
     "LineFit",
     "Material",
@@ -68,6 +92,9 @@ __all__ = [
     "checked_keys",
     "chosen_lives",
     "compare_fits",
+    "consistent_damage",
+    "curve_at_r",
+    "curve_below_knee",
     "curve_of_section",
     "curve_record",
     "curve_working",
@@ -75,18 +102,26 @@ __all__ = [
     "detail_curve",
     "effective_notch_curve",
     "effective_thickness",
+    "equivalent_amplitude",
     "estimate_curve",
+    "estimated_sensitivity",
+    "estimated_walker_exponent",
     "family_steps",
     "find_cards",
+    "fit_growth_law",
     "fit_likelihood",
     "fit_line",
+    "growth_of_piece",
     "in_terms_of",
     "intercept_curve",
     "knee_curve",
     "life_steps",
     "mean_over_amplitude",
+    "rates_by_polynomial",
+    "rates_by_secant",
     "read_card",
     "read_card_named",
+    "read_growth_tests",
     "read_points",
     "read_specimens",
     "read_standard",
@@ -99,6 +134,7 @@ __all__ = [
     "straight_curve",
     "stress_table",
     "table_curve",
+    "table_law",
     "thickness_factor",
     "tolerance_of_lives",
     "with_stress_factor",

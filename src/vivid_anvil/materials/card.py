@@ -12,16 +12,16 @@ from importlib.resources import files
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil import checks
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.files import read_toml
-from vivid_anvil.materials.growth_law import GrowthLaw
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.files import read_toml
+from vivid_anvil.materials.curves.checks import BASES
+from vivid_anvil.materials.curves.curve import SNCurve
+from vivid_anvil.materials.curves.section import Place, curve_of_section
+from vivid_anvil.materials.laws.law import GrowthLaw
 from vivid_anvil.materials.material import Material
-from vivid_anvil.materials.sn_checks import BASES
-from vivid_anvil.materials.sn_curve import SNCurve
-from vivid_anvil.materials.sn_section import Place, curve_of_section
-from vivid_anvil.sections import checked
 from vivid_anvil.units import coherent, in_unit, split
+from vivid_anvil.units.sections import checked
 
 FORMAT = 1
 GROUPS = ("steel", "cast iron", "aluminium", "titanium", "rubber", "other")

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from vivid_anvil import checks
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import OptionalCoherent, number
 
 GROUPS = ("steel", "cast steel", "nodular iron", "malleable iron", "grey iron", "wrought aluminium", "cast aluminium")

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray
+from vivid_anvil.ground.checks import FloatArray
 
 Value = Callable[[FloatArray], float]
 

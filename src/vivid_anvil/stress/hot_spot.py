@@ -10,9 +10,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from vivid_anvil import checks
-from vivid_anvil.errors import InputError, listed
-from vivid_anvil.histories import ChannelSum
+from vivid_anvil.events import ChannelSum
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.materials import Material, SNCurve, SNFamily
 from vivid_anvil.units import Coherent, coherent_ratio
 

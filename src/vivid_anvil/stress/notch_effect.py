@@ -14,8 +14,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import one_of, positive_number, real_number
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.checks import one_of, positive_number, real_number
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import LENGTH, STRENGTH, STRESSES, many, one, opened
 
 SENSITIVITIES = ("Peterson", "Neuber")

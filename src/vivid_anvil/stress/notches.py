@@ -10,8 +10,8 @@ import math
 
 import numpy as np
 
-from vivid_anvil.checks import one_of, positive_number
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.checks import one_of, positive_number
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import LENGTH, opened
 
 LOADS = ("tension", "bending", "torsion")

@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, IntArray
-from vivid_anvil.histories import Cycles, DutyCycle, Source
+from vivid_anvil.counting import Cycles
+from vivid_anvil.events import DutyCycle, Source
+from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.stress.hot_spot import HotSpot
 from vivid_anvil.units import opened
 

@@ -11,8 +11,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from vivid_anvil.checks import one_of, positive_number
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.checks import one_of, positive_number
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import FORCE, LENGTH, MOMENT, POISSON, STRESS, Coherent, one, opened
 
 CATALAN = 0.915965594177219015  # 1 - 1/9 + 1/25 - ...

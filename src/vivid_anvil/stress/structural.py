@@ -14,8 +14,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.checks import FloatArray, positive_number
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.checks import FloatArray, positive_number
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import LENGTH_OR_NONE, STRESSES, coherent_values, many, opened
 
 

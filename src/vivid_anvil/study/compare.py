@@ -6,10 +6,10 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from vivid_anvil.errors import InputError
-from vivid_anvil.html import html_frame
-from vivid_anvil.records import finding_records, plain
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.study.study import WORST_NODE, StudyResult
+from vivid_anvil.writing.html import html_frame
+from vivid_anvil.writing.plain import finding_records, plain
 
 
 @dataclass(frozen=True, eq=False, repr=False)

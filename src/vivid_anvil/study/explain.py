@@ -5,13 +5,13 @@ from __future__ import annotations
 from functools import singledispatch
 from typing import Any
 
-from vivid_anvil.cracks import GrowthResult, growth_working
 from vivid_anvil.damage import LifeResult, life_working
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth import GrowthResult, growth_working
 from vivid_anvil.materials import SNCurve, curve_working
 from vivid_anvil.study.study import StudyResult
 from vivid_anvil.units import UnitSystem
-from vivid_anvil.working import Working
+from vivid_anvil.writing.working import Working
 
 
 def explain(result: Any, *, units: UnitSystem = "metric") -> Working:

@@ -12,8 +12,8 @@ from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.errors import InputError
-from vivid_anvil.files import read_toml
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.files import read_toml
 
 MOST_INCLUDES = 30
 INCLUDE, LEAVE_OUT = "include", "leave_out"

@@ -6,7 +6,7 @@ from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.study.models import StudyFile
 
 _EXPECTED = {

@@ -8,19 +8,16 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from typing import Any, NamedTuple
 
-from vivid_anvil import cracks, damage, fields, histories, stress
-from vivid_anvil.cracks import crack
-from vivid_anvil.fields import mesh_data
-from vivid_anvil.materials import (
-    FIT_MODELS,
-    estimate,
-    growth_forms,
-    material,
-    sn_checks,
-    sn_family,
-    sn_forms,
-    sn_section,
-)
+from vivid_anvil import counting, damage, events, fields, growth, materials, models, shapes, stress
+from vivid_anvil.growth import crack
+from vivid_anvil.materials import FIT_MODELS, material
+from vivid_anvil.materials.curves import checks as sn_checks
+from vivid_anvil.materials.curves import estimate
+from vivid_anvil.materials.curves import family as sn_family
+from vivid_anvil.materials.curves import forms as sn_forms
+from vivid_anvil.materials.curves import section as sn_section
+from vivid_anvil.materials.laws import forms as growth_forms
+from vivid_anvil.models import mesh_data
 
 
 class KeyWords(NamedTuple):
@@ -247,15 +244,15 @@ KEYS: dict[str, KeyWords] = {
 }
 
 CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
-    "residue": lambda: histories.RESIDUES,
-    "between": lambda: histories.BETWEEN_EVENTS,
+    "residue": lambda: counting.RESIDUES,
+    "between": lambda: events.BETWEEN_EVENTS,
     "MaterialSection.group": lambda: material.GROUPS,
-    "mean_stress": lambda: damage.MEAN_STRESS_RULES,
-    "compressive_mean": lambda: damage.COMPRESSIVE_MEANS,
-    "below_knee": lambda: damage.BELOW_KNEE,
+    "mean_stress": lambda: materials.MEAN_STRESS_RULES,
+    "compressive_mean": lambda: materials.COMPRESSIVE_MEANS,
+    "below_knee": lambda: materials.BELOW_KNEE,
     "order_rule": lambda: ("none", *damage.ORDER_RULES),
-    "shape": lambda: cracks.SHAPES,
-    "counted_part": lambda: cracks.COUNTED_PARTS,
+    "shape": lambda: shapes.SHAPES,
+    "counted_part": lambda: growth.COUNTED_PARTS,
     "order": lambda: crack.ORDERS,
     "limits": lambda: crack.LIMITS,
     "beyond_validity": lambda: crack.BEYOND,
@@ -263,8 +260,8 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "form": lambda: growth_forms.GROWTH_FORMS,
     "beyond_lowest": lambda: sn_family.BEYOND,
     "beyond_highest": lambda: sn_family.BEYOND,
-    "element_values": lambda: fields.ELEMENT_VALUES,
-    "face": lambda: fields.FACE_CHOICES,
+    "element_values": lambda: models.ELEMENT_VALUES,
+    "face": lambda: models.FACE_CHOICES,
     "component_order": lambda: mesh_data.ORDERS,
     "measure": lambda: (*fields.MEASURES, *fields.PLANES),
     "rule": lambda: stress.TOE_RULES,

@@ -6,7 +6,8 @@ import dataclasses
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from vivid_anvil.fields import FieldLoads, StressField, StressMeasure
+from vivid_anvil.fields import FieldLoads, StressMeasure
+from vivid_anvil.models import StressField
 from vivid_anvil.stress import HotSpot
 
 

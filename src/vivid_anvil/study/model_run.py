@@ -12,13 +12,14 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.damage import LifeResult
-from vivid_anvil.errors import InputError
-from vivid_anvil.fields import ModelResult, StressField, assess_model, assess_planes, node_life
-from vivid_anvil.findings import Finding
+from vivid_anvil.fields import ModelResult, assess_model, assess_planes, node_life
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.models import StressField
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.study import Study, Watch
 from vivid_anvil.study.variant_life import VariantLife, WorstNode
 from vivid_anvil.units import one, opened
+from vivid_anvil.writing.finding import Finding
 
 
 @opened()

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, WithJsonSchema, model_validator
 
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import checked_keys
 from vivid_anvil.units import DIMENSIONS, coherent
 

@@ -6,26 +6,21 @@ import dataclasses
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 
-from vivid_anvil.errors import InputError
+from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import (
     PLANES,
     CaseLoad,
     FieldLoads,
     StepLoad,
-    StressField,
     StressMeasure,
     ThroughPath,
     ToePath,
-    averaged,
     left_out,
-    read_field,
     regions_of,
     structural_field,
-    with_boxes,
-    with_sets,
-    without_cases,
 )
-from vivid_anvil.histories import DutyCycle
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.models import StressField, averaged, read_field, with_boxes, with_sets, without_cases
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import ModelSection, PathSection

@@ -11,40 +11,29 @@ from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
-from vivid_anvil.checks import one_of
-from vivid_anvil.cracks import (
-    SHAPE_KEYS,
-    Crack,
-    GrowthTests,
-    Retardation,
-    fit_growth_law,
-    read_growth_tests,
-    read_points,
-    shape_of_keys,
-)
+from vivid_anvil.counting import RESIDUES
 from vivid_anvil.damage.assess import check_rule
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories import (
+from vivid_anvil.events import (
     BETWEEN_EVENTS,
-    RESIDUES,
     BlockProgramme,
     ConstantAmplitude,
     DutyCycle,
     Event,
     GatedHistory,
-    LoadHistory,
     LoadSpectrum,
     LoadStates,
     block_programme,
-    join,
     load_spectrum,
-    read_history,
     read_programme,
     read_spectrum,
-    repair_step,
 )
+from vivid_anvil.ground.checks import one_of
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.growth import Crack, Retardation
+from vivid_anvil.histories import LoadHistory, join, read_history, repair_step
 from vivid_anvil.materials import (
     GrowthLaw,
+    GrowthTests,
     Material,
     MaterialCard,
     Place,
@@ -52,8 +41,11 @@ from vivid_anvil.materials import (
     SNFamily,
     cards_in,
     curve_of_section,
+    fit_growth_law,
     read_card_named,
+    read_growth_tests,
 )
+from vivid_anvil.shapes import SHAPE_KEYS, read_points, shape_of_keys
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.include import with_includes
 from vivid_anvil.study.key_errors import as_input_error, key_path

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from vivid_anvil.cracks import GrowthResult, grow_crack, with_tests
 from vivid_anvil.damage import LifeResult, assess_life
-from vivid_anvil.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.growth import GrowthResult, grow_crack, with_tests
 from vivid_anvil.study.model_run import worst_node, worst_node_life
 from vivid_anvil.study.study import WORST_NODE, Study, StudyResult, Watch
 from vivid_anvil.units import opened

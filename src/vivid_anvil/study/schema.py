@@ -6,8 +6,8 @@ from importlib.resources import files
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.errors import InputError
-from vivid_anvil.files import replacing
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.files import replacing
 from vivid_anvil.materials import AFTERWARDS, FORMS
 from vivid_anvil.study.include import INCLUDE
 from vivid_anvil.study.key_words import choices_of, words_of

@@ -7,16 +7,16 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.cracks import Crack, GrowthResult, GrowthTests
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.damage.life_record import life_as_html
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.findings import Finding, gravest_first
-from vivid_anvil.histories import DutyCycle
-from vivid_anvil.materials import SNCurve, SNFamily
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.growth import Crack, GrowthResult
+from vivid_anvil.materials import GrowthTests, SNCurve, SNFamily
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.variant_life import VariantLife, WorstNode, kept_of
+from vivid_anvil.writing.finding import Finding, gravest_first
 
 Watch = Callable[[str, int, int], None]
 WORST_NODE = "worst node"  # the place of a model that has the largest damage; no hot spot beside a model has this name

@@ -6,13 +6,13 @@ import math
 from dataclasses import dataclass
 from typing import Any
 
-from vivid_anvil.cracks import GrowthResult
 from vivid_anvil.damage import LifeResult
-from vivid_anvil.errors import InputError
-from vivid_anvil.findings import Finding
-from vivid_anvil.histories.calendar import Calendar, share_used
-from vivid_anvil.records import finding_records
+from vivid_anvil.events.calendar import Calendar, share_used
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth import GrowthResult
 from vivid_anvil.units import in_unit, number, opened
+from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.plain import finding_records
 
 
 @dataclass(frozen=True, eq=False, repr=False)

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from typing import Any, NamedTuple
 
 from vivid_anvil.damage import LifeResult
-from vivid_anvil.findings import Finding
-from vivid_anvil.histories.calendar import Calendar, share_used
-from vivid_anvil.records import plain
+from vivid_anvil.events.calendar import Calendar, share_used
+from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.plain import plain
 
 
 @dataclass(frozen=True, slots=True)

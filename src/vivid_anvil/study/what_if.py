@@ -17,19 +17,19 @@ from typing import Any
 
 from scipy.optimize import brentq
 
-from vivid_anvil.cracks import grow_crack
 from vivid_anvil.damage import LifeResult
-from vivid_anvil.errors import InputError, did_you_mean, listed
-from vivid_anvil.findings import Finding, gravest_first
-from vivid_anvil.histories.calendar import Calendar, share_used
-from vivid_anvil.html import html_frame
-from vivid_anvil.records import finding_records, plain
+from vivid_anvil.events.calendar import Calendar, share_used
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.growth import grow_crack
 from vivid_anvil.study.model_run import worst_node
 from vivid_anvil.study.read_study import build_study, read_study
 from vivid_anvil.study.run import lives_of_places, place_names
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
 from vivid_anvil.study.variant_life import VariantLife, WorstNode, kept_of
 from vivid_anvil.units import number, one, opened
+from vivid_anvil.writing.finding import Finding, gravest_first
+from vivid_anvil.writing.html import html_frame
+from vivid_anvil.writing.plain import finding_records, plain
 
 LOAD_SCALE = "load scale"
 OF_CRACKS = ("cracks", "growth_laws")  # keys that no life by damage depends on

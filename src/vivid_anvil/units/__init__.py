@@ -3,8 +3,8 @@
 from vivid_anvil.units.dimensions import DIMENSIONS, Dimension
 from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, fixed, in_unit, number, shown
 from vivid_anvil.units.door import coherent, coherent_ratio, dimension_of, factor, is_unit, split
-from vivid_anvil.units.fields import Coherent, OptionalCoherent
 from vivid_anvil.units.growth_constants import growth_constant, rate_at_range
+from vivid_anvil.units.keys import Coherent, OptionalCoherent
 from vivid_anvil.units.opened import (
     FORCE,
     FRONT_ANGLE,

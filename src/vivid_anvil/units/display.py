@@ -7,7 +7,7 @@ from typing import Literal
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, one_of
+from vivid_anvil.ground.checks import FloatArray, one_of
 from vivid_anvil.units.dimensions import DIMENSIONS
 from vivid_anvil.units.door import factor
 

@@ -9,8 +9,8 @@ import math
 import re
 import sys
 
-from vivid_anvil.checks import positive_number
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.checks import positive_number
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units.door import coherent
 
 EXAMPLE = "6.9e-12 m/cycle at 1 MPa√m"

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from vivid_anvil.checks import real_number
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.checks import real_number
+from vivid_anvil.ground.errors import InputError
 
 _TEXT = re.compile(r"\s*([+-]?\d+(?:\.\d*)?)\s*(°C|degC|°F|degF|K)\s*")
 ABSOLUTE_ZERO = -273.15

@@ -11,8 +11,8 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.checks import FloatArray, real_number
-from vivid_anvil.errors import InputError
+from vivid_anvil.ground.checks import FloatArray, real_number
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units.dimensions import DIMENSIONS
 from vivid_anvil.units.door import coherent, dimension_of, factor
 

@@ -1,0 +1,90 @@
+"""Rainflow counting: a history becomes a table of cycles.
+
+In: samples of a channel, in time order. Out: `Cycles` with the sample of each turning point.
+Method: ASTM E1049-85, 5.4.4, by the equivalent four-point rule: of four successive turning points the inner pair is a
+full cycle if its range is not larger than its neighbours'. What closes no cycle is the residue. It counts as half
+cycles (5.4.4), is closed as if the history were repeated for ever (5.4.5), or is kept apart.
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil.counting.counter import RainflowCounter, Residue, last_closed
+from vivid_anvil.counting.cycles import Cycles
+from vivid_anvil.ground.checks import read_only
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.units import one, opened, with_dimension
+
+
+@opened(sample_rate=one("frequency", above=0.0, optional=True))
+def rainflow(
+    samples: ArrayLike, *, residue: str = "half cycles", dimension: str | None = None, sample_rate: float | None = None
+) -> Cycles:
+    """Rainflow cycles of `samples`, shape (n,), in the coherent unit of `dimension`, by default stress.
+
+    An array quantity, or a column headed "force [kN]", is converted and says its dimension itself.
+
+    Closed cycles come first, in the order in which they close; those of the residue follow.
+    Raises InputError for anything but one row of finite numbers, and for an unknown `residue` (see `RESIDUES`).
+
+    >>> cycles = rainflow([-2, 1, -3, 5, -1, 3, -4, 4, -2])        # the example of ASTM E1049-85
+    >>> [(float(r), float(n)) for r, n in zip(cycles.range, cycles.count)]
+    [(4.0, 1.0), (3.0, 0.5), (4.0, 0.5), (8.0, 0.5), (9.0, 0.5), (8.0, 0.5), (6.0, 0.5)]
+    >>> rainflow([-2, 1, -3, 5, -1, 3, -4, 4, -2], residue="repeated").range
+    array([4., 3., 7., 9.])
+    """
+    values, of = with_dimension(samples, dimension, "samples")
+    return RainflowCounter(dimension=of, sample_rate=sample_rate).whole(values, residue)
+
+
+class FourPointCount(NamedTuple):
+    """Closed cycles, and the residue apart from them."""
+
+    cycles: Cycles
+    residue: Residue
+
+
+@opened(sample_rate=one("frequency", above=0.0, optional=True))
+def four_point(samples: ArrayLike, *, dimension: str | None = None, sample_rate: float | None = None) -> FourPointCount:
+    """The closed cycles of `samples`, shape (n,), by the four-point rule, with the residue kept apart.
+
+    Raises InputError for anything but one row of finite numbers.
+
+    >>> count = four_point([-2, 1, -3, 5, -1, 3, -4, 4, -2])
+    >>> count.cycles.range, count.residue.values
+    (array([4.]), array([-2.,  1., -3.,  5., -4.,  4., -2.]))
+    """
+    values, of = with_dimension(samples, dimension, "samples")
+    counter = RainflowCounter(dimension=of, sample_rate=sample_rate)
+    closed = counter.feed(values)
+    columns, left = last_closed(counter.residue())
+    return FourPointCount(joined([closed, counter.table_of(columns, columns[0].size)]), left)
+
+
+def joined(tables: list[Cycles]) -> Cycles:
+    """Several tables of the same load as one, in their order."""
+    if not tables:
+        raise InputError("joined cycles", "no table", "one or more")
+    tables = [table for table in tables if len(table)] or tables[:1]
+    kinds = dict.fromkeys(table.dimension for table in tables)
+    if len(kinds) > 1:
+        raise InputError("joined cycles", f"cycles of {', '.join(kinds)}", "cycles of one dimension")
+    if len(tables) == 1:
+        return tables[0]
+
+    def column(name: str) -> np.ndarray:
+        return read_only(np.concatenate([getattr(table, name) for table in tables]))
+
+    return Cycles(
+        range=column("range"),
+        mean=column("mean"),
+        count=column("count"),
+        start=column("start"),
+        end=column("end"),
+        dimension=tables[0].dimension,
+        sample_rate=tables[0].sample_rate,
+    )

@@ -1,0 +1,103 @@
+"""When the life is spent: the cycles that do most damage with their times, and the damage built up over a history.
+
+Half of the damage of a cycle is booked at the turning point where it starts, half where it ends.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.units import opened
+
+if TYPE_CHECKING:
+    from vivid_anvil.damage.life import LifeResult
+
+
+@dataclass(frozen=True, slots=True)
+class WorstCycle:
+    """A cycle: its event, local stress range and mean, MPa, how often it happens in a repeat, its damage and share there.
+
+    `start` and `end` are the times of its turning points in the event, s, the earlier first (a cycle of a repeated history
+    may close over the joint); None where the event has no history.
+    """
+
+    event: str
+    range: float
+    mean: float
+    per_repeat: float
+    damage: float
+    share: float
+    start: float | None
+    end: float | None
+
+
+@opened()
+def worst_cycles(result: LifeResult, most: int = 10) -> tuple[WorstCycle, ...]:
+    """The `most` cycles that do most damage in a repeat, the worst first; none where nothing does damage."""
+    total = result.damage_per_repeat
+    if total == 0.0:
+        return ()
+    cycles, spectrum = result.spectrum.cycles, result.spectrum
+    order = np.argsort(-result.damage, kind="stable")[:most]
+    found = []
+    for i in order[result.damage[order] > 0.0].tolist():
+        source = spectrum.sources[int(spectrum.event[i])]
+        rate = source.cycles.sample_rate
+        times = [
+            float(place[i]) / rate if rate and cycles.start[i] >= 0 else None for place in (cycles.start, cycles.end)
+        ]
+        damage = float(result.damage[i])
+        found.append(
+            WorstCycle(
+                source.name,
+                float(cycles.range[i]),
+                float(cycles.mean[i]),
+                float(spectrum.per_repeat[i]),
+                damage,
+                damage / total,
+                *sorted(times, key=lambda time: -1.0 if time is None else time),
+            )
+        )
+    return tuple(found)
+
+
+@dataclass(frozen=True, eq=False)
+class DamageOverTime:
+    """Damage that one event has done up to each time, in all its occurrences of a repeat.
+
+    `time`, s, rises; `damage` ends at the damage of the event per repeat. Both have shape (k,).
+    """
+
+    event: str
+    time: FloatArray
+    damage: FloatArray
+
+    def share_until(self, time: float) -> float:
+        """Share of the event's damage that is done up to `time`, s."""
+        end = float(self.damage[-1]) if self.damage.size else 0.0
+        if end == 0.0:
+            return 0.0
+        place = int(np.searchsorted(self.time, time, side="right"))
+        return float(self.damage[place - 1]) / end if place else 0.0
+
+
+@opened()
+def damage_over_time(result: LifeResult, event: str) -> DamageOverTime:
+    """The damage built up over the history of `event`; InputError for an unknown event, and for one without times."""
+    names = [source.name for source in result.spectrum.sources]
+    if event not in names:
+        raise InputError("event", repr(event), f"one of {listed(names)}", did_you_mean(event, names))
+    number = names.index(event)
+    source, cycles = result.spectrum.sources[number], result.spectrum.cycles
+    of = np.flatnonzero((result.spectrum.event == number) & (cycles.start >= 0))
+    if source.cycles.sample_rate is None or not of.size:
+        raise InputError(f"event {event}", "no times of its cycles", "an event with a history")
+    places = np.concatenate([cycles.start[of], cycles.end[of]])
+    halves = 0.5 * np.concatenate([result.damage[of], result.damage[of]])
+    order = np.argsort(places, kind="stable")
+    return DamageOverTime(event, places[order] / source.cycles.sample_rate, np.cumsum(halves[order]))

@@ -1,0 +1,454 @@
+"""What the part goes through: events, how often each happens in one repeat, and repeats per year.
+
+In: loads (histories, constant amplitudes, block programmes, spectra, duty cycles of their own). Out: cycles of each
+event, counted once per channel, and of what happens between events.
+"""
+
+from __future__ import annotations
+
+import dataclasses
+import math
+import re
+from dataclasses import dataclass, field
+from typing import Any, NamedTuple, Protocol
+
+import numpy as np
+
+from vivid_anvil.counting.counter import RESIDUES
+from vivid_anvil.counting.cycles import Cycles
+from vivid_anvil.counting.load_sequence import LoadSequence
+from vivid_anvil.events.between import BETWEEN, BETWEEN_EVENTS, Source, in_order, whole, worst_case
+from vivid_anvil.events.calendar import Calendar, amount, plural
+from vivid_anvil.events.channel_sum import ChannelSum
+from vivid_anvil.events.gated import GatedHistory
+from vivid_anvil.events.load_states import LoadStates
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.units import DIMENSIONS, coherent, number, split
+from vivid_anvil.writing.html import html_frame
+
+HOUR = 3600.0
+Seen = str | ChannelSum  # a channel, or several that act together
+_GROUPED = re.compile(r"(?<=\d)[ _](?=\d{3}(?!\d))")  # "50 000", "50_000"
+
+
+class Load(Protocol):
+    """What an event may hold: a history, a constant amplitude, a block programme, a spectrum."""
+
+    @property
+    def dimensions(self) -> dict[str, str]:
+        """Names and dimensions of the channels."""
+
+    @property
+    def duration(self) -> float | None:
+        """Time that one occurrence takes, s; None where it is not known."""
+
+    def extremes(self, channel: str) -> tuple[float, float]:
+        """Lowest and highest load."""
+
+    def rainflow(self, channel: str, *, residue: str) -> Cycles:
+        """Cycles of one occurrence."""
+
+    def sequence(self, channel: str) -> LoadSequence:
+        """The order of one occurrence; InputError where the load has none."""
+
+
+@dataclass(frozen=True, eq=False)
+class Event:
+    """Something that happens: a name, its load, and how many times per repeat. A duty cycle may be the load: a day of laps.
+
+    `duration`, s or text such as "30 s", is the time of one occurrence, for loads that do not know their own.
+    """
+
+    name: str
+    load: Load | DutyCycle
+    occurrences: float = 1.0
+    duration: float | str | None = None
+
+    def __post_init__(self) -> None:
+        checks.text("Event.name", self.name)
+        if self.duration is not None and self.load.duration is not None:
+            raise InputError(
+                f"event {self.name}, duration",
+                f"{self.duration} beside a load that takes {number(self.load.duration)} s",
+                "one of both",
+                "Leave out the duration: rates, frequencies and inner events give it.",
+            )
+        object.__setattr__(self, "duration", _time(f"event {self.name}, duration", self.duration))
+        occurrences = checks.real_number(f"event {self.name}, occurrences", self.occurrences)
+        if not 0.0 < occurrences < math.inf:
+            raise InputError(
+                f"event {self.name}, occurrences",
+                f"{occurrences:g}",
+                "a number above 0",
+                "Leave out an event that never happens.",
+            )
+
+    @property
+    def lasts(self) -> float | None:
+        """Time of one occurrence, s: the stated one, else that of the load; None where neither is known."""
+        return self.load.duration if self.duration is None else float(self.duration)
+
+    def extremes(self, channel: Seen) -> tuple[float, float]:
+        """Lowest and highest load of the channel, in its coherent unit."""
+        if isinstance(self.load, DutyCycle):
+            return self.load.extremes(channel)
+        low, high = _seen(self.name, self.load, channel).extremes(str(channel))
+        return low, high
+
+    def dimension_of_channel(self, channel: str) -> str:
+        """The dimension of one of the event's channels; InputError where it has no such channel."""
+        return _dimension(self.name, self.load, channel)
+
+
+def _time(where: str, stated: float | str | None) -> float | None:
+    """A stated duration in s."""
+    if stated is None:
+        return None
+    return checks.positive_number(where, coherent(stated, "time", where), "a time above 0")
+
+
+def _dimension(name: str, load: Load | DutyCycle, channel: str) -> str:
+    dimensions = load.dimensions
+    if channel not in dimensions:
+        raise InputError(
+            f"event {name}",
+            f"no channel {channel!r}",
+            f"one of {listed(dimensions)}",
+            did_you_mean(channel, dimensions) or "Every event must say what the load on this channel is.",
+        )
+    return dimensions[channel]
+
+
+class SimpleEvent(NamedTuple):
+    """An event without a duty cycle of its own: its full name, and its load."""
+
+    name: str
+    load: Load
+    lasts: float | None
+
+    def extremes(self, channel: Seen) -> tuple[float, float]:
+        """Lowest and highest load of the channel, in its coherent unit."""
+        low, high = self.seen(channel).extremes(str(channel))
+        return low, high
+
+    def seen(self, channel: Seen) -> Any:
+        """The load; that of several channels that act together has the one channel of their sum."""
+        return _seen(self.name, self.load, channel)
+
+
+def _seen(name: str, load: Any, channel: Seen) -> Any:
+    if isinstance(channel, str):
+        return load
+    try:
+        return channel.seen(load)
+    except InputError as error:
+        raise InputError(f"event {name}, {error.where}", error.found, error.expected, error.remedy) from None
+
+
+def _source(event: SimpleEvent, times: float, channel: str, load: Any, cycles: Cycles) -> Source:
+    """Cycles of an event, with the history they were measured in and what a gate took out."""
+    if isinstance(load, GatedHistory):
+        return Source(event.name, times, cycles, load.history, load.gated(channel))
+    return Source(event.name, times, cycles, load if isinstance(load, LoadHistory) else None)
+
+
+def _in_states(events: tuple[Event, ...]) -> dict[str, str]:
+    """Every load that the states of any event name, with its dimension."""
+    found: dict[str, str] = {}
+    for event in events:
+        if isinstance(event.load, DutyCycle):
+            found |= _in_states(event.load.events)
+        elif isinstance(event.load, LoadStates):
+            found |= event.load.dimensions
+    return found
+
+
+def _with_zeros(events: tuple[Event, ...], dimensions: dict[str, str]) -> tuple[Event, ...]:
+    """The events, where loads that some states do not name are 0 in them."""
+    made = []
+    for event in events:
+        load: Any = event.load
+        if isinstance(load, DutyCycle):
+            inner = _with_zeros(load.events, dimensions)
+            load = load if inner == load.events else dataclasses.replace(load, events=inner)
+        elif isinstance(load, LoadStates):
+            load = load.with_zeros(dimensions)
+        made.append(event if load is event.load else dataclasses.replace(event, load=load))
+    return tuple(made)
+
+
+@dataclass(frozen=True, eq=False)
+class JoinedCycles:
+    """Load cycles of one occurrence of every source, which source (`event`) each is of, how often each is `per_repeat`."""
+
+    cycles: Cycles
+    event: IntArray
+    per_repeat: FloatArray
+
+
+def _join(sources: tuple[Source, ...]) -> JoinedCycles:
+    tables = [source.cycles for source in sources]
+
+    def column(name: str) -> Any:
+        return checks.read_only(np.concatenate([getattr(table, name) for table in tables]))
+
+    cycles = Cycles(
+        range=column("range"),
+        mean=column("mean"),
+        count=column("count"),
+        start=column("start"),
+        end=column("end"),
+        dimension=tables[0].dimension,
+    )
+    sizes = [len(table) for table in tables]
+    occurrences = np.repeat(np.array([source.occurrences for source in sources], dtype=np.float64), sizes)
+    event = checks.read_only(np.repeat(np.arange(len(tables)), sizes))
+    return JoinedCycles(cycles, event, checks.read_only(cycles.count * occurrences))
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class DutyCycle:
+    """One repeat of the use: events with occurrences. The user names the repeat ("lap", "flight", "month").
+
+    `residue` says how the residue of an event counts (see `RESIDUES`); as events come again and again, the default closes
+    it. `between` says what happens between events (see `BETWEEN_EVENTS`).
+
+    >>> from vivid_anvil.events.equal_cycles import ConstantAmplitude
+    >>> test = ConstantAmplitude.from_range("force", "2 kN", r_ratio=0.0, cycles=60, frequency="1 Hz")
+    >>> shift = DutyCycle("shift", [Event("press stroke", test, 480)], repeats_per_year=600)
+    >>> shift
+    <DutyCycle: 1 event per shift, 8 h, 600 shifts per year>
+    >>> DutyCycle("week", [Event("a shift", shift, 12)], repeats_per_year=50).hours
+    96.0
+
+    Without `repeats_per_year` lives are told in repeats; `repeat_duration`, s or text, is for events that know no time.
+
+    >>> DutyCycle("block", [Event("press stroke", test, 480)])
+    <DutyCycle: 1 event per block, 8 h>
+    """
+
+    repeat: str
+    events: tuple[Event, ...]
+    repeats_per_year: float | None = None
+    residue: str = "repeated"
+    between: str = "each by itself"
+    repeat_duration: float | str | None = None
+    _counted: dict[Seen, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
+    _joined: dict[Seen, JoinedCycles] = field(default_factory=dict, init=False, repr=False)
+
+    def __post_init__(self) -> None:
+        checks.text("DutyCycle.repeat", self.repeat)
+        object.__setattr__(self, "events", _with_zeros(tuple(self.events), _in_states(tuple(self.events))))
+        if not self.events:
+            raise InputError("DutyCycle.events", "no event", "at least one event with its occurrences")
+        names = [event.name for event in self.events]
+        for name in names:
+            if names.count(name) > 1:
+                raise InputError(f"DutyCycle.events, {name}", "the same name twice", "a different name for each event")
+        if self.repeats_per_year is not None:
+            checks.positive_number("DutyCycle.repeats_per_year", self.repeats_per_year)
+        checks.one_of("DutyCycle.residue", self.residue, tuple(RESIDUES))
+        checks.one_of("DutyCycle.between", self.between, tuple(BETWEEN_EVENTS))
+        known = self._of_events()
+        if self.repeat_duration is not None and known is not None:
+            raise InputError(
+                f"duration of one {self.repeat}",
+                f"{self.repeat_duration} beside events that take {number(known)} s",
+                "one of both",
+                "Leave it out, or leave out the durations, rates and frequencies of the events.",
+            )
+        stated = _time(f"duration of one {self.repeat}", self.repeat_duration)
+        object.__setattr__(self, "repeat_duration", stated)
+        for event in self.events:
+            if self.between == "in the order given":
+                whole(event.name, event.occurrences)
+            if isinstance(event.load, DutyCycle):
+                inner = (event.load.between, event.load.residue)
+                if inner != (self.between, self.residue):
+                    raise InputError(
+                        f"event {event.name}, its duty cycle",
+                        f"between = {inner[0]!r}, residue = {inner[1]!r}",
+                        f"{self.between!r} and {self.residue!r}, as the outer duty cycle has them",
+                        "What happens between events is one choice for all: make the inner one with .counted(...).",
+                    )
+
+    def _rows(self) -> list[dict[str, Any]]:
+        rows = []
+        for event, times in self.flat():
+            row: dict[str, Any] = {"event": event.name, f"times a {self.repeat}": times, "duration [s]": event.lasts}
+            for name, dimension in event.load.dimensions.items():
+                low, high = event.load.extremes(name)
+                unit = DIMENSIONS[dimension].coherent
+                row |= {f"{name}, lowest [{unit}]": low, f"{name}, highest [{unit}]": high}
+            rows.append(row)
+        return rows
+
+    def to_frame(self) -> Any:
+        """A row an event: how often in a repeat, its duration, lowest and highest load of each channel; units in the headings."""
+        import pandas as pd
+
+        return pd.DataFrame(self._rows())
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
+
+    def counted(self, *, between: str, residue: str | None = None) -> DutyCycle:
+        """The same duty cycle, with its inner ones, under another choice of what happens between events."""
+        left = self.residue if residue is None else residue
+        events = tuple(
+            dataclasses.replace(event, load=event.load.counted(between=between, residue=left))
+            if isinstance(event.load, DutyCycle)
+            else event
+            for event in self.events
+        )
+        return dataclasses.replace(self, events=events, between=between, residue=left)
+
+    def sources(self, channel: Seen) -> tuple[Source, ...]:
+        """Where cycles come from: each event, and what happens between events; counted once per channel.
+
+        Raises InputError for a channel that an event lacks, and for "in the order given" where an event has no order or
+        does not happen a whole number of times.
+        """
+        if channel not in self._counted:
+            dimension, name = self.dimension_of_channel(channel), str(channel)
+            loads = [(event, times, event.seen(channel)) for event, times in self.flat()]
+            if self.between == "in the order given":
+                own = tuple(
+                    _source(event, times, name, load, load.sequence(name).closed) for event, times, load in loads
+                )
+                found = (*own, Source(BETWEEN, 1.0, in_order(self, channel, self.residue)))
+            else:
+                found = tuple(
+                    _source(event, times, name, load, load.rainflow(name, residue=self.residue))
+                    for event, times, load in loads
+                )
+                if self.between == "worst case":
+                    found = worst_case(found, [event.extremes(channel) for event, _ in self.flat()], dimension)
+            self._counted[channel] = found
+        return self._counted[channel]
+
+    def joined(self, channel: Seen) -> JoinedCycles:
+        """The load cycles of all sources of a repeat in one table, put together once per channel."""
+        if channel not in self._joined:
+            self._joined[channel] = _join(self.sources(channel))
+        return self._joined[channel]
+
+    def flat(self) -> list[tuple[SimpleEvent, float]]:
+        """The events that hold no duty cycle of their own, those of inner ones too, with occurrences per repeat."""
+        found: list[tuple[SimpleEvent, float]] = []
+        for event in self.events:
+            if isinstance(event.load, DutyCycle):
+                inner = event.load.flat()
+                found += [
+                    (SimpleEvent(f"{event.name}: {one.name}", one.load, one.lasts), n * event.occurrences)
+                    for one, n in inner
+                ]
+            else:
+                found.append((SimpleEvent(event.name, event.load, event.lasts), float(event.occurrences)))
+        return found
+
+    @property
+    def dimensions(self) -> dict[str, str]:
+        """Channels that every event has, with their dimensions."""
+        first, *others = [event.load.dimensions for event in self.events]
+        return {name: one for name, one in first.items() if all(other.get(name) == one for other in others)}
+
+    @property
+    def duration(self) -> float | None:
+        """Time that one repeat takes, s, as stated or of its events; None where one doesn't know its own."""
+        return self._of_events() if self.repeat_duration is None else float(self.repeat_duration)
+
+    def _of_events(self) -> float | None:
+        durations = [event.lasts for event in self.events]
+        if any(duration is None for duration in durations):
+            return None
+        return sum(
+            event.occurrences * duration for event, duration in zip(self.events, durations, strict=True) if duration
+        )
+
+    @property
+    def calendar(self) -> Calendar:
+        """What a repeat is called, and how many a year has."""
+        return Calendar(self.repeat, self.repeats_per_year)
+
+    @property
+    def hours(self) -> float | None:
+        """Duration of one repeat, h; None where an event knows no time."""
+        return None if self.duration is None else self.duration / HOUR
+
+    def extremes(self, channel: Seen) -> tuple[float, float]:
+        """Lowest and highest load of all events."""
+        lows, highs = zip(*(event.extremes(channel) for event in self.events), strict=True)
+        return min(lows), max(highs)
+
+    def dimension_of_channel(self, channel: Seen) -> str:
+        """The dimension that `channel` has in every event; InputError where events differ or lack it."""
+        if isinstance(channel, ChannelSum):
+            for name in channel.channels:
+                self.dimension_of_channel(name)
+            return "stress"
+        found = {event.name: _dimension(event.name, event.load, channel) for event, _ in self.flat()}
+        bare = [name for name, one in found.items() if one == "number"]
+        if bare and len(bare) < len(found):
+            other = next(name for name, one in found.items() if one != "number")
+            raise InputError(
+                f"event {bare[0]}, channel {channel}",
+                "a load without a unit",
+                f"one of {found[other]}, as {other} has it",
+                "Write it with its unit; only a load factor has none.",
+            )
+        if len(set(found.values())) > 1:
+            raise InputError(f"channel {channel}", f"different dimensions: {found}", "the same in every event")
+        return next(iter(found.values()))
+
+    def repeats_in(self, value: Any, where: str = "target life") -> float:
+        """The repeats in "30 years", "20000 h" or "1.2e6 laps"; a plain number is repeats already, without a calendar text too.
+
+        >>> from vivid_anvil.events.equal_cycles import ConstantAmplitude
+        >>> test = ConstantAmplitude.from_range("force", "2 kN", cycles=60, frequency="1 Hz")
+        >>> DutyCycle("shift", [Event("stroke", test, 480)], repeats_per_year=600).repeats_in("2 years")
+        1200.0
+        """
+        repeats = plural(self.repeat)
+        if not isinstance(value, str):
+            return checks.positive_number(where, value, f"a number of {repeats} above 0")
+        words = {"repeat": (self.repeat, repeats), "year": ("year", "years"), "hour": ("h", "hour", "hours")}
+        known = [word for kind in words.values() for word in kind]
+        size, unit = split(_GROUPED.sub("", value), where, f"50 000 {repeats}", "number")
+        positive = checks.positive_number(where, size, "a life above 0")
+        if not unit and self.repeats_per_year is not None:
+            raise InputError(
+                where,
+                f"{value} without a unit",
+                f"a life in one of {listed(known)}",
+                f"Write '{value} years' or '{value} {repeats}'.",
+            )
+        if unit in ("", *words["repeat"]):
+            return positive
+        if unit in words["year"]:
+            if self.repeats_per_year is None:
+                raise InputError(
+                    where,
+                    repr(value),
+                    f"a life in {repeats}" + ("" if self.hours is None else " or hours"),
+                    f"Years need repeats_per_year: how many {repeats} a year has.",
+                )
+            return positive * self.repeats_per_year
+        if unit in words["hour"]:
+            if self.hours is None:
+                raise InputError(
+                    where,
+                    repr(value),
+                    "a life in years or repeats",
+                    "Hours need the duration of a repeat, or of each event.",
+                )
+            return positive / self.hours
+        raise InputError(where, repr(value), f"a life in one of {listed(known)}", did_you_mean(unit, known))
+
+    def __repr__(self) -> str:
+        hours = "" if self.hours is None else f", {number(self.hours)} h"
+        yearly = "" if self.repeats_per_year is None else f", {amount(self.repeats_per_year, self.repeat)} per year"
+        return f"<DutyCycle: {amount(len(self.events), 'event')} per {self.repeat}{hours}{yearly}>"

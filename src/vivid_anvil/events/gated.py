@@ -1,0 +1,75 @@
+"""A history whose small cycles are taken out before counting."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from vivid_anvil.counting.cycles import Cycles
+from vivid_anvil.counting.gate import Gated, gate
+from vivid_anvil.counting.load_sequence import LoadSequence
+from vivid_anvil.counting.rainflow import four_point, rainflow
+from vivid_anvil.ground.checks import positive_number
+from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.units import coherent
+
+
+@dataclass(frozen=True, eq=False)
+class GatedHistory:
+    """A history whose small cycles of some channels are taken out before counting; `gates` by channel, coherent or text."""
+
+    history: LoadHistory
+    gates: Mapping[str, float]
+
+    def __post_init__(self) -> None:
+        gates = {}
+        for channel, size in self.gates.items():
+            found = coherent(size, self.history[channel].dimension, f"gate, {channel}")  # raises for an unknown channel
+            gates[channel] = positive_number(f"gate, {channel}", found, "a range above 0")
+        object.__setattr__(self, "gates", gates)
+
+    @property
+    def dimensions(self) -> dict[str, str]:
+        """Names and dimensions of the channels."""
+        return self.history.dimensions
+
+    @property
+    def duration(self) -> float | None:
+        """Time from the first to the last sample, s; None where samples have no times."""
+        return self.history.duration
+
+    def extremes(self, channel: str) -> tuple[float, float]:
+        """Lowest and highest value of one channel."""
+        return self.history.extremes(channel)
+
+    def gated(self, channel: str) -> Gated | None:
+        """What the gate of a channel leaves and takes out; None where it has no gate."""
+        if channel not in self.gates:
+            return None
+        one = self.history[channel]
+        return gate(one.values, self.gates[channel], dimension=one.dimension, sample_rate=self.history.counting_rate)
+
+    def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
+        """Cycles of what is left, with the samples of the whole history."""
+        found = self.gated(channel)
+        if found is None:
+            return self.history.rainflow(channel, residue=residue)
+        dimension = self.history[channel].dimension
+        cycles = rainflow(found.values, residue=residue, dimension=dimension, sample_rate=self.history.counting_rate)
+        return Cycles(
+            range=cycles.range,
+            mean=cycles.mean,
+            count=cycles.count,
+            start=found.samples[cycles.start],
+            end=found.samples[cycles.end],
+            dimension=cycles.dimension,
+            sample_rate=cycles.sample_rate,
+        )
+
+    def sequence(self, channel: str) -> LoadSequence:
+        """The closed cycles of what is left, and the residue."""
+        found = self.gated(channel)
+        if found is None:
+            return self.history.sequence(channel)
+        count = four_point(found.values, dimension=self.history[channel].dimension)
+        return LoadSequence(count.cycles, ((count.residue.values, 1.0),))

@@ -1,0 +1,28 @@
+"""From one measured occurrence to many end to end, with the residue composed right."""
+
+from __future__ import annotations
+
+from vivid_anvil.counting.cycles import Cycles
+from vivid_anvil.counting.rainflow import joined
+from vivid_anvil.events.duty_cycle import DutyCycle, Event, Load
+
+
+def repeated_times(load: Load, channel: str, times: int) -> Cycles:
+    """Cycles of `times` occurrences of `load` end to end: half cycles at both ends only, everything between closed.
+
+    >>> from vivid_anvil.histories import Channel, LoadHistory
+    >>> lap = LoadHistory("lap", (Channel("force", np.array([0.0, 3.0, 1.0, 4.0, 0.0]), "force"),), 1.0)
+    >>> repeated_times(lap, "force", 1000).total
+    2000.0
+    """
+    duty = DutyCycle("all", (Event("load", load, times),), 1.0, "half cycles", "in the order given")
+    tables = [
+        Cycles(
+            range=source.cycles.range,
+            mean=source.cycles.mean,
+            count=source.cycles.count * source.occurrences,
+            dimension=source.cycles.dimension,
+        )
+        for source in duty.sources(channel)
+    ]
+    return joined(tables)

@@ -1,0 +1,1 @@
+"""What everything stands on: the one error, checks, files, loops compiled."""

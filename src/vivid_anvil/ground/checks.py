@@ -1,0 +1,148 @@
+"""The few checks that nouns and faces share. Each raises `InputError`; limits are written so that nan fails them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+
+FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.int64]
+
+
+def place(noun: object, field: str) -> str:
+    """Where a field stands, for an error: `SNCurve.slope`."""
+    return f"{type(noun).__name__}.{field}"
+
+
+def one_of(where: str, value: object, choices: Sequence[Any]) -> None:
+    """InputError, with the nearest choice, unless `value` is one of `choices`."""
+    if value is True or value is False or value not in choices:
+        words = [one for one in choices if isinstance(one, str)]
+        raise InputError(where, shortened(value), f"one of {listed(choices)}", did_you_mean(str(value), words))
+
+
+def shortened(value: object) -> str:
+    """What was found, for an error: at most about 60 characters.
+
+    >>> shortened("x" * 100)
+    "'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx..."
+    """
+    if isinstance(value, str | bytes):
+        value = value[:200]
+    elif isinstance(value, int) and not isinstance(value, bool) and abs(value) >= 10**50:
+        return "a whole number of more than 50 digits"
+    text = repr(value)
+    return text if len(text) <= 61 else f"{text[:58]}..."
+
+
+def positive_number(where: str, value: Any, what: str = "a number above 0") -> float:
+    """`value` as a float above 0 (inf allowed); otherwise InputError."""
+    number = real_number(where, value, what)
+    if not number > 0.0:
+        raise InputError(where, f"{number:g}", what)
+    return number
+
+
+def real_number(where: str, value: Any, what: str = "a number") -> float:
+    """`value` as a float that is not nan; text, true/false and the like are refused with InputError."""
+    if isinstance(value, bool | np.bool_) or not isinstance(value, int | float | np.integer | np.floating):
+        raise InputError(where, shortened(value), what)
+    if isinstance(value, int) and abs(value) > 10**300:
+        raise InputError(where, shortened(value), what)
+    number = float(value)
+    if np.isnan(number):
+        raise InputError(where, "nan", what)
+    return number
+
+
+def text(where: str, value: object) -> None:
+    """InputError unless `value` is text with something in it."""
+    if not isinstance(value, str) or not value.strip():
+        raise InputError(where, shortened(value), "a name")
+
+
+def finite_samples(values: ArrayLike, *, where: str, unit: str) -> FloatArray:
+    """`values` as a read-only contiguous float64 view, shape (n,), n >= 1, every one finite; otherwise InputError."""
+    samples = one_row(values, where=where)
+    if not np.isfinite(samples).all():
+        bad = np.flatnonzero(~np.isfinite(samples))
+        raise InputError(
+            f"{where}, sample {bad[0]}",
+            f"{samples[bad[0]]} {unit}".rstrip(),
+            "a finite value",
+            f"{bad.size} of {samples.size} samples are not finite: cut them out or fill them before counting.",
+        )
+    return samples
+
+
+def one_row(values: ArrayLike, *, where: str) -> FloatArray:
+    """`values` as a read-only contiguous float64 view, shape (n,), n >= 1; otherwise InputError."""
+    if type(values) is not np.ndarray:
+        _refuse_units(values, where)
+    try:
+        raw = np.asarray(values)
+    except ValueError:
+        raise InputError(where, "rows of different lengths", "one row of samples, shape (n,)") from None
+    if raw.dtype.kind not in "iuf":
+        raise InputError(where, f"values of type {raw.dtype}", "real numbers", "Convert the values to float64 before.")
+    samples = np.ascontiguousarray(raw, dtype=np.float64)
+    if samples.ndim != 1 or samples.size == 0:
+        raise InputError(
+            where, f"an array of shape {samples.shape}", "one row of samples, shape (n,)", "Choose one channel."
+        )
+    return read_only(samples.reshape(-1))
+
+
+def _refuse_units(values: Any, where: str) -> None:
+    """InputError for values that carry a unit: a number is never taken from them as it is."""
+    name = getattr(values, "name", None)
+    unit = getattr(values, "units", getattr(values, "unit", None))
+    if unit is not None or (isinstance(name, str) and name.rstrip().endswith("]")):
+        raise InputError(
+            where,
+            f"values in {unit if unit is not None else name}",
+            "plain numbers",
+            "Convert them to the coherent unit.",
+        )
+
+
+def read_only(array: NDArray[Any]) -> NDArray[Any]:
+    """A view of `array` that cannot be written to."""
+    view = array.view()
+    view.setflags(write=False)
+    return view
+
+
+def kept(array: NDArray[Any]) -> NDArray[Any]:
+    """A read-only array to keep: a copy, unless `array` is read-only already."""
+    return read_only(array.copy() if array.flags.writeable else array)
+
+
+def refuse_unless(good: Any, where: str, found: str, expected: str, remedy: str = "") -> None:
+    """InputError unless `good`, a truth or an array of them, holds throughout; nan holds nowhere."""
+    if not np.all(good):
+        raise InputError(where, found, expected, remedy)
+
+
+def reach(values: ArrayLike) -> str:
+    """The extent of some values in words: "3" or "0.5 to 12".
+
+    >>> reach([0.5, 12.0])
+    '0.5 to 12'
+    """
+    row = np.ravel(np.asarray(values, dtype=np.float64))
+    low, high = float(row.min(initial=np.inf)), float(row.max(initial=-np.inf))
+    return f"{low:g}" if low == high else f"{low:g} to {high:g}"
+
+
+def share_of_one(where: str, value: object) -> float:
+    """`value` from 0 to 1; otherwise InputError."""
+    share = real_number(where, value)
+    if not 0.0 <= share <= 1.0:
+        raise InputError(where, f"{share:g}", "a share from 0 to 1")
+    return share

@@ -1,0 +1,51 @@
+"""A crack through a duty cycle: limits, growth, inspection."""
+
+from vivid_anvil.growth.by_cycle import CycleGrowth, Retardation, grow_by_cycle, opening_stress
+from vivid_anvil.growth.crack import Crack
+from vivid_anvil.growth.drive import COUNTED_PARTS, GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
+from vivid_anvil.growth.grow import grow_crack, with_tests
+from vivid_anvil.growth.initial_sizes import SizeLives, largest_lasting_size, lives_over_size
+from vivid_anvil.growth.inspection import InspectionPlan, inspection_plan
+from vivid_anvil.growth.integrate import GrowthTable, integrate_growth, size_after
+from vivid_anvil.growth.limits import CriticalSizes, critical_sizes
+from vivid_anvil.growth.load_limits import LoadLimit, limits_over_load
+from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.growth.two_way import TwoWayTable, grow_two_way, two_way_rates
+from vivid_anvil.growth.visited import CrackCourse, VisitedLaw, crack_course, visited_law
+from vivid_anvil.growth.working import growth_working
+
+__all__ = [
+    "COUNTED_PARTS",
+    "Crack",
+    "CrackCourse",
+    "CriticalSizes",
+    "CycleGrowth",
+    "GrowthDrive",
+    "GrowthResult",
+    "GrowthTable",
+    "InspectionPlan",
+    "LoadLimit",
+    "Retardation",
+    "SizeLives",
+    "TwoWayTable",
+    "VisitedLaw",
+    "crack_course",
+    "critical_sizes",
+    "grow_by_cycle",
+    "grow_crack",
+    "grow_two_way",
+    "growth_drive",
+    "growth_per_repeat",
+    "growth_working",
+    "inspection_plan",
+    "integrate_growth",
+    "largest_lasting_size",
+    "limits_over_load",
+    "lives_over_size",
+    "opening_stress",
+    "size_after",
+    "threshold_sizes",
+    "two_way_rates",
+    "visited_law",
+    "with_tests",
+]

@@ -1,0 +1,263 @@
+"""A crack at a hot spot: shape, starting size, growth law, where it stops, and what inspection can find."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import partial
+from typing import Any, cast
+
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth.by_cycle import Retardation
+from vivid_anvil.growth.drive import COUNTED_PARTS
+from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.shapes.one_size import CrackShape
+from vivid_anvil.shapes.solutions import StressProfile
+from vivid_anvil.shapes.two_sizes import TwoWayShape
+from vivid_anvil.stress import HotSpot
+from vivid_anvil.units import Coherent, OptionalCoherent, number
+
+ORDERS = {
+    "per repeat": "all cycles of a repeat at once, as their order within it hardly counts",
+    "cycle by cycle": "each cycle in its real order, from the size that the one before it left",
+}
+LIMITS = {
+    "toughness and yield": "K_max at the toughness, or the net section at yield, whichever comes first",
+    "assessment curve": "K_r = f(L_r), the general failure assessment curve; needs the ultimate strength",
+}
+
+
+BEYOND = {
+    "stop": "the growth stops where the solution ends, with a finding",
+    "refuse": "a solution that ends before the part fails is an error, and a law beyond the R of its tests",
+}
+
+
+@dataclass(frozen=True, kw_only=True, eq=False, repr=False)
+class Crack:
+    """Where a crack is, how large it is, how it grows, where it has to stop.
+
+    Parameters
+    ----------
+    hot_spot : HotSpot
+        Gives the nominal stress (without notch factor) and the material.
+    shape : CrackShape or TwoWayShape
+    initial_size : float or text, mm
+        Above 0 and within the shape's validity; the depth where the shape has two sizes.
+    initial_half_length : float or text, mm
+        For shapes with two sizes.
+    law : GrowthLaw
+    later_law, later_law_from : GrowthLaw, and repeats, text such as "10 years", or the name of an event
+        Another law from a time on, or from the repeat on in which an event first happens: a coating gone, another temperature.
+    residual_stress : StressProfile, or rows of depth and stress
+        Stress that is there without load, MPa over the depth; only for shapes with `k_of_stress`. Its K is added to that of
+        every cycle and so changes R and what of a cycle is open; it counts for fracture, not for yield.
+    counted_part : str
+        "tensile" or "full", see `COUNTED_PARTS`.
+    order : str
+        One of `ORDERS`.
+    retardation : Retardation
+        How larger cycles slow those after them; only cycle by cycle. None by default. With two sizes each end has its own zone.
+    limits : str
+        One of `LIMITS`; the assessment curve takes `youngs_modulus`, MPa.
+    stop_size : float or text, mm, optional
+        A size of your own at which the life ends. Of a crack with two sizes the depth; beyond the wall the size of the crack
+        that it has become by then.
+    detectable_size : float or text, mm, optional
+        What an inspection finds for sure; gives the inspection interval.
+    inspection_factor : float
+        How many inspections fall between detectable and critical size; at least 1.
+    beyond_validity : str
+        One of `BEYOND`: what happens where the stress intensity solution ends before the part fails.
+    """
+
+    hot_spot: HotSpot
+    shape: CrackShape | TwoWayShape
+    initial_size: Coherent = Coherent("length", above=0.0)
+    initial_half_length: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    law: GrowthLaw
+    later_law: GrowthLaw | None = None
+    later_law_from: float | str | None = None
+    residual_stress: StressProfile | Sequence[Any] | None = None
+    counted_part: str = "tensile"
+    order: str = "per repeat"
+    retardation: Retardation = Retardation()
+    limits: str = "toughness and yield"
+    youngs_modulus: Coherent = Coherent("stress", above=0.0, default=207000.0)
+    stop_size: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    detectable_size: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    inspection_factor: float = 3.0
+    beyond_validity: str = "stop"
+
+    def __post_init__(self) -> None:
+        where = f"crack at {self.hot_spot.name}"
+        checks.one_of(f"{where}, counted_part", self.counted_part, tuple(COUNTED_PARTS))
+        checks.one_of(f"{where}, order", self.order, tuple(ORDERS))
+        checks.one_of(f"{where}, limits", self.limits, tuple(LIMITS))
+        checks.one_of(f"{where}, beyond_validity", self.beyond_validity, tuple(BEYOND))
+        factor = checks.real_number(f"{where}, inspection_factor", self.inspection_factor)
+        if not 1.0 <= factor < float("inf"):
+            raise InputError(
+                f"{where}, inspection_factor",
+                f"{factor:g}",
+                "at least 1: one inspection between detectable and critical",
+            )
+        if (self.later_law is None) != (self.later_law_from is None):
+            missing = "later_law" if self.later_law is None else "later_law_from"
+            raise InputError(f"{where}, {missing}", "nothing", "both later_law and later_law_from, or neither")
+        if self.residual_stress is not None:
+            self._check_residual(where)
+        self._check_sizes(where)
+        self._check_order(where)
+
+    @property
+    def two_way(self) -> bool:
+        """Whether the crack has two sizes, depth and half length."""
+        return not hasattr(self.shape, "largest_size")
+
+    @property
+    def one_size(self) -> CrackShape:
+        """The shape, of a crack with one size."""
+        assert not self.two_way, "asked only where there is one size"
+        return cast(CrackShape, self.shape)
+
+    @property
+    def two_sizes(self) -> TwoWayShape:
+        """The shape, of a crack with two sizes."""
+        assert self.two_way, "asked only where there are two sizes"
+        return cast(TwoWayShape, self.shape)
+
+    @property
+    def deepest(self) -> float:
+        """The size, mm, at which the solution ends; with residual stress where the weight function does."""
+        if self.two_way:
+            return self.two_sizes.deepest
+        largest = self.one_size.largest_size
+        return largest if self.residual_stress is None else min(largest, getattr(self.shape, "weight_reach", largest))
+
+    @property
+    def half_length(self) -> float:
+        """The half length, mm, that a crack with two sizes starts with."""
+        assert self.initial_half_length is not None, "checked where the crack is made"
+        return self.initial_half_length
+
+    @property
+    def always(self) -> Callable[..., Any] | None:
+        """The function of the size (or sizes) that gives the K, MPa√mm, of the residual stress; None where there is none."""
+        if self.residual_stress is None:
+            return None
+        return partial(self.shape.k_of_stress, self.residual_stress)  # type: ignore[union-attr]
+
+    def always_at(self, size: float, half_length: float | None = None) -> tuple[float, ...]:
+        """K of the residual stress at the end of the crack, or at both ends, MPa√mm; 0 without."""
+        if self.always is None:
+            return (0.0, 0.0) if self.two_way else (0.0,)
+        if self.two_way:
+            return cast(tuple[float, float], self.always(size, half_length))
+        return (float(cast(FloatArray, self.always(size))),)
+
+    def later_from(self, duty_cycle: DutyCycle) -> float | None:
+        """Repeats after which the later law holds; None without one."""
+        since, channel = self.later_law_from, self.hot_spot.channel
+        if since is None:
+            return None
+        often = {source.name: source.occurrences for source in duty_cycle.sources(channel)}
+        if since not in often:
+            return duty_cycle.repeats_in(since, f"crack at {self.hot_spot.name}, later_law_from")
+        before = math.ceil(1.0 / often[str(since)] - 1e-9) - 1
+        if before == 0:
+            raise InputError(
+                f"crack at {self.hot_spot.name}, later_law_from",
+                f"the event {since!r}, which happens in the first {duty_cycle.repeat}",
+                "a time, or an event that first happens later",
+                "Make the later law the growth law.",
+            )
+        return float(before)
+
+    def _check_residual(self, where: str) -> None:
+        profile = self.residual_stress
+        if not isinstance(profile, StressProfile):
+            profile = StressProfile(cast(Any, profile), where=f"{where}, residual_stress")
+            object.__setattr__(self, "residual_stress", profile)
+        if not hasattr(self.shape, "k_of_stress"):
+            raise InputError(
+                f"{where}, residual_stress",
+                f"a {self.shape.kind} crack",
+                "a shape with a weight function: edge, surface, or one of a stress across the section",
+                "Or add its K to a table of your own.",
+            )
+        needed = self.deepest
+        if profile.reach < needed * (1.0 - 1e-9):
+            raise InputError(
+                f"{where}, residual_stress",
+                f"points to {number(profile.reach)} mm",
+                f"points to {number(needed)} mm, as deep as the crack may grow",
+                "Add points; nothing is extrapolated.",
+            )
+        if self.retardation.kind == "constant closure":
+            raise InputError(
+                f"{where}, residual_stress",
+                "residual stress with constant closure",
+                "either of them",
+                "Take no retardation, or a law with closure.",
+            )
+
+    def _check_sizes(self, where: str) -> None:
+        two_way = self.two_way
+        largest = self.deepest
+        for field in ("initial_size", "detectable_size", "stop_size"):
+            size = getattr(self, field)
+            if field == "stop_size" and two_way:  # beyond the wall it is a size of what the crack becomes
+                continue
+            if size is not None and size >= largest:
+                raise InputError(
+                    f"{where}, {field}",
+                    f"{number(size)} mm",
+                    f"a size below {number(largest)} mm, the limit of the {self.shape.kind} crack here",
+                    f"It means the {self.shape.size_means}. Is the unit right?",
+                )
+        smallest = getattr(self.shape, "smallest_size", 0.0)
+        if self.initial_size < smallest:
+            raise InputError(
+                f"{where}, initial_size",
+                f"{number(self.initial_size)} mm",
+                f"at least {number(smallest)} mm, the first of the table",
+            )
+        if self.stop_size is not None and self.stop_size <= self.initial_size:
+            raise InputError(
+                f"{where}, stop_size",
+                f"{number(self.stop_size)} mm",
+                f"a size beyond the initial {number(self.initial_size)} mm",
+            )
+        if two_way != (self.initial_half_length is not None):
+            found = "nothing" if two_way else f"{number(self.initial_half_length or 0.0)} mm"
+            expected = "half of the crack length, for a shape with two sizes"
+            raise InputError(
+                f"{where}, initial_half_length",
+                found,
+                expected if two_way else f"no such key for a {self.shape.kind} crack",
+            )
+        if two_way and self.initial_half_length is not None:
+            if self.initial_half_length >= self.two_sizes.longest:
+                longest = number(self.two_sizes.longest)
+                raise InputError(
+                    f"{where}, initial_half_length", f"{number(self.initial_half_length)} mm", f"below {longest} mm"
+                )
+            self.two_sizes.factors(self.initial_size, self.initial_half_length)
+            self.always_at(self.initial_size, self.initial_half_length)
+
+    def _check_order(self, where: str) -> None:
+        if self.order == "per repeat" and self.retardation.kind != "none":
+            raise InputError(
+                f"{where}, retardation",
+                f"{self.retardation.kind!r} with the order 'per repeat'",
+                "the order 'cycle by cycle'",
+                "Memory of larger cycles needs the real order.",
+            )
+
+    def __repr__(self) -> str:
+        return f"<Crack at {self.hot_spot.name}: {self.shape.kind}, from {self.initial_size:g} mm, {self.law.name}>"

@@ -1,0 +1,188 @@
+"""What drives a crack through one repeat: the ranges of nominal stress, ready for growth at any size.
+
+Growth per repeat at size a: G(a) = C (Y sqrt(π a))^m Σ n ΔS^m over the ranges with Y ΔS sqrt(π a) above the threshold.
+The ranges are sorted once, with running sums, so that G costs one search whatever the number of cycles. A K that is always
+there, of residual stress, moves largest and smallest K of every cycle alike: R changes, and with it what of a cycle counts.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.materials.laws._kernels import growth_sums
+from vivid_anvil.shapes.one_size import CrackShape
+from vivid_anvil.stress import RepeatCycles
+from vivid_anvil.units import LENGTH, opened
+
+COUNTED_PARTS = {
+    "tensile": "only the part of a cycle in which the stress is tensile opens the crack and counts",
+    "full": "the whole range counts, as where tensile residual stress holds the crack open",
+}
+
+
+_HALVINGS = 52  # of the interval of log size: to the last digit
+
+
+@dataclass(frozen=True, eq=False)
+class GrowthDrive:
+    """Cycles of one repeat that count for a crack, the smallest range first.
+
+    `ranges`, MPa, is the part that counts; `maximum` and `minimum`, MPa, are the nominal stress; `per_repeat` is how
+    often each happens, `event` which event it is of; `peak_stress`, MPa, is the largest nominal stress. K below `lowest`
+    counts as that: 0 where only tension counts, else -inf.
+    """
+
+    ranges: FloatArray
+    maximum: FloatArray
+    minimum: FloatArray
+    per_repeat: FloatArray
+    event: IntArray
+    peak_stress: float
+    lowest: float = 0.0
+
+    @cached_property
+    def r_ratios(self) -> FloatArray:
+        """R of what counts: (maximum - counted range) / maximum; 0 where nothing is tensile."""
+        opened = self.maximum > 0.0
+        high = np.where(opened, self.maximum, 1.0)
+        return read_only(np.where(opened, np.minimum((high - self.ranges) / high, 1.0 - 1e-12), 0.0))
+
+    def k_cycles(self, scale: float, always: float = 0.0) -> tuple[FloatArray, FloatArray]:
+        """Range of K that counts, MPa√mm, and R of each cycle at K per MPa `scale`, √mm, and a K that is `always` there."""
+        if always == 0.0:
+            return scale * self.ranges, self.r_ratios
+        high = scale * self.maximum + always
+        delta = np.maximum(high - np.maximum(scale * self.minimum + always, self.lowest), 0.0)
+        opened = high > 0.0
+        high = np.where(opened, high, 1.0)
+        return np.where(opened, delta, 0.0), np.where(opened, np.minimum((high - delta) / high, 1.0 - 1e-12), 0.0)
+
+    def threshold_range(self, scale: ArrayLike, law: GrowthLaw, size: float = math.inf) -> FloatArray:
+        """Range, MPa, above which a cycle with the R of the largest one grows a crack whose K per MPa is `scale`, √mm."""
+        threshold = law.threshold
+        if not law.is_power and self.ranges.size:
+            threshold = float(law.threshold_at(self.r_ratios[-1], size)[0])
+        return np.asarray(threshold / np.asarray(scale, dtype=np.float64))
+
+
+@opened()
+def growth_drive(repeat: RepeatCycles, counted_part: str = "tensile") -> GrowthDrive:
+    """The cycles of one repeat as a crack sees them; `counted_part` is one of `COUNTED_PARTS`."""
+    checks.one_of("counted_part", counted_part, tuple(COUNTED_PARTS))
+    high, low = repeat.cycles.maximum, repeat.cycles.minimum
+    lowest = 0.0 if counted_part == "tensile" else -np.inf
+    ranges = np.maximum(high, lowest) - np.maximum(low, lowest)
+    order = np.argsort(ranges, kind="stable")
+    return GrowthDrive(
+        ranges=read_only(ranges[order]),
+        maximum=read_only(high[order]),
+        minimum=read_only(low[order]),
+        per_repeat=read_only(repeat.per_repeat[order]),
+        event=read_only(repeat.event[order]),
+        peak_stress=repeat.highest,
+        lowest=lowest,
+    )
+
+
+Always = Callable[[ArrayLike], FloatArray]
+
+
+@opened()
+def growth_per_repeat(
+    drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, always: Always | None = None
+) -> Callable[[ArrayLike], FloatArray]:
+    """The function G(a): growth in one repeat, mm, of a crack of size a, mm; `always` gives the K that is always there."""
+    if always is None:
+        at_scale = growth_at_scale(drive, law)
+        return lambda size: at_scale(_scale(shape, size), size)
+    shifted = _cycle_by_cycle(drive, law)
+    return lambda size: shifted(_scale(shape, size), size, always(size))
+
+
+def growth_at_scale(drive: GrowthDrive, law: GrowthLaw, *, shifted: bool = False) -> Callable[..., FloatArray]:
+    """The function of K per MPa, √mm, and crack size, mm, that gives the growth in one repeat, mm; inf is fracture.
+
+    For a power law with one threshold the sums over the cycles are had in advance; other laws go through all cycles. Where it
+    is to be `shifted` the function has a third argument, the K that is always there, MPa√mm.
+    """
+    if shifted or not law.is_power:
+        return _cycle_by_cycle(drive, law)
+    weights = drive.per_repeat * drive.ranges**law.slope
+    from_here_on = np.concatenate([np.cumsum(weights[::-1])[::-1], [0.0]])
+
+    def growth(scale: ArrayLike, size: ArrayLike) -> FloatArray:  # noqa: ARG001 (the law does not know the size)
+        scales = np.asarray(scale, dtype=np.float64)
+        first = np.searchsorted(drive.ranges, law.threshold / scales, side="right")
+        return np.asarray(law.constant * scales**law.slope * from_here_on[first])
+
+    return growth
+
+
+def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatArray]:
+    order = np.argsort(drive.maximum - drive.minimum, kind="stable")
+    rows = [np.ascontiguousarray(one[order]) for one in (drive.maximum, drive.minimum, drive.per_repeat)]
+    least = _least_threshold(drive, law)
+
+    def growth(scale: ArrayLike, size: ArrayLike, always: ArrayLike = 0.0) -> FloatArray:
+        given = np.broadcast_arrays(*(np.asarray(one, dtype=np.float64) for one in (scale, size, always)))
+        out = np.empty(given[0].size)
+        scales, sizes, constant = (np.array(one, copy=True).reshape(-1) for one in given)
+        bound = least if not constant.any() else _least_at_any_r(law)
+        limits = (drive.lowest, bound)
+        growth_sums(*law.codes, law.packed, *rows, *limits, scales, constant, sizes, out)
+        if np.isnan(out).any():
+            raise InputError(
+                f"growth law {law.name}",
+                "a range of stress intensity above the last point",
+                "points for all ranges up to the limiting size",
+                "Add a point from tests; nothing is extrapolated.",
+            )
+        return out.reshape(given[0].shape)
+
+    return growth
+
+
+def _least_threshold(drive: GrowthDrive, law: GrowthLaw) -> float:
+    """A range of K, MPa√mm, up to which no cycle grows the crack, whatever its size."""
+    if law.form == "forman-mettu" or not drive.ranges.size:  # its threshold falls with the size
+        return 0.0
+    ratios = np.unique(drive.r_ratios[drive.ranges > 0.0])
+    return float(law.threshold_at(ratios).min()) if ratios.size else 0.0
+
+
+def _least_at_any_r(law: GrowthLaw) -> float:
+    """The same where R is not known beforehand, as residual stress moves it."""
+    return law.threshold if law.threshold_model == "one value" and law.form != "forman-mettu" else 0.0
+
+
+@opened(start=LENGTH, end=LENGTH)
+def threshold_sizes(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, start: float, end: float) -> FloatArray:
+    """Sizes, mm, between `start` and `end` at which one more range passes the threshold: the kinks of G(a).
+
+    K per stress must rise with the size between the two, as it does for the shapes here. Empty for laws that are no power.
+    """
+    if not law.is_power:
+        return np.empty(0)
+    highest, lowest = drive.threshold_range(_scale(shape, np.array([start, end])), law)
+    ranges = np.unique(drive.ranges[(drive.ranges > lowest) & (drive.ranges < highest)])
+    low, high = np.full(ranges.shape, np.log(start)), np.full(ranges.shape, np.log(end))
+    for _ in range(_HALVINGS if ranges.size else 0):
+        middle = 0.5 * (low + high)
+        grows = drive.threshold_range(_scale(shape, np.exp(middle)), law) < ranges
+        low, high = np.where(grows, low, middle), np.where(grows, middle, high)
+    return np.asarray(np.exp(high[::-1]))
+
+
+def _scale(shape: CrackShape, size: ArrayLike) -> FloatArray:
+    """K for a stress of 1 MPa."""
+    return shape.geometry_factor(size) * np.sqrt(np.pi * np.asarray(size, dtype=np.float64))

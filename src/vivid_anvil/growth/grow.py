@@ -1,0 +1,182 @@
+"""Grow a crack through the repeats of a duty cycle, to the size at which it has to stop."""
+
+from __future__ import annotations
+
+import dataclasses
+import math
+from typing import Any
+
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.ground.checks import read_only
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth.by_cycle import Retardation
+from vivid_anvil.growth.crack import Crack
+from vivid_anvil.growth.drive import GrowthDrive, growth_drive
+from vivid_anvil.growth.findings import growth_findings, share_outside_r
+from vivid_anvil.growth.grow_in_order import in_order_path, two_size_in_order_path
+from vivid_anvil.growth.grow_one_way import one_way_path, table_to
+from vivid_anvil.growth.grow_two_sizes import two_size_life, two_size_path, two_size_repeats
+from vivid_anvil.growth.limits import ENDS_OF_SOLUTION
+from vivid_anvil.growth.path import GrowthPath
+from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.materials.fits.growth_tests import GrowthTests
+from vivid_anvil.stress import nominal_cycles
+from vivid_anvil.units import number, opened
+
+
+@opened()
+def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | None = None) -> GrowthResult:
+    """Growth of `crack` while `duty_cycle` is repeated, to its limiting size or to `target` ("30 years", or repeats).
+
+    Raises InputError where the material has no toughness or yield strength, for a channel that an event lacks, and where the
+    solution ends before the part fails if the crack is to refuse that.
+
+    >>> from vivid_anvil.shapes import CentreCrack
+    >>> from vivid_anvil.events import ConstantAmplitude, Event
+    >>> from vivid_anvil.materials import GrowthLaw, Material, straight_curve
+    >>> from vivid_anvil.stress import HotSpot
+    >>> pull = ConstantAmplitude.from_range("force", "60 kN", r_ratio=0.1, cycles=1e4)
+    >>> steel = Material(name="steel", yield_strength="350 MPa", toughness="70 MPa√m")
+    >>> curve = straight_curve(name="-", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
+    >>> spot = HotSpot(name="plate", channel="force", stress_per_load="1 MPa/kN", curve=curve, material=steel)
+    >>> law = GrowthLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3)
+    >>> flaw = Crack(hot_spot=spot, shape=CentreCrack("100 mm"), initial_size="3 mm", law=law)
+    >>> grow_crack(flaw, DutyCycle("year", [Event("pull", pull)], repeats_per_year=1))
+    <GrowthResult plate: 3 to 40 mm in 116.9 years, limit of the solution>
+    """
+    drive = growth_drive(nominal_cycles(crack.hot_spot, duty_cycle), crack.counted_part)
+    target_repeats = None if target is None else duty_cycle.repeats_in(target)
+    later = crack.later_from(duty_cycle)
+    path = _path(crack, duty_cycle, drive, later, target_repeats)
+    then = _through(crack, duty_cycle, path, target_repeats)
+    result = GrowthResult(
+        crack=crack,
+        duty_cycle=duty_cycle,
+        drive=drive,
+        critical=path.critical,
+        sizes=read_only(path.sizes),
+        repeats=read_only(path.repeats),
+        stopped_by=path.stopped_by if then is None else then.stopped_by,
+        life_repeats=path.life_repeats + (0.0 if then is None else then.life_repeats),
+        halving_change=path.change,
+        target_repeats=target_repeats,
+        interval_repeats=_inspection_interval(crack, path, drive, then),
+        half_lengths=None if path.half_lengths is None else read_only(path.half_lengths),
+        then=then,
+        cycles=path.cycles,
+        stopped_in=path.stopped_in if then is None else then.stopped_in,
+        without_memory_repeats=_without_memory(crack, duty_cycle, drive),
+    )
+    if crack.beyond_validity == "refuse" and result.governed_by in ENDS_OF_SOLUTION:
+        raise InputError(
+            f"crack at {crack.hot_spot.name}, beyond_validity",
+            f"a solution that ends at {number(result.critical.limiting)} mm ({result.governed_by})",
+            "one that goes on until the part fails",
+            "Take a shape that reaches further, or beyond_validity = 'stop'.",
+        )
+    if crack.beyond_validity == "refuse" and share_outside_r(result) > 0.0:
+        low, high = crack.law.valid_r
+        raise InputError(
+            f"crack at {crack.hot_spot.name}, beyond_validity",
+            f"cycles at an R where the law {crack.law.name} was never tested",
+            f"R from {number(low, 3)} to {number(high, 3)}",
+            "Take another law, state its valid_r, or beyond_validity = 'stop'.",
+        )
+    return dataclasses.replace(result, findings=growth_findings(result))
+
+
+@opened()
+def with_tests(result: GrowthResult, tests: GrowthTests | None) -> GrowthResult:
+    """The result with the tests of its law, and what they say about it."""
+    if tests is None:
+        return result
+    known = dataclasses.replace(result, tests=tests)
+    return dataclasses.replace(known, findings=growth_findings(known))
+
+
+def life_repeats_of(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> float:
+    """Repeats to the limiting size alone, also through the wall; `drive` is that of the hot spot under the duty cycle."""
+    if crack.two_way and crack.order == "per repeat" and crack.later_law is None:
+        life, ended_by, a, c = two_size_life(crack, drive)
+        through = _crack_through(crack, a, c) if ended_by == "wall" else None
+        return life + (0.0 if through is None else life_repeats_of(through, duty_cycle, drive))
+    later = crack.later_from(duty_cycle)
+    path = _path(crack, duty_cycle, drive, later, None)
+    then = _through(crack, duty_cycle, path, None)
+    return path.life_repeats + (0.0 if then is None else then.life_repeats)
+
+
+def _path(
+    crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, later: float | None, target: float | None
+) -> GrowthPath:
+    if crack.two_way and crack.order == "cycle by cycle":
+        return two_size_in_order_path(crack, duty_cycle, drive, later, target)
+    if crack.two_way:
+        return two_size_path(crack, drive, target, later)
+    if crack.order == "cycle by cycle":
+        return in_order_path(crack, duty_cycle, drive, later, target)
+    return one_way_path(crack, drive, later, target)
+
+
+def _without_memory(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> float | None:
+    """The life without retardation, beside that with it."""
+    if crack.retardation.kind == "none":
+        return None
+    plain = dataclasses.replace(crack, retardation=Retardation())
+    return life_repeats_of(plain, duty_cycle, drive)
+
+
+def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: float | None) -> GrowthResult | None:
+    """The crack through the wall that a crack with two sizes becomes, grown on; None where it does not get there."""
+    if path.half_lengths is None or path.critical.governed_by != "wall" or path.stopped_by != "wall":
+        return None
+    onwards = _crack_through(crack, float(path.sizes[-1]), float(path.half_lengths[-1]))
+    if onwards is None:
+        return None
+    if onwards.later_law is not None and onwards.later_law_from is not None:
+        wait = (onwards.later_from(duty_cycle) or 0.0) - float(path.repeats[-1])
+        no_change: dict[str, Any] = {"law": onwards.later_law, "later_law": None, "later_law_from": None}
+        onwards = dataclasses.replace(onwards, **({"later_law_from": wait} if wait > 0.0 else no_change))
+    left = None if target is None else target - float(path.repeats[-1])
+    return grow_crack(onwards, duty_cycle, target=left)
+
+
+def _crack_through(crack: Crack, a: float, c: float) -> Crack | None:
+    """The crack that one of depth a and half length c, mm, becomes at the wall; None where no solution goes on."""
+    onwards = crack.two_sizes.after(a, c)
+    if onwards is None:
+        return None
+    shape, sizes = onwards
+    two = len(sizes) == 2
+    if sizes[-1] >= (shape.longest if two else shape.largest_size):
+        return None
+    if crack.always is not None and not hasattr(shape, "k_of_stress"):
+        return None
+    half = sizes[1] if two else None
+    stop = crack.stop_size
+    if stop is not None and stop <= sizes[0]:
+        return None  # it is as large as it may get
+    if stop is not None and stop >= (shape.deepest if two else shape.largest_size):
+        stop = None  # the solution ends before
+    return dataclasses.replace(
+        crack, shape=shape, initial_size=sizes[0], initial_half_length=half, stop_size=stop, detectable_size=None
+    )
+
+
+def _inspection_interval(crack: Crack, path: GrowthPath, drive: GrowthDrive, then: GrowthResult | None) -> float | None:
+    """Repeats from detectable to limiting size / factor; 0 where it fails before it can be found, inf without growth."""
+    size = crack.detectable_size
+    if size is None:
+        return None
+    if size >= path.critical.limiting:
+        return 0.0
+    after = 0.0 if then is None else then.life_repeats
+    if crack.order == "cycle by cycle" and crack.later_law is None:  # with the memory of larger cycles
+        return (path.life_repeats - path.repeats_at(size) + after) / crack.inspection_factor
+    if crack.two_way:
+        return (two_size_repeats(crack, drive, size, path) + after) / crack.inspection_factor
+    law = crack.law if crack.later_law is None else crack.later_law
+    table, _ = table_to(crack, drive, law, size, path.critical.limiting)
+    if table is None or table.sizes[-1] < path.critical.limiting * (1.0 - 1e-12):
+        return math.inf
+    return float(table.repeats[-1]) / crack.inspection_factor

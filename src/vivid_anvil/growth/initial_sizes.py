@@ -1,0 +1,171 @@
+"""Initial size against life: the life from each of several sizes, and the largest size that still lasts the target."""
+
+from __future__ import annotations
+
+import dataclasses
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from scipy.optimize import brentq
+
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.ground.checks import FloatArray, read_only
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth.crack import Crack
+from vivid_anvil.growth.grow import life_repeats_of
+from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.units import coherent, number, opened
+from vivid_anvil.writing.html import html_frame
+
+SMALLEST = 0.01  # mm; below, cracks do not follow the laws of long ones
+_NEAR = 1e-9
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class SizeLives:
+    """Life in repeats from each initial size, mm, rising; and the largest size that lasts the target, if there is one.
+
+    `largest_lasting` is 0 where not even `SMALLEST` lasts, None without a target. Of a crack with two sizes the aspect is kept.
+    """
+
+    crack: Crack
+    duty_cycle: DutyCycle
+    order: str
+    sizes: FloatArray
+    repeats: FloatArray
+    target_repeats: float | None
+    largest_lasting: float | None
+
+    @property
+    def years(self) -> FloatArray | None:
+        """The lives in years; None without repeats per year."""
+        years: FloatArray | None = self.duty_cycle.calendar.years(self.repeats)
+        return years
+
+    def rows(self) -> list[dict[str, Any]]:
+        """One row an initial size."""
+        return [
+            {
+                "initial_size_mm": float(size),
+                "life_repeats": float(life),
+                "life_years": self.duty_cycle.calendar.years(float(life)),
+            }
+            for size, life in zip(self.sizes, self.repeats, strict=True)
+        ]
+
+    def to_frame(self) -> Any:
+        """A row an initial size, with its life."""
+        import pandas as pd
+
+        return pd.DataFrame(self.rows())
+
+    def _repr_html_(self) -> str:
+        return html_frame(repr(self).strip("<>"), self.to_frame())
+
+    def __repr__(self) -> str:
+        return f"<SizeLives {self.crack.hot_spot.name}: {self.sizes.size} sizes, lasts from {self.largest_lasting} mm>"
+
+
+def of_size(crack: Crack, size: float) -> Crack:
+    """The same crack from another initial size, mm, its aspect kept; without inspection and chosen size below it."""
+    changes: dict[str, Any] = {"initial_size": size, "detectable_size": None}
+    if crack.two_way:
+        changes["initial_half_length"] = crack.half_length * size / crack.initial_size
+    return dataclasses.replace(crack, **changes)
+
+
+@opened()
+def lives_over_size(
+    result: GrowthResult,
+    sizes: Sequence[float | str] | None = None,
+    *,
+    watch: Callable[[str, int, int], None] | None = None,
+) -> SizeLives:
+    """Life from each of `sizes` (mm, or texts with unit), by default twelve from a fifth of the initial to the limiting size.
+
+    Without retardation all cycles of a repeat count at once, as their order within it hardly changes the life; with it each life
+    is followed cycle by cycle. Raises InputError for sizes that do not rise or are no longer valid.
+
+    >>> from vivid_anvil.growth.grow import grow_crack
+    >>> from vivid_anvil.shapes import CentreCrack
+    >>> from vivid_anvil.events import ConstantAmplitude, Event
+    >>> from vivid_anvil.materials import GrowthLaw, Material
+    >>> from vivid_anvil.stress import HotSpot
+    >>> steel = Material(name="steel", yield_strength="350 MPa", toughness="70 MPa√m")
+    >>> spot = HotSpot(name="plate", channel="force", stress_per_load="1 MPa/kN", material=steel)
+    >>> law = GrowthLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3)
+    >>> flaw = Crack(hot_spot=spot, shape=CentreCrack("100 mm"), initial_size="3 mm", law=law)
+    >>> pull = ConstantAmplitude.from_range("force", "60 kN", r_ratio=0.1, cycles=1e4)
+    >>> grown = grow_crack(flaw, DutyCycle("year", [Event("pull", pull)], repeats_per_year=1), target="100 years")
+    >>> found = lives_over_size(grown, ["2 mm", "3 mm", "4 mm"])
+    >>> found.repeats.round(1).tolist(), round(found.largest_lasting or 0.0, 3)
+    ([158.2, 116.9, 92.5], 3.644)
+    """
+    crack = result.crack
+    if crack.retardation.kind == "none":
+        crack = dataclasses.replace(crack, order="per repeat")
+    given = _default_sizes(result) if sizes is None else [coherent(one, "length", "initial sizes") for one in sizes]
+    values = np.array(given, dtype=np.float64)
+    if not values.size or not (np.diff(values) > 0.0).all():
+        raise InputError("lives over size, sizes", f"{values.tolist()} mm", "sizes that rise, at least one")
+    done = 0
+
+    def life(size: float) -> float:
+        nonlocal done
+        if watch is not None:
+            watch(f"life from {number(size)} mm", min(done, values.size + 9), values.size + 10)
+        done += 1
+        return life_repeats_of(of_size(crack, size), result.duty_cycle, result.drive)
+
+    lives = np.array([life(float(size)) for size in values])
+    target = result.target_repeats
+    lasting = (
+        None
+        if target is None
+        else largest_lasting_size(
+            life, target, _largest_start(result), max(SMALLEST, getattr(crack.shape, "smallest_size", 0.0))
+        )
+    )
+    return SizeLives(result.crack, result.duty_cycle, crack.order, read_only(values), read_only(lives), target, lasting)
+
+
+def largest_lasting_size(
+    life: Callable[[float], float], target: float, largest: float, smallest: float = SMALLEST
+) -> float:
+    """The size, mm, from `smallest` to `largest`, whose `life` is `target` repeats: Brent 1973, in log size; 0 where none lasts.
+
+    >>> round(largest_lasting_size(lambda size: 1000.0 / size, 400.0, 20.0), 6)
+    2.5
+    """
+
+    def excess(log_size: float) -> float:
+        repeats = life(math.exp(log_size))
+        return 50.0 if math.isinf(repeats) else math.log(max(repeats, 1e-12) / target)
+
+    low, high = math.log(smallest), math.log(largest)
+    if excess(low) < 0.0:
+        return 0.0
+    if excess(high) >= 0.0:
+        return largest
+    return math.exp(float(brentq(excess, low, high, xtol=1e-6)))
+
+
+def _largest_start(result: GrowthResult) -> float:
+    """The largest size, mm, that the growth can start from."""
+    crack = result.crack
+    if not crack.two_way:
+        return result.critical.limiting * (1.0 - _NEAR)
+    longest = crack.two_sizes.longest * crack.initial_size / crack.half_length
+    chosen = math.inf if crack.stop_size is None else crack.stop_size
+    return min(crack.two_sizes.deepest, longest, chosen) * (1.0 - 1e-6)
+
+
+def _default_sizes(result: GrowthResult) -> list[float]:
+    end = min(0.95 * result.critical.limiting, 0.99 * _largest_start(result))
+    start = min(
+        max(0.2 * result.crack.initial_size, SMALLEST, getattr(result.crack.shape, "smallest_size", 0.0)), 0.5 * end
+    )
+    return [float(size) for size in np.geomspace(start, end, 12)]

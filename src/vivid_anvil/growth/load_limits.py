@@ -1,0 +1,95 @@
+"""Critical size as a function of load: the size at which each limit is met when the peak stress is larger or smaller."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.ground.checks import positive_number
+from vivid_anvil.growth.limits import Margin, critical_depth, critical_sizes, two_way_margins
+from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.units import many, opened
+
+SCALES = (0.6, 0.8, 1.0, 1.2, 1.4, 1.6, 2.0)
+
+
+@dataclass(frozen=True, slots=True)
+class LoadLimit:
+    """The limiting size, mm, at `scale` times the peak stress, which is `peak_stress`, MPa, and what limits it there."""
+
+    scale: float
+    peak_stress: float
+    size: float
+    governed_by: str
+
+    def to_row(self) -> dict[str, Any]:
+        """As a row of a table."""
+        return {
+            "load_scale": self.scale,
+            "peak_nominal_stress_MPa": self.peak_stress,
+            "limiting_size_mm": self.size,
+            "governed_by": self.governed_by,
+        }
+
+
+@opened(scales=many(above=0.0))
+def limits_over_load(result: GrowthResult, scales: Sequence[float] = SCALES) -> list[LoadLimit]:
+    """The limiting size at each of `scales` times the peak stress of the duty cycle.
+
+    A crack with two sizes is taken at the aspect that it has on its way, and beyond the end of its way at the last.
+    """
+    found = []
+    for scale in np.atleast_1d(np.asarray(scales, dtype=np.float64)).tolist():
+        peak = positive_number("limits over load, scale", scale, "a factor above 0") * result.drive.peak_stress
+        found.append(_two_way(result, scale, peak) if result.crack.two_way else _one_way(result, scale, peak))
+    return found
+
+
+def _one_way(result: GrowthResult, scale: float, peak: float) -> LoadLimit:
+    crack = result.crack
+    sizes = critical_sizes(
+        crack.one_size,
+        crack.hot_spot.material,
+        peak,
+        chosen=crack.stop_size,
+        limits=crack.limits,
+        youngs_modulus=crack.youngs_modulus,
+        always=crack.always,
+        largest=crack.deepest,
+    )
+    return LoadLimit(scale, peak, sizes.limiting, sizes.governed_by)
+
+
+def _two_way(result: GrowthResult, scale: float, peak: float) -> LoadLimit:
+    crack, shape = result.crack, result.crack.two_sizes
+    limits = (crack.limits, crack.youngs_modulus, crack.stop_size, crack.always)
+    margins = two_way_margins(shape, crack.hot_spot.material, peak, *limits)
+    if result.half_lengths is None or result.sizes.size < 2:
+        return LoadLimit(scale, peak, *critical_depth(margins, shape.deepest, crack.initial_size / crack.half_length))
+    depths, along = result.sizes, result.half_lengths
+    first = float(depths[0]), float(along[0])
+    if (name := _used(margins, *first)) is not None:
+        return LoadLimit(scale, peak, first[0], name)
+    for i in range(1, depths.size):
+        if (name := _used(margins, float(depths[i]), float(along[i]))) is not None:
+            return LoadLimit(scale, peak, _between(margins[name], result, i), name)
+    aspect = float(depths[-1] / along[-1])
+    return LoadLimit(scale, peak, *critical_depth(margins, shape.deepest, aspect))
+
+
+def _used(margins: dict[str, Margin], a: float, c: float) -> str | None:
+    return next((name for name, margin in margins.items() if margin(a, c) <= 0.0), None)
+
+
+def _between(margin: Margin, result: GrowthResult, i: int) -> float:
+    """Where the margin is used up between two points of the way, found by halving in log size."""
+    low, high = math.log(result.sizes[i - 1]), math.log(result.sizes[i])
+    for _ in range(50):
+        middle = 0.5 * (low + high)
+        depth = math.exp(middle)
+        low, high = (low, middle) if margin(depth, result.half_length(depth)) <= 0.0 else (middle, high)
+    return float(np.exp(high))

@@ -1,0 +1,89 @@
+"""What a crack sees on its way: the range of ΔK that the cycles visit on the law, and K and aspect along the sizes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.ground.checks import FloatArray, read_only
+from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.units import opened
+from vivid_anvil.writing.plain import in_root_metres
+
+PLACES = 40
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class VisitedLaw:
+    """The growth law with the cycles on it: share of the growth by range of K, MPa√mm, at the initial size and at the end.
+
+    `edges` are borders of classes of ΔK, `shares` rows (at the start, at the end) of the share of growth in each class.
+    """
+
+    result: GrowthResult
+    edges: FloatArray
+    shares: FloatArray
+
+    def rows(self) -> list[dict[str, Any]]:
+        """One row a class of ΔK."""
+        return [
+            {
+                "from_MPa_sqrt_m": in_root_metres(low),
+                "to_MPa_sqrt_m": in_root_metres(high),
+                "share_at_start": float(first),
+                "share_at_end": float(last),
+            }
+            for low, high, first, last in zip(self.edges[:-1], self.edges[1:], *self.shares, strict=True)
+        ]
+
+    def __repr__(self) -> str:
+        return f"<VisitedLaw {self.result.crack.law.name}: ΔK {self.edges[0]:.3g} to {self.edges[-1]:.3g} MPa√mm>"
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class CrackCourse:
+    """K along the way of a crack: sizes, mm, largest K, MPa√mm, at the end of the depth and (two sizes) at the surface; aspect.
+
+    `surface_k` and `aspects` (a/c) are None for a crack with one size.
+    """
+
+    result: GrowthResult
+    sizes: FloatArray
+    depth_k: FloatArray
+    surface_k: FloatArray | None
+    aspects: FloatArray | None
+
+    def __repr__(self) -> str:
+        return f"<CrackCourse {self.result.crack.hot_spot.name}: {self.sizes[0]:g} to {self.sizes[-1]:g} mm>"
+
+
+@opened()
+def visited_law(result: GrowthResult) -> VisitedLaw:
+    """Where on its law the cycles of a repeat grow the crack, at the start and at the end of its way."""
+    ends = (result.crack.initial_size, result.final_size)
+    reach = [result.depth_cycles(size)[0] for size in ends]
+    high = max(float(one.max(initial=1.0)) for one in reach) * 1.0001
+    low = max(min(float(one[one > 0.0].min(initial=high)) for one in reach), high / 1000.0)
+    edges = np.geomspace(min(low, 0.5 * high), high, PLACES + 1)
+    shares = []
+    for size, ranges in zip(ends, reach, strict=True):
+        grown = result.cycle_growth(size)
+        grown = np.where(np.isfinite(grown), grown, 0.0)
+        counts, _ = np.histogram(ranges, bins=edges, weights=grown)
+        shares.append(counts / grown.sum() if grown.sum() > 0.0 else counts)
+    return VisitedLaw(result, read_only(edges), read_only(np.array(shares)))
+
+
+@opened()
+def crack_course(result: GrowthResult) -> CrackCourse:
+    """Largest K and aspect along the way of a crack."""
+    sizes, peak, crack = result.sizes, result.drive.peak_stress, result.crack
+    if result.half_lengths is None:
+        depth = np.array([result.peak_k(float(size)) for size in sizes])
+        return CrackCourse(result, sizes, depth, None, None)
+    ways = list(zip(sizes.tolist(), result.half_lengths.tolist(), strict=True))
+    factors = np.array([crack.two_sizes.factors(a, c) for a, c in ways]) * np.sqrt(np.pi * sizes)[:, None]
+    ends = factors * peak + np.array([crack.always_at(a, c) for a, c in ways])
+    return CrackCourse(result, sizes, ends[:, 0], ends[:, 1], sizes / result.half_lengths)

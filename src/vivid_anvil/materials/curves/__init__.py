@@ -1,0 +1,1 @@
+"""S-N curves: forms, families, detail classes, estimates, conversions."""

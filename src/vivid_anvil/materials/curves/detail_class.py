@@ -1,0 +1,429 @@
+"""S-N curves of weld and detail classes, generated from the tables of a standard.
+
+In: a standard's data file (TOML: classes, slopes, knees, thickness, environments) and a class. Out: `SNCurve` with the steps
+of its working. EN 1993-1-9 and the IIW recommendations are shipped; a table of any other standard is a file of the same form.
+"""
+
+from __future__ import annotations
+
+import dataclasses
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from importlib.resources import files
+from pathlib import Path
+from typing import Any
+
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.files import read_toml
+from vivid_anvil.materials.curves.convert import thickness_factor, with_stress_factor
+from vivid_anvil.materials.curves.curve import SNCurve
+from vivid_anvil.materials.curves.forms import intercept_curve, sloped_curve
+from vivid_anvil.units import LENGTH, coherent, number, opened
+from vivid_anvil.units.sections import checked
+from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.working import Step, put_in
+
+_FILE_KEYS = {
+    "format": "a number",
+    "standard": "text",
+    "edition": "text",
+    "title": "text",
+    "stress": "text",
+    "r_ratio": "number or text",
+    "survival_probability": "a number",
+    "log_life_std": "a number",
+    "validity": "text",
+    "note": "text",
+    "source": "text",
+    "curves": "anything",
+}
+_CURVE_KEYS = {
+    "component": "text",
+    "loading": "text",
+    "what": "text",
+    "classes": "anything",
+    "class_life": "a number",
+    "slopes": "numbers",
+    "knee_lives": "numbers",
+    "ends_at": "a number",
+    "rows": "anything",
+    "intercept_unit": "text",
+    "reference_thickness": "length",
+    "thickness_exponents": "table",
+    "environments": "table",
+    "source": "text",
+}
+_ROW_KEYS = {
+    "class": "text",
+    "log_a": "numbers",
+    "slopes": "numbers",
+    "ends_at": "a number",
+    "thickness_exponent": "a number",
+    "environment": "text",
+}
+_ENVIRONMENT_KEYS = {"stress_factor": "a number", "knees": "text", "source": "text"}
+PROTECTED = "air"
+
+
+@dataclass(frozen=True)
+class DetailCurves:
+    """Curves of one component and loading: for classes by number, or rows with intercepts by name."""
+
+    component: str
+    loading: str
+    what: str
+    class_life: float
+    slopes: tuple[float, ...]
+    knee_lives: tuple[float, ...]
+    ends_at: float | None
+    classes: tuple[str, ...]
+    rows: Mapping[str, Mapping[str, Any]]
+    intercept_unit: str
+    reference_thickness: float | None
+    thickness_exponents: Mapping[str, float]
+    environments: Mapping[str, Mapping[str, Any]]
+    source: str
+
+
+@dataclass(frozen=True, eq=False)
+class DetailStandard:
+    """The classes of a standard, as its data file has them."""
+
+    name: str
+    edition: str
+    title: str
+    stress: Any
+    r_ratio: Any
+    survival_probability: float | None
+    log_life_std: float | None
+    validity: str
+    note: str
+    curves: tuple[DetailCurves, ...]
+
+    @property
+    def components(self) -> tuple[str, ...]:
+        """The components that it has: "normal", "shear"."""
+        return tuple(dict.fromkeys(one.component for one in self.curves))
+
+    def find(self, class_name: str, component: str, loading: str | None) -> DetailCurves:
+        """The curves that hold for a class; InputError with the classes that there are."""
+        where = f"{self.name}, class {class_name}"
+        checks.one_of(f"{where}, component", component, self.components)
+        of_component = [one for one in self.curves if one.component == component]
+        loadings = tuple(dict.fromkeys(one.loading for one in of_component))
+        if loading is None:
+            loading = "variable" if "variable" in loadings else loadings[0]
+        checks.one_of(f"{where}, loading", loading, loadings)
+        found = [one for one in of_component if one.loading == loading]
+        for one in found:
+            if class_name in one.classes:
+                return one
+        known = [name for one in found for name in one.classes]
+        nearest = did_you_mean(class_name, known) if not _is_number(class_name) else _nearest(class_name, known)
+        raise InputError(
+            f"{self.name}, {component} stress", f"no class {class_name}", f"one of {', '.join(known)}", nearest
+        )
+
+
+def read_standard(path: str | Path) -> DetailStandard:
+    """The classes in a data file; InputError with the key for anything that cannot be meant."""
+    path = Path(path)
+    data = checked(
+        read_toml(path, "a file of detail classes"), _FILE_KEYS, path.name, ("standard", "stress", "r_ratio", "curves")
+    )
+    if not isinstance(data["curves"], list) or not data["curves"]:
+        raise InputError(f"{path.name}, curves", repr(data["curves"]), "tables written [[curves]]")
+    curves = tuple(
+        _read_curves(section, f"{path.name}, curves, entry {i}", data.get("source", data["standard"]))
+        for i, section in enumerate(data["curves"], start=1)
+    )
+    return DetailStandard(
+        name=data["standard"],
+        edition=data.get("edition", ""),
+        title=data.get("title", ""),
+        stress=data["stress"],
+        r_ratio=data["r_ratio"],
+        survival_probability=data.get("survival_probability"),
+        log_life_std=data.get("log_life_std"),
+        validity=data.get("validity", ""),
+        note=data.get("note", ""),
+        curves=curves,
+    )
+
+
+def _read_curves(section: Any, where: str, source: str) -> DetailCurves:
+    if not isinstance(section, dict):
+        raise InputError(where, repr(section), "a table of keys")
+    by_rows = "rows" in section
+    needed = ("rows", "intercept_unit") if by_rows else ("classes", "class_life", "slopes", "knee_lives")
+    data = checked(section, _CURVE_KEYS, where, ("component", *needed))
+    rows = {}
+    for i, row in enumerate(data.get("rows", []), start=1):
+        one = checked(row, _ROW_KEYS, f"{where}, rows, entry {i}", ("class", "log_a", "slopes"))
+        rows[one["class"]] = one
+    classes = tuple(rows) if by_rows else tuple(_class_text(one) for one in data["classes"])
+    return DetailCurves(
+        component=data["component"],
+        loading=data.get("loading", "variable"),
+        what=data.get("what", ""),
+        class_life=data.get("class_life", math.nan),
+        slopes=tuple(data.get("slopes", ())),
+        knee_lives=tuple(data.get("knee_lives", ())),
+        ends_at=data.get("ends_at"),
+        classes=classes,
+        rows=rows,
+        intercept_unit=data.get("intercept_unit", "MPa"),
+        reference_thickness=data.get("reference_thickness"),
+        thickness_exponents=data.get("thickness_exponents", {}),
+        environments={
+            name: checked(one, _ENVIRONMENT_KEYS, f"{where}, environments, {name}", ("stress_factor",))
+            for name, one in data.get("environments", {}).items()
+        },
+        source=data.get("source", source),
+    )
+
+
+@lru_cache(maxsize=1)
+def shipped_standards() -> dict[str, DetailStandard]:
+    """The standards whose classes come with the package, by name."""
+    folder = files("vivid_anvil.materials") / "data" / "details"
+    found = [read_standard(Path(str(item))) for item in folder.iterdir() if item.name.endswith(".toml")]
+    return {one.name: one for one in sorted(found, key=lambda one: one.name)}
+
+
+def standard_named(name: str, file: str | Path | None = None) -> DetailStandard:
+    """The standard of that name, or that in `file`; InputError with the names that there are."""
+    if file is not None:
+        return read_standard(file)
+    known = shipped_standards()
+    if name not in known:
+        remedy = (
+            did_you_mean(name, known) or "For another standard, write its classes into a data file and name the file."
+        )
+        raise InputError("standard", repr(name), f"one of {listed(known)}", remedy)
+    return known[name]
+
+
+@opened()
+def detail_curve(
+    standard: str | DetailStandard,
+    detail_class: float | str,
+    *,
+    component: str = "normal",
+    loading: str | None = None,
+    environment: str = PROTECTED,
+    thickness: float | str | None = None,
+    thickness_exponent: float | str | None = None,
+    attachment_length: float | str | None = None,
+    partial_factor: float = 1.0,
+    name: str | None = None,
+) -> SNCurve:
+    """The S-N curve of a class: nominal stress range, any R.
+
+    `loading` is "variable" (default) or "constant" amplitude. A plate of `thickness` above the reference of the standard
+    lowers the curve by (t_ref / t)^k, k = `thickness_exponent`, a number or the name of a detail in the standard's table; with
+    an `attachment_length` along the stress (weld toe to weld toe), t is the effective thickness (see `effective_thickness`).
+    `partial_factor` (gamma_Mf) divides its stresses. Raises InputError for a class, a loading, an environment or a detail
+    that the standard does not have, with those that it has.
+
+    >>> detail_curve("EN 1993-1-9", 71)
+    <SNCurve EN 1993-1-9, 71: stress range, any R, m = 3 to 52.31 MPa at 5e6 cycles, m = 5 to 28.73 MPa at 1e8 cycles, ...>
+    """
+    table = standard if isinstance(standard, DetailStandard) else standard_named(standard)
+    class_name = _class_text(detail_class)
+    chosen = table.find(class_name, component, loading)
+    curve = _plain_curve(table, chosen, class_name, name)
+    if environment != PROTECTED:
+        curve = _in_environment(curve, table, chosen, environment)
+    if thickness is not None:
+        size, counted = _counted_thickness(curve, thickness, attachment_length)
+        curve = dataclasses.replace(curve, steps=(*curve.steps, *counted))
+        curve = _thick(curve, table, chosen, class_name, size, thickness_exponent)
+    elif thickness_exponent is not None or attachment_length is not None:
+        given = "attachment length" if thickness_exponent is None else "thickness exponent"
+        raise InputError(curve.name, f"a {given} without thickness", "both", "State the thickness.")
+    if partial_factor != 1.0:
+        curve = _divided(curve, partial_factor)
+    return curve
+
+
+def _plain_curve(table: DetailStandard, chosen: DetailCurves, class_name: str, name: str | None) -> SNCurve:
+    """The curve of the class as the standard prints it."""
+    label = f"{table.name}, {class_name}" + (" shear" if chosen.component == "shear" else "")
+    label += ", constant amplitude" if chosen.loading == "constant" else ""
+    common: dict[str, Any] = {
+        "name": name or label,
+        "stress": table.stress,
+        "r_ratio": table.r_ratio,
+        "survival_probability": table.survival_probability,
+        "log_life_std": table.log_life_std,
+        "component": chosen.component,
+        "basis": "standard",
+        "source": f"{chosen.source}; {table.validity}".strip("; "),
+        "tested_from": 1.0e4,
+    }
+    if chosen.rows:
+        row = chosen.rows[class_name]
+        return intercept_curve(
+            log_a=row["log_a"], slopes=row["slopes"], unit=chosen.intercept_unit, ends_at=row.get("ends_at"), **common
+        )
+    stress = coherent(f"{class_name} MPa", "stress", label)
+    slope, knee = chosen.slopes[0], chosen.knee_lives[0]
+    at_knee = stress * (chosen.class_life / knee) ** (1.0 / slope)
+    steps = [
+        Step(
+            f"Stress range at the knee, from the class at {number(chosen.class_life)} cycles",
+            "ΔS_k = ΔS_C × (N_C / N_k)^(1/m)",
+            f"{put_in(stress)} MPa × ({put_in(chosen.class_life)} / {put_in(knee)})^(1 / {put_in(slope)})",
+            at_knee,
+            "MPa",
+            chosen.source,
+        )
+    ]
+    lives, slopes = list(chosen.knee_lives), list(chosen.slopes)
+    if chosen.ends_at is not None:
+        last = at_knee
+        for m, before, after in zip(slopes[1:], lives, [*lives[1:], chosen.ends_at], strict=True):
+            last *= (before / after) ** (1.0 / m)
+        steps.append(
+            Step(
+                f"Cut-off at {number(chosen.ends_at)} cycles: no damage below",
+                "ΔS_L = ΔS_k × (N_k / N_L)^(1/m_2)",
+                f"{put_in(at_knee)} MPa × ({put_in(knee)} / {put_in(chosen.ends_at)})^(1 / {put_in(slopes[-1])})",
+                last,
+                "MPa",
+                chosen.source,
+            )
+        )
+        lives.append(chosen.ends_at)
+        slopes.append(math.inf)
+    if len(slopes) == len(lives):  # one line to its end: no further slope
+        slopes.append(math.inf)
+    return sloped_curve(knee_stress=at_knee, knee_lives=lives, slopes=slopes, steps=tuple(steps), **common)
+
+
+def _in_environment(curve: SNCurve, table: DetailStandard, chosen: DetailCurves, environment: str) -> SNCurve:
+    if environment not in chosen.environments:
+        known = [PROTECTED, *chosen.environments]
+        raise InputError(
+            f"{curve.name}, environment", repr(environment), f"one of {listed(known)}", did_you_mean(environment, known)
+        )
+    found = chosen.environments[environment]
+    factor = float(found["stress_factor"])
+    step = Step(
+        f"Environment: {environment}",
+        "ΔS' = f × ΔS",
+        f"{put_in(factor)} × {put_in(curve.points[0][0])} MPa",
+        factor * curve.points[0][0],
+        "MPa",
+        found.get("source", table.name),
+    )
+    lowered = with_stress_factor(curve, factor, step)
+    if found.get("knees") != "none":
+        return lowered
+    return dataclasses.replace(lowered, points=lowered.points[:1], below=lowered.above)
+
+
+def _counted_thickness(
+    curve: SNCurve, thickness: float | str, attachment_length: float | str | None
+) -> tuple[float, tuple[Step, ...]]:
+    """The thickness that counts, mm, and the step that leads to it where there is an attachment."""
+    size = coherent(thickness, "length", f"{curve.name}, thickness")
+    if attachment_length is None:
+        return size, ()
+    length = coherent(attachment_length, "length", f"{curve.name}, attachment_length")
+    found = effective_thickness(size, length)
+    short = found != size
+    formula, numbers = ("t_eff = L / 2", f"{put_in(length)} mm / 2") if short else ("t_eff = t", f"{put_in(size)} mm")
+    title = f"Thickness that counts, attachment {number(length)} mm long, {'at most' if short else 'more than'} twice the plate"
+    return found, (Step(title, formula, numbers, found, "mm", "IIW-2259-15, 3.5.2"),)
+
+
+def _thick(
+    curve: SNCurve,
+    table: DetailStandard,
+    chosen: DetailCurves,
+    class_name: str,
+    size: float,
+    exponent: float | str | None,
+) -> SNCurve:
+    where = f"{curve.name}, thickness"
+    if chosen.reference_thickness is None:
+        raise InputError(where, f"{number(size)} mm", "no thickness", f"{table.name} has no thickness correction here.")
+    own = chosen.rows.get(class_name, {}).get("thickness_exponent")
+    value = own if exponent is None else exponent
+    if value is None or (isinstance(value, str) and value not in chosen.thickness_exponents):
+        known = [f"{name!r} ({power:g})" for name, power in chosen.thickness_exponents.items()]
+        raise InputError(
+            f"{where}_exponent",
+            "none" if value is None else repr(value),
+            "a number, or one of " + ", ".join(known),
+            "" if value is None else did_you_mean(str(value), chosen.thickness_exponents),
+        )
+    power = float(chosen.thickness_exponents[value]) if isinstance(value, str) else float(value)
+    factor = thickness_factor(size, chosen.reference_thickness, power)
+    thinner = "; a thinner plate counts as the reference" if size <= chosen.reference_thickness else ""
+    step = Step(
+        f"Factor of a plate {number(size)} mm thick, reference {number(chosen.reference_thickness)} mm{thinner}",
+        "f = (t_ref / t)^k",
+        f"({put_in(chosen.reference_thickness)} / {put_in(max(size, chosen.reference_thickness))})^{put_in(power)}",
+        factor,
+        "",
+        f"{table.name}, thickness",
+    )
+    return with_stress_factor(curve, factor, step)
+
+
+def _divided(curve: SNCurve, partial_factor: float) -> SNCurve:
+    value = checks.real_number(f"{curve.name}, partial_factor", partial_factor)
+    if not 0.5 <= value <= 3.0:
+        raise InputError(f"{curve.name}, partial_factor", f"{value:g}", "a factor on stress, usually 1.0 to 1.35")
+    step = Step(
+        "Partial factor on fatigue strength",
+        "ΔS_d = ΔS / γ_Mf",
+        f"{put_in(curve.points[0][0])} MPa / {put_in(value)}",
+        curve.points[0][0] / value,
+        "MPa",
+    )
+    remark: tuple[Finding, ...] = ()
+    if value < 1.0:
+        remark = (
+            Finding(
+                "warning", "partial-factor", f"The partial factor {value:g} raises the curve.", "Is it the inverse?"
+            ),
+        )
+    lowered = with_stress_factor(curve, 1.0 / value, step)
+    return dataclasses.replace(lowered, remarks=(*lowered.remarks, *remark))
+
+
+@opened(thickness=LENGTH, attachment_length=LENGTH)
+def effective_thickness(thickness: float, attachment_length: float) -> float:
+    """Thickness that counts for a plate with an attachment, mm: half of its length L if L <= 2 t, else t.
+
+    IIW-2259-15, 3.5.2; L is the length along the stress, weld toe to weld toe.
+
+    >>> effective_thickness(40.0, 50.0)
+    25.0
+    """
+    size = checks.positive_number("thickness", thickness, "a thickness above 0 mm")
+    length = checks.positive_number("attachment length", attachment_length, "a length above 0 mm")
+    return 0.5 * length if length <= 2.0 * size else size
+
+
+def _class_text(value: Any) -> str:
+    """A class as text: 71, 71.0 and "71" are the same."""
+    if isinstance(value, str):
+        return value.strip()
+    return f"{checks.real_number('detail class', value, 'a class such as 71'):g}"
+
+
+def _is_number(text: str) -> bool:
+    return text.replace(".", "", 1).isdigit()
+
+
+def _nearest(text: str, known: Sequence[str]) -> str:
+    numbers = [name for name in known if _is_number(name) and float(name) <= float(text)]
+    return f"The next lower one is {max(numbers, key=float)}." if numbers else ""

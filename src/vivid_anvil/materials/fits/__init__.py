@@ -1,0 +1,1 @@
+"""From tests to curves and laws."""

@@ -1,0 +1,132 @@
+"""What every fit of tests has in common: lives for a survival probability, with or without confidence, and the S-N curve."""
+
+from __future__ import annotations
+
+from abc import abstractmethod
+from typing import ClassVar
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.materials.curves.checks import check_share
+from vivid_anvil.materials.curves.curve import Below, SNCurve
+from vivid_anvil.materials.fits.specimens import SpecimenSeries
+from vivid_anvil.units import number
+from vivid_anvil.writing.finding import Finding
+
+_PLACES = 48  # points of a curve that is not straight
+
+
+class FittedCurve:
+    """A fit: what its kinds must give, and the S-N curve that follows."""
+
+    series: SpecimenSeries
+    model: ClassVar[str] = ""
+
+    @property
+    @abstractmethod
+    def std(self) -> float:
+        """Standard deviation of log10 life."""
+
+    @property
+    @abstractmethod
+    def findings(self) -> tuple[Finding, ...]:
+        """What an expert would say."""
+
+    @abstractmethod
+    def log_life(self, stress: ArrayLike, survival_probability: float = 0.5) -> FloatArray:
+        """log10 of the life that a share of parts reaches."""
+
+    @abstractmethod
+    def tolerance_log_life(self, stress: ArrayLike, survival_probability: float, confidence: float) -> FloatArray:
+        """The same with a confidence."""
+
+    @abstractmethod
+    def band(self, stress: ArrayLike, confidence: float = 0.95) -> tuple[FloatArray, FloatArray]:
+        """Lower and upper life, cycles, of the confidence band on the median."""
+
+    def limit(self, survival_probability: float = 0.5) -> float | None:  # noqa: ARG002 (some models have one)
+        """Stress, MPa, below which the model has no failures at that survival probability; None without such a limit."""
+        return None
+
+    def life(self, stress: ArrayLike, survival_probability: float = 0.5, confidence: float | None = None) -> FloatArray:
+        """Life, cycles, that a share of parts reaches at `stress`, MPa; with `confidence`, the lower tolerance limit."""
+        values = np.asarray(stress, dtype=np.float64)
+        if confidence is None:
+            return np.asarray(10.0 ** self.log_life(values, survival_probability))
+        return np.asarray(10.0 ** self.tolerance_log_life(values, survival_probability, confidence))
+
+    def median_slope(self, stress: float) -> float:
+        """Slope m of the median curve at `stress`, MPa: what a study takes as slope there."""
+        near = stress * np.array([1.0 - 1e-5, 1.0 + 1e-5])
+        longer, shorter = self.log_life(near)
+        return float((longer - shorter) / np.log10(near[1] / near[0]))
+
+    def curve(
+        self,
+        *,
+        survival_probability: float = 0.5,
+        confidence: float | None = None,
+        below: Below | None = None,
+        name: str | None = None,
+    ) -> SNCurve:
+        """The S-N curve of the fit between the highest and the lowest tested stress.
+
+        `below` says what holds under the lowest point: a slope, "extend", "hold" or "no damage"; by default what the model
+        says: "no damage" below a limit, else "extend". Above, the line goes on. Raises InputError where the life at that
+        confidence does not fall with stress over the tests.
+        """
+        share = check_share("survival_probability", survival_probability)
+        stresses = self._places(share, confidence)
+        lives = self.life(stresses, share, confidence)
+        points = tuple(zip(stresses.tolist(), lives.tolist(), strict=True))
+        if not np.isfinite(lives).all() or not (np.diff(lives) > 0.0).all():
+            raise InputError(
+                f"fit of {self.series.name}",
+                f"lives that do not fall with stress at a confidence of {confidence}",
+                "enough tests to tell the slope",
+                "Test more levels, or leave the confidence out.",
+            )
+        said = f"survival probability {share:g}" + ("" if confidence is None else f", confidence {confidence:g}")
+        return SNCurve(
+            name=name or f"{self.series.name}, {self.model}",
+            stress=self.series.stress,
+            r_ratio=self.series.r_ratio,
+            points=points,
+            above="extend",
+            below=("extend" if self.limit(share) is None else "no damage") if below is None else below,
+            tested_from=max(1.0, float(lives[0])),
+            tested_to=max(float(self.series.lives.max()), 1.01 * float(lives[0])),
+            survival_probability=share,
+            log_life_std=self.std if confidence is None else None,
+            basis="tests",
+            source=f"{self.series.source}, {len(self.series)} specimens, {self.model}, {said}",
+            remarks=self.findings,
+        )
+
+    def lowest(self, survival_probability: float, confidence: float | None) -> float:  # noqa: ARG002
+        """Stress, MPa, of the last point of the curve: the lowest tested one, or the limit."""
+        return float(self.series.levels[0])
+
+    @property
+    def straight(self) -> bool:
+        """Whether the median is one line in log S, log N."""
+        return True
+
+    def _places(self, survival_probability: float, confidence: float | None) -> FloatArray:
+        """Stresses of the curve's points, falling: the ends, and more in between where it is not straight."""
+        high, bottom = float(self.series.levels[-1]), self.lowest(survival_probability, confidence)
+        if not bottom < high:
+            raise InputError(
+                f"fit of {self.series.name}",
+                f"a limit of {number(bottom)} MPa at or above the highest tested stress, {number(high)} MPa",
+                "a limit below the tests",
+            )
+        if self.straight and confidence is None:
+            return np.array([high, bottom])
+        if self.straight or self.limit(survival_probability) is None:
+            return np.geomspace(high, bottom, _PLACES)
+        above = (high - bottom) * np.geomspace(1.0, 1e-3, _PLACES - 1)  # closer together where the life runs away
+        return np.append(bottom + above, bottom)

@@ -1,0 +1,1 @@
+"""Crack growth laws and their thresholds."""

@@ -1,0 +1,1 @@
+"""Mean-stress rules, and the sensitivities that they need."""

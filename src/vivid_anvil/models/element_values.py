@@ -1,0 +1,101 @@
+"""What to take where a node has a stress of each element, or of each face: all apart, their mean, one face."""
+
+from __future__ import annotations
+
+import dataclasses
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.ground.checks import FloatArray, IntArray, one_of
+from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.models.averaging import NodeMeans, averaged_at_nodes
+from vivid_anvil.models.rows import FACES, Rows
+from vivid_anvil.models.stress_field import StressField
+from vivid_anvil.units import many, opened
+
+ELEMENT_VALUES = ("averaged", "each element")
+FACE_CHOICES = ("both", *FACES)
+
+
+@opened(coordinates=many("length"))
+def field_of_rows(
+    cases: Sequence[str], node_ids: IntArray, coordinates: FloatArray, rows: Rows, **others: Any
+) -> StressField:
+    """A field whose nodes have several stresses each. Every one of them is assessed, and the worst is the node's.
+
+    `others` are sets, elements and source as those of `StressField`; spread is the disagreement of the elements of a face.
+
+    >>> rows = Rows(np.array([0, 0, 1]), np.array([[[90.0, 0, 0, 0, 0, 0], [70.0, 0, 0, 0, 0, 0], [10.0, 0, 0, 0, 0, 0]]]),
+    ...             elements=np.array([1, 2, 2]))
+    >>> field = field_of_rows(["pull"], np.array([4, 5]), np.zeros((2, 3)), rows)
+    >>> field.stresses[0, :, 0], field.spread.round(3)
+    (array([80., 10.]), array([0.111, 0.   ]))
+    """
+    stresses = np.asarray(rows.stresses, dtype=np.float64)
+    means, first = _of_faces(rows)
+    spread = np.zeros(len(node_ids))
+    np.maximum.at(spread, rows.nodes[first], means.spread)
+    whole = averaged_at_nodes(rows.nodes, stresses)
+    mean = np.full((len(cases), len(node_ids), 6), np.nan)
+    mean[:, whole.nodes] = whole.stresses
+    if whole.nodes.size < len(node_ids):
+        rows.check(f"stress field {others.get('source', 'arrays')}", len(cases), np.asarray(node_ids))
+    kept = rows if rows.elements is not None or rows.faces is not None else None
+    return StressField(
+        cases=cases, node_ids=node_ids, coordinates=coordinates, stresses=mean, spread=spread, rows=kept, **others
+    )
+
+
+def _of_faces(rows: Rows) -> tuple[NodeMeans, IntArray]:
+    """Means over the elements of each node, or of each of its faces, and the first row of each."""
+    keys = rows.keys(with_elements="no")
+    _, first = np.unique(keys, return_index=True)
+    return averaged_at_nodes(keys, rows.stresses), first
+
+
+@opened()
+def averaged(field: StressField) -> StressField:
+    """The field with the mean tensor of the elements at each node (of each face at each node of a shell); `spread` is kept."""
+    rows = field.rows
+    if rows is None or rows.elements is None:
+        return field
+    means, first = _of_faces(rows)
+    faces = None if rows.faces is None else rows.faces[first]
+    if faces is None or first.size == field.size:
+        stresses = np.empty_like(field.stresses)
+        stresses[:, rows.nodes[first]] = means.stresses
+        return dataclasses.replace(field, stresses=stresses, rows=None)
+    return dataclasses.replace(field, rows=Rows(rows.nodes[first], means.stresses, None, faces))
+
+
+@opened()
+def of_face(field: StressField, face: str) -> StressField:
+    """The field with one face of its shells only, "top", "middle" or "bottom", or "both" for top and bottom.
+
+    Rows that belong to no face, such as those of solids, stay. Raises InputError for a field without that face.
+    """
+    one_of(f"stress field {field.source}, face", face, FACE_CHOICES)
+    rows = field.rows
+    wanted = ("top", "bottom") if face == "both" else (face,)
+    if rows is None or rows.faces is None or not np.isin(rows.faces, wanted).any():
+        there = [] if rows is None or rows.faces is None else sorted({str(one) for one in rows.faces} - {""})
+        raise InputError(
+            f"stress field {field.source}, face", repr(face), listed(there) or "none: it has no faces of shells"
+        )
+    chosen = np.flatnonzero(np.isin(rows.faces, (*wanted, "")))
+    kept = rows.take(chosen, np.arange(field.size))
+    made = field_of_rows(
+        field.cases,
+        field.node_ids,
+        field.coordinates,
+        kept,
+        node_sets=field.node_sets,
+        element_sets=field.element_sets,
+        elements=field.elements,
+        source=field.source,
+    )
+    if face != "both":
+        made = dataclasses.replace(made, shell_face=face)
+    return made if face == "both" or kept.elements is not None else dataclasses.replace(made, rows=None)

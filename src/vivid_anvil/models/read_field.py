@@ -1,0 +1,75 @@
+"""Any file of stresses by its ending."""
+
+from __future__ import annotations
+
+import dataclasses
+from collections.abc import Mapping, Sequence
+from pathlib import Path
+
+from vivid_anvil.ground.checks import one_of
+from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.models.element_values import ELEMENT_VALUES, averaged, of_face
+from vivid_anvil.models.hdf5_of_fields import read_field_hdf5
+from vivid_anvil.models.read_frd import read_frd
+from vivid_anvil.models.read_mesh import read_mesh
+from vivid_anvil.models.stress_field import StressField
+from vivid_anvil.models.tables_of_fields import read_field_table
+
+TABLES = (".csv", ".tsv", ".txt", ".xlsx", ".xlsm", ".parquet", ".pq")
+HDF5 = (".h5", ".hdf5", ".hdf")
+
+
+def read_field(
+    path: str | Path,
+    *,
+    stress_unit: str | None,
+    length_unit: str | None,
+    cases: Sequence[str] | Mapping[str, str | Mapping[str, str]] | None = None,
+    component_order: str | None = None,
+    element_values: str = "averaged",
+    face: str = "both",
+) -> StressField:
+    """The stresses of a result file, a mesh, a table or HDF5; files without units need both stated, those with units neither.
+
+    `cases` names the steps of a result file, or the data of a mesh, whose components stand in `component_order`. Where nodes
+    have a stress of each element, `element_values` is "averaged" or "each element"; `face` is what of shells is assessed,
+    "both", "top", "middle" or "bottom"; "middle" says of one stress at a node that it is meant so. Raises InputError for units
+    missing or stated twice, and for a choice of a face where there are none.
+    """
+    one_of(f"{Path(path).name}, element_values", element_values, ELEMENT_VALUES)
+    found = _as_it_is(path, stress_unit, length_unit, cases, component_order)
+    faces = found.rows is not None and found.rows.faces is not None
+    if face == "middle" and not faces and found.elements:  # one stress a node: what it is of is said here
+        found = dataclasses.replace(found, shell_face=face)
+    elif face != "both" or faces:
+        found = of_face(found, face)
+    return averaged(found) if element_values == "averaged" else found
+
+
+def _as_it_is(
+    path: str | Path,
+    stress_unit: str | None,
+    length_unit: str | None,
+    cases: Sequence[str] | Mapping[str, str | Mapping[str, str]] | None,
+    order: str | None,
+) -> StressField:
+    ending, where = Path(path).suffix.lower(), Path(path).name
+    if ending in (*TABLES, *HDF5):
+        stated = {"stress_unit": stress_unit, "length_unit": length_unit, "cases": cases, "component_order": order}
+        for key, given in stated.items():
+            if given is not None:
+                raise InputError(f"{where}, {key}", f"{given!r}", "none: the file says it itself")
+        return read_field_hdf5(path) if ending in HDF5 else read_field_table(path)
+    missing = [key for key, given in (("stress_unit", stress_unit), ("length_unit", length_unit)) if given is None]
+    if missing or stress_unit is None or length_unit is None:
+        raise InputError(f"{where}, {listed(missing)}", "nothing", "a unit, as the file carries none", "Such as 'MPa'.")
+    if ending == ".frd":
+        if order is not None:
+            raise InputError(f"{where}, component_order", f"{order!r}", "none: the file says it itself")
+        if isinstance(cases, Mapping):
+            raise InputError(f"{where}, cases", "a table", "a list: names of its steps, in their order")
+        return read_frd(path, stress_unit=stress_unit, length_unit=length_unit, cases=cases)
+    if cases is None:
+        raise InputError(f"{where}, cases", "nothing", "the names of the data that are stresses")
+    given_order = {} if order is None else {"order": order}
+    return read_mesh(path, stress_unit=stress_unit, length_unit=length_unit, cases=cases, **given_order)

@@ -1,0 +1,341 @@
+"""Stresses of unit load cases at the nodes of a model: six components each, with places, sets and elements where known."""
+
+from __future__ import annotations
+
+import dataclasses
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.models.rows import Rows
+from vivid_anvil.units import in_dimension, opened, plain_numbers
+
+COMPONENTS = ("xx", "yy", "zz", "xy", "yz", "zx")
+SAME_PLACE = 1e-3  # mm: files round
+PLAUSIBLE = 1e5  # MPa: no metal, no unit load case of a part gets there
+
+
+@dataclass(frozen=True, eq=False)
+class Elements:
+    """Elements of one kind: `nodes`, shape (m, k), places of their nodes in the field; `kind` as "tetra", "quad", ..."""
+
+    kind: str
+    nodes: IntArray
+    ids: IntArray
+
+
+@dataclass(frozen=True, kw_only=True, eq=False, repr=False)
+class StressField:
+    """Unit stresses of one or more load cases at nodes.
+
+    Parameters
+    ----------
+    cases : names of the load cases, k of them
+    node_ids : shape (n,), as in the model, none twice
+    coordinates : shape (n, 3), mm
+    stresses : shape (k, n, 6), MPa, components as in `COMPONENTS`
+    node_sets : places of nodes by the name of the set
+    elements : kinds of elements, for drawing and for writing back
+    element_sets : numbers of elements by the name of the set
+    spread : shape (n,), share by which elements disagree at a node before averaging; None where only one value was given
+    rows : stresses of each element or face at the nodes, where a node has several; `stresses` are their means then
+    shell_face : the face of its shells that the stresses are of, where that is stated: "top", "middle" or "bottom"
+
+    >>> plate = StressField(cases=["pull"], node_ids=[1, 2], coordinates=[[0, 0, 0], [5, 0, 0]],
+    ...                     stresses=[[[100, 0, 0, 0, 0, 0], [80, 10, 0, 5, 0, 0]]])
+    >>> plate
+    <StressField 2 nodes, 1 case (pull), 0 elements>
+    """
+
+    cases: Sequence[str]
+    node_ids: IntArray
+    coordinates: FloatArray
+    stresses: FloatArray
+    node_sets: Mapping[str, IntArray] = field(default_factory=dict)
+    elements: Sequence[Elements] = ()
+    element_sets: Mapping[str, IntArray] = field(default_factory=dict)
+    spread: FloatArray | None = None
+    rows: Rows | None = None
+    source: str = "arrays"
+    shell_face: str = "not stated"
+
+    def __post_init__(self) -> None:
+        where = f"stress field {self.source}"
+        names = tuple(self.cases)
+        ids = np.asarray(self.node_ids)
+        places = _numbers(in_dimension(self.coordinates, "length", f"{where}, coordinates"), f"{where}, coordinates")
+        stresses = _numbers(in_dimension(self.stresses, "stress", f"{where}, stresses"), f"{where}, stresses")
+        if ids.ndim != 1 or not ids.size or ids.dtype.kind not in "iu":
+            raise InputError(f"{where}, node_ids", f"shape {ids.shape} of {ids.dtype}", "whole numbers, one a node")
+        if not names or len(set(names)) != len(names):
+            raise InputError(f"{where}, cases", listed(names) or "none", "one or more load cases, each name once")
+        if stresses.ndim == 3 and stresses.shape[2] == 3:
+            raise InputError(
+                where,
+                "3 components (a plane state)",
+                "6 components xx, yy, zz, xy, yz, zx",
+                "Put 0 for zz, yz and zx where the stress is plane.",
+            )
+        if stresses.shape != (len(names), ids.size, 6) or places.shape != (ids.size, 3):
+            raise InputError(
+                where,
+                f"stresses of shape {stresses.shape}, coordinates of shape {places.shape}",
+                f"({len(names)}, {ids.size}, 6) and ({ids.size}, 3) for {len(names)} cases at {ids.size} nodes",
+            )
+        if np.unique(ids).size != ids.size:
+            twice = ids[np.flatnonzero(np.diff(np.sort(ids)) == 0)[0]] if ids.size > 1 else ids[0]
+            raise InputError(f"{where}, nodes", f"node {np.sort(ids)[0] if ids.size < 2 else twice} twice", "each once")
+        _finite(where, names, ids, stresses)
+        if self.rows is not None:
+            self.rows.check(where, len(names), ids)
+            _finite(where, names, ids[self.rows.nodes], self.rows.stresses)
+        for name, value in (("node_ids", ids), ("coordinates", places), ("stresses", stresses)):
+            object.__setattr__(self, name, read_only(np.ascontiguousarray(value)))
+        object.__setattr__(self, "cases", names)
+
+    @property
+    def size(self) -> int:
+        """How many nodes."""
+        return int(self.node_ids.size)
+
+    def of_case(self, name: str) -> FloatArray:
+        """Stresses of a load case, shape (n, 6), MPa; InputError with the nearest name for another."""
+        if name not in self.cases:
+            raise InputError(
+                f"stress field {self.source}, load case",
+                repr(name),
+                f"one of {listed(self.cases)}",
+                did_you_mean(name, list(self.cases)),
+            )
+        return np.asarray(self.stresses[list(self.cases).index(name)])
+
+    @property
+    def owners(self) -> IntArray:
+        """Place of the node of every stress that is assessed: each node's own, or those of the rows."""
+        return np.arange(self.size) if self.rows is None else self.rows.nodes
+
+    def assessed(self, name: str) -> FloatArray:
+        """Stresses of a load case as they are assessed, shape (rows, 6), MPa; as `of_case` where a node has only one."""
+        found = self.of_case(name)
+        return found if self.rows is None else self.rows.stresses[list(self.cases).index(name)]
+
+    def place_of(self, node: int) -> int:
+        """Where the node of that number stands; InputError where there is none."""
+        found = np.flatnonzero(self.node_ids == node)
+        if not found.size:
+            low, high = int(self.node_ids.min()), int(self.node_ids.max())
+            raise InputError(f"stress field {self.source}, node", f"{node}", f"a node number from {low} to {high}")
+        return int(found[0])
+
+    def places_of(self, set_name: str) -> IntArray:
+        """Places of the nodes of a set; InputError with the nearest name, and for an empty set."""
+        if set_name not in self.node_sets:
+            hint = did_you_mean(set_name, list(self.node_sets))
+            known = f"one of {listed(self.node_sets)}" if self.node_sets else "none: this field has no set"
+            raise InputError(f"stress field {self.source}, node set", repr(set_name), known, hint)
+        places = np.asarray(self.node_sets[set_name])
+        if not places.size:
+            raise InputError(f"stress field {self.source}, node set {set_name}", "no nodes", "a set with nodes")
+        return places
+
+    def part(self, places: IntArray) -> StressField:
+        """The field at some nodes only, with what its sets have of them, without elements."""
+        made = self.bare_part(places)
+        new = np.full(self.size, -1)
+        new[np.asarray(places)] = np.arange(made.size)
+        found = {name: new[np.asarray(nodes)] for name, nodes in self.node_sets.items()}
+        sets = {name: nodes[nodes >= 0] for name, nodes in found.items() if (nodes >= 0).any()}
+        return dataclasses.replace(made, node_sets=sets, element_sets=self.element_sets)
+
+    def bare_part(self, places: IntArray) -> StressField:
+        """The same without its sets."""
+        chosen = np.asarray(places)
+        rows = self.rows
+        if rows is not None:
+            new = np.full(self.size, -1)
+            new[chosen] = np.arange(chosen.size)
+            rows = rows.take(np.flatnonzero(new[rows.nodes] >= 0), new)
+        return StressField(
+            cases=self.cases,
+            node_ids=self.node_ids[places],
+            coordinates=self.coordinates[places],
+            stresses=self.stresses[:, places],
+            spread=None if self.spread is None else self.spread[places],
+            rows=rows,
+            source=self.source,
+            shell_face=self.shell_face,
+        )
+
+    def neighbours(self, place: int) -> IntArray:
+        """Places of the nodes that share an element with the node that stands there, without itself; none without elements."""
+        parts = [one.nodes[(np.asarray(one.nodes) == place).any(axis=1)].ravel() for one in self.elements]
+        found = np.unique(np.concatenate(parts)) if parts else np.empty(0, dtype=np.int64)
+        return np.asarray(found[found != place])
+
+    def __repr__(self) -> str:
+        cases = f"{len(self.cases)} case" + ("" if len(self.cases) == 1 else "s")
+        elements = sum(one.ids.size for one in self.elements)
+        return f"<StressField {self.size} nodes, {cases} ({', '.join(self.cases)}), {elements} elements>"
+
+
+def _numbers(values: object, where: str) -> FloatArray:
+    return plain_numbers(values, where)
+
+
+def _same_rows(fields: Sequence[StressField]) -> Rows | None:
+    """The rows of all load cases together; InputError unless they are of the same elements and faces."""
+    if all(one.rows is None for one in fields):
+        return None
+    parts, first, ids = [], None, np.sort(fields[0].node_ids)
+    for one in fields:
+        if one.rows is None:
+            raise InputError(
+                f"stress field {one.source}", "one stress at each node", "each element's, as in the others"
+            )
+        places = np.searchsorted(ids, one.node_ids)
+        here = one.rows.take(np.arange(one.rows.nodes.size), places)
+        order = np.lexsort([key for key in (here.faces, here.elements, here.nodes) if key is not None])
+        kept = here.take(order, np.arange(ids.size))
+        first = kept if first is None else first
+        for ours, others in ((kept.nodes, first.nodes), (kept.elements, first.elements), (kept.faces, first.faces)):
+            if not np.array_equal(np.asarray(ours), np.asarray(others)):
+                raise InputError(
+                    f"stress field {one.source}, rows", "other elements or faces", "the same in every load case"
+                )
+        parts.append(kept.stresses)
+    assert first is not None, "there is a field with rows"
+    return Rows(np.argsort(fields[0].node_ids)[first.nodes], np.concatenate(parts), first.elements, first.faces)
+
+
+def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArray) -> None:
+    bad = np.argwhere(~np.isfinite(stresses))
+    if bad.size:
+        case, node, component = bad[0]
+        raise InputError(
+            f"{where}, case {names[case]}, node {ids[node]}, {COMPONENTS[component]}",
+            "no number",
+            "a stress in MPa",
+            "Leave out nodes without result, or repair the file.",
+        )
+    peak = float(np.abs(stresses).max(initial=0.0))
+    if peak > PLAUSIBLE:
+        case, node, component = (int(i) for i in np.unravel_index(int(np.abs(stresses).argmax()), stresses.shape))
+        raise InputError(
+            f"{where}, case {names[case]}, node {ids[node]}, {COMPONENTS[component]}",
+            f"{peak:.4g} MPa",
+            f"stresses up to {PLAUSIBLE:g} MPa",
+            "Is the stress unit right (Pa read as MPa)? State it.",
+        )
+
+
+def joined_cases(fields: Sequence[StressField]) -> StressField:
+    """Load cases from several fields of the same nodes as one field, in the order of the first; places and sets of the first.
+
+    Raises InputError where node numbers or places differ, and for a case twice.
+    """
+    first = fields[0]
+    order = np.argsort(first.node_ids)
+    rows, names = [], []
+    for one in fields:
+        own = np.argsort(one.node_ids)
+        if one.size != first.size or not (one.node_ids[own] == first.node_ids[order]).all():
+            odd = np.setxor1d(one.node_ids, first.node_ids)
+            raise InputError(
+                f"stress field {one.source}, nodes",
+                f"{odd.size} node numbers that are not in both it and {first.source}, such as {odd[0]}",
+                "the same nodes in every load case",
+            )
+        back = np.empty_like(own)
+        back[order] = own
+        moved = np.abs(one.coordinates[back] - first.coordinates).max(axis=1)
+        if moved.max() > SAME_PLACE:
+            at = int(moved.argmax())
+            raise InputError(
+                f"stress field {one.source}, node {first.node_ids[at]}",
+                f"{moved[at]:.4g} mm from its place in {first.source}",
+                "the same places in every load case",
+                "Is the length unit right?",
+            )
+        rows.append(one.stresses[:, back])
+        names += list(one.cases)
+    return StressField(
+        cases=names,
+        node_ids=first.node_ids,
+        coordinates=first.coordinates,
+        stresses=np.concatenate(rows),
+        node_sets=first.node_sets,
+        elements=first.elements,
+        element_sets=first.element_sets,
+        spread=None if first.spread is None else np.max([_spread(one, first) for one in fields], axis=0),
+        rows=_same_rows(fields),
+        source=first.source,
+        shell_face=first.shell_face,
+    )
+
+
+def _spread(one: StressField, first: StressField) -> FloatArray:
+    """The spread of a field in the order of nodes of another."""
+    own, order = np.argsort(one.node_ids), np.argsort(first.node_ids)
+    found = np.zeros(first.size)
+    if one.spread is not None:
+        found[order] = one.spread[own]
+    return found
+
+
+@opened()
+def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[float]]]) -> StressField:
+    """The field with more node sets: nodes between two places, mm, along some of x, y and z.
+
+    Raises InputError for a set that is there already, another axis, and a box without nodes.
+
+    >>> line = StressField(cases=["pull"], node_ids=[1, 2, 3], coordinates=[[0, 0, 0], [5, 0, 0], [9, 0, 0]],
+    ...                    stresses=np.zeros((1, 3, 6)))
+    >>> with_boxes(line, {"end": {"x": [4.0, 10.0]}}).node_sets["end"]
+    array([1, 2])
+    """
+    sets = dict(field.node_sets)
+    for name, box in boxes.items():
+        where = f"stress field {field.source}, set {name}"
+        inside = np.ones(field.size, dtype=bool)
+        if name in sets:
+            raise InputError(where, "a set of that name in the file", "another name")
+        for axis, (low, high) in box.items():
+            if axis not in ("x", "y", "z") or not low < high:
+                raise InputError(
+                    where, f"{axis} from {low:g} to {high:g} mm", "x, y or z from a lower to a higher place"
+                )
+            along = field.coordinates[:, "xyz".index(axis)]
+            inside &= (along >= low) & (along <= high)
+        if not inside.any():
+            reach = ", ".join(
+                f"{axis} {low:.5g} to {high:.5g}"
+                for axis, low, high in zip(
+                    "xyz", field.coordinates.min(axis=0), field.coordinates.max(axis=0), strict=True
+                )
+            )
+            raise InputError(where, "no nodes in the box", f"a box within {reach} mm", "Are the units right?")
+        sets[name] = np.flatnonzero(inside)
+    return dataclasses.replace(field, node_sets=sets)
+
+
+def without_cases(field: StressField, names: Sequence[str]) -> StressField:
+    """The same field without some load cases; InputError for a case that is not there, and where none would be left.
+
+    >>> plate = StressField(cases=["pull", "preload"], node_ids=[1], coordinates=[[0, 0, 0]], stresses=[[[9, 0, 0, 0, 0, 0]]] * 2)
+    >>> without_cases(plate, ["preload"]).cases
+    ('pull',)
+    """
+    for name in names:
+        if name not in field.cases:
+            hint = did_you_mean(name, list(field.cases))
+            raise InputError("ignore_cases", f"no load case {name!r}", f"one of {listed(field.cases)}", hint)
+    if not names:
+        return field
+    left = [i for i, name in enumerate(field.cases) if name not in names]
+    if not left:
+        raise InputError("ignore_cases", listed(names), "at least one load case that is left")
+    rows = None if field.rows is None else dataclasses.replace(field.rows, stresses=field.rows.stresses[left])
+    return dataclasses.replace(field, cases=[field.cases[i] for i in left], stresses=field.stresses[left], rows=rows)

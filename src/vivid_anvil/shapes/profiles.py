@@ -1,0 +1,157 @@
+"""Cracks under any stress across the section, K by weight functions: from an edge, and on a surface.
+
+The stress is a profile of shares of the nominal stress over the depth, as of a notch, a weld or a finite-element model without
+the crack.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any, ClassVar
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
+from vivid_anvil.shapes.solutions.collapse import reference_stress, surface_share
+from vivid_anvil.shapes.solutions.profile import StressProfile
+from vivid_anvil.shapes.two_sizes import Onwards, SurfaceCrack
+from vivid_anvil.units import LENGTH, LENGTHS, STRESS, Coherent, number, opened
+from vivid_anvil.writing.working import put_in
+
+
+def _profile(points: Any, where: str, needed: float) -> StressProfile:
+    """The points as a profile of shares that reaches `needed`, mm."""
+    profile = StressProfile(points, of="number", where=where)
+    if profile.reach < needed * (1.0 - 1e-9):
+        raise InputError(
+            where,
+            f"shares to a depth of {number(profile.reach)} mm",
+            f"shares to {number(needed)} mm, through the section",
+            "Add points; nothing is extrapolated.",
+        )
+    return profile
+
+
+@dataclass(frozen=True, repr=False)
+class ProfileEdgeCrack:
+    """A crack from one edge of a plate under any stress across it: weight function of Bueckner 1970, to a/W = 0.5.
+
+    `stress_profile` are rows of depth and share of the nominal stress there, over the whole width, straight between. Net
+    section: that of `EdgeCrack` under the mean of the profile and the bending that has its moment.
+
+    >>> notch = ProfileEdgeCrack("40 mm", [("0 mm", 2.4), ("2 mm", 1.3), ("40 mm", 0.9)])
+    >>> notch.geometry_factor([0.2, 10.0]).round(3)
+    array([2.636, 2.035])
+    """
+
+    width: Coherent = Coherent("length", above=0.0)
+    stress_profile: Sequence[Any] = ()
+    kind: ClassVar[str] = "edge, any stress"
+    size_means: ClassVar[str] = "crack length from the edge"
+    source: ClassVar[str] = "Bueckner 1970"
+    factor_formula: ClassVar[str] = "Y = ∫ s(x) × h(x, a) dx / √(π × a), s the share of the stress"
+
+    def __post_init__(self) -> None:
+        self.profile  # noqa: B018 (checks the points)
+
+    @cached_property
+    def profile(self) -> StressProfile:
+        """The shares over the depth."""
+        return _profile(self.stress_profile, f"{self.kind} crack, stress_profile", self.width)
+
+    @property
+    def largest_size(self) -> float:
+        """Half of the width, mm."""
+        return 0.5 * self.width
+
+    def k_of_stress(self, stress: StressProfile, size: ArrayLike) -> FloatArray:
+        """K, MPa√mm, of a stress across the section."""
+        return EdgeCrack(self.width).k_of_stress(stress, size)
+
+    @opened(size=LENGTHS)
+    def geometry_factor(self, size: ArrayLike) -> FloatArray:
+        """Y, -."""
+        return np.asarray(self.k_of_stress(self.profile, size) / np.sqrt(np.pi * np.asarray(size, dtype=np.float64)))
+
+    @opened(size=LENGTHS, stress=STRESS)
+    def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
+        """Collapse stress of the ligament, MPa."""
+        x = np.asarray(size, dtype=np.float64) / self.width
+        membrane, bending = (share * stress for share in self.profile.means(self.width))
+        return reference_stress(membrane, bending + 3.0 * membrane * x, x)
+
+    def factor_numbers(self, size: float) -> str:
+        """Y as a number: an integral over the profile."""
+        return put_in(float(self.geometry_factor(size)))
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class ProfileSurfaceCrack:
+    """A semi-elliptical surface crack under any stress across the plate: weight functions of Shen and Glinka 1991.
+
+    Their constants come from tension and bending (Newman and Raju 1981), so that these are met exactly. `stress_profile` are
+    rows of depth and share of the nominal stress, over the whole thickness. For a <= c.
+
+    >>> flat = [("0 mm", 1.0), ("20 mm", 1.0)]
+    >>> crack = ProfileSurfaceCrack(thickness="20 mm", width="200 mm", stress_profile=flat)
+    >>> [round(y, 5) for y in crack.factors(2.0, 5.0)]        # as `SurfaceCrack`
+    [0.9595, 0.66965]
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    width: Coherent = Coherent("length", above=0.0)
+    stress_profile: Sequence[Any] = ()
+    kind: ClassVar[str] = "surface, any stress"
+    size_means: ClassVar[str] = "depth"
+    source: ClassVar[str] = "Shen and Glinka 1991"
+    aspects_known: ClassVar[tuple[float, float]] = (0.0, 1.0)
+
+    def __post_init__(self) -> None:
+        self.profile  # noqa: B018 (checks the points)
+
+    @cached_property
+    def profile(self) -> StressProfile:
+        """The shares over the depth."""
+        return _profile(self.stress_profile, f"{self.kind} crack, stress_profile", self.thickness)
+
+    @cached_property
+    def _plain(self) -> SurfaceCrack:
+        return SurfaceCrack(thickness=self.thickness, width=self.width)
+
+    @property
+    def deepest(self) -> float:
+        """The thickness, mm."""
+        return self.thickness
+
+    @property
+    def longest(self) -> float:
+        """A quarter of the width, mm."""
+        return self._plain.longest
+
+    def k_of_stress(self, stress: StressProfile, a: float, c: float) -> tuple[float, float]:
+        """K, MPa√mm, of a stress across the section, at the deepest point and at the surface."""
+        return self._plain.k_of_stress(stress, a, c)
+
+    @opened(a=LENGTH, c=LENGTH)
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the deepest point and at the surface."""
+        deep, along = self.k_of_stress(self.profile, a, c)
+        root = math.sqrt(math.pi * a)
+        return deep / root, along / root
+
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Reference stress, BS 7910 annex P, under the linear part of the profile, MPa."""
+        membrane, bending = (share * stress for share in self.profile.means(self.thickness))
+        return float(reference_stress(membrane, bending, surface_share(a, c, self.thickness, self.width)))
+
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (same for all lengths)
+        """A crack through the plate under the mean of the profile is not the same load: nothing goes on unless it is even."""
+        even = all(share == 1.0 for _, share in self.profile.points)
+        return (CentreCrack(self.width), (c,)) if even else None

@@ -1,0 +1,466 @@
+"""Cracks with two sizes, depth a and half length c: on a surface, at a corner, embedded, inside a vessel.
+
+Each gives Y at the end of a and at the end of c, both for K = Y S √(π a), the stress compared with yield, how far the solution
+holds, and what it becomes when it has broken through.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any, ClassVar, Protocol
+
+from vivid_anvil.ground.checks import positive_number, share_of_one
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.shapes.bars_pipes_holes import AxialPipeCrack, HoleCrack, PipeCrack
+from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
+from vivid_anvil.shapes.solutions.collapse import reference_stress, surface_share
+from vivid_anvil.shapes.solutions.ellipses import (
+    EllipseFactors,
+    corner_crack,
+    embedded_crack,
+    hole_corner_crack,
+    surface_crack,
+)
+from vivid_anvil.shapes.solutions.pipes import inner_axial_crack
+from vivid_anvil.shapes.solutions.profile import StressProfile
+from vivid_anvil.shapes.solutions.toe import toe_value
+from vivid_anvil.shapes.solutions.weight import surface_crack_by_weight, surface_ends_by_weight
+from vivid_anvil.units import LENGTH, STRESS, Coherent, OptionalCoherent, inner, number, opened
+
+Onwards = tuple[Any, tuple[float, ...]]
+TOE_DEPTH_AT_SURFACE = 0.15  # mm, where the weld-toe magnification of the surface points is taken (BS 7910)
+MOST_ASPECT = 2.0
+
+# Shapes check their sizes themselves, and ask thousands of times.
+_surface_crack, _corner_crack, _embedded_crack = inner(surface_crack), inner(corner_crack), inner(embedded_crack)
+_hole_corner_crack, _inner_axial_crack, _toe_value = (
+    inner(hole_corner_crack),
+    inner(inner_axial_crack),
+    inner(toe_value),
+)
+_surface_crack_by_weight, _surface_ends_by_weight = inner(surface_crack_by_weight), inner(surface_ends_by_weight)
+
+
+class TwoWayShape(Protocol):
+    """What the growth of a crack with two sizes asks of its shape. Sizes in mm, stresses in MPa."""
+
+    kind: ClassVar[str]
+    size_means: ClassVar[str]
+    source: ClassVar[str]
+
+    @property
+    def deepest(self) -> float:
+        """Depth at which the crack has broken through, or the solution ends."""
+
+    @property
+    def longest(self) -> float:
+        """Half length at which the solution ends."""
+
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the end of a and at the end of c."""
+
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Reference stress of the section that is left."""
+
+    def after(self, a: float, c: float) -> Onwards | None:
+        """The crack that it becomes when it has broken through, with its sizes; None where no solution goes on."""
+
+
+def aspect_limits(shape: TwoWayShape) -> tuple[float, float]:
+    """Smallest and largest a/c of the solution, a hair wider."""
+    low, high = getattr(shape, "aspects_known", (0.0, MOST_ASPECT))
+    return low * (1.0 - 1e-9), high * (1.0 + 1e-9)
+
+
+def within(shape: TwoWayShape, a: float, c: float) -> tuple[float, float]:
+    """Sizes moved to the edge of the solution: a step may try what lies beyond a limit, though none of it is kept."""
+    low, high = aspect_limits(shape)
+    deep = min(a, shape.deepest)
+    half = max(c, deep / high)
+    return deep, half if low == 0.0 else min(half, deep / low)
+
+
+def within_weight(shape: TwoWayShape, a: float, c: float) -> tuple[float, float]:
+    """The same where a weight function is asked too, which knows cracks no deeper than half as long."""
+    deep, half = within(shape, a, c)
+    return deep, max(half, deep)
+
+
+def _mixed(found: EllipseFactors, bending_share: float) -> float:
+    return (1.0 - bending_share) * found.tension + bending_share * found.bending
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class SurfaceCrack:
+    """A semi-elliptical crack on the surface of a plate, length 2c (Newman and Raju 1981, 1984).
+
+    `bending_share` of the outer stress is bending across the wall. With an `attachment_length`, the crack starts at a weld toe
+    whose magnification falls with the depth. `surface_factor` multiplies K at the surface (Newman and Raju suggest 0.9).
+
+    >>> crack = SurfaceCrack(thickness="20 mm", width="200 mm")
+    >>> [round(y, 5) for y in crack.factors(2.0, 5.0)]
+    [0.9595, 0.66965]
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    width: Coherent = Coherent("length", above=0.0)
+    bending_share: float = 0.0
+    attachment_length: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    surface_factor: float = 1.0
+    kind: ClassVar[str] = "surface"
+    size_means: ClassVar[str] = "depth"
+    source: ClassVar[str] = "Newman and Raju 1981"
+
+    def __post_init__(self) -> None:
+        share_of_one("surface crack, bending_share", self.bending_share)
+        positive_number("surface crack, surface_factor", self.surface_factor, "a factor above 0, such as 1 or 0.9")
+
+    @property
+    def deepest(self) -> float:
+        """The thickness, mm."""
+        return self.thickness
+
+    @property
+    def longest(self) -> float:
+        """A quarter of the width, mm."""
+        return 0.25 * self.width
+
+    @opened(a=LENGTH, c=LENGTH)
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the deepest point and at the surface."""
+        _checked_aspect(self.kind, a, c)
+        deep = _surface_crack(a, c, self.thickness, 0.5 * self.width, 90.0)
+        surface = _surface_crack(a, c, self.thickness, 0.5 * self.width, 0.0)
+        share = self.bending_share
+        at_depth, at_surface = self._toe(a), self._toe_at_surface
+        return (
+            (1.0 - share) * deep.tension * at_depth[0] + share * deep.bending * at_depth[1],
+            self.surface_factor
+            * ((1.0 - share) * surface.tension * at_surface[0] + share * surface.bending * at_surface[1]),
+        )
+
+    def k_of_stress(self, stress: StressProfile, a: float, c: float) -> tuple[float, float]:
+        """K, MPa√mm, of any stress across the plate, at the deepest point and at the surface, by weight functions; a <= c."""
+        if a > c * (1.0 + 1e-9):
+            raise InputError(
+                f"{self.kind} crack, weight function",
+                f"a/c = {a / c:.4g}",
+                "a crack no deeper than half as long",
+                "Start from a longer crack, or leave the residual stress to a table.",
+            )
+        rest = (stress, a, c, self.thickness, 0.5 * self.width)
+        return _surface_crack_by_weight(*rest).k, self.surface_factor * _surface_ends_by_weight(*rest)
+
+    def _toe(self, depth: float) -> tuple[float, float]:
+        """M_k of tension and of bending; the latter is not asked for without bending."""
+        if self.attachment_length is None:
+            return 1.0, 1.0
+        ratio, place = self.attachment_length / self.thickness, depth / self.thickness
+        return _toe_value(place, ratio, "axial"), _toe_value(place, ratio, "bending") if self.bending_share else 1.0
+
+    @cached_property
+    def _toe_at_surface(self) -> tuple[float, float]:
+        return self._toe(TOE_DEPTH_AT_SURFACE)
+
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Reference stress, BS 7910 annex P, MPa."""
+        lost = surface_share(a, c, self.thickness, self.width)
+        return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
+
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
+        """A crack through the plate, in its middle."""
+        return CentreCrack(self.width), (c,)
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class CornerCrack:
+    """A quarter-elliptical crack at a corner: a through the thickness, c along the width of the plate (Newman and Raju 1984).
+
+    >>> crack = CornerCrack(thickness="10 mm", width="200 mm")
+    >>> [round(y, 5) for y in crack.factors(2.0, 4.0)]
+    [0.98629, 0.70383]
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    width: Coherent = Coherent("length", above=0.0)
+    bending_share: float = 0.0
+    surface_factor: float = 1.0
+    kind: ClassVar[str] = "corner"
+    size_means: ClassVar[str] = "depth"
+    source: ClassVar[str] = "Newman and Raju 1984"
+
+    def __post_init__(self) -> None:
+        share_of_one("corner crack, bending_share", self.bending_share)
+        positive_number("corner crack, surface_factor", self.surface_factor, "a factor above 0")
+
+    @property
+    def deepest(self) -> float:
+        """The thickness, mm."""
+        return self.thickness
+
+    @property
+    def longest(self) -> float:
+        """Half of the width, mm."""
+        return 0.5 * self.width
+
+    @opened(a=LENGTH, c=LENGTH)
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the end of a and at the end of c."""
+        _checked_aspect(self.kind, a, c)
+        ends = (_corner_crack(a, c, self.thickness, angle) for angle in (90.0, 0.0))
+        deep, along = (_mixed(found, self.bending_share) for found in ends)
+        return deep, self.surface_factor * along
+
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Net section of a plate of this width, the bending part by the same share, MPa."""
+        lost = math.pi * a * c / (4.0 * self.thickness * self.width)
+        return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
+
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
+        """A crack from the edge of the plate."""
+        return EdgeCrack(self.width), (c,)
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class HoleCornerCrack:
+    """One or two quarter-elliptical cracks at a hole in a plate in tension, a along the hole, c along the surface.
+
+    Newman and Raju 1984, for r/t from 0.5 to 2; the stress is that far from the hole. It becomes a crack through the plate.
+
+    >>> crack = HoleCornerCrack(thickness="10 mm", width="120 mm", radius="8 mm")
+    >>> [round(y, 4) for y in crack.factors(1.0, 1.0)]
+    [2.0268, 1.7528]
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    width: Coherent = Coherent("length", above=0.0)
+    radius: Coherent = Coherent("length", above=0.0)
+    cracks: int = 2
+    kind: ClassVar[str] = "hole, corner"
+    size_means: ClassVar[str] = "depth along the hole"
+    source: ClassVar[str] = "Newman and Raju 1984"
+
+    def __post_init__(self) -> None:
+        if not 0.5 * (1.0 - 1e-9) <= self.radius / self.thickness <= 2.0 * (1.0 + 1e-9):
+            raise InputError(
+                "corner crack at a hole, radius", f"r/t = {self.radius / self.thickness:.4g}", "r/t from 0.5 to 2"
+            )
+        HoleCrack(self.radius, self.cracks, self.width)
+
+    @property
+    def deepest(self) -> float:
+        """The thickness, mm."""
+        return self.thickness
+
+    @property
+    def longest(self) -> float:
+        """As long as the crack through the plate is known, mm."""
+        return 0.9 * HoleCrack(self.radius, self.cracks, self.width).largest_size
+
+    @opened(a=LENGTH, c=LENGTH)
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the end of a, in the hole, and at the end of c, on the surface."""
+        _checked_aspect(self.kind, a, c)
+        rest = (a, c, self.thickness, self.radius, 0.5 * self.width)
+        deep, along = (_hole_corner_crack(*rest, angle, cracks=self.cracks).tension for angle in (90.0, 0.0))
+        return deep, along
+
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Net section of the plate without hole and cracks, MPa."""
+        lost = 2.0 * self.radius * self.thickness + self.cracks * 0.25 * math.pi * a * c
+        return stress / (1.0 - lost / (self.thickness * self.width))
+
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
+        """Cracks through the plate at the hole."""
+        return HoleCrack(self.radius, self.cracks, self.width), (c,)
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class PipeSurfaceCrack:
+    """A surface crack around a pipe, its wall taken as a plate as wide as the circumference (Newman and Raju 1981); R/t >= 10.
+
+    R is the mean radius; `bending_share` is bending of the wall, not of the pipe, whose largest axial stress counts.
+
+    >>> crack = PipeSurfaceCrack(radius="200 mm", wall="12 mm")
+    >>> [round(y, 4) for y in crack.factors(3.0, 9.0)]
+    [1.0499, 0.68]
+    """
+
+    radius: Coherent = Coherent("length", above=0.0)
+    wall: Coherent = Coherent("length", above=0.0)
+    bending_share: float = 0.0
+    kind: ClassVar[str] = "pipe, around, surface"
+    size_means: ClassVar[str] = "depth"
+    source: ClassVar[str] = "Newman and Raju 1981, the wall as a plate"
+
+    def __post_init__(self) -> None:
+        if not self.radius / self.wall >= 10.0:
+            raise InputError(
+                "surface crack around a pipe, wall",
+                f"R/t = {self.radius / self.wall:.4g}",
+                "R/t of 10 or more, where a wall is as a plate",
+            )
+        share_of_one("surface crack around a pipe, bending_share", self.bending_share)
+
+    @property
+    def _plate(self) -> SurfaceCrack:
+        around = 2.0 * math.pi * self.radius
+        return SurfaceCrack(thickness=self.wall, width=around, bending_share=self.bending_share)
+
+    @property
+    def deepest(self) -> float:
+        """The wall, mm."""
+        return self.wall
+
+    @property
+    def longest(self) -> float:
+        """A quarter of the circumference, mm."""
+        return self._plate.longest
+
+    @opened(a=LENGTH, c=LENGTH)
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the deepest point and at the surface."""
+        return self._plate.factors(a, c)
+
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Reference stress of the wall as a plate, MPa."""
+        return self._plate.collapse_stress(a, c, stress)
+
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
+        """A crack through the wall around the pipe."""
+        return PipeCrack(self.radius, self.wall), (c,)
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class EmbeddedCrack:
+    """An ellipse 2a by 2c inside a plate in tension (Newman and Raju 1984), in the middle or `centre_depth` below a surface.
+
+    Nearer to one surface it is taken as in a plate of twice the centre's depth. When the ligament counts as broken, at
+    a = `broken_at` times the centre's depth, a crack in the middle goes through the plate; another becomes a surface crack that
+    takes in the ligament p, depth 2a + p and half length c + p. (0.714 is the rule p = 0.4 a of ASME XI, IWA-3300.)
+
+    >>> crack = EmbeddedCrack(thickness="20 mm", width="120 mm")
+    >>> [round(y, 5) for y in crack.factors(3.0, 8.0)]
+    [0.89951, 0.5483]
+    >>> EmbeddedCrack(thickness="20 mm", width="120 mm", centre_depth="5 mm").after(4.5, 8.0)[1]
+    (9.5, 8.5)
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    width: Coherent = Coherent("length", above=0.0)
+    centre_depth: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    broken_at: float = 0.9
+    kind: ClassVar[str] = "embedded"
+    size_means: ClassVar[str] = "half of the depth"
+    source: ClassVar[str] = "Newman and Raju 1984"
+
+    def __post_init__(self) -> None:
+        if self.centre_depth is not None and self.centre_depth > 0.5 * self.thickness:
+            raise InputError(
+                "embedded crack, centre_depth",
+                f"{number(self.centre_depth)} mm",
+                f"at most half of the thickness, {number(0.5 * self.thickness)} mm",
+                "Measure it from the nearer surface.",
+            )
+        share = positive_number("embedded crack, broken_at", self.broken_at, "a share above 0")
+        if share > 0.95:
+            raise InputError("embedded crack, broken_at", f"{share:g}", "at most 0.95, where the solution ends")
+
+    @property
+    def _cover(self) -> float:
+        """Depth of the centre below the nearer surface, mm."""
+        return 0.5 * self.thickness if self.centre_depth is None else self.centre_depth
+
+    @property
+    def deepest(self) -> float:
+        """Half depth, mm, at which the ligament counts as broken."""
+        return self.broken_at * self._cover
+
+    @property
+    def longest(self) -> float:
+        """A quarter of the width, mm."""
+        return 0.25 * self.width
+
+    @opened(a=LENGTH, c=LENGTH)
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the end of a and at the end of c."""
+        _checked_aspect(self.kind, a, c)
+        around = 2.0 * self._cover
+        deep, along = (_embedded_crack(a, c, around, 0.5 * self.width, angle).tension for angle in (90.0, 0.0))
+        return deep, along
+
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Net section of the plate, MPa."""
+        return stress / (1.0 - math.pi * a * c / (self.thickness * self.width))
+
+    def after(self, a: float, c: float) -> Onwards | None:
+        """A crack through the plate, in its middle; or on its surface, where the near ligament alone is broken."""
+        ligament = self._cover - a
+        depth, along = 2.0 * a + ligament, c + ligament
+        if self._cover >= 0.5 * self.thickness * (1.0 - 1e-9) or depth >= self.thickness:
+            return CentreCrack(self.width), (c,)
+        return SurfaceCrack(thickness=self.thickness, width=self.width), (depth, along)
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class VesselCrack:
+    """An inner axial surface crack of a vessel under pressure, the nominal stress p Ri / t (Newman and Raju 1980).
+
+    For a <= c, a/t <= 0.8 and t/Ri from 0.1 to 0.25; the pressure on the faces is in the solution.
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    inner_radius: Coherent = Coherent("length", above=0.0)
+    kind: ClassVar[str] = "vessel, inside"
+    size_means: ClassVar[str] = "depth"
+    source: ClassVar[str] = "Newman and Raju 1980"
+    aspects_known: ClassVar[tuple[float, float]] = (0.0, 1.0)
+
+    def __post_init__(self) -> None:
+        if not 0.1 <= self.thickness / self.inner_radius <= 0.25:
+            raise InputError(
+                "vessel crack, thickness", f"t/Ri = {self.thickness / self.inner_radius:.4g}", "t/Ri from 0.1 to 0.25"
+            )
+
+    @property
+    def deepest(self) -> float:
+        """0.8 of the wall, mm."""
+        return 0.8 * self.thickness
+
+    @property
+    def longest(self) -> float:
+        """As long as the through crack that it becomes is known, mm."""
+        return 5.0 * math.sqrt(self.inner_radius * self.thickness)
+
+    @opened(a=LENGTH, c=LENGTH)
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the deepest point and at the surface."""
+        if a > c * (1.0 + 1e-9):
+            raise InputError("vessel crack, aspect", f"a/c = {a / c:.4g}", "a crack no deeper than half as long")
+        deep, along = (
+            _inner_axial_crack(a, c, self.thickness, self.inner_radius, angle).tension for angle in (90.0, 0.0)
+        )
+        return deep, along
+
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Hoop stress on the wall that is left, over the length of the crack and a wall on both sides, MPa."""
+        return float(stress / (1.0 - float(surface_share(a, c, self.thickness))))
+
+    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
+        """An axial crack through the wall."""
+        return AxialPipeCrack(self.inner_radius + 0.5 * self.thickness, self.thickness), (c,)
+
+
+def _checked_aspect(kind: str, a: float, c: float) -> None:
+    if not 0.0 < a / c <= MOST_ASPECT * (1.0 + 1e-9):
+        raise InputError(
+            f"{kind} crack, aspect", f"a/c = {a / c:.4g}", "a/c above 0 and up to 2", "Start from a longer crack."
+        )

@@ -1,0 +1,1 @@
+"""How answers are told: findings, workings, tables in and out."""
