@@ -23,13 +23,13 @@ from vivid_anvil.growth import grow_by_cycle, growth_drive
 from vivid_anvil.growth.by_cycle_two import grow_two_by_cycle
 from vivid_anvil.growth.grow_in_order import two_size_in_order_path
 from vivid_anvil.growth.grow_two_sizes import two_size_life
-from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.materials import WalkerLaw
 from vivid_anvil.shapes import CentreCrack, SurfaceCrack
 from vivid_anvil.stress import nominal_cycles
 from vivid_anvil.study import read_study
 
 SOURCE = Path(__file__).with_name("growth_loop.c")
-LAW = GrowthLaw(name="-", rate=2e-15, slope=3.0, threshold=60.0, form="walker", values={"gamma": 0.6})
+LAW = WalkerLaw(name="-", rate=2e-15, slope=3.0, threshold=60.0, gamma=0.6)
 PLATE = CentreCrack(200.0)
 START = 10.0
 
@@ -47,7 +47,7 @@ def against_c(folder: str, cycles: int, slope: float) -> None:
     loop = ctypes.CDLL(str(library)).grow
     loop.restype = ctypes.c_double
     rows, law = stresses(cycles), dataclasses.replace(LAW, slope=slope)
-    values = (START, PLATE.width, law.constant, slope, 0.6, law.threshold, PLATE.largest_size)
+    values = (START, PLATE.width, law.constant, slope, 0.6, law.threshold.range, PLATE.largest_size)
 
     def plain() -> float:
         pointer = rows.ctypes.data_as(ctypes.c_void_p)

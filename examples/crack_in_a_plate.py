@@ -9,7 +9,7 @@ service = [
 year = va.DutyCycle("year", service, repeats_per_year=1)
 steel = va.Material(name="plate", yield_strength="355 MPa", toughness="70 MPa√m")
 plate = va.HotSpot(name="plate", channel="stress", stress_per_load="1", material=steel)
-law = va.GrowthLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 N/mm^1.5", slope=3, threshold="63 N/mm^1.5")
+law = va.ParisLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 N/mm^1.5", slope=3, threshold="63 N/mm^1.5")
 
 for width in ("120 mm", "200 mm"):
     flaw = va.Crack(hot_spot=plate, shape=va.CentreCrack(width), initial_size="2 mm", law=law, detectable_size="6 mm")

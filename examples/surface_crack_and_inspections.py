@@ -52,7 +52,7 @@ for words, surface in (("80 MPa of tension", "80 MPa"), ("60 MPa of compression"
     print(f"With {words} at the surface: {welded.life_years:.2f} years.")
 
 # Slowed after each large cycle, at both ends of the front; shown beside the life without.
-slow = growth.Retardation(kind="wheeler", exponent=0.2, yield_strength=crack.hot_spot.material.yield_strength)
+slow = growth.Wheeler(exponent=0.2)
 slowed = growth.grow_crack(dataclasses.replace(crack, retardation=slow, detectable_size=None), study.duty_cycle)
 print(f"With Wheeler's factor: {slowed.life_repeats:.1f} months, without {slowed.without_memory_repeats:.1f}.")
 

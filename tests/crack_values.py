@@ -15,6 +15,8 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import (
     Crack,
     Retardation,
+    Wheeler,
+    Willenborg,
     critical_sizes,
     grow_by_cycle,
     grow_crack,
@@ -28,7 +30,7 @@ from vivid_anvil.growth import (
     two_way_rates,
 )
 from vivid_anvil.growth.limits import critical_depth, two_way_margins
-from vivid_anvil.materials import GrowthLaw, Material
+from vivid_anvil.materials import LAWS, THRESHOLDS, EffectiveRangeLaw, GrowthLaw, Material, ParisLaw, TableLaw, opening
 from vivid_anvil.shapes import CentreCrack, EdgeCrack, HoleCrack, SurfaceCrack, TableCrack
 from vivid_anvil.shapes.solutions import (
     StressProfile,
@@ -218,14 +220,14 @@ def _law(inputs: Values) -> GrowthLaw:
     elif "Kc_MPa_sqrt_mm" in inputs:
         form = "hartman-schijve" if threshold else "forman"
         values = {"toughness": inputs["Kc_MPa_sqrt_mm"]}
-    return GrowthLaw(**first, slope=slope, threshold=threshold, form=form, values=values)
+    return LAWS[form](**first, slope=slope, threshold=threshold, **values)
 
 
 def _rates(inputs: Values) -> Values:
     law = _law(inputs)
     if "R_dK_a" in inputs:
         r, dk, a = np.array(inputs["R_dK_a"], dtype=float).T
-        thresholds = [float(law.threshold_at(one, size)[0]) for one, size in zip(r, a, strict=True)]
+        thresholds = [float(law.threshold_at(one, size)) for one, size in zip(r, a, strict=True)]
         return {"dKth_MPa_sqrt_mm": thresholds, "dadN_mm_per_cycle": law.growth(dk, r, a)}
     if "R_dK" in inputs:
         r, dk = np.array(inputs["R_dK"], dtype=float).T
@@ -233,20 +235,19 @@ def _rates(inputs: Values) -> Values:
         return {"fracture": [bool(np.isinf(rates[0]))]} if np.isinf(rates).any() else {"dadN_mm_per_cycle": rates}
     found = {"dadN_mm_per_cycle": law.growth(inputs["dK_MPa_sqrt_mm"])}
     if "m1" in inputs and "transition_MPa_sqrt_mm" not in inputs:
-        found["transition_dK_MPa_sqrt_mm"] = law.packed[7]
+        found["transition_dK_MPa_sqrt_mm"] = law.change
     return found
 
 
 def _closure(inputs: Values) -> Values:
-    from vivid_anvil.materials.laws._kernels import closure_of
-
-    return {"f": [closure_of(r, inputs["alpha"], inputs["Smax_over_S0"]) for r in inputs["R"]]}
+    opens = opening(inputs["alpha"], inputs["Smax_over_S0"])
+    return {"f": [opens.at(r) for r in inputs["R"]]}
 
 
 def _effective(first: float, second: float, third: float) -> Callable[[Values], Values]:
     def values(inputs: Values) -> Values:
         shares = {"open_0": first, "open_1": second, "open_2": third}
-        law = GrowthLaw(name="case", rate=inputs["C"], slope=inputs["m"], form="effective range", values=shares)
+        law = EffectiveRangeLaw(name="case", rate=inputs["C"], slope=inputs["m"], **shares)
         return {"dadN_mm_per_cycle": law.growth(inputs["dK_MPa_sqrt_mm"], inputs["R"])}
 
     return values
@@ -254,7 +255,7 @@ def _effective(first: float, second: float, third: float) -> Callable[[Values], 
 
 def _law_table(inputs: Values) -> Values:
     points = [(float(k), float(rate)) for k, rate in inputs["dK_dadN"]]
-    law = GrowthLaw(name="case", form="table", values={"points": points})
+    law = TableLaw(name="case", points=points)
     assert law.growth(0.9 * points[0][0]) == 0.0
     try:
         law.growth(1.1 * points[-1][0])
@@ -265,21 +266,16 @@ def _law_table(inputs: Values) -> Values:
 
 def _thresholds(model: str) -> Callable[[Values], Values]:
     def values(inputs: Values) -> Values:
-        law = GrowthLaw(
-            name="case",
-            rate=1e-13,
-            slope=3.0,
-            threshold=inputs.get("dKth0_MPa_sqrt_mm", 0.0),
-            threshold_model=model,
-            threshold_exponent=inputs.get("g", 0.0),
-        )
+        given = {"range": inputs.get("dKth0_MPa_sqrt_mm"), "exponent": inputs.get("g")}
+        threshold = THRESHOLDS[model](**{key: value for key, value in given.items() if value is not None})
+        law = ParisLaw(name="case", rate=1e-13, slope=3.0, threshold=threshold)
         return {"dKth_MPa_sqrt_mm": law.threshold_at(inputs["R"])}
 
     return values
 
 
 def _simplified(inputs: Values) -> Values:
-    law = GrowthLaw(name="case", rate=inputs["A"], slope=inputs["m"])
+    law = ParisLaw(name="case", rate=inputs["A"], slope=inputs["m"])
     return {"dadN_mm_per_cycle": law.growth(inputs["dK_MPa_sqrt_mm"])}
 
 
@@ -298,7 +294,7 @@ class _Constant:
     def net_section_stress(self, size: Any, stress: float) -> np.ndarray:
         return np.zeros_like(np.asarray(size, dtype=float)) * stress
 
-    def factor_numbers(self, size: float) -> str:  # noqa: ARG002
+    def factor_numbers(self, size: float) -> str:
         return "1"
 
 
@@ -380,12 +376,12 @@ def _zone(inputs: Values) -> dict[str, Any]:
 
 
 def _wheeler(inputs: Values) -> Values:
-    return _overload(inputs, Retardation(kind="wheeler", exponent=inputs["w"], **_zone(inputs)))
+    return _overload(inputs, Wheeler(exponent=inputs["w"], **_zone(inputs)))
 
 
 def _willenborg(inputs: Values) -> Values:
     shut = {"shut_off": inputs["S_shutoff"], "threshold_maximum": inputs["Kmax_th_MPa_sqrt_mm"]}
-    return _overload(inputs, Retardation(kind="willenborg", **shut, **_zone(inputs)))
+    return _overload(inputs, Willenborg(**shut, **_zone(inputs)))
 
 
 def _surface_shape(inputs: Values) -> SurfaceCrack:
@@ -432,7 +428,7 @@ def _break_through(inputs: Values) -> Values:
 
 def _later_law(inputs: Values) -> Values:
     spot = HotSpot(name="case", channel="stress", stress_per_load="1", material=_UNBREAKABLE)
-    laws = [GrowthLaw(name="case", rate=inputs[f"C{i}"], slope=inputs[f"m{i}"]) for i in (1, 2)]
+    laws = [ParisLaw(name="case", rate=inputs[f"C{i}"], slope=inputs[f"m{i}"]) for i in (1, 2)]
     load = ConstantAmplitude("stress", inputs["dS_MPa"], 0.0, inputs["cycles_per_year"], "stress")
     flaw = Crack(
         hot_spot=spot,

@@ -25,7 +25,7 @@ from typing import Any
 from tests.all_methods import METHODS
 from tests.cli.events import COMMANDS, EVENTS, HEAD, REST, SHORT, lay_files
 from tests.reference_values import cases, compared
-from tests.study.texts import AT_ONCE, LAWS, SHAPES, changed_study, law_key, plain_crack
+from tests.study.texts import AT_ONCE, LAWS, SHAPES, changed_study, plain_crack
 from vivid_anvil.cli import main
 from vivid_anvil.demo import write_demo
 
@@ -118,7 +118,7 @@ def held_cracks(folder: Path) -> dict[str, Any]:
             study = changed_study(demo, Path(), *change)
             held[f"crack: {shape}, {order}"] = called(("grow", study.name), ("json", "csv"))
     for law, keys in LAWS.items():
-        study = changed_study(demo, Path(), law_key(keys))
+        study = changed_study(demo, Path(), keys)
         held[f"law: {law}"] = called(("grow", study.name, "--after-damage"), ("json", "csv"))
         held[f"law: {law}, explain"] = called(("explain", study.name), ())
     return held
@@ -145,6 +145,17 @@ def held_references() -> dict[str, Any]:
     }
 
 
+def rounded(numbers: list[str]) -> list[str]:
+    """Numbers to ten digits: sums in another order differ in the last ones."""
+    found = []
+    for text in numbers:
+        try:
+            found.append(f"{float(text):.9e}" if abs(float(text)) > 1e-12 else "0")
+        except ValueError:
+            found.append(text)
+    return sorted(found)
+
+
 def compare(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
     said = [f"{name}: only before" for name in before.keys() - after.keys()]
     for name, streams in before.items():
@@ -152,7 +163,9 @@ def compare(before: dict[str, Any], after: dict[str, Any]) -> list[str]:
             now = after.get(name, {}).get(stream, {})
             if sorted(held.values()) != sorted(now.values()):
                 gone, come = Counter(held.values()), Counter(now.values())
-                lost, new = list((gone - come).elements()), list((come - gone).elements())
+                lost, new = sorted((gone - come).elements()), sorted((come - gone).elements())
+                if rounded(lost) == rounded(new):
+                    continue
                 said.append(f"{name}, {stream}: lost {len(lost)} {lost[:6]}, new {len(new)} {new[:6]}")
     return said
 

@@ -24,7 +24,7 @@ from vivid_anvil.stress import (
     through_thickness,
 )
 
-PLATE = Path(__file__).parent / "fields" / "data" / "bore_in_wide_plate.frd"
+PLATE = Path(__file__).parent / "models" / "data" / "bore_in_wide_plate.frd"
 BORE, TENSION, WIDTH = 14.0, 50.0, 320.0
 
 

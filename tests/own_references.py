@@ -47,13 +47,17 @@ def _pin(cracks: int) -> tuple[float, float]:
 
 
 def _remembered(kind: str, model: Callable, number: float) -> tuple[float, float]:
-    memory = gr.Retardation(kind=kind, yield_strength=350.0, exponent=number, shut_off=max(number, 1.1))
+    memory = (
+        gr.Wheeler(yield_strength=350.0, exponent=number)
+        if kind == "wheeler"
+        else gr.Willenborg(yield_strength=350.0, shut_off=number)
+    )
     found = gr.grow_by_cycle(ROWS, PLATE, LAWS["walker"], 9.0, retardation=memory)
     return model(ROWS, LAWS["walker"], 9.0, 350.0, number) - 9.0, found.size - 9.0
 
 
 def _both_ends() -> tuple[float, float]:
-    memory = gr.Retardation(kind="wheeler", yield_strength=350.0, exponent=1.2)
+    memory = gr.Wheeler(yield_strength=350.0, exponent=1.2)
     table, piece = np.column_stack([ROWS, np.ones(len(ROWS))]), np.array([[0.0, len(ROWS), 1.0, 1.0]])
     found = grow_two_by_cycle(table, piece, SURFACE, LAWS["walker"], (2.0, 5.0), {}, 1, retardation=memory)
     return two_by_hand(ROWS, LAWS["walker"], 2.0, 5.0, memory)[1] - 5.0, float(found.half_lengths[-1]) - 5.0

@@ -51,6 +51,7 @@ from vivid_anvil.materials import (
     SENSITIVITIES,
     GrowthLaw,
     Material,
+    ParisLaw,
     SNCurve,
     SpecimenSeries,
     at_survival,
@@ -657,7 +658,7 @@ def repeat_of(rows: list[list[float]]) -> RepeatCycles:
 
 def law_of(inputs: Values) -> GrowthLaw:
     """The Paris law of a case."""
-    return GrowthLaw(name="case", rate=inputs["C"], slope=inputs["m"], threshold=inputs.get("dKth_MPa_sqrt_mm", 0.0))
+    return ParisLaw(name="case", rate=inputs["C"], slope=inputs["m"], threshold=inputs.get("dKth_MPa_sqrt_mm", 0.0))
 
 
 def shape_of(inputs: Values, kind: type) -> Any:

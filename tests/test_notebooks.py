@@ -33,7 +33,7 @@ TABLES = {
     "inspections": lambda demo: inspection_plan(demo.growths[0]),
     "what if": lambda demo: what_if(demo.study, "load scale", [0.9, 1.1]),
     "comparison": lambda demo: compare_studies({"one": demo, "other": demo}),
-    "model": lambda demo: small_result(),  # noqa: ARG005
+    "model": lambda demo: small_result(),
 }
 
 

@@ -23,8 +23,8 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import growth_drive
 from vivid_anvil.histories import Channel
 from vivid_anvil.materials import (
-    GrowthLaw,
     Material,
+    ParisLaw,
     SNFamily,
     at_survival,
     curve_at_r,
@@ -79,7 +79,7 @@ SPOT = HotSpot(
 PULL = ConstantAmplitude.from_range("force", "30 kN", r_ratio=0.0, cycles=1000)
 YEAR = DutyCycle("year", [Event("pull", PULL)], repeats_per_year=1)
 LIFE = assess_life(SPOT, YEAR, target="20 years")
-LAW = GrowthLaw(name="l", rate=3e-13, slope=3.0)
+LAW = ParisLaw(name="l", rate=3e-13, slope=3.0)
 DRIVE = growth_drive(local_cycles(SPOT, YEAR))
 SAMPLES = [0.0, 30.0, -10.0, 20.0, 5.0, 45.0, -35.0, 0.0]
 ELLIPSE = {"a": 2.0, "c": 4.0, "t": 10.0}
@@ -409,14 +409,10 @@ def test_a_history_is_not_a_duty_cycle():
             va.explain(thing)
 
 
-def test_a_law_without_its_numbers_is_refused():
-    for given in ({}, {"rate": 3e-13}, {"slope": 3.0}):
-        with pytest.raises(InputError, match="nothing"):
-            GrowthLaw(name="l", **given)
-    points = {"form": "table", "values": {"points": [[100.0, 1e-6], [300.0, 1e-4]]}}
-    assert GrowthLaw(name="t", **points).growth(100.0) == pytest.approx(1e-6)
-    with pytest.raises(InputError, match="its points alone"):
-        GrowthLaw(name="t", rate=3e-13, slope=3.0, **points)
+def test_a_law_without_its_numbers_or_with_those_of_another_form_is_refused():
+    for given in ({}, {"rate": 3e-13}, {"slope": 3.0}, {"rate": 3e-13, "slope": 3.0, "gamma": 0.5}):
+        with pytest.raises(TypeError, match=r"required|unexpected"):
+            ParisLaw(name="l", **given)
 
 
 @pytest.mark.parametrize(

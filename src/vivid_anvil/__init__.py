@@ -23,6 +23,8 @@ _HOMES = {
     "vivid_anvil.counting": ["Cycles", "rainflow", "turning_points"],
     "vivid_anvil.materials": [
         "GrowthLaw",
+        "ParisLaw",
+        "WalkerLaw",
         "Material",
         "SNCurve",
         "SNFamily",
@@ -38,8 +40,6 @@ _HOMES = {
         "in_terms_of",
         "intercept_curve",
         "knee_curve",
-        "read_card",
-        "read_card_named",
         "read_specimens",
         "sloped_curve",
         "staircase",
@@ -51,9 +51,13 @@ _HOMES = {
     "vivid_anvil.damage": ["LifeResult", "assess_life"],
     "vivid_anvil.shapes": ["CentreCrack", "EdgeCrack"],
     "vivid_anvil.growth": ["Crack", "GrowthResult", "grow_crack"],
-    "vivid_anvil.study": ["Study", "StudyResult", "explain", "read_study", "run_study"],
+    "vivid_anvil.study": ["Study", "StudyResult", "explain", "read_card", "read_card_named", "read_study", "run_study"],
     "vivid_anvil.figures": ["plot", "save_figure"],
 }
+_PACKAGES = (
+    *("ground", "units", "writing", "counting", "histories", "events", "shapes", "materials"),
+    *("stress", "damage", "growth", "models", "fields", "study", "figures"),
+)
 _HOME_OF = {name: home for home, names in _HOMES.items() for name in names}
 
 __all__ = [*_HOME_OF, "__version__"]
@@ -64,6 +68,8 @@ def __getattr__(name: str) -> Any:
         from importlib.metadata import version  # takes as long as all of the rest
 
         return version("vivid-anvil")
+    if name in _PACKAGES:
+        return importlib.import_module(f"vivid_anvil.{name}")
     if name not in _HOME_OF:
         raise AttributeError(f"module 'vivid_anvil' has no attribute {name!r}")
     value = getattr(importlib.import_module(_HOME_OF[name]), name)
@@ -72,7 +78,7 @@ def __getattr__(name: str) -> Any:
 
 
 def __dir__() -> list[str]:
-    return sorted([*globals(), *_HOME_OF])
+    return sorted([*_PACKAGES, *__all__])
 
 
 if TYPE_CHECKING:
@@ -92,7 +98,6 @@ if TYPE_CHECKING:
     from vivid_anvil.growth.result import GrowthResult
     from vivid_anvil.histories.load_history import Channel, LoadHistory
     from vivid_anvil.histories.read_csv import read_csv
-    from vivid_anvil.materials.card import read_card, read_card_named
     from vivid_anvil.materials.curves.at_r import curve_at_r
     from vivid_anvil.materials.curves.convert import at_survival, in_terms_of
     from vivid_anvil.materials.curves.curve import SNCurve
@@ -113,9 +118,12 @@ if TYPE_CHECKING:
     from vivid_anvil.materials.fits.specimens import SpecimenSeries, read_specimens
     from vivid_anvil.materials.fits.staircase import staircase
     from vivid_anvil.materials.laws.law import GrowthLaw
+    from vivid_anvil.materials.laws.paris import ParisLaw
+    from vivid_anvil.materials.laws.walker import WalkerLaw
     from vivid_anvil.materials.material import Material
     from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
     from vivid_anvil.stress.hot_spot import HotSpot
+    from vivid_anvil.study.cards import read_card, read_card_named
     from vivid_anvil.study.explain import explain
     from vivid_anvil.study.read_study import read_study
     from vivid_anvil.study.run import run_study

@@ -22,9 +22,9 @@ from vivid_anvil.materials import (
     equivalent_amplitude,
     estimate_curve,
     knee_curve,
-    read_card_named,
     table_curve,
 )
+from vivid_anvil.study import read_card_named
 
 blocks = st.lists(
     st.tuples(st.floats(5.0, 250.0), st.floats(-100.0, 200.0), st.floats(1.0, 1e5)), min_size=1, max_size=5

@@ -83,7 +83,7 @@ def small_model(direction, scale=40.0):
 
 DRAWN = {
     "history": lambda demo: demo.study.duty_cycle.events[0].load,
-    "two channels": lambda demo: va.LoadHistory(  # noqa: ARG005
+    "two channels": lambda demo: va.LoadHistory(
         "bench",
         [
             va.Channel.in_unit("force", np.sin(np.arange(500)), "kN"),
@@ -91,9 +91,9 @@ DRAWN = {
         ],
         50.0,
     ),
-    "constant": lambda demo: va.LoadHistory("flat", [va.Channel.in_unit("force", [1, 1, 1], "kN")], 1.0),  # noqa: ARG005
+    "constant": lambda demo: va.LoadHistory("flat", [va.Channel.in_unit("force", [1, 1, 1], "kN")], 1.0),
     "cycles": lambda demo: demo.study.duty_cycle.events[2].load.rainflow("vertical force"),
-    "spikes": lambda demo: va.LoadHistory(  # noqa: ARG005
+    "spikes": lambda demo: va.LoadHistory(
         "spiked",
         [va.Channel.in_unit("force", np.where(np.arange(999) == 500, 9.0, np.sin(np.arange(999) / 9)), "kN")],
         50.0,
@@ -104,15 +104,15 @@ DRAWN = {
     "maximum-minimum": lambda demo: matrix_of(demo, "maximum-minimum"),
     "from-to": lambda demo: matrix_of(demo, "from-to"),
     "tail": lambda demo: fit_tail(demo.study.duty_cycle.events[0].load.rainflow("vertical force"), 300.0),
-    "no cycles": lambda demo: va.rainflow([5.0, 5.0]),  # noqa: ARG005
+    "no cycles": lambda demo: va.rainflow([5.0, 5.0]),
     "a load that never changes": lambda demo: still(demo)[0],
     "a crack that never grows": lambda demo: still(demo)[1],
-    "model": lambda demo: small_model("front"),  # noqa: ARG005
-    "model without damage": lambda demo: small_model((0.3, 1.0, 0.2), scale=1e-3),  # noqa: ARG005
+    "model": lambda demo: small_model("front"),
+    "model without damage": lambda demo: small_model((0.3, 1.0, 0.2), scale=1e-3),
     "plan": lambda demo: gr.inspection_plan(demo.growths[0], every="1 year"),
     "law": lambda demo: demo.growths[0].crack.law,
-    "law at two R": lambda demo: dataclasses.replace(demo.growths[0].crack.law, form="walker", values={"gamma": 0.5}),
-    "law of a table": lambda demo: mt.table_law(growth_rates()),  # noqa: ARG005
+    "law at two R": lambda demo: va.WalkerLaw(name="two R", rate=demo.growths[0].crack.law.rate, slope=3.0, gamma=0.5),
+    "law of a table": lambda demo: mt.table_law(growth_rates()),
     "visited law": lambda demo: gr.visited_law(demo.growths[0]),
     "course": lambda demo: gr.crack_course(demo.growths[0]),
     "course of one size": lambda demo: gr.crack_course(edge_crack(demo)),
@@ -120,27 +120,27 @@ DRAWN = {
     "initial sizes": lambda demo: gr.lives_over_size(demo.growths[0], ["0.5 mm", "2 mm"]),
     "initial sizes that never grow": lambda demo: gr.lives_over_size(still(demo)[1], ["0.5 mm", "2 mm"]),
     "shape": lambda demo: demo.growths[0].crack.shape,
-    "shape of one size": lambda demo: sh.HoleCrack("5 mm", 2, "80 mm"),  # noqa: ARG005
-    "growth fit": lambda demo: mt.fit_growth_law(growth_rates()),  # noqa: ARG005
+    "shape of one size": lambda demo: sh.HoleCrack("5 mm", 2, "80 mm"),
+    "growth fit": lambda demo: mt.fit_growth_law(growth_rates()),
     "what if of a crack": lambda demo: what_if(demo.study, "growth_laws/steel_in_air/slope", [3.1]),
     "curve": lambda demo: demo.lives[1].curve,
     "class": lambda demo: demo.lives[0].curve,
     "fitted curve": lambda demo: demo.lives[2].curve,
     "curves and tests": lambda demo: [*demo.study.curves.values(), stairs(range_of=True)],
-    "tests alone": lambda demo: [stairs()],  # noqa: ARG005
-    "held curve": lambda demo: va.table_curve(  # noqa: ARG005
+    "tests alone": lambda demo: [stairs()],
+    "held curve": lambda demo: va.table_curve(
         name="t", stress="range", r_ratio=0, points=[(400.0, 1e4), (250.0, 1e5)], above="hold", below="hold"
     ),
-    "curve at another R": lambda demo: va.curve_at_r(  # noqa: ARG005
+    "curve at another R": lambda demo: va.curve_at_r(
         va.read_card_named("tempered-steel-800").curve(), 0.0, rule="goodman", ultimate_strength=800.0
     ),
-    "family": lambda demo: coupons("hold"),  # noqa: ARG005
-    "family by mean": lambda demo: coupons("refuse", by_mean=True),  # noqa: ARG005
-    "regression": lambda demo: va.fit_line(stairs(failed=True)),  # noqa: ARG005
+    "family": lambda demo: coupons("hold"),
+    "family by mean": lambda demo: coupons("refuse", by_mean=True),
+    "regression": lambda demo: va.fit_line(stairs(failed=True)),
     "line": lambda demo: va.fit_likelihood(tube(demo)),
     "sharp limit": lambda demo: va.fit_likelihood(tube(demo), "sharp limit"),
     "random limit": lambda demo: va.fit_likelihood(tube(demo), "random limit"),
-    "staircase": lambda demo: va.staircase(stairs()),  # noqa: ARG005
+    "staircase": lambda demo: va.staircase(stairs()),
     "rules": lambda demo: compare_rules(demo.lives[1]),
     "what if": lambda demo: what_if(demo.study, "load scale", [0.8, 1.2]),
     "what if of words": lambda demo: what_if(demo.study, "sn_curves/pin_bore/surface", ["polished", "as-forged"]),

@@ -106,7 +106,7 @@ AWKWARD = {
     "rules of 40 events": lambda: compare_rules(life(curve=reversed_curve(), events=40)),
     "damage matrix": lambda: life(events=40).damage_matrix(),
     "tests": lambda: [specimens()],
-    "growth law": lambda: va.GrowthLaw(name=LONG, rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3, threshold="2 MPa√m"),
+    "growth law": lambda: va.ParisLaw(name=LONG, rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3, threshold="2 MPa√m"),
     "shape": lambda: sh.CentreCrack("100 mm"),
 }
 

@@ -3,22 +3,21 @@
 import math
 
 from vivid_anvil import shapes as sh
-from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.growth.memories.retardation import plastic_zone
+from vivid_anvil.materials import FormanLaw, ParisLaw, PowerOfRThreshold, TwoStageLaw, WalkerLaw
 
 PLATE = sh.CentreCrack(120.0)
 SURFACE = sh.SurfaceCrack(thickness=20.0, width=200.0)
 LAWS = {
-    "paris": GrowthLaw(name="p", rate=2e-12, slope=3.0, threshold=60.0),
-    "paris, m = 2.7": GrowthLaw(name="p", rate=2e-11, slope=2.7, threshold=60.0),
-    "paris, m = 4": GrowthLaw(name="p", rate=5e-15, slope=4.0),
-    "walker": GrowthLaw(name="w", rate=2e-12, slope=3.1, threshold=60.0, form="walker", values={"gamma": 0.6}),
-    "threshold over R": GrowthLaw(
-        name="r", rate=2e-12, slope=3.0, threshold=120.0, threshold_model="power of 1 - R", threshold_exponent=0.7
+    "paris": ParisLaw(name="p", rate=2e-12, slope=3.0, threshold=60.0),
+    "paris, m = 2.7": ParisLaw(name="p", rate=2e-11, slope=2.7, threshold=60.0),
+    "paris, m = 4": ParisLaw(name="p", rate=5e-15, slope=4.0),
+    "walker": WalkerLaw(name="w", rate=2e-12, slope=3.1, threshold=60.0, gamma=0.6),
+    "threshold over R": ParisLaw(
+        name="r", rate=2e-12, slope=3.0, threshold=PowerOfRThreshold(range=120.0, exponent=0.7)
     ),
-    "two-stage": GrowthLaw(name="2", rate=1e-17, slope=5.0, form="two-stage", values={"rate_2": 2e-12, "slope_2": 3.0}),
-    "forman": GrowthLaw(
-        name="f", rate="4e-9 with mm/cycle and MPa√mm", slope=3.0, form="forman", values={"toughness": 3000.0}
-    ),
+    "two-stage": TwoStageLaw(name="2", rate=1e-17, slope=5.0, rate_2=2e-12, slope_2=3.0),
+    "forman": FormanLaw(name="f", rate="4e-9 with mm/cycle and MPa√mm", slope=3.0, toughness=3000.0),
 }
 
 
@@ -73,7 +72,7 @@ def two_by_hand(rows, law, a, c, memory):
         root = math.sqrt(math.pi * a)
         grown = []
         for i, (y, size) in enumerate(zip(SURFACE.factors(a, c), (a, c), strict=True)):
-            zone, factor = memory.zone(y * root * high), 1.0
+            zone, factor = plastic_zone(memory, y * root * high), 1.0
             if size + zone < ends[i]:
                 factor = (zone / (ends[i] - size)) ** memory.exponent
             else:

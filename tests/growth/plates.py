@@ -2,12 +2,12 @@
 
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.growth import Crack
-from vivid_anvil.materials import GrowthLaw, Material
+from vivid_anvil.materials import Material, ParisLaw
 from vivid_anvil.shapes import EdgeCrack
 from vivid_anvil.stress import HotSpot
 
 STEEL = Material(name="steel", yield_strength="355 MPa", toughness="75 MPa√m")
-LAW = GrowthLaw(name="in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0, threshold="63 MPa√mm")
+LAW = ParisLaw(name="in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0, threshold="63 MPa√mm")
 
 
 def crack(material=STEEL, notch_factor=1.0, **settings):

@@ -18,11 +18,18 @@ from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.initial_sizes import of_size
 from vivid_anvil.growth.sequence import sequence, without_idle
-from vivid_anvil.materials import GrowthLaw, straight_curve
+from vivid_anvil.materials import FormanLaw, FormanMettuLaw, ParisLaw, WalkerLaw, straight_curve
 from vivid_anvil.study import total_life
 
 PLATE = sh.SurfaceCrack(thickness=12.0, width=150.0)
 SLOW = dataclasses.replace(LAW, threshold=0.0)
+
+
+def memory_of(kind, **numbers):
+    """A model of retardation, with those of the numbers that it has."""
+    model = gr.RETARDATIONS[kind]
+    given = {"yield_strength": 355.0, **numbers}
+    return model(**{key: one for key, one in given.items() if key in model.__dataclass_fields__})
 
 
 def surface(**settings):
@@ -174,7 +181,7 @@ def test_an_aspect_that_leaves_the_solution_ends_the_growth_and_may_be_refused()
     st.sampled_from(["paris", "walker"]),
 )
 def test_cycle_by_cycle_and_all_at_once_agree_where_a_repeat_is_short(blocks, shape, form):
-    law = SLOW if form == "paris" else dataclasses.replace(SLOW, form="walker", values={"gamma": 0.6})
+    law = SLOW if form == "paris" else WalkerLaw(name="w", rate=SLOW.rate, slope=SLOW.slope, gamma=0.6)
     flaw = crack(law=law) if shape == "edge" else surface(law=law)
     lives = [
         gr.grow_crack(dataclasses.replace(flaw, order=order), programme(*blocks))
@@ -201,11 +208,11 @@ def test_an_event_once_in_twelve_repeats_happens_in_every_twelfth():
 
 @pytest.mark.parametrize("kind", ["wheeler", "willenborg", "constant closure"])
 def test_memory_lengthens_the_life_and_says_by_how_much(kind):
-    memory = gr.Retardation(kind=kind, yield_strength=355.0, exponent=1.5)
+    memory = memory_of(kind, exponent=1.5)
     duty = programme((200.0, 0.0, 1.0), (100.0, 10.0, 2000.0))
     flaw = crack(law=SLOW, order="cycle by cycle", retardation=memory)
     result = gr.grow_crack(flaw, duty)
-    plain = gr.grow_crack(dataclasses.replace(flaw, retardation=gr.Retardation()), duty)
+    plain = gr.grow_crack(dataclasses.replace(flaw, retardation=gr.NoRetardation()), duty)
     assert result.without_memory_repeats == pytest.approx(plain.life_repeats)
     assert result.life_repeats > 1.05 * plain.life_repeats
     assert {"retardation-counts", "retardation-arrest"} & set(
@@ -223,7 +230,7 @@ def test_idle_cycles_are_remembered_though_they_are_not_gone_through(kind):
         np.column_stack([high, low, np.ones(400)]),
         np.array([[0.0, 250.0, 2.0, 1.0], [250.0, 400.0, 1.0, 1.0]]),
     )
-    memory = gr.Retardation(kind=kind, yield_strength=355.0, exponent=1.2)
+    memory = memory_of(kind, exponent=1.2)
     flaw = crack(law=dataclasses.replace(LAW, threshold=200.0), order="cycle by cycle", retardation=memory)
     scale = float(sh.stress_intensity(flaw.shape, 8.0, 1.0))
     few, parts = without_idle(rows, pieces, flaw, flaw.law, scale)
@@ -239,7 +246,7 @@ def test_idle_cycles_are_remembered_though_they_are_not_gone_through(kind):
 def test_wheeler_with_exponent_0_is_none_and_more_exponent_more_life():
     duty, lives = programme((200.0, 0.0, 1.0), (100.0, 10.0, 2000.0)), []
     for exponent in (0.0, 0.7, 1.4):
-        memory = gr.Retardation(kind="wheeler", yield_strength=355.0, exponent=exponent)
+        memory = gr.Wheeler(yield_strength=355.0, exponent=exponent)
         result = gr.grow_crack(crack(law=SLOW, order="cycle by cycle", retardation=memory), duty)
         lives.append(result.life_repeats)
     assert lives[0] == pytest.approx(result.without_memory_repeats, rel=1e-12)
@@ -248,7 +255,7 @@ def test_wheeler_with_exponent_0_is_none_and_more_exponent_more_life():
 
 def test_forman_mettu_with_closure_off_and_exponents_0_is_paris():
     values = {"p": 0.0, "q": 0.0, "toughness": 1e9, "closure_alpha": 0.0, "intrinsic_length": 0.0}
-    form = GrowthLaw(name="no closure", rate=LAW.constant, slope=3.0, form="forman-mettu", values=values)
+    form = FormanMettuLaw(name="no closure", rate=LAW.constant, slope=3.0, **values)
     ranges = np.geomspace(50.0, 2000.0, 20)
     assert form.growth(ranges, 0.0) == pytest.approx(SLOW.growth(ranges, 0.0), rel=1e-12)
 
@@ -267,20 +274,12 @@ def test_a_later_law_that_is_twice_as_fast_halves_what_is_left(flaw):
 FINDINGS = [
     (
         "growth-constants",
-        crack(law=GrowthLaw(name="m", rate="5e-9 m/cycle at 1 MPa√mm", slope=3.0, threshold="2 MPa√m")),
+        crack(law=ParisLaw(name="m", rate="5e-9 m/cycle at 1 MPa√mm", slope=3.0, threshold="2 MPa√m")),
     ),
-    ("growth-constants", crack(law=GrowthLaw(name="atoms", rate="1e-21 mm/cycle at 1 MPa√mm", slope=3.0))),
+    ("growth-constants", crack(law=ParisLaw(name="atoms", rate="1e-21 mm/cycle at 1 MPa√mm", slope=3.0))),
     (
         "law-fracture-at-start",
-        crack(
-            law=GrowthLaw(
-                name="brittle",
-                rate="5e-9 with mm/cycle and MPa√mm",
-                slope=3.0,
-                form="forman",
-                values={"toughness": 90.0},
-            )
-        ),
+        crack(law=FormanLaw(name="brittle", rate="5e-9 with mm/cycle and MPa√mm", slope=3.0, toughness=90.0)),
     ),
 ]
 
@@ -295,7 +294,7 @@ def test_constants_that_cannot_be_are_severe(code, flaw):
 @pytest.mark.parametrize("order", ["per repeat", "cycle by cycle"])
 def test_growth_ends_where_the_law_itself_says_fracture(shape, order):
     values = {"toughness": 700.0}
-    law = GrowthLaw(name="brittle", rate="5e-10 with mm/cycle and MPa√mm", slope=3.0, form="forman", values=values)
+    law = FormanLaw(name="brittle", rate="5e-10 with mm/cycle and MPa√mm", slope=3.0, **values)
     flaw = (crack if shape == "edge" else surface)(law=law, order=order)
     result = gr.grow_crack(flaw, loads(120.0, 0.0, 100.0))
     assert result.governed_by == "fracture by the law"
@@ -339,7 +338,7 @@ PIECE = {"piece": "compact tension", "force_range": "4.5 kN", "thickness": "12.5
 @pytest.mark.parametrize("method", ["secant", "polynomial"])
 @pytest.mark.parametrize("slope", [2.5, 3.6])
 def test_a_law_comes_back_from_readings_made_by_it(method, slope):
-    law = GrowthLaw(name="truth", rate=1e-5 / 500.0**slope, slope=slope)
+    law = ParisLaw(name="truth", rate=1e-5 / 500.0**slope, slope=slope)
     fit = mt.fit_growth_law(mt.growth_of_piece(*readings(law), method=method, **PIECE))
     assert fit.slope == pytest.approx(slope, rel=0.01)
     assert float(fit.law().growth(500.0)) == pytest.approx(1e-5, rel=0.01)
@@ -465,7 +464,7 @@ def test_the_curve_tells_time_in_all_ways_and_the_share_of_the_life():
 @pytest.mark.parametrize("kind", ["none", "wheeler"])
 def test_the_interval_is_what_is_left_of_the_way_that_was_gone(make, kind):
     """With memory too: from the detectable size on the growth curve itself to its end, over the factor."""
-    memory = gr.Retardation(kind=kind, yield_strength=355.0 if kind == "wheeler" else None)
+    memory = memory_of(kind)
     flaw = make(order="cycle by cycle", retardation=memory, detectable_size=2.0, inspection_factor=3.0)
     result = gr.grow_crack(flaw, programme((120.0, 0.0, 4000), (200.0, 0.0, 20)))
     seen = float(np.interp(np.log(2.0), np.log(result.sizes), result.repeats))

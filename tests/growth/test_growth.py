@@ -21,7 +21,7 @@ from vivid_anvil.growth import (
     size_after,
     threshold_sizes,
 )
-from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.materials import ParisLaw
 from vivid_anvil.shapes import CentreCrack, EdgeCrack, stress_intensity
 
 STOPS = [
@@ -138,7 +138,7 @@ FINDINGS = [
     ("interval-short", crack(detectable_size="15 mm"), loads(cycles=1e6)),
     ("few-repeats", crack(), loads(cycles=1e5)),
     ("growth-r-differs", crack(law=dataclasses.replace(LAW, r_ratio=0.0)), loads(200.0, 100.0)),
-    ("growth-constants", crack(law=GrowthLaw(name="slip", rate="5.21e-13 m/cycle at 1 MPa√m", slope=3.0)), loads()),
+    ("growth-constants", crack(law=ParisLaw(name="slip", rate="5.21e-13 m/cycle at 1 MPa√m", slope=3.0)), loads()),
     ("short-crack", crack(initial_size="0.05 mm", law=dataclasses.replace(LAW, threshold=0.0)), loads()),
     ("notch-left-out", crack(notch_factor=2.0), loads()),
     ("solution-ends", STOPS[2][1], loads()),
@@ -183,7 +183,7 @@ def test_the_first_step_worked_by_hand_is_a_step_of_the_growth_curve(demo_result
 
 @given(st.floats(1.05, 3.0), st.floats(2.0, 5.0))
 def test_without_threshold_life_falls_with_the_load_to_the_power_m(factor, slope):
-    law = GrowthLaw(name="power", rate=1e-12, slope=slope)
+    law = ParisLaw(name="power", rate=1e-12, slope=slope)
     lives = []
     for load in (50.0, 50.0 * factor):
         growth = growth_per_repeat(growth_drive(repeat_of([[10.0, load, 0.0]])), EdgeCrack(60.0), law)
@@ -202,7 +202,7 @@ def test_lives_of_two_parts_of_the_way_add_up(between):
 def test_growth_agrees_with_stepping_through_every_single_cycle():
     """Cycle by cycle in plain Python: the size after each cycle feeds the next."""
     rows, shape = [(150.0, 10.0), (90.0, 20.0), (200.0, -50.0)], EdgeCrack(60.0)
-    law = GrowthLaw(name="fast", rate=2e-12, slope=3.0, threshold=100.0)
+    law = ParisLaw(name="fast", rate=2e-12, slope=3.0, threshold=100.0)
     size, repeats = 2.0, 0
     while size < 6.0:
         repeats += 1

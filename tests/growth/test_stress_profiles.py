@@ -13,7 +13,7 @@ from tests.growth.plates import STEEL, crack, loads, programme
 from vivid_anvil import growth as gr
 from vivid_anvil import shapes as sh
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.materials import ParisLaw, WalkerLaw
 from vivid_anvil.shapes import solutions
 from vivid_anvil.shapes.solutions import (
     edge_crack_by_weight,
@@ -22,7 +22,7 @@ from vivid_anvil.shapes.solutions import (
     surface_ends_by_weight,
 )
 
-WALKER = GrowthLaw(name="w", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0, form="walker", values={"gamma": 0.5})
+WALKER = WalkerLaw(name="w", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0, gamma=0.5)
 WIDE = sh.SurfaceCrack(thickness=30.0, width=400.0)
 
 
@@ -149,9 +149,7 @@ BAD = {
     ),
     "with closure": (
         lambda: crack(
-            residual_stress=[(0.0, 1.0), (60.0, 1.0)],
-            order="cycle by cycle",
-            retardation=gr.Retardation(kind="constant closure"),
+            residual_stress=[(0.0, 1.0), (60.0, 1.0)], order="cycle by cycle", retardation=gr.ConstantClosure()
         ),
         "either of them",
     ),
@@ -166,7 +164,7 @@ def test_a_profile_that_cannot_be_meant_is_refused(make, message):
 
 def test_a_crack_that_grows_out_of_the_tension_comes_to_rest():
     """Under a pin K falls with the size; compression below the surface closes it: both stop where ΔK is the threshold."""
-    law = GrowthLaw(name="p", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0, threshold=120.0)
+    law = ParisLaw(name="p", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0, threshold=120.0)
     pin = crack(shape=sh.HoleCrack(5.0, 2, 200.0, pin_share=1.0), law=law)
     closed = crack(shape=sh.EdgeCrack(60.0), law=law, residual_stress=[(0.0, 0.0), (6.0, -250.0), (60.0, -100.0)])
     for flaw, stress in ((pin, 6.5), (closed, 120.0)):

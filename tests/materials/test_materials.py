@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials import GrowthLaw, Material, knee_curve
+from vivid_anvil.materials import Material, ParisLaw, knee_curve
 
 SETTINGS = {
     "name": "weld",
@@ -87,7 +87,7 @@ def test_nouns_are_frozen_and_compare():
 
 
 def test_a_growth_law_stops_at_its_threshold():
-    law = GrowthLaw(name="steel", rate="1e-8 mm/cycle at 100 MPa√mm", slope=2.0, threshold="100 MPa√mm")
+    law = ParisLaw(name="steel", rate="1e-8 mm/cycle at 100 MPa√mm", slope=2.0, threshold="100 MPa√mm")
     assert law.growth([100.0, 200.0]) == pytest.approx([0.0, 4e-8])
 
 
@@ -104,7 +104,7 @@ def test_a_growth_law_stops_at_its_threshold():
 )
 def test_a_growth_law_that_cannot_be_meant_is_refused(change, message):
     with pytest.raises(InputError) as caught:
-        GrowthLaw(**{"name": "steel", "rate": "1e-8 mm/cycle at 100 MPa√mm", "slope": 3.0} | change)
+        ParisLaw(**{"name": "steel", "rate": "1e-8 mm/cycle at 100 MPa√mm", "slope": 3.0} | change)
     assert message in str(caught.value)
 
 

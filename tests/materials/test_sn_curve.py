@@ -70,7 +70,7 @@ def test_range_and_amplitude_are_the_same_curve(curve, stress):
 @given(curves)
 def test_a_curve_written_down_reads_back_equal(curve):
     section = tomllib.loads(section_text(curve, "mine"))["sn_curves"]["mine"]
-    again = curve_of_section("weld", section, Place("mine", Path(), lambda card, name: curve))  # noqa: ARG005
+    again = curve_of_section("weld", section, Place("mine", Path(), lambda card, name: curve))
     lives = np.geomspace(1e3, 1e9, 13)
     assert again.stress_at(lives) == pytest.approx(curve.stress_at(lives), rel=1e-12)
     for field in ("stress", "r_ratio", "tested_from", "tested_to", "above", "below", "basis", "component"):

@@ -5,18 +5,14 @@ import pytest
 from tests.by_hand import by_hand
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import (
-    cards_in,
     curve_working,
     detail_curve,
     effective_thickness,
     estimate_curve,
-    find_cards,
-    read_card,
-    read_card_named,
     read_standard,
-    shipped_cards,
     shipped_standards,
 )
+from vivid_anvil.study import cards_in, find_cards, read_card, read_card_named, shipped_cards
 
 # ---- classes -------------------------------------------------------------------------------------------------------
 

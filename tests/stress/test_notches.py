@@ -188,4 +188,4 @@ def test_a_function_through_the_thickness_is_integrated_as_it_is(factors, thickn
     depths = np.linspace(0.0, thickness, 4001)
     assert through_thickness(depths, stress(depths)).membrane == pytest.approx(found.membrane, abs=1e-3)
     with pytest.raises(InputError, match="each depth"):
-        through_thickness([0.0, thickness], lambda x: 1.0)  # noqa: ARG005
+        through_thickness([0.0, thickness], lambda x: 1.0)

@@ -39,19 +39,17 @@ THEN = {
 
 @pytest.mark.parametrize("form", LAWS)
 def test_every_law_can_be_written_and_changes_the_rate(study, form):
-    plain, law = (read_study(study(change)).cracks[0].law for change in (law_key("# as it is"), law_key(LAWS[form])))
+    plain, law = (read_study(study(change)).cracks[0].law for change in (law_key("# as it is"), LAWS[form]))
     rates = [float(one.growth(200.0, 0.4)) for one in (plain, law)]
     assert rates[0] != rates[1] or plain.threshold_at(0.4) != law.threshold_at(0.4)
     assert 0.02 < rates[1] / rates[0] < 50.0
 
 
 def test_a_law_that_is_a_table_has_no_rate_and_no_slope(study):
-    start = '[growth_laws.steel_in_air]\nform = "table"\n'
-    points = (
-        'values = { points = [["1 MPa√m", "1e-8 mm/cycle"], ["100 MPa√m", "2e-2 mm/cycle"]] }\n[growth_laws.other]\n'
-    )
+    start = '[growth_laws.steel_in_air]\nkind = "table"\n'
+    points = 'points = [["1 MPa√m", "1e-8 mm/cycle"], ["100 MPa√m", "2e-2 mm/cycle"]]\n[growth_laws.other]\n'
     law = read_study(study((AT_LAWS, start + points))).cracks[0].law
-    assert law.form == "table"
+    assert law.kind == "table"
     assert float(law.growth(10.0 * 1000.0**0.5)) == pytest.approx((1e-8 * 2e-2) ** 0.5)
 
 
@@ -68,7 +66,7 @@ def grown(study, *lines):
 )
 def test_memory_is_asked_for_in_words_or_with_its_numbers(study, memory):
     plain, slowed = grown(study), grown(study, f"retardation = {memory}")
-    assert slowed.crack.retardation.yield_strength == slowed.crack.hot_spot.material.yield_strength
+    assert "closure" in memory or slowed.crack.retardation.yield_strength == 355.0  # of the material
     assert slowed.without_memory_repeats == pytest.approx(plain.life_repeats)
     assert slowed.life_repeats > plain.life_repeats
 
@@ -160,7 +158,7 @@ def test_a_law_may_be_fitted_to_its_tests_or_be_held_against_them(study):
     mean = fit_growth_law(tests).law()
     assert law.slope == mean.slope
     assert law.constant > mean.constant
-    assert (law.name, law.threshold) == ("steel_in_air", pytest.approx(2.0 * 1000.0**0.5))
+    assert (law.name, law.threshold.range) == ("steel_in_air", pytest.approx(2.0 * 1000.0**0.5))
     assert not [one for one in run_study(fitted).growths[0].findings if one.code == "law-below-tests"]
     slow = 'rate = "5e-12 m/cycle at 1 MPa√m"\nslope = 3\nthreshold = "2 MPa√m"\n'
     found = run_study(read_study(study((LAW, TESTS + slow)))).growths[0]

@@ -3,6 +3,7 @@
 import pytest
 
 from tests.study.texts import (
+    AT_THRESHOLD,
     FIRST,
     LAST,
     LAW,
@@ -368,7 +369,11 @@ FAULTS = {
         "growth_laws, steel_in_air",
         "piece",
     ),
-    "fitted and given": (law_key("above_mean = 2"), "growth_laws, steel_in_air", "the tests give rate and slope"),
+    "fitted and given": (
+        law_key("above_mean = 2"),
+        "growth_laws, steel_in_air, rate",
+        "one of 'kind', 'tests', 'above_mean'",
+    ),
     "unknown key of tests": (
         law_key('tests = { file = "growth_readings.csv", peice = "compact tension" }'),
         "growth_laws, steel_in_air",
@@ -432,10 +437,15 @@ FAULTS = {
     "unknown limits": (crack_key('limits = "none"'), "limits", "'assessment curve'"),
     "modulus of nothing": (crack_key('youngs_modulus = "0 GPa"'), "youngs_modulus", "above 0"),
     "stop before the start": (crack_key('stop_size = "0.5 mm"'), "stop_size", "beyond the initial 1 mm"),
-    "unknown form of law": (law_key('form = "pariss"'), "form", "Did you mean"),
-    "value of another form": (law_key("values = { gamma = 0.5 }"), "values: gamma", "no further values"),
-    "unknown threshold": (law_key('threshold_model = "none"'), "threshold_model", "one of"),
-    "threshold exponent": (law_key("threshold_exponent = nan"), "threshold_exponent", "a number"),
+    "unknown form of law": (law_key('kind = "pariss"'), "kind", "Did you mean 'paris'"),
+    "value of another form": (law_key("gamma = 0.5"), "steel_in_air, gamma", "an unknown key"),
+    "unknown threshold": ((AT_THRESHOLD, 'threshold = { kind = "none" }'), "threshold, kind", "one of"),
+    "threshold as a number": ((AT_THRESHOLD, "threshold = 63.0"), "threshold", "63.0 without a unit"),
+    "threshold exponent": (
+        (AT_THRESHOLD, 'threshold = { kind = "power of 1 - R", range = "2 MPa√m", exponent = nan }'),
+        "exponent",
+        "a number",
+    ),
     "scatter of nothing": (law_key('scatter = ""'), "scatter", "text with something in it"),
     "unknown law": (
         ('growth_law = "steel_in_air"', 'growth_law = "steel"'),
@@ -596,8 +606,8 @@ FAULTS = {
     "folder of cards": (('target_life = "30 years"', 'cards = "nowhere"'), "cards", "no such folder"),
     "card and numbers": (
         ('threshold = "2 MPa√m"', 'card = "structural-steel-355"'),
-        "growth_laws, steel_in_air",
-        "Keep one form",
+        "growth_laws, steel_in_air, rate",
+        "one of 'kind', 'card'",
     ),
     "law of a card": ((LAW, 'card = "structural-steel-355"\nlaw = "sea"'), "growth_laws, steel_in_air", "one of 'air'"),
     "family of one": (pair('curves = ["tube"]'), "sn_families, pair, curves", "at least"),
@@ -758,7 +768,7 @@ def test_strengths_laws_and_curves_of_a_card_and_a_family_can_be_used(study):
     assert pin.curve.name == "smooth"
     assert "typical-curve" in [finding.code for finding in pin.findings]
     assert tube.hot_spot.curve.curves[1].name == "pulsating"
-    assert result.growths[0].crack.law.threshold == pytest.approx(5.0 * 1000**0.5)
+    assert result.growths[0].crack.law.threshold.range == pytest.approx(5.0 * 1000**0.5)
 
 
 FORMS_WRITTEN = {

@@ -154,10 +154,11 @@ SHAPES = {
     "pipe, around, surface": ('radius = "200 mm"', 'wall = "12 mm"', 'initial_half_length = "2.5 mm"'),
 }
 AT_ONCE = ('order = "cycle by cycle"', 'order = "per repeat"')
+AT_THRESHOLD = 'threshold = "2 MPa√m"                  # no growth at or below'
 LAWS = {
-    "walker": 'form = "walker"\nvalues = { gamma = 0.6 }',
-    "two-stage": 'form = "two-stage"\nvalues = { rate_2 = "5e-13 with mm/cycle and MPa√mm", slope_2 = 2.9 }',
-    "effective range": 'form = "effective range"\nvalues = { open_0 = 0.5, open_1 = 0.4, open_2 = 0.0 }',
-    "threshold over R": 'threshold_model = "power of 1 - R"\nthreshold_exponent = 0.5',
-    "steps": 'threshold_model = "steel, steps"\nscatter = "mean + 2 standard deviations"',
+    "walker": law_key('kind = "walker"\ngamma = 0.6'),
+    "two-stage": law_key('kind = "two-stage"\nrate_2 = "5e-13 with mm/cycle and MPa√mm"\nslope_2 = 2.9'),
+    "effective range": law_key('kind = "effective range"\nopen_0 = 0.5\nopen_1 = 0.4\nopen_2 = 0.0'),
+    "threshold over R": (AT_THRESHOLD, 'threshold = { kind = "power of 1 - R", range = "2 MPa√m", exponent = 0.5 }'),
+    "steps": (AT_THRESHOLD, 'threshold = { kind = "steel, steps" }\nscatter = "mean + 2 standard deviations"'),
 }

@@ -129,15 +129,6 @@ def _limit_rows(growth: GrowthResult, units: UnitSystem) -> list[tuple[str, str]
     ]
 
 
-def _zone(growth: GrowthResult, units: UnitSystem) -> str:
-    """The zones that memory was reckoned with."""
-    how = growth.crack.retardation
-    if how.yield_strength is None or how.kind == "constant closure":
-        return "none: K opens at one stress"
-    size = in_unit(how.zone(growth.start_peak_k), "length", units)
-    return f"{size} at the start, {how.constraint}, yield {in_unit(how.yield_strength, 'stress', units)}"
-
-
 def _memory_rows(growth: GrowthResult, units: UnitSystem) -> list[tuple[str, str]]:
     """What the memory of larger cycles does, where it is asked for; at which cycle it stopped."""
     rows, repeat = [], growth.duty_cycle.repeat
@@ -146,7 +137,7 @@ def _memory_rows(growth: GrowthResult, units: UnitSystem) -> list[tuple[str, str
             "no growth" if math.isinf(growth.without_memory_repeats) else amount(growth.without_memory_repeats, repeat)
         )
         rows.append((f"Without {growth.crack.retardation.kind}", words))
-        rows.append(("Plastic zone", _zone(growth, units)))
+        rows.append(("Plastic zone", growth.crack.retardation.zone_words(growth.start_peak_k, units)))
     if growth.cycles is not None:
         rows.append(("Cycles followed", number(float(growth.cycles))))
     return rows

@@ -54,13 +54,7 @@ def card_details(card: MaterialCard, units: UnitSystem) -> RenderableType:
     parts += [curve_facts(curve, units) for curve in card.curves.values()]
     for name, law in card.laws.items():
         ratio = "R not stated" if law.r_ratio is None else f"R = {law.r_ratio:g}"
-        threshold = in_unit(law.threshold, "stress intensity", units)
-        if law.threshold_model != "one value":
-            threshold = f"by {law.threshold_model}" + (f" from {threshold}" if law.threshold else "")
-        more = "".join(f", {key} = {value}" for key, value in law.values.items())
-        words = (
-            f"Growth law {name}, {law.form}: rate {law.rate}, slope {law.slope:g}{more}, threshold {threshold}, {ratio}"
-        )
+        words = f"Growth law {name}, {law.kind}: {law.words}, threshold {law.threshold.words_in(units)}, {ratio}"
         parts.append(indented(f"{words}, {law.scatter}; {law.source}"))
     if not card.curves:
         parts.append(indented("No S-N curve on this card."))

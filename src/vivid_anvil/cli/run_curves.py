@@ -39,7 +39,8 @@ class CurveWishes:
 def cards(words: str, folder: Path | None, outputs: Outputs, units: UnitSystem) -> None:
     """The cards that hold all words; a single one in full."""
     outputs.check()
-    from vivid_anvil.materials import curve_record, find_cards
+    from vivid_anvil.materials import curve_record
+    from vivid_anvil.study import find_cards
 
     found = find_cards(words, folder)
     if not found:
@@ -156,7 +157,8 @@ def _print_working(out: Any, working: Any) -> None:
 
 def _curves_of(text: str, wishes: CurveWishes) -> list[Any]:
     """The curves that one word of the command line names."""
-    from vivid_anvil.materials import detail_curve, read_card_named, read_standard
+    from vivid_anvil.materials import detail_curve, read_standard
+    from vivid_anvil.study import read_card_named
 
     if text.startswith(CARD):
         name, _, of_card = text.removeprefix(CARD).partition("/")

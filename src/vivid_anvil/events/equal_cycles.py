@@ -132,7 +132,7 @@ class ConstantAmplitude:
         """The channel and its dimension."""
         return {self.channel: self.dimension}
 
-    def extremes(self, channel: str) -> tuple[float, float]:  # noqa: ARG002 (there is one channel)
+    def extremes(self, channel: str) -> tuple[float, float]:
         """Lowest and highest load."""
         return self.minimum, self.maximum
 

@@ -66,7 +66,7 @@ class BlockProgramme:
         """Time that the cycles take, s; None where no frequency is stated."""
         return None if self.frequency is None else float(self.cycles.sum()) / self.frequency
 
-    def extremes(self, channel: str) -> tuple[float, float]:  # noqa: ARG002 (there is one channel)
+    def extremes(self, channel: str) -> tuple[float, float]:
         """Lowest and highest load."""
         return float(self.minimum.min()), float(self.maximum.max())
 
@@ -119,7 +119,7 @@ class LoadSpectrum:
         """The channel and its dimension."""
         return {self.channel: self.table.dimension}
 
-    def extremes(self, channel: str) -> tuple[float, float]:  # noqa: ARG002 (there is one channel)
+    def extremes(self, channel: str) -> tuple[float, float]:
         """Lowest and highest load."""
         return float(self.table.minimum.min()), float(self.table.maximum.max())
 
@@ -128,7 +128,7 @@ class LoadSpectrum:
         _known(self, channel, residue)
         return self.table
 
-    def sequence(self, channel: str) -> LoadSequence:  # noqa: ARG002
+    def sequence(self, channel: str) -> LoadSequence:
         """A spectrum has no order: InputError."""
         raise InputError(
             f"load spectrum of {self.channel}",

@@ -69,12 +69,12 @@ class NodeCycles:
         """Not known at a node."""
         return None
 
-    def extremes(self, channel: str) -> tuple[float, float]:  # noqa: ARG002 (there is one)
+    def extremes(self, channel: str) -> tuple[float, float]:
         """Lowest and highest stress."""
         both = np.concatenate([self.first, self.other])
         return float(both.min()), float(both.max())
 
-    def rainflow(self, channel: str, *, residue: str) -> Cycles:  # noqa: ARG002
+    def rainflow(self, channel: str, *, residue: str) -> Cycles:
         """The cycles as they are specified."""
         return Cycles(
             range=np.abs(self.first - self.other),

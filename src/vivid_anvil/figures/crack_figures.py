@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import numpy as np
@@ -11,7 +12,6 @@ from matplotlib.figure import Figure
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
 from vivid_anvil.growth import CrackCourse, SizeLives, VisitedLaw
 from vivid_anvil.materials import GrowthFit, GrowthLaw
-from vivid_anvil.materials.laws._kernels import FORM_VALUES
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 
 ASPECTS = (0.2, 0.5, 1.0)
@@ -58,17 +58,20 @@ def law_figure(law: GrowthLaw, units: UnitSystem = "metric") -> Figure:
     figure = new_figure(f"Growth law {law.name}")
     axes = figure.subplots()
     top = coherent_top(law)
-    ratios = _LAW_RATIOS[:1] if law.is_power or law.form == "table" else _LAW_RATIOS
-    _law_lines(axes, law, ratios, 0.8 * law.threshold or 0.02 * top, top, units)
+    ratios = _LAW_RATIOS if law.depends_on_r else _LAW_RATIOS[:1]
+    _law_lines(axes, law, ratios, 0.8 * float(law.threshold_at(0.0)) or 0.02 * top, top, units)
     axes.legend(loc="lower right")
     return figure
 
 
 def coherent_top(law: GrowthLaw) -> float:
-    """The range of K, MPa√mm, to which a law is drawn: that of 0.01 mm a cycle as its power says, at least 10 thresholds."""
-    if law.form == "table":
-        return 3000.0
-    return float(max((1e-2 / law.constant) ** (1.0 / law.slope), 10.0 * law.threshold))
+    """The range of K, MPa√mm, to which a law is drawn: that of 0.01 mm a cycle, at least 10 thresholds."""
+    ends = law.tested[1]
+    if math.isfinite(ends):
+        return ends
+    ranges = np.geomspace(1.0, 1e6, 1201)
+    fast = ranges[law.growth(ranges) >= 1e-2]
+    return float(max(fast[0] if fast.size else ranges[-1], 10.0 * float(law.threshold_at(0.0))))
 
 
 def visited_figure(visited: VisitedLaw, units: UnitSystem = "metric") -> Figure:
@@ -80,10 +83,10 @@ def visited_figure(visited: VisitedLaw, units: UnitSystem = "metric") -> Figure:
     delta_k, r_ratios = result.depth_cycles(result.crack.initial_size)
     weights = result.drive.per_repeat * delta_k**law.slope
     mean_r = float((weights * r_ratios).sum() / weights.sum()) if weights.sum() > 0.0 else 0.0
-    ratios = (round(mean_r, 2),) if law.is_power else tuple(dict.fromkeys((0.0, round(mean_r, 2))))
+    ratios = (round(mean_r, 2),) if not law.depends_on_r else tuple(dict.fromkeys((0.0, round(mean_r, 2))))
     growing = np.flatnonzero(visited.shares.sum(axis=0) > 1e-6)
     low = visited.edges[growing[0]] if growing.size else visited.edges[0]
-    bottom = 0.6 * min(low, law.threshold if law.threshold > 0.0 else low)
+    bottom = 0.6 * min(low, float(law.threshold_at(0.0)) or low)
     top = 1.25 * visited.edges[-1]
     if tests is not None:
         bottom, top = min(bottom, 0.8 * float(tests.ranges.min())), max(top, 1.25 * float(tests.ranges.max()))
@@ -110,12 +113,13 @@ def visited_figure(visited: VisitedLaw, units: UnitSystem = "metric") -> Figure:
 def _law_lines(
     axes: Axes, law: GrowthLaw, ratios: tuple[float, ...], low: float, high: float, units: UnitSystem
 ) -> None:
-    ends = _table_ends(law) if law.form == "table" else (max(low, 1e-3 * high), high)
+    known = law.tested
+    ends = known if math.isfinite(known[1]) else (max(low, 1e-3 * high), high)
     ranges = np.geomspace(ends[0] * (1.0 + 1e-9), ends[1] * (1.0 - 1e-9), 500)
     for r, colour in zip(ratios, (BLUE, ORANGE, GREEN), strict=False):
         rates = law.growth(ranges, r)
         seen = (rates > 0.0) & np.isfinite(rates)
-        name = law.name if law.is_power else f"R = {r:g}"
+        name = law.name if not law.depends_on_r else f"R = {r:g}"
         axes.plot(
             shown(ranges[seen], "stress intensity", units),
             shown(rates[seen], "length", units),
@@ -123,20 +127,13 @@ def _law_lines(
             lw=2.6,
             label=name,
         )
-        threshold = float(law.threshold_at(r)[0])
+        threshold = float(law.threshold_at(r))
         if threshold > 0.0:
             at = float(shown(threshold, "stress intensity", units))
             name = f"threshold {in_unit(threshold, 'stress intensity', units)}"
-            of_r = "" if law.is_power else f" at R = {r:g}"
+            of_r = "" if not law.depends_on_r else f" at R = {r:g}"
             axes.axvline(at, color=colour, lw=1.4, ls=(0, (4, 3)), label=f"{name}{of_r}")
     _law_axes(axes, units)
-
-
-def _table_ends(law: GrowthLaw) -> tuple[float, float]:
-    """First and last range of K of a law that is a table, MPa√mm."""
-    first = FORM_VALUES + 1
-    last = first + int(law.packed[FORM_VALUES]) - 1
-    return float(np.exp(law.packed[first])), float(np.exp(law.packed[last]))
 
 
 def course_figure(course: CrackCourse, units: UnitSystem = "metric") -> Figure:

@@ -19,7 +19,7 @@ GROUP = "vivid_anvil.choices"  # entry points of installed packages: modules tha
 
 
 class Choices(Generic[T]):
-    """What may be chosen, by name, in the order in which it was added.
+    """What may be chosen, by name, in the order in which it was added; a class learns its name as its `kind`.
 
     >>> SEASONS = Choices("season")
     >>> @SEASONS.add("winter")
@@ -45,6 +45,8 @@ class Choices(Generic[T]):
             if have is not None and not _same_place(have, choice):
                 raise InputError(f"{self.what}, a new choice", repr(name), "a name that none has yet")
             self._known[name] = choice
+            if isinstance(choice, type):
+                choice.kind = name  # type: ignore[attr-defined]  # how it calls itself, said once
             return choice
 
         return added

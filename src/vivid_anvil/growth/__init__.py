@@ -1,6 +1,6 @@
 """A crack through a duty cycle: limits, growth, inspection."""
 
-from vivid_anvil.growth.by_cycle import CycleGrowth, Retardation, grow_by_cycle, opening_stress
+from vivid_anvil.growth.by_cycle import CycleGrowth, grow_by_cycle
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.drive import COUNTED_PARTS, GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
 from vivid_anvil.growth.grow import grow_crack, with_tests
@@ -9,6 +9,7 @@ from vivid_anvil.growth.inspection import InspectionPlan, inspection_plan
 from vivid_anvil.growth.integrate import GrowthTable, integrate_growth, size_after
 from vivid_anvil.growth.limits import CriticalSizes, critical_sizes
 from vivid_anvil.growth.load_limits import LoadLimit, limits_over_load
+from vivid_anvil.growth.memories import RETARDATIONS, ConstantClosure, NoRetardation, Retardation, Wheeler, Willenborg
 from vivid_anvil.growth.result import GrowthResult
 from vivid_anvil.growth.two_way import TwoWayTable, grow_two_way, two_way_rates
 from vivid_anvil.growth.visited import CrackCourse, VisitedLaw, crack_course, visited_law
@@ -16,6 +17,8 @@ from vivid_anvil.growth.working import growth_working
 
 __all__ = [
     "COUNTED_PARTS",
+    "RETARDATIONS",
+    "ConstantClosure",
     "Crack",
     "CrackCourse",
     "CriticalSizes",
@@ -25,10 +28,13 @@ __all__ = [
     "GrowthTable",
     "InspectionPlan",
     "LoadLimit",
+    "NoRetardation",
     "Retardation",
     "SizeLives",
     "TwoWayTable",
     "VisitedLaw",
+    "Wheeler",
+    "Willenborg",
     "crack_course",
     "critical_sizes",
     "grow_by_cycle",
@@ -42,7 +48,6 @@ __all__ = [
     "largest_lasting_size",
     "limits_over_load",
     "lives_over_size",
-    "opening_stress",
     "size_after",
     "threshold_sizes",
     "two_way_rates",

@@ -1,13 +1,25 @@
-"""The loop of growth cycle by cycle, with and without the memory of larger cycles."""
+"""The loops of growth: law, threshold and the memory of larger cycles are handed in by address.
 
-from __future__ import annotations
+Rows of `cycles` are (largest, smallest stress, count), of `pieces` (first, last, occurrences, repetitions); `at` are the sizes,
+one or two; `place` is (pass, piece, time, row, cycles gone through), kept up; `sizes` gets those after each pass.
+"""
 
 import math
 
-from vivid_anvil.ground.compiled import compiled
-from vivid_anvil.materials.laws._kernels import CLOSURE, WALKER, power_of, rate_of, threshold_of
+import numpy as np
 
-NO_MEMORY, WHEELER, WILLENBORG = range(3)
+from vivid_anvil.ground.compiled import compiled
+from vivid_anvil.ground.handed import REAL, ROW, WHOLE, caller
+
+RATE = REAL(ROW, REAL, REAL, REAL, REAL)  # numbers, threshold, range of K, R, size -> mm/cycle
+THRESHOLD = REAL(ROW, REAL, REAL)  # numbers, R, size -> range of K
+SLOWED = WHOLE(ROW, ROW, REAL, REAL, REAL, ROW)  # numbers, what is kept, largest and smallest K, size, out -> how
+
+call_rate = caller(RATE)
+call_threshold = caller(THRESHOLD)
+call_slowed = caller(SLOWED)
+
+ALL_DONE, OUT_OF_REACH, PAST_LIMIT = range(3)
 
 
 @compiled
@@ -29,256 +41,210 @@ def first_bad_row(cycles):
 
 
 @compiled
-def power_weights(form, model, p, cycles, lowest, weight, least):
-    """For laws that are a power of K at each R: growth of a cycle is C scale^m `weight` where K per MPa exceeds `least`.
+def growth_sums(law, p, limit, t, highs, lows, counts, lowest, least, scales, always, sizes, out):
+    """Σ n da/dN over all cycles for each size: K is the `scales` of that size times the stress, and what is `always` there.
 
-    Stress below `lowest` counts as that; cycles that can never grow the crack get an infinite `least`.
+    Whole ranges of stress rise from row to row; no range of K up to `least` grows the crack.
     """
-    m = p[1]
-    counted = cycles.shape[1] > 2
-    for i in range(cycles.shape[0]):
-        high, low = cycles[i, 0], max(cycles[i, 1], lowest)
-        if high <= 0.0 or not high > low:
-            weight[i], least[i] = 0.0, math.inf
-            continue
-        r, span = low / high, high - low
-        if form == CLOSURE:
-            value = max(p[5] + p[6] * r + p[7] * r * r, 0.0) * span
-        else:
-            value = span
-        if form == WALKER and r != 0.0:
-            gamma = p[5] if r > 0.0 else p[6]
-            if m == 3.0 or m == 4.0:
-                value = power_of(span * (1.0 - r) ** (gamma - 1.0), m)
-            else:  # one exponential for both powers
-                value = math.exp(m * (math.log(span) + (gamma - 1.0) * math.log(1.0 - r)))
-        else:
-            value = power_of(value, m)
-        weight[i] = value * cycles[i, 2] if counted else value
-        least[i] = threshold_of(model, p[2], p[4], r) / span
+    for j in range(sizes.size):
+        total = 0.0
+        for i in range(highs.size - 1, -1, -1):
+            if scales[j] * (highs[i] - lows[i]) <= least:
+                break
+            high = scales[j] * highs[i] + always[j]
+            low = max(scales[j] * lows[i] + always[j], lowest)
+            if high > 0.0 and high > low:
+                r = min(low / high, 1.0 - 1e-12)
+                total += counts[i] * _rate(law, p, limit, t, high - low, r, sizes[j])
+        out[j] = total
 
 
 @compiled
-def march_power(weight, least, cycles, pieces, grid, scales, powers, memory, q, kept, a, stop, begun, sizes):
-    """`march` for laws that are a power of K: `scales` is K per MPa and `powers` C times its power m on the rising `grid`."""
-    zone_end = kept[0, 0]
-    done = 0
-    cell, last_cell = 0, grid.size - 2
-    width = grid[1] - grid[0]
-    s_slope, p_slope = (scales[1] - scales[0]) / width, (powers[1] - powers[0]) / width
-    for n in range(sizes.size - 1):
-        for piece in range(pieces.shape[0]):
-            first, last = int(pieces[piece, 0]), int(pieces[piece, 1])
-            for time in range(times_in(pieces, piece, begun + n)):
-                for i in range(first, last):
-                    if a >= grid[cell + 1] and cell < last_cell:
-                        while a >= grid[cell + 1] and cell < last_cell:
-                            cell += 1
-                        width = grid[cell + 1] - grid[cell]
-                        s_slope = (scales[cell + 1] - scales[cell]) / width
-                        p_slope = (powers[cell + 1] - powers[cell]) / width
-                    past = a - grid[cell]
-                    scale = scales[cell] + past * s_slope
-                    done += 1
-                    factor = 1.0
-                    if memory == WHEELER and cycles[i, 0] > 0.0:
-                        zone = q[0] * (scale * cycles[i, 0] / q[1]) ** 2
-                        if a + zone < zone_end:
-                            factor = (zone / (zone_end - a)) ** q[2]
-                        else:
-                            zone_end = a + zone
-                    if scale > least[i]:
-                        a += factor * weight[i] * (powers[cell] + past * p_slope)
-                        if not a < stop:
-                            return n, piece, time, i, done, a
-        sizes[n + 1] = a
-    kept[0, 0] = zone_end
-    return sizes.size - 1, -1, -1, -1, done, a
+def _rate(law, p, limit, t, dk, r, a):
+    """Growth of one cycle, mm; 0 at or below the threshold."""
+    threshold = call_threshold(limit, t, r, a)
+    return call_rate(law, p, threshold, dk, r, a) if dk > threshold else 0.0
 
 
 @compiled
-def remembered(memory, q, kept, end, k_max, a):
-    """Whether larger cycles before slow this one; otherwise it is the one to remember. `kept` holds the memory at each end.
-
-    Wheeler keeps how far the farthest zone reaches; Willenborg K, size and zone of the last cycle that was the largest.
-    """
-    zone = q[0] * (k_max / q[1]) ** 2
-    if memory == WHEELER:
-        if a + zone < kept[end, 0]:
-            return True
-        kept[end, 0] = a + zone
-        return False
-    if a + zone < kept[end, 2] + kept[end, 3]:
-        return True
-    kept[end, 1], kept[end, 2], kept[end, 3] = k_max, a, zone
-    return False
-
-
-@compiled
-def grown_by(form, model, p, memory, q, kept, end, k_max, k_min, lowest, a):
+def _grown(law, p, limit, t, memory, q, kept, k_max, k_min, lowest, a, out):
     """Growth of one cycle, mm, with what larger ones before it left; K below `lowest` counts as that."""
     if k_max <= 0.0:
         return 0.0
     k_min = max(k_min, lowest)
-    slow = memory != NO_MEMORY and remembered(memory, q, kept, end, k_max, a)
+    how = call_slowed(memory, q, kept, k_max, k_min, a, out) if memory != 0 else 0
     if not k_max > k_min:
         return 0.0
-    rate = rate_of(form, model, p, k_max - k_min, k_min / k_max, a)
-    if not slow or rate == 0.0:  # memory never wakes an idle cycle: it lowers K and R, or the rate
+    rate = _rate(law, p, limit, t, k_max - k_min, k_min / k_max, a)
+    if how == 0 or rate == 0.0:  # memory never wakes an idle cycle: it lowers K and R, or the rate
         return rate
-    if memory == WHEELER:
-        return rate * (q[0] * (k_max / q[1]) ** 2 / (kept[end, 0] - a)) ** q[2]
-    left = 1.0 - (a - kept[end, 2]) / kept[end, 3]
-    residual = (1.0 - q[3] / k_max) / (q[2] - 1.0) * (kept[end, 1] * left**0.5 - k_max)
-    if residual <= 0.0:
-        return rate
-    k_max, k_min = k_max - residual, max(k_min - residual, 0.0)
-    return rate_of(form, model, p, k_max - k_min, k_min / k_max, a) if k_max > k_min else 0.0
+    if how == 1:
+        return rate * out[0]
+    return _rate(law, p, limit, t, out[0] - out[1], out[1] / out[0], a) if out[0] > out[1] else 0.0
 
 
 @compiled
-def march(form, model, p, cycles, pieces, factors, constant, lowest, grid, memory, q, kept, a, stop, begun, sizes):
-    """Grow from `a` through the passes that `sizes` has room for, the first of them the pass `begun`; size after each pass.
-
-    `cycles` are rows (largest, smallest stress, count), `pieces` rows (first, last, occurrences, repetitions); Y and the K that
-    is always there stand in `factors` and `constant` on the even grid (start, step) of sizes. `q`: plane-zone factor β, yield
-    strength, then exponent, or shut-off ratio and threshold maximum; `kept` is the memory of larger cycles.
-    Returns passes done, piece, time, row at the stop (-1 without one), cycles, size.
-    """
-    done = 0
-    last_cell = factors.size - 2
-    for n in range(sizes.size - 1):
-        for piece in range(pieces.shape[0]):
-            for time in range(times_in(pieces, piece, begun + n)):
-                for i in range(int(pieces[piece, 0]), int(pieces[piece, 1])):
-                    place = (a - grid[0]) / grid[1]
-                    cell = min(int(place), last_cell)
-                    share = place - cell
-                    scale = (factors[cell] + share * (factors[cell + 1] - factors[cell])) * math.sqrt(math.pi * a)
-                    always = constant[cell] + share * (constant[cell + 1] - constant[cell])
-                    k_max, k_min = scale * cycles[i, 0] + always, scale * cycles[i, 1] + always
-                    done += 1
-                    a += cycles[i, 2] * grown_by(form, model, p, memory, q, kept, 0, k_max, k_min, lowest, a)
-                    if not a < stop:
-                        return n, piece, time, i, done, a
-        sizes[n + 1] = a
-    return sizes.size - 1, -1, -1, -1, done, a
+def _plane(row, first, da, dc, two):
+    """A value that stands with its slopes from place `first` of an anchor's row on."""
+    return row[first] + row[first + 1] * da + (row[first + 2] * dc if two else 0.0)
 
 
 @compiled
-def march_two_power(weight, least, cycles, pieces, state, place, anchor, memory, q, kept, reach, limits, begun, sizes):
-    """`march_two` for laws that are a power of K, without memory or with Wheeler's.
+def march(law, p, limit, t, memory, q, kept, cycles, pieces, anchors, lowest, reach, stops, begun, at, place, sizes):
+    """Grow `at`, one size or two, through the passes that `sizes` has room for, the first of them the pass `begun`.
 
-    `anchor`: a, c, then for the end of a and for that of c K per MPa with its slopes over a and c, and C times its power m
-    with its slopes.
+    A row of `anchors`: sizes, then for each end Y and the K that is always there, each with its slopes over the sizes. With one
+    size they rise and the loop walks along them; with two there is one row, and the loop comes back when a size has moved by the
+    share `reach`. `kept` is the memory of larger cycles, a row an end; `stops` are the largest sizes. Returns why it came back.
     """
-    a, c, end_a, end_c = state[0], state[1], kept[0, 0], kept[1, 0]
-    zone_factor = q[0] / (q[1] * q[1])
-    done = 0
-    n, piece, time, i = place[0], place[1], place[2], place[3]
-    far_a, far_c = anchor[0] * (1.0 + reach), anchor[1] * (1.0 + reach)
-    while n < sizes.shape[0] - 1:
-        while piece < pieces.shape[0]:
+    two = at.size == 2
+    each = 6 if two else 4  # numbers of an end in an anchor's row
+    a, c = at[0], at[at.size - 1]
+    stop_a, stop_c = stops[0], stops[stops.size - 1]
+    out = np.empty(2)
+    kept_a, kept_c = kept[0], kept[kept.shape[0] - 1]
+    n, piece, time, i, done = place[0], place[1], place[2], place[3], place[4]
+    cell, why = 0, ALL_DONE
+    anchor = anchors[0]
+    far_a, far_c = anchor[0] * reach, anchor[at.size - 1] * reach
+    while n < sizes.shape[0] - 1 and why == ALL_DONE:
+        while piece < pieces.shape[0] and why == ALL_DONE:
             first, last = int(pieces[piece, 0]), int(pieces[piece, 1])
             times = times_in(pieces, piece, begun + n)
-            while time < times:
+            while time < times and why == ALL_DONE:
+                i = max(i, first)
+                while i < last:
+                    if two:
+                        if abs(a - anchor[0]) > far_a or abs(c - anchor[1]) > far_c:
+                            why = OUT_OF_REACH
+                            break
+                    elif cell < anchors.shape[0] - 2 and a >= anchors[cell + 1, 0]:
+                        while cell < anchors.shape[0] - 2 and a >= anchors[cell + 1, 0]:
+                            cell += 1
+                        anchor = anchors[cell]
+                    da, dc = a - anchor[0], c - anchor[at.size - 1]
+                    high, low, count = cycles[i, 0], cycles[i, 1], cycles[i, 2]
+                    root = math.sqrt(math.pi * a)
+                    done += 1
+                    scale = _plane(anchor, at.size, da, dc, two) * root
+                    there = _plane(anchor, at.size + each // 2, da, dc, two)
+                    k_max, k_min = scale * high + there, scale * low + there
+                    deeper = count * _grown(law, p, limit, t, memory, q, kept_a, k_max, k_min, lowest, a, out)
+                    if two:
+                        scale = _plane(anchor, 2 + each, da, dc, two) * root
+                        there = _plane(anchor, 2 + each + each // 2, da, dc, two)
+                        k_max, k_min = scale * high + there, scale * low + there
+                        c += count * _grown(law, p, limit, t, memory, q, kept_c, k_max, k_min, lowest, c, out)
+                    a += deeper
+                    if not (a < stop_a and (not two or c < stop_c)):
+                        why = PAST_LIMIT
+                        break
+                    i += 1
+                if why == ALL_DONE:
+                    time += 1
+                    i = 0
+            if why == ALL_DONE:
+                piece += 1
+                time = 0
+        if why == ALL_DONE:
+            n += 1
+            piece = 0
+            sizes[n, 0] = a
+            if two:
+                sizes[n, 1] = c
+    at[0] = a
+    if two:
+        at[1] = c
+    place[0], place[1], place[2], place[3], place[4] = n, piece, time, i, done
+    return why
+
+
+@compiled
+def march_power(weight, least, memory, q, kept, cycles, pieces, anchors, reach, stops, begun, at, place, sizes):
+    """`march` for laws in which K and cycle part: growth is C scale^m `weight` where K per MPa, `scale`, exceeds `least`.
+
+    A row of `anchors`: sizes, then for each end K per MPa and C times its power m, each with its slopes over the sizes. A memory
+    may only slow the rate.
+    """
+    two = at.size == 2
+    each = 6 if two else 4
+    a, c = at[0], at[at.size - 1]
+    stop_a, stop_c = stops[0], stops[stops.size - 1]
+    out = np.empty(2)
+    kept_a, kept_c = kept[0], kept[kept.shape[0] - 1]
+    n, piece, time, i, done = place[0], place[1], place[2], place[3], place[4]
+    cell, why = 0, ALL_DONE
+    row = anchors[0]
+    from_a, from_c = row[0], row[at.size - 1]
+    far_a, far_c = (from_a * (1.0 + reach), from_c * (1.0 + reach)) if two else (anchors[1, 0], math.inf)
+    s_a, s_aa, s_ac = row[at.size], row[at.size + 1], row[at.size + 2] if two else 0.0
+    p_a, p_aa, p_ac = row[at.size + each // 2], row[at.size + each // 2 + 1], row[at.size + 5] if two else 0.0
+    s_c, s_ca, s_cc, p_c, p_ca, p_cc = 0.0, 0.0, 0.0, 0.0, 0.0, 0.0
+    if two:
+        s_c, s_ca, s_cc, p_c, p_ca, p_cc = row[8], row[9], row[10], row[11], row[12], row[13]
+    while n < sizes.shape[0] - 1 and why == ALL_DONE:
+        while piece < pieces.shape[0] and why == ALL_DONE:
+            first, last = int(pieces[piece, 0]), int(pieces[piece, 1])
+            times = times_in(pieces, piece, begun + n)
+            while time < times and why == ALL_DONE:
                 i = max(i, first)
                 while i < last:
                     if a > far_a or c > far_c:
-                        state[0], state[1], state[2], kept[0, 0], kept[1, 0] = a, c, state[2] + done, end_a, end_c
-                        place[0], place[1], place[2], place[3] = n, piece, time, i
-                        return 1
-                    da, dc = a - anchor[0], c - anchor[1]
+                        if two:
+                            why = OUT_OF_REACH
+                            break
+                        while cell < anchors.shape[0] - 2 and a >= anchors[cell + 1, 0]:
+                            cell += 1
+                        far_a = anchors[cell + 1, 0] if cell < anchors.shape[0] - 2 else math.inf
+                        from_a, s_a, s_aa = anchors[cell, 0], anchors[cell, 1], anchors[cell, 2]
+                        p_a, p_aa = anchors[cell, 3], anchors[cell, 4]
+                    da = a - from_a
                     done += 1
                     needed = least[i]
-                    scale_a = anchor[2] + anchor[3] * da + anchor[4] * dc
-                    scale_c = anchor[8] + anchor[9] * da + anchor[10] * dc
-                    slow_a, slow_c = 1.0, 1.0
-                    if memory == WHEELER and cycles[i, 0] > 0.0:
-                        zone_a, zone_c = (
-                            zone_factor * (scale_a * cycles[i, 0]) ** 2,
-                            zone_factor * (scale_c * cycles[i, 0]) ** 2,
-                        )
-                        if a + zone_a >= end_a:
-                            end_a = a + zone_a
-                        elif scale_a > needed:
-                            slow_a = (zone_a / (end_a - a)) ** q[2]
-                        if c + zone_c >= end_c:
-                            end_c = c + zone_c
-                        elif scale_c > needed:
-                            slow_c = (zone_c / (end_c - c)) ** q[2]
+                    scale = s_a + da * s_aa
+                    power = p_a + da * p_aa
                     grown = 0.0
-                    if scale_a > needed:
-                        grown = slow_a * weight[i] * (anchor[5] + anchor[6] * da + anchor[7] * dc)
-                    if scale_c > needed:
-                        c += slow_c * weight[i] * (anchor[11] + anchor[12] * da + anchor[13] * dc)
-                    a += grown
+                    if two:
+                        dc = c - from_c
+                        scale += dc * s_ac
+                        power += dc * p_ac
+                        along = s_c + da * s_ca + dc * s_cc
+                        slow = 1.0
+                        if memory != 0 and cycles[i, 0] > 0.0:
+                            k_max = along * cycles[i, 0]
+                            if call_slowed(memory, q, kept_c, k_max, along * cycles[i, 1], c, out) == 1:
+                                slow = out[0]
+                        if along > needed:
+                            grown = slow * weight[i] * (p_c + da * p_ca + dc * p_cc)
+                    slow = 1.0
+                    if memory != 0 and cycles[i, 0] > 0.0:
+                        k_max = scale * cycles[i, 0]
+                        if call_slowed(memory, q, kept_a, k_max, scale * cycles[i, 1], a, out) == 1:
+                            slow = out[0]
+                    c += grown
+                    if scale > needed:
+                        a += slow * weight[i] * power
+                        if not a < stop_a:
+                            why = PAST_LIMIT
+                            break
+                    if two and not c < stop_c:
+                        why = PAST_LIMIT
+                        break
                     i += 1
-                    if not (a < limits[0] and c < limits[1]):
-                        state[0], state[1], state[2], kept[0, 0], kept[1, 0] = a, c, state[2] + done, end_a, end_c
-                        place[0], place[1], place[2], place[3] = n, piece, time, i
-                        return 2
-                time += 1
-                i = 0
-            piece += 1
-            time = 0
-        n += 1
-        piece = 0
-        sizes[n, 0], sizes[n, 1] = a, c
-    state[0], state[1], state[2], kept[0, 0], kept[1, 0] = a, c, state[2] + done, end_a, end_c
-    place[0] = n
-    return 0
-
-
-@compiled
-def march_two(
-    form, model, p, cycles, pieces, state, place, anchor, lowest, memory, q, kept, reach, limits, begun, sizes
-):
-    """Grow depth and half length from `state` (a, c) on, starting at `place` (pass, piece, time, row), until it leaves `reach`.
-
-    `anchor`: a, c, then for the end of a and for that of c Y and K that is always there, each with its slopes over a and c;
-    `kept`, shape (2, 4), is the memory of larger cycles at both ends. Returns why it came back: 0 all passes done, 1 out of
-    reach of the anchor, 2 past a limit (a, c); `state`, `place` and `sizes`, (a, c) a pass, are kept up.
-    """
-    a, c = state[0], state[1]
-    done = 0
-    n, piece, time, i = place[0], place[1], place[2], place[3]
-    while n < sizes.shape[0] - 1:
-        while piece < pieces.shape[0]:
-            first, last = int(pieces[piece, 0]), int(pieces[piece, 1])
-            times = times_in(pieces, piece, begun + n)
-            while time < times:
-                i = max(i, first)
-                while i < last:
-                    da, dc = a - anchor[0], c - anchor[1]
-                    if abs(da) > reach * anchor[0] or abs(dc) > reach * anchor[1]:
-                        state[0], state[1], state[2] = a, c, state[2] + done
-                        place[0], place[1], place[2], place[3] = n, piece, time, i
-                        return 1
-                    high, low, count = cycles[i, 0], cycles[i, 1], cycles[i, 2]
-                    done += 1
-                    root = math.sqrt(math.pi * a)
-                    scale = (anchor[2] + anchor[3] * da + anchor[4] * dc) * root
-                    always = anchor[5] + anchor[6] * da + anchor[7] * dc
-                    k_max, k_min = scale * high + always, scale * low + always
-                    deeper = count * grown_by(form, model, p, memory, q, kept, 0, k_max, k_min, lowest, a)
-                    scale = (anchor[8] + anchor[9] * da + anchor[10] * dc) * root
-                    always = anchor[11] + anchor[12] * da + anchor[13] * dc
-                    k_max, k_min = scale * high + always, scale * low + always
-                    c += count * grown_by(form, model, p, memory, q, kept, 1, k_max, k_min, lowest, c)
-                    a += deeper
-                    i += 1
-                    if not (a < limits[0] and c < limits[1]):
-                        state[0], state[1], state[2] = a, c, state[2] + done
-                        place[0], place[1], place[2], place[3] = n, piece, time, i
-                        return 2
-                time += 1
-                i = 0
-            piece += 1
-            time = 0
-        n += 1
-        piece = 0
-        sizes[n, 0], sizes[n, 1] = a, c
-    state[0], state[1], state[2] = a, c, state[2] + done
-    place[0] = n
-    return 0
+                if why == ALL_DONE:
+                    time += 1
+                    i = 0
+            if why == ALL_DONE:
+                piece += 1
+                time = 0
+        if why == ALL_DONE:
+            n += 1
+            piece = 0
+            sizes[n, 0] = a
+            if two:
+                sizes[n, 1] = c
+    at[0] = a
+    if two:
+        at[1] = c
+    place[0], place[1], place[2], place[3], place[4] = n, piece, time, i, done
+    return why

@@ -12,15 +12,16 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.growth._kernels import march_two, march_two_power
-from vivid_anvil.growth.by_cycle import KINDS, Retardation, weights_of
+from vivid_anvil.growth._kernels import OUT_OF_REACH, PAST_LIMIT, march, march_power
+from vivid_anvil.growth.by_cycle import weights_of
 from vivid_anvil.growth.limits import AlwaysEnds, Margin
+from vivid_anvil.growth.memories import NoRetardation, Retardation
+from vivid_anvil.growth.memories.retardation import KEPT
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.two_sizes import TwoWayShape, within, within_weight
 
 REACH = 1e-3
 _SLOPE_STEP = 1e-4
-_OUT_OF_REACH, _PAST_LIMIT = 1, 2
 
 
 @dataclass(frozen=True, eq=False)
@@ -28,7 +29,7 @@ class TwoWayCycles:
     """Depth and half length, mm, at each anchor, with the passes done; cycles gone through; what ended it, "" where nothing.
 
     `largest_scale`, √mm, is the largest K per MPa that was met; `place` is the pass, piece and time of it at the end. `memory`,
-    shape (2, 4), is what larger cycles left at both ends; `error` the mean share by which rates were off at the rim of a plane.
+    shape (2, n), is what larger cycles left at both ends; `error` the mean share by which rates were off at the rim of a plane.
     """
 
     depths: FloatArray
@@ -62,47 +63,43 @@ def grow_two_by_cycle(
     `always` gives the K, MPa√mm, that residual stress adds at both ends; K below `lowest` counts as that. To go on where another
     call ended, `begun` are the passes done and `memory` what it left.
 
-    >>> from vivid_anvil.shapes.two_sizes import SurfaceCrack
-    >>> law = GrowthLaw(name="steel", rate=3e-13, slope=3.0)
+    >>> from vivid_anvil.materials import ParisLaw
+    >>> from vivid_anvil.shapes import SurfaceCrack
+    >>> law = ParisLaw(name="steel", rate=3e-13, slope=3.0)
     >>> plate = SurfaceCrack(thickness=20.0, width=200.0)
     >>> one = np.array([[100.0, 0.0, 1.0]])
     >>> found = grow_two_by_cycle(one, np.array([[0.0, 1.0, 1.0, 1.0]]), plate, law, (1.0, 2.5), {}, 506956)
     >>> round(float(found.depths[-1]), 4), round(float(found.half_lengths[-1]), 4)
     (2.0, 3.0404)
     """
-    state = np.array([start[0], start[1], 0.0])
-    place, sizes = np.zeros(4, dtype=np.int64), np.empty((passes + 1, 2))
-    limits = np.array([shape.deepest * (1.0 - 1e-12), math.inf])
+    at, place, sizes = np.array(start, dtype=np.float64), np.zeros(5, dtype=np.int64), np.empty((passes + 1, 2))
+    stops = np.array([shape.deepest * (1.0 - 1e-12), math.inf])
     total = float((pieces[:, 1] - pieces[:, 0]) @ (pieces[:, 2] * pieces[:, 3]))
     path: list[tuple[float, ...]] = [(start[0], start[1], 0.0)]
     ended_by, largest, error, counted = "", 0.0, 0.0, 0.0
-    how = Retardation() if retardation is None else retardation
-    kept = np.zeros((2, 4)) if memory is None else memory.copy()
-    quick = law.is_power_at_each_r and how.kind in ("none", "wheeler") and always is None
-    powers = weights_of(law, rows) if quick else None
-    remembered, rest = (KINDS[how.kind], how.packed, kept), (limits, begun, sizes)
+    how = NoRetardation() if retardation is None else retardation
+    kept = np.zeros((2, KEPT)) if memory is None else memory.copy()
+    powers = weights_of(law, rows) if how.slows_the_rate and always is None else None
+    remembered, rest = (*how.handed, kept), (stops, begun, at, place, sizes)
     anchor = _anchor(shape, *start, always)
     while True:
         largest = max(largest, max(anchor[2], anchor[8]) * math.sqrt(math.pi * anchor[0]))
         if powers is None:
-            why = march_two(
-                *law.codes, law.packed, rows, pieces, state, place, anchor, lowest, *remembered, REACH, *rest
-            )
+            why = march(*law.handed, *remembered, rows, pieces, anchor[None], lowest, REACH, *rest)
         else:
             planes = _power_planes(anchor, law)
-            why = march_two_power(*powers, rows, pieces, state, place, planes, *remembered, 0.5 * REACH, *rest)
-        path.append((float(state[0]), float(state[1]), float(state[2]) / total))
-        if why == _PAST_LIMIT:
+            why = march_power(*powers, *remembered, rows, pieces, planes[None], 0.5 * REACH, *rest)
+        a, c, gone = float(at[0]), float(at[1]), float(place[4])
+        path.append((a, c, gone / total))
+        if why == PAST_LIMIT:
             ended_by = "wall"
             break
-        a, c = float(state[0]), float(state[1])
         ended_by = next((name for name, margin in margins.items() if margin(a, c) <= 0.0), "")
         if ended_by:
             path[-1] = _just_used_up(margins[ended_by], path[-2], path[-1])
-        if why != _OUT_OF_REACH or ended_by:
+        if why != OUT_OF_REACH or ended_by:
             break
         before, anchor = anchor, _anchor(shape, a, c, always)
-        gone = float(state[2])
         error += law.slope * _missed(before, anchor) * (gone - counted)
         counted = gone
     depths, half_lengths, done = np.array(path).T
@@ -111,7 +108,7 @@ def grow_two_by_cycle(
         np.minimum(depths[moved], shape.deepest),
         half_lengths[moved],
         done[moved],
-        int(state[2]),
+        int(place[4]),
         ended_by,
         largest,
         (int(place[0]), int(place[1]), int(place[2])),

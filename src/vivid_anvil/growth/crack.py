@@ -12,8 +12,8 @@ from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.growth.by_cycle import Retardation
 from vivid_anvil.growth.drive import COUNTED_PARTS
+from vivid_anvil.growth.memories import RETARDATIONS, ConstantClosure, NoRetardation, Retardation
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.one_size import CrackShape
 from vivid_anvil.shapes.solutions import StressProfile
@@ -60,7 +60,7 @@ class Crack:
         "tensile" or "full", see `COUNTED_PARTS`.
     order : str
         One of `ORDERS`.
-    retardation : Retardation
+    retardation : Retardation, or the name of one of `RETARDATIONS`
         How larger cycles slow those after them; only cycle by cycle. None by default. With two sizes each end has its own zone.
     limits : str
         One of `LIMITS`; the assessment curve takes `youngs_modulus`, MPa.
@@ -85,7 +85,7 @@ class Crack:
     residual_stress: StressProfile | Sequence[Any] | None = None
     counted_part: str = "tensile"
     order: str = "per repeat"
-    retardation: Retardation = Retardation()
+    retardation: Retardation = NoRetardation()
     limits: str = "toughness and yield"
     youngs_modulus: Coherent = Coherent("stress", above=0.0, default=207000.0)
     stop_size: OptionalCoherent = OptionalCoherent("length", above=0.0)
@@ -109,10 +109,27 @@ class Crack:
         if (self.later_law is None) != (self.later_law_from is None):
             missing = "later_law" if self.later_law is None else "later_law_from"
             raise InputError(f"{where}, {missing}", "nothing", "both later_law and later_law_from, or neither")
+        object.__setattr__(self, "retardation", self._remembered(where))
         if self.residual_stress is not None:
             self._check_residual(where)
         self._check_sizes(where)
         self._check_order(where)
+
+    def _remembered(self, where: str) -> Retardation:
+        """The model of retardation: an instance, or the name of one, with the yield strength of the material."""
+        given: Any = self.retardation
+        if isinstance(given, str):
+            given = RETARDATIONS.get(given, f"{where}, retardation")()
+        if not isinstance(given, Retardation):
+            raise InputError(f"{where}, retardation", repr(given), "a model of retardation, or the name of one")
+        found = given.of(self.hot_spot.material.yield_strength)
+        found.handed  # noqa: B018
+        return found
+
+    @property
+    def lowest(self) -> float:
+        """The stress, MPa, below which nothing of a cycle counts: 0 where only tension does."""
+        return 0.0 if self.counted_part == "tensile" else -math.inf
 
     @property
     def two_way(self) -> bool:
@@ -198,7 +215,7 @@ class Crack:
                 f"points to {number(needed)} mm, as deep as the crack may grow",
                 "Add points; nothing is extrapolated.",
             )
-        if self.retardation.kind == "constant closure":
+        if isinstance(self.retardation, ConstantClosure):
             raise InputError(
                 f"{where}, residual_stress",
                 "residual stress with constant closure",
@@ -251,7 +268,7 @@ class Crack:
             self.always_at(self.initial_size, self.initial_half_length)
 
     def _check_order(self, where: str) -> None:
-        if self.order == "per repeat" and self.retardation.kind != "none":
+        if self.order == "per repeat" and not isinstance(self.retardation, NoRetardation):
             raise InputError(
                 f"{where}, retardation",
                 f"{self.retardation.kind!r} with the order 'per repeat'",

@@ -1,7 +1,8 @@
 """What drives a crack through one repeat: the ranges of nominal stress, ready for growth at any size.
 
-Growth per repeat at size a: G(a) = C (Y sqrt(π a))^m Σ n ΔS^m over the ranges with Y ΔS sqrt(π a) above the threshold.
-The ranges are sorted once, with running sums, so that G costs one search whatever the number of cycles. A K that is always
+Growth per repeat at size a: G(a) = C (Y sqrt(π a))^m Σ n w over the cycles that grow the crack at this K per stress, w = ΔS^m
+for a power law. The cycles are sorted once, with running sums, so that G costs one search whatever their number.
+A K that is always
 there, of residual stress, moves largest and smallest K of every cycle alike: R changes, and with it what of a cycle counts.
 """
 
@@ -11,15 +12,15 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth._kernels import growth_sums
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.materials.laws._kernels import growth_sums
 from vivid_anvil.shapes.one_size import CrackShape
 from vivid_anvil.stress import RepeatCycles
 from vivid_anvil.units import LENGTH, opened
@@ -67,12 +68,28 @@ class GrowthDrive:
         high = np.where(opened, high, 1.0)
         return np.where(opened, delta, 0.0), np.where(opened, np.minimum((high - delta) / high, 1.0 - 1e-12), 0.0)
 
+    def sums(self, law: GrowthLaw) -> Sums | None:
+        """Σ n weight over the cycles that grow the crack, by the K per MPa that they need; None where K and cycle don't part."""
+        opened = self.maximum > 0.0
+        high = np.where(opened, self.maximum, self.ranges if law.one_power else 0.0)
+        found = law.separate(high, high - np.where(high > 0.0, self.ranges, 0.0))
+        if found is None:
+            return None
+        order = np.argsort(found.least, kind="stable")
+        weights = (self.per_repeat * found.weight)[order]
+        return Sums(found.least[order], np.concatenate([[0.0], np.cumsum(weights)]))
+
     def threshold_range(self, scale: ArrayLike, law: GrowthLaw, size: float = math.inf) -> FloatArray:
         """Range, MPa, above which a cycle with the R of the largest one grows a crack whose K per MPa is `scale`, √mm."""
-        threshold = law.threshold
-        if not law.is_power and self.ranges.size:
-            threshold = float(law.threshold_at(self.r_ratios[-1], size)[0])
-        return np.asarray(threshold / np.asarray(scale, dtype=np.float64))
+        r = self.r_ratios[-1] if self.ranges.size else 0.0
+        return np.asarray(float(law.threshold_at(r, size)) / np.asarray(scale, dtype=np.float64))
+
+
+class Sums(NamedTuple):
+    """Growth in one repeat is C scale^m times `weights` at the number of `least`, √mm, rising, that lie below the scale."""
+
+    least: FloatArray
+    weights: FloatArray
 
 
 @opened()
@@ -112,18 +129,17 @@ def growth_per_repeat(
 def growth_at_scale(drive: GrowthDrive, law: GrowthLaw, *, shifted: bool = False) -> Callable[..., FloatArray]:
     """The function of K per MPa, √mm, and crack size, mm, that gives the growth in one repeat, mm; inf is fracture.
 
-    For a power law with one threshold the sums over the cycles are had in advance; other laws go through all cycles. Where it
-    is to be `shifted` the function has a third argument, the K that is always there, MPa√mm.
+    Where K and cycle part, the sums over the cycles are had in advance; other laws go through all cycles. Where it is to be
+    `shifted` the function has a third argument, the K that is always there, MPa√mm.
     """
-    if shifted or not law.is_power:
+    sums = None if shifted else drive.sums(law)
+    if sums is None:
         return _cycle_by_cycle(drive, law)
-    weights = drive.per_repeat * drive.ranges**law.slope
-    from_here_on = np.concatenate([np.cumsum(weights[::-1])[::-1], [0.0]])
 
     def growth(scale: ArrayLike, size: ArrayLike) -> FloatArray:  # noqa: ARG001 (the law does not know the size)
         scales = np.asarray(scale, dtype=np.float64)
-        first = np.searchsorted(drive.ranges, law.threshold / scales, side="right")
-        return np.asarray(law.constant * scales**law.slope * from_here_on[first])
+        growing = sums.weights[np.searchsorted(sums.least, scales, side="left")]
+        return np.asarray(law.constant * scales**law.slope * growing)
 
     return growth
 
@@ -131,56 +147,39 @@ def growth_at_scale(drive: GrowthDrive, law: GrowthLaw, *, shifted: bool = False
 def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatArray]:
     order = np.argsort(drive.maximum - drive.minimum, kind="stable")
     rows = [np.ascontiguousarray(one[order]) for one in (drive.maximum, drive.minimum, drive.per_repeat)]
-    least = _least_threshold(drive, law)
+    least = law.limit.least(drive.r_ratios[drive.ranges > 0.0])
 
     def growth(scale: ArrayLike, size: ArrayLike, always: ArrayLike = 0.0) -> FloatArray:
         given = np.broadcast_arrays(*(np.asarray(one, dtype=np.float64) for one in (scale, size, always)))
         out = np.empty(given[0].size)
         scales, sizes, constant = (np.array(one, copy=True).reshape(-1) for one in given)
-        bound = least if not constant.any() else _least_at_any_r(law)
-        limits = (drive.lowest, bound)
-        growth_sums(*law.codes, law.packed, *rows, *limits, scales, constant, sizes, out)
+        bound = least if not constant.any() else law.limit.least_of_all
+        growth_sums(*law.handed, *rows, drive.lowest, bound, scales, constant, sizes, out)
         if np.isnan(out).any():
-            raise InputError(
-                f"growth law {law.name}",
-                "a range of stress intensity above the last point",
-                "points for all ranges up to the limiting size",
-                "Add a point from tests; nothing is extrapolated.",
-            )
+            raise law.beyond("a range of stress intensity")
         return out.reshape(given[0].shape)
 
     return growth
 
 
-def _least_threshold(drive: GrowthDrive, law: GrowthLaw) -> float:
-    """A range of K, MPa√mm, up to which no cycle grows the crack, whatever its size."""
-    if law.form == "forman-mettu" or not drive.ranges.size:  # its threshold falls with the size
-        return 0.0
-    ratios = np.unique(drive.r_ratios[drive.ranges > 0.0])
-    return float(law.threshold_at(ratios).min()) if ratios.size else 0.0
-
-
-def _least_at_any_r(law: GrowthLaw) -> float:
-    """The same where R is not known beforehand, as residual stress moves it."""
-    return law.threshold if law.threshold_model == "one value" and law.form != "forman-mettu" else 0.0
-
-
 @opened(start=LENGTH, end=LENGTH)
 def threshold_sizes(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, start: float, end: float) -> FloatArray:
-    """Sizes, mm, between `start` and `end` at which one more range passes the threshold: the kinks of G(a).
+    """Sizes, mm, between `start` and `end` at which one more cycle passes the threshold: the kinks of G(a).
 
-    K per stress must rise with the size between the two, as it does for the shapes here. Empty for laws that are no power.
+    K per stress must rise with the size between the two, as it does for the shapes here. Empty for laws in which K and cycle do
+    not part.
     """
-    if not law.is_power:
+    sums = drive.sums(law)
+    if sums is None:
         return np.empty(0)
-    highest, lowest = drive.threshold_range(_scale(shape, np.array([start, end])), law)
-    ranges = np.unique(drive.ranges[(drive.ranges > lowest) & (drive.ranges < highest)])
-    low, high = np.full(ranges.shape, np.log(start)), np.full(ranges.shape, np.log(end))
-    for _ in range(_HALVINGS if ranges.size else 0):
+    lowest, highest = _scale(shape, np.array([start, end]))
+    needed = np.unique(sums.least[(sums.least > lowest) & (sums.least < highest)])
+    low, high = np.full(needed.shape, np.log(start)), np.full(needed.shape, np.log(end))
+    for _ in range(_HALVINGS if needed.size else 0):
         middle = 0.5 * (low + high)
-        grows = drive.threshold_range(_scale(shape, np.exp(middle)), law) < ranges
+        grows = _scale(shape, np.exp(middle)) > needed
         low, high = np.where(grows, low, middle), np.where(grows, middle, high)
-    return np.asarray(np.exp(high[::-1]))
+    return np.asarray(np.exp(high))
 
 
 def _scale(shape: CrackShape, size: ArrayLike) -> FloatArray:

@@ -106,7 +106,7 @@ def _law_and_load_r(result: GrowthResult) -> Iterator[Finding]:
 def share_outside_r(result: GrowthResult) -> float:
     """Share of the growth, at the initial or at the final size, by cycles whose R lies where the law was never tested."""
     law, most = result.crack.law, 0.0
-    low, high = law.valid_r
+    low, high = law.known_r
     start = result.crack.initial_size
     if low == -math.inf and high >= 1.0:
         return 0.0
@@ -123,11 +123,11 @@ def share_outside_r(result: GrowthResult) -> float:
 def _law_beyond_its_r(result: GrowthResult) -> Iterator[Finding]:
     share, law = share_outside_r(result), result.crack.law
     if share > OUTSIDE:
-        low, high = law.valid_r
+        low, high = law.known_r
         yield Finding(
             "severe",
             "law-beyond-r",
-            f"{share:.0%} of the growth comes from cycles at an R where the law {law.name} ({law.form}) was never tested: it "
+            f"{share:.0%} of the growth comes from cycles at an R where the law {law.name} ({law.kind}) was never tested: it "
             f"holds from R = {number(low, 3)} to {number(high, 3)}.",
             "Such a law may be many times too slow there: take another form, or state valid_r where you have tests.",
         )
@@ -157,7 +157,7 @@ def _constants(result: GrowthResult) -> Iterator[Finding]:
             f"At ΔK = 30 MPa√m the law gives {number(rate)} mm per cycle; {words}.",
             advice,
         )
-    threshold = float(law.threshold_at(0.0)[0])
+    threshold = float(law.threshold_at(0.0))
     first = _rate(law, 1.001 * threshold) if threshold > 0.0 else None
     if first is not None and first > 1.0:
         yield Finding(
@@ -224,7 +224,7 @@ def _sizes(result: GrowthResult) -> Iterator[Finding]:
         delta_k, r_ratio = result.depth_cycles(start)
         largest = int(np.argmax(delta_k)) if delta_k.size else 0
         at_r = float(r_ratio[largest]) if delta_k.size else 0.0
-        threshold = float(result.crack.law.threshold_at(at_r, start)[0])
+        threshold = float(result.crack.law.threshold_at(at_r, start))
         yield Finding(
             "note",
             "no-growth",

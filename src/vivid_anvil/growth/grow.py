@@ -9,7 +9,6 @@ from typing import Any
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import read_only
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.growth.by_cycle import Retardation
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.drive import GrowthDrive, growth_drive
 from vivid_anvil.growth.findings import growth_findings, share_outside_r
@@ -17,6 +16,7 @@ from vivid_anvil.growth.grow_in_order import in_order_path, two_size_in_order_pa
 from vivid_anvil.growth.grow_one_way import one_way_path, table_to
 from vivid_anvil.growth.grow_two_sizes import two_size_life, two_size_path, two_size_repeats
 from vivid_anvil.growth.limits import ENDS_OF_SOLUTION
+from vivid_anvil.growth.memories import NoRetardation
 from vivid_anvil.growth.path import GrowthPath
 from vivid_anvil.growth.result import GrowthResult
 from vivid_anvil.materials.fits.growth_tests import GrowthTests
@@ -33,13 +33,13 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
 
     >>> from vivid_anvil.shapes import CentreCrack
     >>> from vivid_anvil.events import ConstantAmplitude, Event
-    >>> from vivid_anvil.materials import GrowthLaw, Material, straight_curve
+    >>> from vivid_anvil.materials import Material, ParisLaw, straight_curve
     >>> from vivid_anvil.stress import HotSpot
     >>> pull = ConstantAmplitude.from_range("force", "60 kN", r_ratio=0.1, cycles=1e4)
     >>> steel = Material(name="steel", yield_strength="350 MPa", toughness="70 MPa√m")
     >>> curve = straight_curve(name="-", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
     >>> spot = HotSpot(name="plate", channel="force", stress_per_load="1 MPa/kN", curve=curve, material=steel)
-    >>> law = GrowthLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3)
+    >>> law = ParisLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3)
     >>> flaw = Crack(hot_spot=spot, shape=CentreCrack("100 mm"), initial_size="3 mm", law=law)
     >>> grow_crack(flaw, DutyCycle("year", [Event("pull", pull)], repeats_per_year=1))
     <GrowthResult plate: 3 to 40 mm in 116.9 years, limit of the solution>
@@ -75,7 +75,7 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
             "Take a shape that reaches further, or beyond_validity = 'stop'.",
         )
     if crack.beyond_validity == "refuse" and share_outside_r(result) > 0.0:
-        low, high = crack.law.valid_r
+        low, high = crack.law.known_r
         raise InputError(
             f"crack at {crack.hot_spot.name}, beyond_validity",
             f"cycles at an R where the law {crack.law.name} was never tested",
@@ -120,9 +120,9 @@ def _path(
 
 def _without_memory(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> float | None:
     """The life without retardation, beside that with it."""
-    if crack.retardation.kind == "none":
+    if isinstance(crack.retardation, NoRetardation):
         return None
-    plain = dataclasses.replace(crack, retardation=Retardation())
+    plain = dataclasses.replace(crack, retardation=NoRetardation())
     return life_repeats_of(plain, duty_cycle, drive)
 
 

@@ -9,7 +9,7 @@ import numpy as np
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.growth.by_cycle import Retardation, grow_by_cycle, opening_stress
+from vivid_anvil.growth.by_cycle import grow_by_cycle
 from vivid_anvil.growth.by_cycle_two import grow_two_by_cycle
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.drive import GrowthDrive
@@ -17,8 +17,9 @@ from vivid_anvil.growth.fracture_cycle import BY_PEAK, CyclePlace, breaking_cycl
 from vivid_anvil.growth.grow_one_way import limits_of, one_way_path
 from vivid_anvil.growth.grow_two_sizes import critical_at, two_size_margins, two_size_outline, two_size_path
 from vivid_anvil.growth.limits import CriticalSizes, Margin, critical_depth, one_way_margins
+from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.path import GrowthPath
-from vivid_anvil.growth.sequence import REMEMBERED, sequence, stopped_in, without_idle
+from vivid_anvil.growth.sequence import sequence, stopped_in, without_idle
 from vivid_anvil.materials import GrowthLaw
 
 LONGER_WITH_MEMORY = 10
@@ -39,9 +40,8 @@ def in_order_path(
     critical = limits_of(crack, drive)
     passes = _most_passes(crack, plain.life_repeats, target)
     rows, pieces = sequence(crack, duty_cycle)
-    how, end = crack.retardation, critical.limiting
-    if how.kind == "constant closure":
-        rows, how = _above_opening(rows, crack), Retardation()
+    rows, _ = crack.retardation.prepared(rows, crack.lowest)  # of the whole spectrum, before idle cycles are left out
+    how, end = _remembering(crack), critical.limiting
     scale = float(crack.one_size.geometry_factor(end)) * math.sqrt(math.pi * end)
     size, memory, cycles, error, at, share = crack.initial_size, None, 0, 0.0, None, 1.0
     path = [np.array([size])]
@@ -99,8 +99,7 @@ def two_size_in_order_path(
     if math.isinf(expected):
         return two_size_path(crack, drive, None, later)
     rows, pieces = sequence(crack, duty_cycle)
-    if crack.retardation.kind == "constant closure":
-        rows = _above_opening(rows, crack)
+    rows, _ = crack.retardation.prepared(rows, crack.lowest)
     if crack.counted_part == "tensile" and crack.always is None:
         rows[:, 1] = np.maximum(rows[:, 1], 0.0)
     stages = _stages(crack, later, _most_passes(crack, expected, target))
@@ -146,7 +145,7 @@ def _two_marched(
     """Depth and half length through the stages, idle cycles up to K per MPa `bound` left out."""
     memory = None
     lowest = 0.0 if crack.counted_part == "tensile" and crack.always is not None else -math.inf
-    how = crack.retardation if crack.retardation.kind in REMEMBERED else Retardation()
+    how = _remembering(crack)
     way = _TwoWay(np.array([[crack.initial_size, crack.half_length, 0.0]]))
     for law, first, last in stages:
         few, parts = without_idle(rows, pieces, crack, law, bound)
@@ -200,16 +199,14 @@ def _stages(crack: Crack, later: float | None, passes: int) -> list[_Stage]:
 
 def _most_passes(crack: Crack, expected: float, target: float | None) -> int:
     """How many repeats to follow at most, where all at once `expected` are needed."""
-    longer = LONGER_WITH_MEMORY if crack.retardation.kind != "none" else 1.5
+    longer = 1.5 if isinstance(crack.retardation, NoRetardation) else LONGER_WITH_MEMORY
     most = expected * longer + 10.0
     return int(min(most if target is None else max(most, target + 1.0), MOST_PASSES))
 
 
-def _above_opening(rows: FloatArray, crack: Crack) -> FloatArray:
-    """Rows with what lies below the opening stress of the whole spectrum cut off."""
-    lowest = 0.0 if crack.counted_part == "tensile" else -math.inf
-    opens = max(lowest, opening_stress(rows, crack.retardation, lowest))
-    return np.maximum(rows, [opens, opens, 0.0])
+def _remembering(crack: Crack) -> Retardation:
+    """The model of retardation, where it remembers; one that changes the cycles beforehand has done so."""
+    return crack.retardation if crack.retardation.remembers else NoRetardation()
 
 
 def _largest_scale(crack: Crack, depths: FloatArray, half_lengths: FloatArray) -> float:

@@ -8,6 +8,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.drive import GrowthDrive, growth_per_repeat, threshold_sizes
 from vivid_anvil.growth.integrate import GrowthTable, integrate_growth, size_after
@@ -15,6 +16,7 @@ from vivid_anvil.growth.limits import CriticalSizes, critical_sizes
 from vivid_anvil.growth.path import GrowthPath
 from vivid_anvil.materials import GrowthLaw
 
+MOST_LOOKED_AT = 2000
 ARREST_LOOKS = 257  # sizes at which growth is looked at where it may end on the way
 # Laws that go through all cycles at every size: as far as their jumps at the thresholds allow.
 LOOSE = {"tolerance": 1e-6, "most_steps": 4096}
@@ -33,7 +35,7 @@ def limits_of(crack: Crack, drive: GrowthDrive) -> CriticalSizes:
         largest=crack.deepest,
     )
     start, end = crack.initial_size, found.limiting
-    laws = [law for law in (crack.law, crack.later_law) if law is not None and law.has_toughness]
+    laws = [law for law in (crack.law, crack.later_law) if law is not None and law.fracture_toughness is not None]
     broken = [
         _fracture_size(growth_per_repeat(drive, crack.one_size, law, crack.always), start, end)
         for law in laws
@@ -77,7 +79,15 @@ def one_way_path(crack: Crack, drive: GrowthDrive, later_from: float | None, tar
         size = size_after(table, growth, target) if later_from is None else float(np.interp(target, repeats, sizes))
         before = repeats < target
         sizes, repeats = np.append(sizes[before], size), np.append(repeats[before], target)
-    return GrowthPath(sizes, repeats, life, stopped_by, table.halving_change, critical)
+    return GrowthPath(*_thinned(sizes, repeats), life, stopped_by, table.halving_change, critical)
+
+
+def _thinned(sizes: FloatArray, repeats: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Sizes and repeats to look at, a few thousand at most: every kink is a step, and there may be one for each cycle."""
+    if sizes.size <= MOST_LOOKED_AT:
+        return sizes, repeats
+    kept = np.unique(np.linspace(0, sizes.size - 1, MOST_LOOKED_AT).astype(int))
+    return sizes[kept], repeats[kept]
 
 
 def table_to(
@@ -89,7 +99,7 @@ def table_to(
     if not float(growth(start)) > 0.0:
         return None, growth
     end = _arrest(crack, growth, start, end)
-    if not law.is_power or crack.always is not None:
+    if crack.always is not None or not law.separable:
         kinks = np.array([size for size, _ in getattr(shape, "points", ())])
         return integrate_growth(growth, start, end, kinks, **LOOSE), growth  # type: ignore[arg-type]
     return integrate_growth(growth, start, end, threshold_sizes(drive, shape, law, start, end)), growth

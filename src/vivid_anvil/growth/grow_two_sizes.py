@@ -117,7 +117,7 @@ def two_size_margins(crack: Crack, drive: GrowthDrive) -> dict[str, Margin]:
         crack.stop_size,
         crack.always,
     )
-    laws = [law for law in (crack.law, crack.later_law) if law is not None and law.has_toughness]
+    laws = [law for law in (crack.law, crack.later_law) if law is not None and law.fracture_toughness is not None]
     if laws:
         rates = [two_way_rates(drive, crack.two_sizes, law, crack.always) for law in laws]
         found["fracture by the law"] = lambda a, c: min(1.0 if math.isfinite(sum(one(a, c))) else -1.0 for one in rates)
@@ -127,7 +127,7 @@ def two_size_margins(crack: Crack, drive: GrowthDrive) -> dict[str, Margin]:
 def _paces(crack: Crack) -> tuple[Pace, Pace]:
     """How the way is followed, and its check; laws that go through all cycles at every look with longer steps."""
     laws = [law for law in (crack.law, crack.later_law) if law is not None]
-    return (CHECK, FINE) if crack.always is None and all(law.is_power for law in laws) else (ROUGH, STEADY)
+    return (CHECK, FINE) if crack.always is None and all(law.separable for law in laws) else (ROUGH, STEADY)
 
 
 def _grown(

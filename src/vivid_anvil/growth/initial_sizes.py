@@ -16,6 +16,7 @@ from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.grow import life_repeats_of
+from vivid_anvil.growth.memories import NoRetardation
 from vivid_anvil.growth.result import GrowthResult
 from vivid_anvil.units import coherent, number, opened
 from vivid_anvil.writing.html import html_frame
@@ -92,11 +93,11 @@ def lives_over_size(
     >>> from vivid_anvil.growth.grow import grow_crack
     >>> from vivid_anvil.shapes import CentreCrack
     >>> from vivid_anvil.events import ConstantAmplitude, Event
-    >>> from vivid_anvil.materials import GrowthLaw, Material
+    >>> from vivid_anvil.materials import Material, ParisLaw
     >>> from vivid_anvil.stress import HotSpot
     >>> steel = Material(name="steel", yield_strength="350 MPa", toughness="70 MPa√m")
     >>> spot = HotSpot(name="plate", channel="force", stress_per_load="1 MPa/kN", material=steel)
-    >>> law = GrowthLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3)
+    >>> law = ParisLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3)
     >>> flaw = Crack(hot_spot=spot, shape=CentreCrack("100 mm"), initial_size="3 mm", law=law)
     >>> pull = ConstantAmplitude.from_range("force", "60 kN", r_ratio=0.1, cycles=1e4)
     >>> grown = grow_crack(flaw, DutyCycle("year", [Event("pull", pull)], repeats_per_year=1), target="100 years")
@@ -105,7 +106,7 @@ def lives_over_size(
     ([158.2, 116.9, 92.5], 3.644)
     """
     crack = result.crack
-    if crack.retardation.kind == "none":
+    if isinstance(crack.retardation, NoRetardation):
         crack = dataclasses.replace(crack, order="per repeat")
     given = _default_sizes(result) if sizes is None else [coherent(one, "length", "initial sizes") for one in sizes]
     values = np.array(given, dtype=np.float64)

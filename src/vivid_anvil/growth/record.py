@@ -22,10 +22,10 @@ def growth_record(result: GrowthResult) -> dict[str, Any]:
             "initial_size_mm": crack.initial_size,
             "growth_law": {
                 "name": law.name,
-                "form": law.form,
-                "constant_mm_per_cycle_MPa_sqrt_mm": law.constant,
+                "kind": law.kind,
+                **({"constant_mm_per_cycle_MPa_sqrt_mm": law.constant} if hasattr(law, "rate") else {}),
                 "slope": law.slope,
-                "threshold_MPa_sqrt_m": in_root_metres(law.threshold),
+                "threshold_MPa_sqrt_m": in_root_metres(float(law.threshold_at(0.0))),
             },
             "counted_part": crack.counted_part,
             "repeat": result.duty_cycle.repeat,

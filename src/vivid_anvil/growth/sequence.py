@@ -11,10 +11,10 @@ from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.materials import GrowthLaw
+from vivid_anvil.materials.thresholds.threshold import LARGE
 from vivid_anvil.units import number
 
 MOST_PIECES = 100_000
-REMEMBERED = ("wheeler", "willenborg")
 
 
 def sequence(crack: Crack, duty_cycle: DutyCycle) -> tuple[FloatArray, FloatArray]:
@@ -81,10 +81,10 @@ def without_idle(
     counted = np.maximum(rows[:, 0], lowest) - np.maximum(rows[:, 1], lowest)
     high = np.where(rows[:, 0] > 0.0, rows[:, 0], np.inf)
     ratios = np.minimum((high - counted) / high, 1.0 - 1e-12)
-    works = (law.growth(scale * counted, ratios, 1e12) > 0.0) & (rows[:, 0] > 0.0)
-    if law.form == "forman-mettu":  # its threshold depends on the size
+    works = (law.growth(scale * counted, ratios, LARGE) > 0.0) & (rows[:, 0] > 0.0)
+    if law.limit.depends_on_size:
         works[:] = True
-    if crack.retardation.kind in REMEMBERED:
+    if crack.retardation.remembers:
         works[_largest_idle(rows[:, 0], works, pieces)] = True
     before = np.concatenate([[0], np.cumsum(works)])
     first, last = before[pieces[:, :2].astype(int)].T

@@ -59,7 +59,7 @@ def two_way_rates(
     `always` gives the K that is always there, MPa√mm, at both ends of a crack of these sizes.
     """
     growth = growth_at_scale(drive, law, shifted=always is not None)
-    quick = _power_growth(drive, law) if law.is_power and always is None else None
+    quick = _power_growth(drive, law) if always is None else None
 
     def rates(a: float, c: float) -> tuple[float, float]:
         deep, along = shape.factors(*within(shape, a, c))
@@ -74,12 +74,13 @@ def two_way_rates(
     return rates
 
 
-def _power_growth(drive: GrowthDrive, law: GrowthLaw) -> Callable[[float], float]:
-    """`growth_at_scale` of a power law for one K per MPa at a time, without arrays."""
-    ranges = drive.ranges.tolist()
-    sums = [*np.cumsum((drive.per_repeat * drive.ranges**law.slope)[::-1])[::-1].tolist(), 0.0]
-    constant, slope, threshold = law.constant, float(law.slope), law.threshold
-    return lambda scale: constant * scale**slope * sums[bisect.bisect_right(ranges, threshold / scale)]
+def _power_growth(drive: GrowthDrive, law: GrowthLaw) -> Callable[[float], float] | None:
+    """`growth_at_scale` where K and cycle part, for one K per MPa at a time, without arrays; None elsewhere."""
+    sums = drive.sums(law)
+    if sums is None:
+        return None
+    least, weights, constant, slope = sums.least.tolist(), sums.weights.tolist(), law.constant, law.slope
+    return lambda scale: constant * scale**slope * weights[bisect.bisect_left(least, scale)]
 
 
 @opened(most_repeats=one(above=0.0, may_be_infinite=True))

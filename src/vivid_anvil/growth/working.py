@@ -50,7 +50,7 @@ def growth_working(result: GrowthResult, system: UnitSystem = "metric") -> Worki
     growing = rates > 0.0
     if result.life_repeats == 0.0 or not growing.any():
         return Working(title, f"The crack of {in_unit(size, 'length', system)} does not grow: {result.stopped_by}.", ())
-    if not crack.law.is_power or crack.always is not None:
+    if not crack.law.one_power or crack.always is not None:
         units = _Units("metric")  # constants of these laws are in its units
         worst = int(np.argmax(rates))
         steps = (*factor_steps(result, units.length, 1.0), *law_steps(result, worst))
@@ -87,7 +87,7 @@ def _intensity_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -
     cycles, equivalent = _equivalent_range(result, growing)
     stress_range = equivalent / units.one("stress")
     power = cycles * stress_range**law.slope
-    threshold = law.threshold / (y * float(np.sqrt(np.pi * crack.initial_size))) / units.one("stress")
+    threshold = float(law.threshold_at(0.0)) / (y * float(np.sqrt(np.pi * crack.initial_size))) / units.one("stress")
     delta_k = y * stress_range * float(np.sqrt(np.pi * size))
     root = f"√(π × {put_in(size)} {units.length})"
     return [
@@ -95,7 +95,7 @@ def _intensity_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -
         Step(
             f"Range that reaches the threshold; {number(cycles, 6)} cycles per {result.duty_cycle.repeat} are above it",
             "ΔS_th = ΔK_th / (Y × √(π × a))",
-            f"{put_in(law.threshold / units.one('stress intensity'))} {units.k} / ({put_in(y)} × {root})",
+            f"{put_in(float(law.threshold_at(0.0)) / units.one('stress intensity'))} {units.k} / ({put_in(y)} × {root})",
             threshold,
             units.stress,
         ),
@@ -159,12 +159,13 @@ def _growth_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -> l
 def _constant_step(result: GrowthResult, constant: float, units: _Units) -> list[Step]:
     """The constant of the law from the rate at a range that it is stated by; none where C itself is given."""
     law = result.crack.law
-    if not isinstance(law.rate, str):
+    stated = law.stated_rate
+    if not isinstance(stated, str):
         return []
-    rate, delta_k = rate_at_range(law.rate)
+    rate, delta_k = rate_at_range(stated)
     return [
         Step(
-            f"Constant of the growth law, stated as {law.rate}",
+            f"Constant of the growth law, stated as {stated}",
             "C = da/dN / ΔK^m",
             f"{put_in(rate / units.one('length'))} {units.length}/cycle / "
             f"({put_in(delta_k / units.one('stress intensity'))} {units.k})^{put_in(law.slope)}",

@@ -1,6 +1,6 @@
 """What the part is made of: S-N curves and where they come from, growth laws, strengths, material cards."""
 
-from vivid_anvil.materials.card import MaterialCard, cards_in, find_cards, read_card, read_card_named, shipped_cards
+from vivid_anvil.materials.card import CardValue, MaterialCard
 from vivid_anvil.materials.curves.at_r import curve_at_r
 from vivid_anvil.materials.curves.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
 from vivid_anvil.materials.curves.convert import at_survival, in_terms_of, thickness_factor, with_stress_factor
@@ -49,13 +49,34 @@ from vivid_anvil.materials.fits.growth_tests import (
 )
 from vivid_anvil.materials.fits.specimens import SpecimenSeries, read_specimens
 from vivid_anvil.materials.fits.staircase import DixonMood, Probit, Staircase, staircase
-from vivid_anvil.materials.laws.law import GrowthLaw
+from vivid_anvil.materials.laws import (
+    LAWS,
+    EffectiveRangeLaw,
+    FormanLaw,
+    FormanMettuLaw,
+    GrowthLaw,
+    HartmanSchijveLaw,
+    LaterHartmanSchijveLaw,
+    ParisLaw,
+    TableLaw,
+    TwoStageLaw,
+    WalkerLaw,
+    opening,
+)
 from vivid_anvil.materials.material import Material
 from vivid_anvil.materials.mean_stress.rules import COMPRESSIVE_MEANS, MEAN_STRESS_RULES, equivalent_amplitude
 from vivid_anvil.materials.mean_stress.sensitivity import (
     SENSITIVITIES,
     estimated_sensitivity,
     estimated_walker_exponent,
+)
+from vivid_anvil.materials.thresholds import (
+    THRESHOLDS,
+    FixedThreshold,
+    PowerOfRThreshold,
+    SteelLineThreshold,
+    SteelStepsThreshold,
+    Threshold,
 )
 
 __all__ = [
@@ -66,29 +87,45 @@ __all__ = [
     "FIT_MODELS",
     "FIXED_MEAN",
     "FORMS",
+    "LAWS",
     "MEAN_STRESS_RULES",
     "PIECES",
     "SENSITIVITIES",
+    "THRESHOLDS",
+    "CardValue",
     "Conversion",
     "DetailStandard",
     "DixonMood",
+    "EffectiveRangeLaw",
     "Estimate",
+    "FixedThreshold",
+    "FormanLaw",
+    "FormanMettuLaw",
     "GrowthFit",
     "GrowthLaw",
     "GrowthTests",
+    "HartmanSchijveLaw",
+    "LaterHartmanSchijveLaw",
     "LikelihoodFit",
     "LineFit",
     "Material",
     "MaterialCard",
+    "ParisLaw",
     "Place",
+    "PowerOfRThreshold",
     "Probit",
     "SNCurve",
     "SNFamily",
     "SpecimenSeries",
     "Staircase",
+    "SteelLineThreshold",
+    "SteelStepsThreshold",
+    "TableLaw",
+    "Threshold",
+    "TwoStageLaw",
+    "WalkerLaw",
     "at_survival",
     "basquin_curve",
-    "cards_in",
     "checked_keys",
     "chosen_lives",
     "compare_fits",
@@ -107,7 +144,6 @@ __all__ = [
     "estimated_sensitivity",
     "estimated_walker_exponent",
     "family_steps",
-    "find_cards",
     "fit_growth_law",
     "fit_likelihood",
     "fit_line",
@@ -117,16 +153,14 @@ __all__ = [
     "knee_curve",
     "life_steps",
     "mean_over_amplitude",
+    "opening",
     "rates_by_polynomial",
     "rates_by_secant",
-    "read_card",
-    "read_card_named",
     "read_growth_tests",
     "read_points",
     "read_specimens",
     "read_standard",
     "section_text",
-    "shipped_cards",
     "shipped_standards",
     "sloped_curve",
     "staircase",

@@ -88,10 +88,10 @@ class GridCrack:
         return found[0], found[1]
 
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
-    def collapse_stress(self, a: float, c: float, stress: float) -> float:  # noqa: ARG002 (not known of a table)
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """The stress itself: a table knows no section, so toughness, sizes and wall limit."""
         return stress
 
-    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002
+    def after(self, a: float, c: float) -> Onwards | None:
         """Nothing: the table ends."""
         return None

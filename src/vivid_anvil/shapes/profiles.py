@@ -151,7 +151,7 @@ class ProfileSurfaceCrack:
         membrane, bending = (share * stress for share in self.profile.means(self.thickness))
         return float(reference_stress(membrane, bending, surface_share(a, c, self.thickness, self.width)))
 
-    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (same for all lengths)
+    def after(self, a: float, c: float) -> Onwards | None:
         """A crack through the plate under the mean of the profile is not the same load: nothing goes on unless it is even."""
         even = all(share == 1.0 for _, share in self.profile.points)
         return (CentreCrack(self.width), (c,)) if even else None

@@ -170,7 +170,7 @@ class SurfaceCrack:
         lost = surface_share(a, c, self.thickness, self.width)
         return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
 
-    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
+    def after(self, a: float, c: float) -> Onwards | None:
         """A crack through the plate, in its middle."""
         return CentreCrack(self.width), (c,)
 
@@ -220,7 +220,7 @@ class CornerCrack:
         lost = math.pi * a * c / (4.0 * self.thickness * self.width)
         return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
 
-    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
+    def after(self, a: float, c: float) -> Onwards | None:
         """A crack from the edge of the plate."""
         return EdgeCrack(self.width), (c,)
 
@@ -275,7 +275,7 @@ class HoleCornerCrack:
         lost = 2.0 * self.radius * self.thickness + self.cracks * 0.25 * math.pi * a * c
         return stress / (1.0 - lost / (self.thickness * self.width))
 
-    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
+    def after(self, a: float, c: float) -> Onwards | None:
         """Cracks through the plate at the hole."""
         return HoleCrack(self.radius, self.cracks, self.width), (c,)
 
@@ -332,7 +332,7 @@ class PipeSurfaceCrack:
         """Reference stress of the wall as a plate, MPa."""
         return self._plate.collapse_stress(a, c, stress)
 
-    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
+    def after(self, a: float, c: float) -> Onwards | None:
         """A crack through the wall around the pipe."""
         return PipeCrack(self.radius, self.wall), (c,)
 
@@ -454,7 +454,7 @@ class VesselCrack:
         """Hoop stress on the wall that is left, over the length of the crack and a wall on both sides, MPa."""
         return float(stress / (1.0 - float(surface_share(a, c, self.thickness))))
 
-    def after(self, a: float, c: float) -> Onwards | None:  # noqa: ARG002 (through the wall the length alone counts)
+    def after(self, a: float, c: float) -> Onwards | None:
         """An axial crack through the wall."""
         return AxialPipeCrack(self.inner_radius + 0.5 * self.thickness, self.thickness), (c,)
 

@@ -1,5 +1,6 @@
 """The job written down: the study file, read, checked and run."""
 
+from vivid_anvil.study.cards import cards_in, find_cards, read_card, read_card_named, shipped_cards
 from vivid_anvil.study.compare import StudyComparison, compare_studies
 from vivid_anvil.study.explain import explain
 from vivid_anvil.study.model_job import ModelJob
@@ -25,16 +26,21 @@ __all__ = [
     "WhatIf",
     "WorstNode",
     "assess_lives",
+    "cards_in",
     "compare_studies",
     "explain",
+    "find_cards",
     "grow_cracks",
     "lives_of_places",
     "number_and_unit",
     "place_names",
+    "read_card",
+    "read_card_named",
     "read_study",
     "run_model",
     "run_paths",
     "run_study",
+    "shipped_cards",
     "study_schema",
     "total_life",
     "value_that_meets_target",

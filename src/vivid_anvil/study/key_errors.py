@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
-from vivid_anvil.study.models import StudyFile
+from vivid_anvil.study.models_of_nouns import ONE_VALUE, TAG
 
 _EXPECTED = {
     "missing": "the key",
@@ -24,10 +25,12 @@ _EXPECTED = {
 }
 
 
-def as_input_error(file: str, data: dict[str, Any], error: ValidationError) -> InputError:
-    """The first fault as an InputError; the others stand in its notes, one line each."""
+def as_input_error(file: str, data: Any, error: ValidationError, model: Any, above: tuple[str, ...] = ()) -> InputError:
+    """The first fault as an InputError; the others stand in its notes, one line each. `above` are keys before the place."""
     faults = sorted(error.errors(include_url=False), key=lambda details: details["type"] != "extra_forbidden")
-    found = [_one(file, data, details) for details in faults]  # a misspelt key first: it is why another one is missing
+    found = [
+        _one(file, data, details, model, above) for details in faults
+    ]  # a misspelt key first: it is why another one is missing
     first = found[0]
     for other in found[1:]:
         first.add_note(str(other))
@@ -37,36 +40,55 @@ def as_input_error(file: str, data: dict[str, Any], error: ValidationError) -> I
 def key_path(data: Any, path: tuple[int | str, ...]) -> str:
     """The path of keys as people write it; entries of lists by number from 1 and by their name.
 
+    Kinds that were chosen are left out.
+
     >>> key_path({"hot_spots": [{"name": "toe"}]}, ("hot_spots", 0, "offset"))
     'hot_spots, entry 1 (toe), offset'
+    >>> key_path({"growth_laws": {"air": {"kind": "walker"}}}, ("growth_laws", "air", "of the kind walker", "gamma"))
+    'growth_laws, air, gamma'
     """
     parts: list[str] = []
     at = data
-    for key in path:
+    for place, key in enumerate(path):
         if isinstance(key, int):
             at = at[key] if isinstance(at, list) and key < len(at) else None
             name = at.get("name") or at.get("hot_spot") if isinstance(at, dict) else None
             parts.append(f"entry {key + 1}" + (f" ({name})" if name else ""))
-        elif key in ("float", "literal['any']", "constrained-str", "list[constrained-str]"):  # branches of unions
             continue
-        else:
-            at = at.get(key) if isinstance(at, dict) else None
+        if key.startswith(TAG):
+            continue
+        last = place == len(path) - 1
+        if isinstance(at, dict) and (key in at or last):
+            at = at.get(key)
+            parts.append(key)
+        elif last and not isinstance(at, dict) and key not in _BRANCHES and at is None:
             parts.append(key)
     return ", ".join(parts)
 
 
-def _one(file: str, data: dict[str, Any], details: Any) -> InputError:
+_BRANCHES = ("float", "literal['any']", "constrained-str", "list[constrained-str]")
+
+
+def _one(file: str, data: Any, details: Any, model: Any, above: tuple[str, ...]) -> InputError:
     kind, path = details["type"], details["loc"]
-    where = f"{file}, {key_path(data, path)}" if path else file
+    where = ", ".join(part for part in (file, *above, key_path(data, path)) if part)
     inner = details.get("ctx", {}).get("error")
     if isinstance(inner, InputError):
         where = ", ".join(part for part in (where, inner.where.strip(", ")) if part)
         return InputError(where, inner.found, inner.expected, inner.remedy)
     if kind == "extra_forbidden":
-        known = _known_keys(path[:-1])
+        known = _known_keys(model, path[:-1])
         return InputError(where, "an unknown key", f"one of {listed(known)}", did_you_mean(str(path[-1]), known))
     if kind == "missing":
         return InputError(where, "no such key", f"the key {path[-1]!r}", "Add it.")
+    if kind == "union_tag_invalid":
+        tags = [
+            tag.removeprefix(TAG)
+            for tag in re.findall(r"'([^']*)'", details["ctx"]["expected_tags"])
+            if tag != ONE_VALUE
+        ]
+        tag = details["ctx"]["tag"].removeprefix(TAG)
+        return InputError(f"{where}, kind", repr(tag), f"one of {listed(tags)}", did_you_mean(str(tag), tags))
     if kind == "literal_error":
         return InputError(where, repr(details["input"]), str(details["ctx"]["expected"]).replace(" or ", ", "))
     if kind == "too_short" and details["ctx"]["min_length"] > 1:
@@ -74,22 +96,32 @@ def _one(file: str, data: dict[str, Any], details: Any) -> InputError:
     return InputError(where, repr(details["input"]), _EXPECTED.get(kind, details["msg"]))
 
 
-def _known_keys(path: tuple[int | str, ...]) -> list[str]:
+def _known_keys(model: Any, path: tuple[int | str, ...]) -> list[str]:
     """The keys that the table at `path` may have."""
-    model: type[BaseModel] = StudyFile
+    at: list[type[BaseModel]] = _sections_of(model)
     for key in path:
-        if isinstance(key, int) or key not in model.model_fields:
+        tagged = [one for one in at if _tag(one) == key]
+        if len(at) > 1 and tagged:
+            at = tagged
             continue
-        inner = _section_of(model.model_fields[key].annotation)
-        model = inner or model
-    return list(model.model_fields)
+        inner = [
+            one for section in at if key in section.model_fields for one in _sections_of(_annotation(section, key))
+        ]
+        at = inner or at
+    return list(dict.fromkeys(name for section in at for name in section.model_fields))
 
 
-def _section_of(annotation: Any) -> type[BaseModel] | None:
+def _annotation(section: type[BaseModel], key: int | str) -> Any:
+    return section.model_fields[str(key)].annotation
+
+
+def _tag(section: type[BaseModel]) -> Any:
+    kind = section.model_fields.get("kind")
+    return None if kind is None else f"{TAG}{getattr(kind.annotation, '__args__', (None,))[0]}"
+
+
+def _sections_of(annotation: Any) -> list[type[BaseModel]]:
+    """The models that an annotation names."""
     if isinstance(annotation, type) and issubclass(annotation, BaseModel):
-        return annotation
-    for argument in getattr(annotation, "__args__", ()):
-        found = _section_of(argument)
-        if found is not None:
-            return found
-    return None
+        return [annotation]
+    return [one for argument in getattr(annotation, "__args__", ()) for one in _sections_of(argument)]

@@ -10,13 +10,13 @@ from typing import Any, NamedTuple
 
 from vivid_anvil import counting, damage, events, fields, growth, materials, models, shapes, stress
 from vivid_anvil.growth import crack
+from vivid_anvil.growth.memories.retardation import ZONES
 from vivid_anvil.materials import FIT_MODELS, material
 from vivid_anvil.materials.curves import checks as sn_checks
 from vivid_anvil.materials.curves import estimate
 from vivid_anvil.materials.curves import family as sn_family
 from vivid_anvil.materials.curves import forms as sn_forms
 from vivid_anvil.materials.curves import section as sn_section
-from vivid_anvil.materials.laws import forms as growth_forms
 from vivid_anvil.models import mesh_data
 
 
@@ -152,10 +152,32 @@ KEYS: dict[str, KeyWords] = {
     "law": KeyWords("which growth law of the card", "air"),
     "rate": KeyWords("growth rate at a range of K", "6.9e-12 m/cycle at 1 MPa√m"),
     "threshold": KeyWords("range of K below which nothing grows", "2 MPa√m"),
-    "form": KeyWords("form of the law", "paris"),
-    "values": KeyWords("values of the form", {"m": 3.0}),
-    "threshold_model": KeyWords("how the threshold depends on R", "one value"),
-    "threshold_exponent": KeyWords("its exponent", 1.0),
+    "kind": KeyWords("which form it is", "walker"),
+    "rate_2": KeyWords("growth rate at a range of K in the second stage", "3.98e-13 with mm/cycle and MPa√mm"),
+    "slope_2": KeyWords("m of the second stage", 2.88),
+    "transition": KeyWords("range of K from which the second stage holds; left out: where both meet", "363 MPa√mm"),
+    "gamma": KeyWords("γ of Walker's law", 0.6),
+    "gamma_negative": KeyWords("γ below R = 0; 0 for the maximum alone", 0.0),
+    "open_0": KeyWords("u_0 of the open part U = u_0 + u_1 R + u_2 R^2", 0.5),
+    "open_1": KeyWords("u_1", 0.4),
+    "open_2": KeyWords("u_2", 0.0),
+    "p": KeyWords("exponent at the threshold", 0.5),
+    "q": KeyWords("exponent at the toughness", 0.5),
+    "closure_alpha": KeyWords("constraint of the closure, 1 (plane stress) to 3; of laws also 0: no closure", 2.0),
+    "closure_peak": KeyWords("largest over flow stress in the closure", 0.3),
+    "intrinsic_length": KeyWords("length below which cracks have a lower threshold", "0.0381 mm"),
+    "threshold_plus": KeyWords("constant of the threshold over R, above 0", 1.5),
+    "threshold_minus": KeyWords("the same below 0", 0.1),
+    "TableLaw.points": KeyWords(
+        "ranges of K and rates", [["10 MPa√m", "1e-5 mm/cycle"], ["20 MPa√m", "1e-4 mm/cycle"]]
+    ),
+    "PowerOfRThreshold.range": KeyWords("threshold at R = 0", "5 MPa√m"),
+    "FixedThreshold.range": KeyWords("threshold at every R", "2 MPa√m"),
+    "PowerOfRThreshold.exponent": KeyWords("g of (1 - R)^g", 0.5),
+    "Wheeler.exponent": KeyWords("exponent of the share of the zone", 1.3),
+    "constraint": KeyWords("of the plastic zones", "plane strain"),
+    "shut_off": KeyWords("ratio of overload at which the crack stops", 3.0),
+    "threshold_maximum": KeyWords("largest K at the threshold", "5 MPa√m"),
     "scatter": KeyWords("where in the scatter of the tests it lies", "upper bound"),
     "valid_r": KeyWords("lowest and highest R of the tests", [0.0, 0.5]),
     "above_mean": KeyWords("standard deviations above the mean of the tests", 2.0),
@@ -256,8 +278,7 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "order": lambda: crack.ORDERS,
     "limits": lambda: crack.LIMITS,
     "beyond_validity": lambda: crack.BEYOND,
-    "threshold_model": lambda: growth_forms.THRESHOLD_MODELS,
-    "form": lambda: growth_forms.GROWTH_FORMS,
+    "constraint": lambda: ZONES,
     "beyond_lowest": lambda: sn_family.BEYOND,
     "beyond_highest": lambda: sn_family.BEYOND,
     "element_values": lambda: models.ELEMENT_VALUES,
@@ -279,8 +300,8 @@ _NOT_A_CHOICE = ("SNCurve.mean_stress", "PathSection.surface")
 
 
 def words_of(section: str, key: str) -> KeyWords:
-    """What a key says in a section; KeyError for a key without words."""
-    return KEYS.get(f"{section}.{key}") or KEYS[key]
+    """What a key says in a section; of one that somebody else added, its name."""
+    return KEYS.get(f"{section}.{key}") or KEYS.get(key) or KeyWords(key.replace("_", " "), None)
 
 
 def choices_of(section: str, key: str) -> list[Any] | None:

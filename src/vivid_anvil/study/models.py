@@ -2,29 +2,19 @@
 
 from __future__ import annotations
 
+import functools
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, WithJsonSchema, model_validator
+from pydantic import BeforeValidator, Field, create_model, model_validator
 
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials import checked_keys
-from vivid_anvil.units import DIMENSIONS, coherent
+from vivid_anvil.growth import RETARDATIONS
+from vivid_anvil.materials import LAWS, THRESHOLDS, checked_keys
+from vivid_anvil.study.growth_law_keys import growth_law_keys
+from vivid_anvil.study.models_of_nouns import Section, Text, from_text, one_or_table, written
+from vivid_anvil.units import DIMENSIONS
 
 FORMAT = 1
-
-
-def _from_text(dimension: str) -> BeforeValidator:
-    """Text with a unit of `dimension` -> coherent float; a bare number is refused."""
-    example = DIMENSIONS[dimension].example
-
-    def convert(value: Any) -> float:
-        if not isinstance(value, str):
-            raise InputError(
-                "", f"{value!r} without a unit", f"text with a unit of {dimension}", f"Write for instance {example!r}."
-            )
-        return coherent(value, dimension, "")
-
-    return BeforeValidator(convert)
 
 
 def _curve_section(value: Any) -> Any:
@@ -32,12 +22,6 @@ def _curve_section(value: Any) -> Any:
     if isinstance(value, dict):
         checked_keys(value, "")
     return value
-
-
-def _written(dimension: str) -> WithJsonSchema:
-    """What stands in the file is text with a unit."""
-    example = DIMENSIONS[dimension].example
-    return WithJsonSchema({"type": "string", "description": f"{dimension} with its unit, such as '{example}'"})
 
 
 def _rows(*dimensions: str) -> BeforeValidator:
@@ -61,17 +45,10 @@ def _rows(*dimensions: str) -> BeforeValidator:
     return BeforeValidator(convert)
 
 
-Stress = Annotated[float, _from_text("stress"), _written("stress")]
-Length = Annotated[float, _from_text("length"), _written("length")]
-StressIntensity = Annotated[float, _from_text("stress intensity"), _written("stress intensity")]
-Text = Annotated[str, Field(min_length=1)]
+Stress = Annotated[float, from_text("stress"), written("stress")]
+Length = Annotated[float, from_text("length"), written("length")]
+StressIntensity = Annotated[float, from_text("stress intensity"), written("stress intensity")]
 SNCurveSection = Annotated[dict[str, Any], BeforeValidator(_curve_section)]
-
-
-class Section(BaseModel):
-    """A table of the study file: unknown keys are refused, and text is never taken for a number."""
-
-    model_config = ConfigDict(extra="forbid", strict=True, frozen=True)
 
 
 class EventSection(Section):
@@ -197,53 +174,6 @@ class SNFamilySection(Section):
     source: str = "not stated"
 
 
-class GrowthLawSection(Section):
-    """A growth law: by its numbers, or that of a card."""
-
-    card: Text | None = None
-    law: Text | None = None
-    rate: Text | None = None
-    slope: float | None = None
-    threshold: StressIntensity | None = None
-    r_ratio: float | None = None
-    source: Text | None = None
-    form: str | None = None
-    values: dict[str, Any] | None = None
-    threshold_model: str | None = None
-    threshold_exponent: float | None = None
-    scatter: Text | None = None
-    valid_r: Annotated[list[float], Field(min_length=2, max_length=2)] | None = None
-    tests: Text | dict[str, Any] | None = None
-    above_mean: float | None = None
-
-    @model_validator(mode="after")
-    def _one_form(self) -> GrowthLawSection:
-        given = [key for key in type(self).model_fields if getattr(self, key) is not None]
-        if self.above_mean is not None:
-            self._fitted(given)
-            return self
-        needed = set() if self.form == "table" else {"rate", "slope"}
-        numbers = needed <= set(given) and not {"card", "law"} & set(given)
-        if not numbers and not ("card" in given and set(given) <= {"card", "law"}):
-            raise InputError(
-                "",
-                f"the keys {', '.join(given) or 'of neither form'}",
-                "rate and slope; or card; or tests with above_mean",
-                "Keep one form.",
-            )
-        return self
-
-    def _fitted(self, given: list[str]) -> None:
-        odd = set(given) - {"tests", "above_mean", "threshold", "threshold_model", "threshold_exponent", "source"}
-        if self.tests is None or odd:
-            raise InputError(
-                "",
-                f"above_mean with {', '.join(sorted(odd)) or 'no tests'}",
-                "tests, above_mean and a threshold alone: the tests give rate and slope",
-                "Leave out above_mean for a law by its numbers.",
-            )
-
-
 class HotSpotSection(Section):
     """A hot spot."""
 
@@ -303,7 +233,7 @@ class CrackSection(Section):
     residual_stress: Annotated[list[list[Any]] | None, _rows("length", "stress")] = None
     counted_part: str = "tensile"
     order: str = "per repeat"
-    retardation: str | dict[str, Any] | None = None
+    retardation: Any = None
     limits: str = "toughness and yield"
     youngs_modulus: Stress | None = None
     stop_size: Length | None = None
@@ -435,7 +365,7 @@ class StudyFile(Section):
     cards: Text | None = None
     sn_curves: dict[str, SNCurveSection] = Field(default_factory=dict)
     sn_families: dict[str, SNFamilySection] = Field(default_factory=dict)
-    growth_laws: dict[str, GrowthLawSection] = Field(default_factory=dict)
+    growth_laws: dict[str, Any] = Field(default_factory=dict)
     hot_spots: list[HotSpotSection] = Field(default_factory=list)
     cracks: list[CrackSection] = Field(default_factory=list)
     model: ModelSection | None = None
@@ -445,3 +375,22 @@ class StudyFile(Section):
         if not self.hot_spots and self.model is None:
             raise InputError("hot_spots", "none", "at least one hot spot, or a table [model]")
         return self
+
+
+def study_file() -> type[StudyFile]:
+    """The model of the whole file with all that the tables of choices have by now."""
+    return _with_choices((*LAWS, *THRESHOLDS, *RETARDATIONS))
+
+
+@functools.lru_cache(maxsize=4)
+def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
+    laws: Any = dict.__class_getitem__((str, growth_law_keys()))
+    memory = one_or_table(Text, RETARDATIONS)
+    crack: Any = create_model("CrackSection", __base__=CrackSection, retardation=(memory | None, None))
+    cracks: Any = list.__class_getitem__(crack)
+    return create_model(
+        "StudyFile",
+        __base__=StudyFile,
+        growth_laws=(laws, Field(default_factory=dict)),
+        cracks=(cracks, Field(default_factory=list)),
+    )

@@ -29,7 +29,7 @@ from vivid_anvil.events import (
 )
 from vivid_anvil.ground.checks import one_of
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
-from vivid_anvil.growth import Crack, Retardation
+from vivid_anvil.growth import RETARDATIONS, Crack, NoRetardation, Retardation
 from vivid_anvil.histories import LoadHistory, join, read_history, repair_step
 from vivid_anvil.materials import (
     GrowthLaw,
@@ -39,18 +39,19 @@ from vivid_anvil.materials import (
     Place,
     SNCurve,
     SNFamily,
-    cards_in,
     curve_of_section,
     fit_growth_law,
-    read_card_named,
     read_growth_tests,
 )
 from vivid_anvil.shapes import SHAPE_KEYS, read_points, shape_of_keys
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.study.cards import cards_in, read_card_named
+from vivid_anvil.study.growth_law_keys import law_of, threshold_of
 from vivid_anvil.study.include import with_includes
 from vivid_anvil.study.key_errors import as_input_error, key_path
 from vivid_anvil.study.model_job import ModelJob
-from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, StudyFile
+from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, StudyFile, study_file
+from vivid_anvil.study.models_of_nouns import Section, made
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
 from vivid_anvil.units import coherent, opened
@@ -84,9 +85,9 @@ def build_study(path: Path, data: dict[str, Any], *, like: Study | None = None, 
             "The file was written for another version.",
         )
     try:
-        file = StudyFile.model_validate(data)
+        file = study_file().model_validate(data)
     except ValidationError as error:
-        raise as_input_error(path.name, data, error) from None
+        raise as_input_error(path.name, data, error, study_file()) from None
     return _Builder(path, data, like).study(file, watch)
 
 
@@ -267,20 +268,18 @@ class _Builder:
     def law(self, file: StudyFile, name: str) -> GrowthLaw:
         section = file.growth_laws[name]
         with self.at(("growth_laws", name)):
-            if section.card is not None:
+            if section.tests is not None:
+                self.growth_tests[name] = self.tests(name, section.tests, section.given.get("r_ratio"))
+            if section.kind == "card":
                 return dataclasses.replace(self.card(section.card).law(section.law), name=name)
-            given = {key: value for key, value in section.model_dump().items() if value is not None}
-            tests = self.tests(name, given)
-            if section.above_mean is not None and tests is not None:
-                fitted = fit_growth_law(tests).law(given.pop("above_mean"))
-                return dataclasses.replace(fitted, name=name, **given)
-            return GrowthLaw(name=name, **given)
+            if section.kind == "fitted":
+                fitted = fit_growth_law(self.growth_tests[name]).law(section.above_mean)
+                more = {"source": section.source} if section.source is not None else {}
+                return dataclasses.replace(fitted, name=name, **threshold_of(section), **more)
+            return law_of(name, section)
 
-    def tests(self, name: str, given: dict[str, Any]) -> GrowthTests | None:
-        """The tests of a growth law, kept for its figure; takes their key out of `given`."""
-        keys = given.pop("tests", None)
-        if keys is None:
-            return None
+    def tests(self, name: str, keys: str | dict[str, Any], r_ratio: float | None) -> GrowthTests:
+        """The tests of a growth law, kept for its figure."""
         piece = {"file": keys} if isinstance(keys, str) else dict(keys)
         known = ("file", "r_ratio", "piece", "force_range", "thickness", "width", "method")
         for key in piece:
@@ -289,8 +288,7 @@ class _Builder:
         if "file" not in piece:
             raise InputError("tests, file", "nothing", "the file of the tests")
         file = self.path.parent / str(piece.pop("file"))
-        self.growth_tests[name] = read_growth_tests(file, name=name, **{"r_ratio": given.get("r_ratio"), **piece})
-        return self.growth_tests[name]
+        return read_growth_tests(file, name=name, **{"r_ratio": r_ratio, **piece})
 
     def hot_spot(
         self,
@@ -315,7 +313,7 @@ class _Builder:
         spot = self.named(spots, section.hot_spot, ("cracks", i, "hot_spot"), "hot_spots")
         law = self.named(laws, section.growth_law, ("cracks", i, "growth_law"), "growth_laws")
         with self.at(("cracks", i, "retardation")):
-            memory = self.retardation(section, spot)
+            memory = retardation_of(section)
         with self.at(("cracks", i)):
             spot.material.needed("toughness", "the critical crack size")
             spot.material.needed("yield_strength", "net-section yield")
@@ -328,8 +326,8 @@ class _Builder:
                 given.pop(key, None)
             if isinstance(shape.get("points"), str):
                 shape["points"] = read_points(self.path.parent / shape["points"], section.shape)
-            made = shape_of_keys(section.shape, shape, "")
-            return Crack(hot_spot=spot, shape=made, law=law, later_law=later, retardation=memory, **given)
+            of_shape = shape_of_keys(section.shape, shape, "")
+            return Crack(hot_spot=spot, shape=of_shape, law=law, later_law=later, retardation=memory, **given)
 
     def model(
         self,
@@ -368,24 +366,6 @@ class _Builder:
             stresses = stresses_of(section, self.path.parent) if known is None else known.field
             return model_job(section, stresses, duty_cycle, spot, regions, path_spots)
 
-    def retardation(self, section: CrackSection, spot: HotSpot) -> Retardation:
-        """How larger cycles are remembered: a word, or a table with its numbers; the yield strength from the material."""
-        given = section.retardation
-        if given is None:
-            return Retardation()
-        values: dict[str, Any] = {"kind": given} if isinstance(given, str) else dict(given)
-        known = [one.name for one in dataclasses.fields(Retardation) if one.name != "yield_strength"]
-        for key in values:
-            if key not in known:
-                raise InputError(
-                    f"retardation, {key}", "an unknown key", f"one of {listed(known)}", did_you_mean(key, known)
-                )
-        if "threshold_maximum" in values:
-            values["threshold_maximum"] = coherent(
-                values["threshold_maximum"], "stress intensity", "retardation, threshold_maximum"
-            )
-        return Retardation(yield_strength=spot.material.yield_strength, **values)
-
     def named(self, known: dict[str, T], name: str, keys: tuple[int | str, ...], table: str) -> T:
         if name in known:
             return known[name]
@@ -421,6 +401,16 @@ def _with_keys(
     for i, event in enumerate(events):
         yield (*keys, i), event
         yield from _with_keys(event.get("events") or [], (*keys, i, "events"))
+
+
+def retardation_of(section: CrackSection) -> Retardation:
+    """How larger cycles are remembered: a word, or a table with its numbers."""
+    given = section.retardation
+    if given is None:
+        return NoRetardation()
+    if isinstance(given, Section):
+        return made(RETARDATIONS, given)  # type: ignore[no-any-return]
+    return RETARDATIONS.get(given, "retardation")()
 
 
 def equal_cycles(section: EventSection) -> ConstantAmplitude:

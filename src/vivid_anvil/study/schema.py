@@ -11,7 +11,7 @@ from vivid_anvil.ground.files import replacing
 from vivid_anvil.materials import AFTERWARDS, FORMS
 from vivid_anvil.study.include import INCLUDE
 from vivid_anvil.study.key_words import choices_of, words_of
-from vivid_anvil.study.models import StudyFile
+from vivid_anvil.study.models import study_file
 from vivid_anvil.units import DIMENSIONS
 
 _KINDS: dict[str, Any] = {
@@ -28,7 +28,7 @@ _KINDS: dict[str, Any] = {
 
 def study_schema() -> dict[str, Any]:
     """The schema of the study file (draft 2020-12): keys, kinds, and the forms of an S-N curve by their leading key."""
-    schema: dict[str, Any] = StudyFile.model_json_schema(mode="validation")
+    schema: dict[str, Any] = study_file().model_json_schema(mode="validation")
     schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
     schema["title"] = "Vivid Anvil study file"
     schema["properties"]["sn_curves"] = {
@@ -62,9 +62,12 @@ def _tell(section: dict[str, Any], name: str) -> None:
     """Put description, example and choices of each key into the schema of a section."""
     for key, one in section["properties"].items():
         says, example = words_of(name, key)
+        if "const" in one:
+            one |= {"description": says, "examples": [one["const"]]}
+            continue
         known = one.pop("description", "")
         one["description"] = f"{says} ({known})" if known else says
-        one["examples"] = [example]
+        one |= {} if example is None else {"examples": [example]}
         choices = choices_of(name, key)
         if choices is not None:
             kinds = one.pop("anyOf", None) or [{"type": one.pop("type", "string")}]

@@ -48,7 +48,8 @@ def coherent(value: Any, dimension: str, where: str) -> float:
     if hasattr(value, "magnitude") and hasattr(value, "units"):
         magnitude = real_number(where, float(value.magnitude), f"a value of {dimension}")
         return magnitude * factor(f"{value.units:~C}", DIMENSIONS[dimension], where)
-    return real_number(where, value, f"a value of {dimension}, such as {DIMENSIONS[dimension].example!r}")
+    what = "a number" if dimension == "number" else f"a value of {dimension}, such as {DIMENSIONS[dimension].example!r}"
+    return real_number(where, value, what)
 
 
 def coherent_ratio(value: Any, dimension: str, per: str, where: str) -> float:

@@ -60,7 +60,7 @@ class Conversion(ABC):
     def from_tested(self, stress: FloatArray) -> FloatArray:
         """The other way round."""
 
-    def working(self, stress: float, system: UnitSystem) -> tuple[Step, ...]:  # noqa: ARG002
+    def working(self, stress: float, system: UnitSystem) -> tuple[Step, ...]:
         """The steps of the hand calculation; none by default."""
         return ()
 

@@ -47,7 +47,7 @@ class FittedCurve:
     def band(self, stress: ArrayLike, confidence: float = 0.95) -> tuple[FloatArray, FloatArray]:
         """Lower and upper life, cycles, of the confidence band on the median."""
 
-    def limit(self, survival_probability: float = 0.5) -> float | None:  # noqa: ARG002 (some models have one)
+    def limit(self, survival_probability: float = 0.5) -> float | None:
         """Stress, MPa, below which the model has no failures at that survival probability; None without such a limit."""
         return None
 
@@ -106,7 +106,7 @@ class FittedCurve:
             remarks=self.findings,
         )
 
-    def lowest(self, survival_probability: float, confidence: float | None) -> float:  # noqa: ARG002
+    def lowest(self, survival_probability: float, confidence: float | None) -> float:
         """Stress, MPa, of the last point of the curve: the lowest tested one, or the limit."""
         return float(self.series.levels[0])
 

@@ -13,7 +13,7 @@ from scipy.special import stdtrit
 from vivid_anvil.ground.checks import real_number
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.fits.growth_tests import GrowthTests
-from vivid_anvil.materials.laws.law import GrowthLaw
+from vivid_anvil.materials.laws import ParisLaw, TableLaw
 from vivid_anvil.units import number, one, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
 from vivid_anvil.writing.plain import in_root_metres
@@ -44,11 +44,11 @@ class GrowthFit:
         """C of the mean line, mm/cycle and MPa√mm."""
         return float(10.0**self.log_constant)
 
-    def law(self, standard_deviations: float = 0.0) -> GrowthLaw:
+    def law(self, standard_deviations: float = 0.0) -> ParisLaw:
         """The law so many standard deviations of log10 rate above the mean; 2 is the usual upper bound."""
         above = real_number(f"fit of {self.tests.name}, standard_deviations", standard_deviations)
         scatter = "mean" if above == 0.0 else f"mean {above:+g} standard deviations"
-        return GrowthLaw(
+        return ParisLaw(
             name=f"{self.tests.name}, {scatter}",
             rate=float(10.0 ** (self.log_constant + above * self.std)),
             slope=self.slope,
@@ -156,20 +156,14 @@ def _findings(fit: GrowthFit) -> Iterator[Finding]:
 
 
 @opened()
-def table_law(tests: GrowthTests, name: str | None = None) -> GrowthLaw:
+def table_law(tests: GrowthTests, name: str | None = None) -> TableLaw:
     """The tests themselves as a law: straight lines between their points in the logarithms; nothing beyond them.
 
     Raises InputError where rates fall as ΔK rises: smooth or fit them.
 
-    >>> table_law(GrowthTests(name="t", ranges=[300.0, 500.0, 900.0], rates=[8e-6, 4e-5, 2.2e-4], r_ratio=0.1)).form
+    >>> table_law(GrowthTests(name="t", ranges=[300.0, 500.0, 900.0], rates=[8e-6, 4e-5, 2.2e-4], r_ratio=0.1)).kind
     'table'
     """
     order = np.argsort(tests.ranges, kind="stable")
     points = [(float(tests.ranges[i]), float(tests.rates[i])) for i in order]
-    law: dict[str, Any] = {
-        "form": "table",
-        "values": {"points": points},
-        "r_ratio": tests.r_ratio,
-        "source": tests.source,
-    }
-    return GrowthLaw(name=name or tests.name, **law)
+    return TableLaw(name=name or tests.name, points=points, r_ratio=tests.r_ratio, source=tests.source)

@@ -1,89 +1,88 @@
-"""Growth of a crack per cycle: a law of one of the `GROWTH_FORMS`, with a threshold.
+"""Growth of a crack per cycle: what every form of law says.
 
 In: range of the stress intensity factor, MPa√mm, R, crack size, mm. Out: growth per cycle, mm/cycle, 0 up to the threshold.
+A form is one file: a frozen dataclass of its values, the plain function of one cycle that loops are handed, its formula.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from abc import ABC, abstractmethod
+from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import cached_property
-from typing import Any
+from typing import Any, ClassVar, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials.laws import _kernels as kernels
-from vivid_anvil.materials.laws.forms import THRESHOLD_MODELS, GrowthForm, growth_form, packed_values
-from vivid_anvil.units import Coherent, growth_constant, many, one, opened
+from vivid_anvil.ground.handed import address
+from vivid_anvil.materials.laws._kernels import RATE, rates_of
+from vivid_anvil.materials.thresholds.threshold import LARGE, Threshold, ThresholdField
+from vivid_anvil.units import growth_constant, many, opened
+from vivid_anvil.writing.working import Step
 
-_NOT_SAID: Any = None
-EXAMPLES = {"rate": 'Such as "6.9e-12 m/cycle at 1 MPa√m".', "slope": "Such as 3."}
+LAWS: Choices[type[GrowthLaw]] = Choices("growth law, kind")
+
+
+class Separate(NamedTuple):
+    """Growth of cycles as C scale^m `weight` where K per MPa, `scale`, is above `least`, √mm; inf: it never grows."""
+
+    weight: FloatArray
+    least: FloatArray
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
-class GrowthLaw:
-    """A growth law; by default da/dN = constant * ΔK**slope above the threshold, 0 at or below it (Paris and Erdogan 1963).
+class GrowthLaw(ABC):
+    """A growth law: rate over the range of stress intensity above a threshold. Forms: see `LAWS`.
 
-    `rate` is the constant as text such as "6.9e-12 m/cycle at 1 MPa√m", "5e-10 with mm/cycle and MPa√mm" (as printed), or C
-    itself for mm/cycle and MPa√mm. `form` is one of `GROWTH_FORMS`, `values` what it needs beside. `threshold_model` says
-    how the threshold depends on R, with `threshold_exponent`. `r_ratio` is that of the tests, or None where the law is
-    meant for every R; `scatter` says "mean" or "upper bound". `valid_r` are the lowest and the highest R at which the form was
-    tested with these values; by default those of the form (-0.1 to 0.7 for the effective range by Elber).
-
-    >>> law = GrowthLaw(name="ferritic steel", rate="6.9e-12 m/cycle at 1 MPa√m", slope=3.0, threshold="2 MPa√m")
-    >>> [f"{rate:.4g}" for rate in law.growth([60.0, 300.0])]
-    ['0', '5.891e-06']
-    >>> walker = GrowthLaw(name="w", form="walker", rate=3e-13, slope=3.0, values={"gamma": 0.5})
-    >>> [f"{rate:.4g}" for rate in walker.growth([200.0, 200.0], r_ratio=[0.0, 0.5])]
-    ['2.4e-06', '6.788e-06']
+    Parameters
+    ----------
+    name : str
+    threshold : Threshold, or a range of stress intensity, MPa√mm or text
+        At or below it nothing grows; a number is a threshold that is the same at every R.
+    r_ratio : float, optional
+        R of the tests; None where the law is meant for every R.
+    valid_r : (float, float), optional
+        The lowest and the highest R at which the form was tested with these values; by default those of the form.
+    scatter : str
+        "mean", "upper bound", or in words.
+    source : str
     """
 
     name: str
-    rate: str | float = _NOT_SAID
-    slope: float = _NOT_SAID
-    threshold: Coherent = Coherent("stress intensity", at_least=0.0, default=0.0)
+    threshold: ThresholdField = ThresholdField()
     r_ratio: float | None = None
-    source: str = "not stated"
-    form: str = "paris"
-    values: Mapping[str, Any] = field(default_factory=dict, hash=False)
-    threshold_model: str = "one value"
-    threshold_exponent: float = 0.0
+    valid_r: tuple[float, float] | None = None
     scatter: str = "not stated"
-    valid_r: tuple[float, float] = _NOT_SAID
+    source: str = "not stated"
+
+    kind: ClassVar[str]
+    formula: ClassVar[str]
+    holds: ClassVar[str]  # for which R, in words
+    method: ClassVar[str]  # whose form it is
+    tested_r: ClassVar[tuple[float, float]] = (-math.inf, 1.0)  # beyond, nobody tested the form
+    driving: ClassVar[str] = "stress intensity"  # the dimension of ranges
+    constant_power: ClassVar[float] = 0.0  # of K in the unit of the constant, beyond the slope
+    form_knows_r: ClassVar[bool] = True
+    form_separable: ClassVar[bool] = False  # growth = C scale^m weight(cycle)
 
     def __post_init__(self) -> None:
-        where = f"growth law {self.name}"
         checks.text("GrowthLaw.name", self.name)
-        form = growth_form(self.form, f"{where}, form")
-        for name in ("rate", "slope"):
-            self._said(form, name, where)
-        slope = checks.real_number(f"{where}, slope", self.slope)
-        if not 0.0 < slope < math.inf:
-            raise InputError(f"{where}, slope", f"{slope:g}", "a finite exponent above 0 (da/dN = C ΔK^m)")
-        checks.one_of(f"{where}, threshold_model", self.threshold_model, tuple(THRESHOLD_MODELS))
-        checks.real_number(f"{where}, threshold_exponent", self.threshold_exponent)
-        self.packed  # noqa: B018 (checks all values)
-        self._check_valid_r(where)
+        where = f"growth law {self.name}"
+        checks.text(f"{where}, scatter", self.scatter)
         if self.r_ratio is not None and not checks.real_number(f"{where}, r_ratio", self.r_ratio) < 1.0:
             raise InputError(f"{where}, r_ratio", f"{self.r_ratio:g}", "minimum / maximum below 1")
-
-    def _said(self, form: GrowthForm, name: str, where: str) -> None:
-        """InputError unless rate and slope are said where the form has them; in a law by points they stand at 1."""
-        value = getattr(self, name)
-        if form.by_points and value in (None, 1.0):
-            object.__setattr__(self, name, 1.0)
-        elif form.by_points:
-            raise InputError(f"{where}, {name}", f"{value!r} with the form {self.form!r}", "its points alone")
-        elif value is None:
-            raise InputError(f"{where}, {name}", "nothing", f"a {name}: the form is {form.formula}", EXAMPLES[name])
+        self._check_valid_r(where)
+        self.check(where)
+        self.numbers  # noqa: B018
 
     def _check_valid_r(self, where: str) -> None:
-        low, high = self.formula.tested_r
+        low, high = self.tested_r
         if self.valid_r is not None:
             if not isinstance(self.valid_r, Sequence) or isinstance(self.valid_r, str) or len(self.valid_r) != 2:
                 raise InputError(
@@ -92,81 +91,158 @@ class GrowthLaw:
             low, high = (checks.real_number(f"{where}, valid_r", one) for one in self.valid_r)
         if not low < high <= 1.0:
             raise InputError(f"{where}, valid_r", f"{low:g} to {high:g}", "a lower and a higher R, up to 1")
-        object.__setattr__(self, "valid_r", (low, high))
+
+    def check(self, where: str) -> None:  # noqa: B027
+        """InputError for values of the form that do not go together."""
 
     @property
-    def formula(self) -> GrowthForm:
-        """The form of the law."""
-        return growth_form(self.form)
+    @abstractmethod
+    def row(self) -> tuple[float, ...]:
+        """The numbers of the form, coherent, for its function of one cycle."""
 
-    @cached_property
-    def packed(self) -> FloatArray:
-        """All values in a row, coherent, for the loops."""
-        where = f"growth law {self.name}"
-        first = (self.constant, float(self.slope), float(self.threshold), 0.0, float(self.threshold_exponent))
-        return checks.read_only(packed_values(where, self.formula, self.values, first))
+    @staticmethod
+    @abstractmethod
+    def grown(p: Any, threshold: float, dk: float, r: float, a: float) -> float:
+        """Growth of one cycle, mm, for a range of K above the threshold; inf is fracture, nan beyond what is known.
 
-    @property
-    def codes(self) -> tuple[int, int]:
-        """Codes of form and threshold model, for the loops."""
-        return self.formula.code, THRESHOLD_MODELS[self.threshold_model]
+        Handed to the loops by its address: plain, of the row `numbers`, threshold, range of K, R, and size.
+        """
 
-    @property
-    def is_power(self) -> bool:
-        """Whether it is one power of ΔK above one threshold, whatever R: then sums over cycles can be had in advance."""
-        return self.codes == (kernels.PARIS, kernels.FIXED)
+    @abstractmethod
+    def numbers_in(self, dk: float, r: float, threshold: float) -> str:
+        """The formula with the numbers of one cycle put in, K in MPa√mm."""
 
-    @property
-    def has_toughness(self) -> bool:
-        """Whether the law itself says at which K the crack breaks."""
-        return "toughness" in self.formula.values
+    def more_steps(self, r: float) -> tuple[Step, ...]:
+        """Steps of a hand calculation between the threshold and the growth; none by default."""
+        return ()
+
+    def separate(self, high: FloatArray, low: FloatArray) -> Separate | None:
+        """Cycles of stress (`high`, `low`), MPa, that count, as weights: where K and cycle part; None where they don't."""
+        return None
 
     @property
-    def is_power_at_each_r(self) -> bool:
-        """Whether growth is a power of ΔK at each R, above a threshold that depends on R alone: then K and cycle part."""
-        return self.formula.code in (kernels.PARIS, kernels.WALKER, kernels.CLOSURE)
+    def slope(self) -> float:
+        """How steeply the rate rises: m of ΔK^m."""
+        raise NotImplementedError  # a field of most forms
+
+    @property
+    def fracture_toughness(self) -> float | None:
+        """The K, MPa√mm, at which the law itself says that the crack breaks; None where it does not."""
+        return None
+
+    @property
+    def tested(self) -> tuple[float, float]:
+        """Ranges of K, MPa√mm, between which the law is known."""
+        return (0.0, math.inf)
+
+    @property
+    def known_r(self) -> tuple[float, float]:
+        """The lowest and the highest R at which the form was tested: as stated, else of the form."""
+        return self.tested_r if self.valid_r is None else self.valid_r
+
+    @property
+    def stated_rate(self) -> str | float | None:
+        """The rate as it was given, of forms that have one."""
+        return getattr(self, "rate", None)
+
+    @property
+    def limit(self) -> Threshold:
+        """The threshold as the loops ask for it."""
+        return self.threshold
+
+    @property
+    def separable(self) -> bool:
+        """Whether K and cycle part, so that sums over cycles can be had in advance."""
+        return self.form_separable and not self.limit.depends_on_size
+
+    @property
+    def one_power(self) -> bool:
+        """Whether it is one power of ΔK above one threshold, whatever R."""
+        return not self.form_knows_r and not self.limit.depends_on_r
+
+    @property
+    def depends_on_r(self) -> bool:
+        """Whether growth is another at another R."""
+        return self.form_knows_r or self.limit.depends_on_r
 
     @cached_property
     def constant(self) -> float:
-        """C of the law, in mm/cycle and MPa√mm."""
-        return growth_constant(self.rate, self.slope, f"growth law {self.name}, rate", self.formula.constant_power)
+        """C of the law, in mm/cycle and MPa√mm; only of forms with a rate and a slope."""
+        rate: Any = self.stated_rate
+        return growth_constant(rate, self.slope, f"growth law {self.name}, rate", self.constant_power)
 
-    @opened(r_ratio=many(below=1.0), size=one("length", above=0.0, may_be_infinite=True))
-    def threshold_at(self, r_ratio: ArrayLike = 0.0, size: float = math.inf) -> FloatArray:
+    @cached_property
+    def numbers(self) -> FloatArray:
+        """The row of the form for the loops, read-only."""
+        return checks.read_only(np.array(self.row, dtype=np.float64))
+
+    @property
+    def handed(self) -> tuple[int, FloatArray, int, FloatArray]:
+        """What a loop needs: where form and threshold stand, and their numbers."""
+        return (address(type(self).grown, RATE), self.numbers, *self.limit.handed)
+
+    def threshold_at(self, r_ratio: ArrayLike = 0.0, size: ArrayLike = math.inf) -> FloatArray:
         """Threshold of the range, MPa√mm, at R, for a crack of `size`, mm."""
-        a = 1e12 if math.isinf(size) else size
-        form, model = self.codes
-        ratios = np.atleast_1d(np.asarray(r_ratio, dtype=np.float64))
-        return np.array([kernels.full_threshold(form, model, self.packed, r, a) for r in ratios])
+        return self.limit.at(r_ratio, size)
 
     @opened(
         delta_k=many("stress intensity", at_least=0.0, may_be_infinite=True),
         r_ratio=many(below=1.0, may_be_infinite=True),
         size=many("length", above=0.0, may_be_infinite=True),
     )
-    def growth(self, delta_k: ArrayLike, r_ratio: ArrayLike = 0.0, size: ArrayLike = 1e12) -> FloatArray:
+    def growth(self, delta_k: ArrayLike, r_ratio: ArrayLike = 0.0, size: ArrayLike = LARGE) -> FloatArray:
         """Growth per cycle, mm/cycle, at ranges of stress intensity, MPa√mm, R and crack size, mm; inf is fracture.
 
-        Raises InputError for R of 1 and more, and above the last point of a table.
+        Raises InputError for R of 1 and more, and beyond what the law knows, as above the last point of a table.
         """
         ranges, ratios, sizes = np.broadcast_arrays(
             *(np.asarray(one, dtype=np.float64) for one in (delta_k, r_ratio, size))
         )
         out = np.empty(ranges.size)
-        rows = [
-            np.array(one, copy=True).reshape(-1) for one in (ranges, ratios, sizes)
-        ]  # a broadcast one can't be passed on
-        kernels.rates_of(*self.codes, self.packed, *rows, out)
+        rows = [np.array(one, copy=True).reshape(-1) for one in (ranges, ratios, sizes)]
+        rates_of(*self.handed, *rows, out)  # a broadcast row can't be passed on
         if np.isnan(out).any():
-            raise InputError(
-                f"growth law {self.name}",
-                f"a range of {float(ranges.max()):.5g} MPa√mm, above the last point",
-                "ranges within the table",
-                "Add a point from tests; nothing is extrapolated.",
-            )
+            raise self.beyond(f"a range of {float(ranges.max()):.5g} MPa√mm")
         return out.reshape(ranges.shape)
 
+    def beyond(self, found: str) -> InputError:
+        """The error for a range at which the law knows no growth."""
+        return InputError(
+            f"growth law {self.name}",
+            f"{found}, above the last point",
+            "points for all ranges up to the limiting size",
+            "Add a point from tests; nothing is extrapolated.",
+        )
+
+    @property
+    def words(self) -> str:
+        """Form and values, to read: "rate 1.65e-11 m/cycle at 1 MPa√m, slope 3"."""
+        return ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in self.values.items())
+
+    @property
+    def values(self) -> dict[str, Any]:
+        """The values of the form, as they were given."""
+        common = GrowthLaw.__dataclass_fields__
+        given = {name: getattr(self, name) for name in self.__dataclass_fields__ if name not in common}
+        return {name: value for name, value in given.items() if value is not None}
+
     def __repr__(self) -> str:
-        form = "" if self.form == "paris" else f"{self.form}, "
-        law = f"{form}C = {self.constant:.4g}, m = {self.slope:g}, threshold {self.threshold:.4g} MPa√mm"
+        form = "" if not self.form_knows_r else f"{self.kind}, "
+        law = f"{form}C = {self.constant:.4g}, m = {self.slope:g}, threshold {self.limit.words_in()}"
         return f"<GrowthLaw {self.name}: {law}>"
+
+
+def powered(x: FloatArray, m: float) -> FloatArray:
+    """x^m, quick for the usual whole m."""
+    if m == 3.0:
+        return x * x * x
+    return (x * x) * (x * x) if m == 4.0 else x**m
+
+
+def separated(law: GrowthLaw, drives: FloatArray, span: FloatArray, r: FloatArray) -> Separate | None:
+    """Weights of cycles whose range of K that drives is `drives` per K of 1 MPa; None for a threshold that knows the size."""
+    if not law.separable:
+        return None
+    with np.errstate(divide="ignore", invalid="ignore"):
+        least = np.where(span > 0.0, law.limit.at(np.minimum(r, 1.0 - 1e-12)) / span, np.inf)
+    return Separate(powered(drives, law.slope), least)

@@ -169,8 +169,8 @@ MEAN_STRESS_RULES = {
         ),
         MeanStressRule(
             "smith-watson-topper",
-            lambda amplitude, mean, value: of.walker_reversed(amplitude, mean, 0.5),  # noqa: ARG005
-            lambda amplitude, r_ratio, value: of.walker_at(amplitude, r_ratio, 0.5),  # noqa: ARG005
+            lambda amplitude, mean, value: of.walker_reversed(amplitude, mean, 0.5),
+            lambda amplitude, r_ratio, value: of.walker_at(amplitude, r_ratio, 0.5),
             None,
             "maximum stress above 0, else no damage; needs no strength; good for aluminium, fair for steels",
             "Smith, Watson and Topper 1970",

@@ -1,0 +1,62 @@
+"""One power of the range of stress intensity."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any, ClassVar
+
+import numpy as np
+
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.materials.laws.law import LAWS, GrowthLaw, Separate, separated
+from vivid_anvil.units import Coherent, GrowthRate
+from vivid_anvil.writing.working import put_in
+
+
+@LAWS.add("paris")
+@dataclass(frozen=True, kw_only=True, repr=False)
+class ParisLaw(GrowthLaw):
+    """da/dN = C ΔK^m above the threshold, 0 at or below it (Paris and Erdogan 1963).
+
+    `rate` is the constant as text such as "6.9e-12 m/cycle at 1 MPa√m", "5e-10 with mm/cycle and MPa√mm" (as printed), or C
+    itself for mm/cycle and MPa√mm; `slope` is m.
+
+    >>> law = ParisLaw(name="ferritic steel", rate="6.9e-12 m/cycle at 1 MPa√m", slope=3.0, threshold="2 MPa√m")
+    >>> [f"{rate:.4g}" for rate in law.growth([60.0, 300.0])]
+    ['0', '5.891e-06']
+    """
+
+    rate: GrowthRate = GrowthRate()
+    slope: Coherent = Coherent("number", above=0.0, below=math.inf)
+    form_separable: ClassVar[bool] = True
+    formula: ClassVar[str] = "da/dN = C × ΔK^m"
+    holds: ClassVar[str] = "the R of the tests"
+    method: ClassVar[str] = "Paris and Erdogan 1963, J. Basic Eng. 85"
+    form_knows_r: ClassVar[bool] = False
+
+    @property
+    def row(self) -> tuple[float, ...]:
+        """C, m."""
+        return (self.constant, self.slope)
+
+    @staticmethod
+    def grown(p: Any, threshold: float, dk: float, r: float, a: float) -> float:
+        """Growth of one cycle, mm."""
+        m = p[1]
+        if m == 3.0:
+            return p[0] * (dk * dk * dk)  # type: ignore[no-any-return]
+        if m == 4.0:
+            return p[0] * ((dk * dk) * (dk * dk))  # type: ignore[no-any-return]
+        return p[0] * dk**m  # type: ignore[no-any-return]
+
+    def numbers_in(self, dk: float, r: float, threshold: float) -> str:
+        """The formula with numbers."""
+        return f"{put_in(self.constant)} × {put_in(dk)}^{put_in(self.slope)}"
+
+    def separate(self, high: FloatArray, low: FloatArray) -> Separate | None:
+        """The range to the power m."""
+        span = high - low
+        with np.errstate(divide="ignore", invalid="ignore"):
+            r = np.where(high > 0.0, low / high, 0.0)
+        return separated(self, span, span, r)

@@ -1,0 +1,65 @@
+"""Two powers of the range of stress intensity, one below and one above a transition."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any, ClassVar
+
+from vivid_anvil.materials.laws.law import LAWS, GrowthLaw
+from vivid_anvil.units import Coherent, GrowthRate, OptionalCoherent, growth_constant
+from vivid_anvil.writing.working import put_in
+
+
+@LAWS.add("two-stage")
+@dataclass(frozen=True, kw_only=True, repr=False)
+class TwoStageLaw(GrowthLaw):
+    """da/dN = C ΔK^m below the `transition`, C_2 ΔK^m_2 from it on (BS 7910); by default the transition is where both meet.
+
+    >>> law = TwoStageLaw(name="steel", rate=1e-17, slope=5.0, rate_2=2e-12, slope_2=3.0)
+    >>> round(law.change, 3), f"{float(law.growth(100.0)):.3g}", f"{float(law.growth(1000.0)):.3g}"
+    (447.214, '1e-07', '0.002')
+    """
+
+    rate: GrowthRate = GrowthRate()
+    slope: Coherent = Coherent("number", above=0.0, below=math.inf)
+    rate_2: GrowthRate = GrowthRate()
+    slope_2: Coherent = Coherent("number", above=0.0, below=math.inf)
+    transition: OptionalCoherent = OptionalCoherent("stress intensity", above=0.0)
+    formula: ClassVar[str] = "da/dN = C × ΔK^m below the transition, C_2 × ΔK^m_2 above"
+    holds: ClassVar[str] = "the R of the tests"
+    method: ClassVar[str] = "BS 7910, two-stage law"
+    form_knows_r: ClassVar[bool] = False
+
+    @property
+    def one_power(self) -> bool:
+        """It is two."""
+        return False
+
+    @cached_property
+    def second(self) -> float:
+        """C_2, mm/cycle and MPa√mm."""
+        return growth_constant(self.rate_2, self.slope_2, f"growth law {self.name}, rate_2")
+
+    @property
+    def change(self) -> float:
+        """The range, MPa√mm, from which the second power holds."""
+        if self.transition is not None:
+            return self.transition
+        return float((self.constant / self.second) ** (1.0 / (self.slope_2 - self.slope)))
+
+    @property
+    def row(self) -> tuple[float, ...]:
+        """C, m, C_2, m_2, the transition."""
+        return (self.constant, self.slope, self.second, self.slope_2, self.change)
+
+    @staticmethod
+    def grown(p: Any, threshold: float, dk: float, r: float, a: float) -> float:
+        """Growth of one cycle, mm."""
+        return p[0] * dk ** p[1] if dk < p[4] else p[2] * dk ** p[3]  # type: ignore[no-any-return]
+
+    def numbers_in(self, dk: float, r: float, threshold: float) -> str:
+        """The formula with numbers."""
+        c, m = (self.constant, self.slope) if dk < self.change else (self.second, self.slope_2)
+        return f"{put_in(c)} × {put_in(dk)}^{put_in(m)}"

@@ -1,0 +1,72 @@
+"""A power law that knows R."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any, ClassVar
+
+import numpy as np
+
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.materials.laws.law import LAWS, GrowthLaw, Separate, separated
+from vivid_anvil.units import Coherent, GrowthRate, OptionalCoherent
+from vivid_anvil.writing.working import put_in
+
+
+@LAWS.add("walker")
+@dataclass(frozen=True, kw_only=True, repr=False)
+class WalkerLaw(GrowthLaw):
+    """da/dN = C (ΔK / (1 - R)^(1 - γ))^m (Walker 1970); below R = 0 with a `gamma_negative` of its own, 0 for the maximum alone.
+
+    >>> walker = WalkerLaw(name="w", rate=3e-13, slope=3.0, gamma=0.5)
+    >>> [f"{rate:.4g}" for rate in walker.growth([200.0, 200.0], r_ratio=[0.0, 0.5])]
+    ['2.4e-06', '6.788e-06']
+    """
+
+    rate: GrowthRate = GrowthRate()
+    slope: Coherent = Coherent("number", above=0.0, below=math.inf)
+    gamma: Coherent = Coherent("number")
+    gamma_negative: OptionalCoherent = OptionalCoherent("number")
+    form_separable: ClassVar[bool] = True
+    formula: ClassVar[str] = "da/dN = C × (ΔK / (1 - R)^(1 - γ))^m"
+    holds: ClassVar[str] = "any R; below 0 with a gamma of its own, 0 for the maximum alone"
+    method: ClassVar[str] = "Walker 1970, ASTM STP 462"
+
+    @property
+    def gammas(self) -> tuple[float, float]:
+        """γ at R of 0 and above, and below."""
+        return self.gamma, self.gamma if self.gamma_negative is None else self.gamma_negative
+
+    @property
+    def row(self) -> tuple[float, ...]:
+        """C, m, γ above and below R = 0."""
+        return (self.constant, self.slope, *self.gammas)
+
+    @staticmethod
+    def grown(p: Any, threshold: float, dk: float, r: float, a: float) -> float:
+        """Growth of one cycle, mm."""
+        m = p[1]
+        gamma = p[2] if r >= 0.0 else p[3]
+        x = dk / (1.0 - r) ** (1.0 - gamma)
+        if m == 3.0:
+            return p[0] * (x * x * x)  # type: ignore[no-any-return]
+        if m == 4.0:
+            return p[0] * ((x * x) * (x * x))  # type: ignore[no-any-return]
+        return p[0] * x**m  # type: ignore[no-any-return]
+
+    def numbers_in(self, dk: float, r: float, threshold: float) -> str:
+        """The formula with numbers."""
+        gamma = self.gammas[0 if r >= 0.0 else 1]
+        c, m = put_in(self.constant), put_in(self.slope)
+        return f"{c} × ({put_in(dk)} / (1 - {put_in(r)})^(1 - {put_in(gamma)}))^{m}"
+
+    def separate(self, high: FloatArray, low: FloatArray) -> Separate | None:
+        """The range with its R, to the power m; nothing where nothing is tensile."""
+        span = high - low
+        with np.errstate(divide="ignore", invalid="ignore"):
+            r = np.where(high > 0.0, low / high, 0.0)
+        above, below = self.gammas
+        gamma = above if above == below else np.where(r >= 0.0, above, below)
+        counts = np.where(high > 0.0, span, 0.0)
+        return separated(self, counts * (1.0 - r) ** (gamma - 1.0), counts, r)

@@ -1,0 +1,104 @@
+"""The threshold of a growth law: what each form says, and the field of a law that takes one."""
+
+from __future__ import annotations
+
+import math
+from abc import ABC, abstractmethod
+from typing import Any, ClassVar
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil.ground.checks import FloatArray, place, read_only
+from vivid_anvil.ground.choices import Choices
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.handed import address
+from vivid_anvil.materials.thresholds._kernels import THRESHOLD, thresholds_of
+from vivid_anvil.units import UnitSystem, many, opened
+
+LARGE = 1e12  # mm: a crack so long that its size does not matter
+THRESHOLDS: Choices[type[Threshold]] = Choices("threshold, kind")
+
+
+class Threshold(ABC):
+    """A range of stress intensity, MPa√mm, at or below which a crack does not grow; a frozen dataclass of plain values.
+
+    `value` is handed to the loops by its address: plain, of the row `numbers`, R and the size of the crack, mm.
+    """
+
+    kind: ClassVar[str]
+    formula: ClassVar[str]
+    method: ClassVar[str] = "as stated"
+    depends_on_r: ClassVar[bool] = True
+    depends_on_size: ClassVar[bool] = False
+
+    @property
+    def row(self) -> tuple[float, ...]:
+        """The numbers of the form; at least one."""
+        return (0.0,)
+
+    @property
+    def numbers(self) -> FloatArray:
+        """The same for the loops, read-only."""
+        return read_only(np.array(self.row, dtype=np.float64))
+
+    @staticmethod
+    @abstractmethod
+    def value(p: Any, r: float, a: float) -> float:
+        """The threshold, MPa√mm, at R of a crack of size a, mm."""
+
+    @property
+    def handed(self) -> tuple[int, FloatArray]:
+        """What a loop needs: where the form stands, and its numbers."""
+        return address(type(self).value, THRESHOLD), self.numbers
+
+    @opened(r_ratio=many(below=1.0), size=many("length", above=0.0, may_be_infinite=True))
+    def at(self, r_ratio: ArrayLike = 0.0, size: ArrayLike = math.inf) -> FloatArray:
+        """The threshold, MPa√mm, at each R, for a crack of `size`, mm; shape of both together."""
+        given = np.broadcast_arrays(*(np.asarray(one, dtype=np.float64) for one in (r_ratio, size)))
+        ratios, sizes = (np.array(one, copy=True).reshape(-1) for one in given)
+        out = np.empty(ratios.size)
+        thresholds_of(*self.handed, ratios, np.minimum(sizes, LARGE), out)
+        return out.reshape(given[0].shape)
+
+    def least(self, r_ratios: FloatArray) -> float:
+        """A range, MPa√mm, that no threshold at these R falls below; 0 where it depends on the size."""
+        return 0.0 if self.depends_on_size or not r_ratios.size else float(self.at(np.unique(r_ratios)).min())
+
+    @property
+    def least_of_all(self) -> float:
+        """The same for every R and size; 0 where nothing is known."""
+        return 0.0
+
+    def words_in(self, units: UnitSystem = "metric") -> str:
+        """What it is, to read."""
+        return f"by {self.kind}"
+
+
+class ThresholdField:
+    """The field of a law that takes a threshold, or a number or text for one that is the same at every R."""
+
+    def __set_name__(self, owner: type, name: str) -> None:
+        self.name = name
+
+    def __get__(self, noun: object | None, owner: type) -> Threshold:
+        if noun is None:
+            return 0.0  # type: ignore[return-value]  # the default, made a threshold when it is set
+        return noun.__dict__[self.name]  # type: ignore[no-any-return]
+
+    def __set__(self, noun: object, value: Threshold | float | str) -> None:
+        noun.__dict__[self.name] = threshold_of(value, place(noun, self.name))
+
+
+def threshold_of(value: Any, where: str) -> Threshold:
+    """A threshold as it is; of a number, text or quantity that at every R."""
+    if isinstance(value, Threshold):
+        return value
+    if isinstance(value, dict | list | tuple | type(None)):
+        raise InputError(where, repr(value), "a range of stress intensity, such as '2 MPa√m', or a threshold")
+    from vivid_anvil.materials.thresholds.fixed import FixedThreshold
+
+    try:
+        return FixedThreshold(range=value)
+    except InputError as error:
+        raise InputError(where, error.found, error.expected, error.remedy) from None

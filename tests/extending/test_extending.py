@@ -1,0 +1,98 @@
+"""Whoever adds a form writes one file: study, command, hand calculation, figure, pickle and schema know it."""
+
+import dataclasses
+import importlib
+import json
+import pickle
+
+import jsonschema
+import numpy as np
+import pytest
+
+import vivid_anvil as va
+from tests.study.texts import AT_ONCE, AT_THRESHOLD, LAW, TWO_SIZES
+from vivid_anvil.growth import RETARDATIONS, grow_by_cycle, grow_crack
+from vivid_anvil.materials import LAWS, THRESHOLDS, ParisLaw
+from vivid_anvil.shapes import CentreCrack
+from vivid_anvil.study import read_study, run_study, study_schema
+
+SHARE = 'retardation = { kind = "share", reach = "0.01 mm", share = 0.5 }'
+ADDED = {
+    "growth law": (
+        LAW,
+        'kind = "exponential"\ngrowth_at_0 = "1e-6 mm/cycle"\nk_0 = "8 MPa√m"\nthreshold = "2 MPa√m"\n',
+    ),
+    "threshold": (AT_THRESHOLD, 'threshold = { kind = "straight to 1", at_0 = "4 MPa√m" }'),
+    "retardation": ('growth_law = "steel_in_air"', 'growth_law = "steel_in_air"\n' + SHARE),
+}
+EDGE = (TWO_SIZES, 'shape = "edge"\nplate_width = "60 mm"\ninitial_size = "1 mm"\n')
+TABLES = {"toy_law": LAWS, "toy_threshold": THRESHOLDS, "toy_retardation": RETARDATIONS}
+
+
+@pytest.fixture(scope="module", autouse=True)
+def toys():
+    """The toys by name, in their tables while these tests run, and no longer."""
+    before = {name: set(table) for name, table in TABLES.items()}
+    found = {}
+    for name, table in TABLES.items():
+        importlib.import_module(f"tests.extending.{name}")
+        found |= {kind: table[kind] for kind in set(table) - before[name]}
+    yield found
+    for name, table in TABLES.items():
+        for kind in set(table) - before[name]:
+            del table._known[kind]
+
+
+@pytest.mark.parametrize("part", ADDED)
+def test_what_is_added_goes_through_study_command_working_figure_pickle_and_schema(study, run, part, tmp_path):
+    order = [] if part == "retardation" else [AT_ONCE]
+    path = study(ADDED[part], EDGE, *order)
+    result = run_study(read_study(path))
+    growth = result.growths[0]
+    schema, data = study_schema(), json.loads(json.dumps(result.study.data))
+    jsonschema.validate(data, schema)
+    code, _, err = run("grow", path, "--json", tmp_path / "a.json", "--figures", tmp_path / "figures")
+    assert code == 0, err
+    assert json.loads((tmp_path / "a.json").read_text())
+    assert run("check", path)[0] == 0
+    plain = run_study(read_study(study(EDGE, *order))).growths[0]
+    assert growth.life_repeats != plain.life_repeats
+    back = pickle.loads(pickle.dumps(growth.crack))
+    assert grow_crack(back, growth.duty_cycle).life_repeats == growth.life_repeats
+    assert va.plot(growth.crack.law)
+    assert "da/dN" in str(va.explain(growth))
+
+
+@pytest.mark.parametrize(
+    ("part", "slip", "said"),
+    [
+        ("growth law", ("k_0", "k_1"), "Did you mean 'k_0'"),
+        ("growth law", ('"8 MPa√m"', "8.0"), "8.0 without a unit"),
+        ("growth law", ('"exponential"', '"exponental"'), "Did you mean 'exponential'"),
+        ("threshold", ('"4 MPa√m"', '"-4 MPa√m"'), "above 0"),
+        ("threshold", ('"straight to 1"', '"straight to 2"'), "Did you mean 'straight to 1'"),
+        ("retardation", ("share = 0.5", "shore = 0.5"), "Did you mean 'share'"),
+        ("retardation", ('"0.01 mm"', '"0.01 MPa"'), "not one of length"),
+    ],
+)
+def test_its_slips_are_named_as_those_of_any_other(study, part, slip, said):
+    old, new = ADDED[part]
+    with pytest.raises(va.InputError, match=said) as caught:
+        read_study(study((old, new.replace(*slip))))
+    assert "study.toml" in caught.value.where
+
+
+def test_the_toys_do_what_they_say(toys):
+    straight = toys["straight to 1"](at_0=100.0)
+    law = toys["exponential"](name="toy", growth_at_0=1e-6, k_0=250.0, threshold=straight)
+    assert law.growth([60.0, 300.0], [0.2, 0.2]) == pytest.approx([0.0, 1e-6 * np.exp(1.2)])
+    assert law.threshold_at([-1.0, 0.5]) == pytest.approx([100.0, 50.0])
+    rows = np.array([[200.0, 0.0], [100.0, 0.0], [100.0, 0.0]])
+    steel = ParisLaw(name="p", rate=1e-12, slope=3.0)
+    grown = [
+        grow_by_cycle(rows, CentreCrack(100.0), steel, 5.0, retardation=one).size - 5.0
+        for one in (None, toys["share"](reach=1.0, share=0.25))
+    ]
+    large, small = 8.0 / 10.0, 2.0 / 10.0  # of the growth of 2 + 1 + 1 cubed
+    assert grown[1] / grown[0] == pytest.approx(large + 0.25 * small, rel=1e-3)
+    assert dataclasses.replace(law, threshold=0.0).growth(60.0) > 0.0

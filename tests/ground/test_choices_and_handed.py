@@ -1,0 +1,97 @@
+"""Tables of choices; functions handed to loops: an edited form is used, and the next process finds the loop in the cache."""
+
+import ast
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from vivid_anvil.ground.choices import Choices
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth import _kernels as growth_loops
+from vivid_anvil.materials.laws import _kernels as law_loops
+from vivid_anvil.materials.thresholds import _kernels as threshold_loops
+
+SOURCE = Path(__file__).parents[2] / "src" / "vivid_anvil"
+KERNELS = sorted(SOURCE.rglob("_kernels.py"))
+
+
+def test_a_choice_stands_once_and_knows_its_name():
+    sizes = Choices("size of shoe")
+
+    @sizes.add("small")
+    class Small:
+        pass
+
+    assert Small.kind == "small"
+    assert (sizes["small"], list(sizes), len(sizes), sizes.name_of(Small)) == (Small, ["small"], 1, "small")
+    assert "small" in sizes
+    assert "tiny" not in sizes
+    with pytest.raises(InputError, match="a name that none has yet"):
+        sizes.add("small")(type("Other", (), {}))
+    for bad in ("smal", 3, None, "x" * 500, ["small"]):
+        with pytest.raises(InputError, match="one of 'small'"):
+            sizes.get(bad, "shoe, size")
+
+
+LOOP = """
+from vivid_anvil.ground.compiled import compiled
+from vivid_anvil.ground.handed import REAL, ROW, caller
+FORM = REAL(ROW, REAL)
+call = caller(FORM)
+
+@compiled
+def total(at, p, x):
+    found = 0.0
+    for i in range(x.size):
+        found += call(at, p, x[i])
+    return found
+"""
+RUN = """
+import numpy as np
+import form, loop
+from vivid_anvil.ground.handed import address
+print(loop.total(address(form.value, loop.FORM), np.array([2.0]), np.arange(4.0)))
+print(sum(loop.total.stats.cache_hits.values()), sum(loop.total.stats.cache_misses.values()))
+"""
+
+
+def test_an_edited_form_is_used_and_the_loop_stays_in_the_cache(tmp_path):
+    (tmp_path / "loop.py").write_text(LOOP)
+    (tmp_path / "run.py").write_text(RUN)
+    place = {**os.environ, "NUMBA_CACHE_DIR": str(tmp_path / "cache"), "PYTHONPATH": str(SOURCE.parent)}
+    found = []
+    for formula in ("p[0] * x", "p[0] * x", "p[0] * x * x + 0.5"):
+        (tmp_path / "form.py").write_text(f"def value(p, x):\n    return {formula}\n")
+        printed = subprocess.run(
+            [sys.executable, "run.py"], cwd=tmp_path, env=place, capture_output=True, text=True, check=True
+        )
+        found.append(printed.stdout.split())
+    assert found == [["12.0", "0", "1"], ["12.0", "1", "0"], ["30.0", "1", "0"]]
+
+
+@pytest.mark.parametrize("file", KERNELS, ids=lambda file: file.parent.name)
+def test_a_loop_calls_compiled_functions_of_its_own_file_alone(file):
+    """What is compiled elsewhere would stay in the cache as it was when that other file is edited."""
+    tree = ast.parse(file.read_text(encoding="utf-8"))
+    taken = [
+        name.name
+        for node in ast.walk(tree)
+        if isinstance(node, ast.ImportFrom) and str(node.module).startswith("vivid_anvil")
+        for name in node.names
+        if name.name.upper() != name.name
+    ]
+    assert set(taken) <= {"compiled", "caller"}
+
+
+def test_there_is_one_way_to_compile():
+    texts = {file.name: file.read_text(encoding="utf-8") for file in SOURCE.rglob("*.py")}
+    assert [name for name, text in texts.items() if "njit" in text] == ["compiled.py"]
+    assert [name for name, text in texts.items() if "cfunc" in text] == ["handed.py"]
+
+
+def test_loops_agree_on_what_they_call():
+    assert growth_loops.RATE == law_loops.RATE
+    assert growth_loops.THRESHOLD == law_loops.THRESHOLD == threshold_loops.THRESHOLD
