@@ -41,6 +41,16 @@ def first_bad_row(cycles):
 
 
 @compiled
+def what_counts(cycles, first, lowest, span, r):
+    """Range of stress that counts and its R of the cycles from `first` on; 0 where nothing is tensile above `lowest`."""
+    for j in range(span.size):
+        high, low = cycles[first + j, 0], max(cycles[first + j, 1], lowest)
+        counts = high > 0.0 and high > low
+        span[j] = high - low if counts else 0.0
+        r[j] = low / high if counts else 0.0
+
+
+@compiled
 def growth_sums(law, p, limit, t, highs, lows, counts, lowest, least, scales, always, sizes, out):
     """Σ n da/dN over all cycles for each size: K is the `scales` of that size times the stress, and what is `always` there.
 

@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.growth._kernels import first_bad_row, march, march_power
+from vivid_anvil.growth._kernels import first_bad_row, march, march_power, what_counts
 from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.memories.retardation import KEPT
 from vivid_anvil.materials import GrowthLaw
@@ -24,7 +24,7 @@ from vivid_anvil.shapes.one_size import CrackShape
 from vivid_anvil.units import LENGTH, LENGTH_OR_NONE, many, number, opened
 
 GRID = 1 << 16
-BLOCK = 1 << 14  # cycles at a time: what stays in the cache
+BLOCK = 1 << 13  # cycles at a time: what stays in the cache
 
 
 @dataclass(frozen=True, eq=False)
@@ -146,13 +146,14 @@ def _off_the_grid(shape: CrackShape, grid: FloatArray, factors: FloatArray) -> f
 def weights_of(law: GrowthLaw, rows: FloatArray, lowest: float = -math.inf) -> tuple[FloatArray, FloatArray] | None:
     """For each cycle its growth over C (K per MPa)^m, and the K per MPa, √mm, that it must exceed; None where they don't part."""
     weight, least = np.empty(rows.shape[0]), np.empty(rows.shape[0])
+    span, r = np.empty(BLOCK), np.empty(BLOCK)
     for start in range(0, rows.shape[0], BLOCK):
-        high, low = rows[start : start + BLOCK, 0], np.maximum(rows[start : start + BLOCK, 1], lowest)
-        none = (high <= 0.0) | ~(high > low)
-        found = law.separate(np.where(none, 0.0, high), np.where(none, 0.0, low))
+        size = min(BLOCK, rows.shape[0] - start)
+        what_counts(rows, start, lowest, span[:size], r[:size])
+        found = law.separate(span[:size], r[:size])
         if found is None:
             return None
-        weight[start : start + BLOCK], least[start : start + BLOCK] = found
+        weight[start : start + size], least[start : start + size] = found
     if rows.shape[1] > 2:
         weight *= rows[:, 2]
     return weight, least

@@ -70,9 +70,8 @@ class GrowthDrive:
 
     def sums(self, law: GrowthLaw) -> Sums | None:
         """Σ n weight over the cycles that grow the crack, by the K per MPa that they need; None where K and cycle don't part."""
-        opened = self.maximum > 0.0
-        high = np.where(opened, self.maximum, self.ranges if law.one_power else 0.0)
-        found = law.separate(high, high - np.where(high > 0.0, self.ranges, 0.0))
+        counts = self.ranges if not law.form_knows_r else np.where(self.maximum > 0.0, self.ranges, 0.0)
+        found = law.separate(counts, self.r_ratios)
         if found is None:
             return None
         order = np.argsort(found.least, kind="stable")

@@ -51,11 +51,7 @@ class EffectiveRangeLaw(GrowthLaw):
         opened = f"({first} + {second} × {put_in(r)} + {third} × {put_in(r)}^2)"
         return f"{put_in(self.constant)} × ({opened} × {put_in(dk)})^{put_in(self.slope)}"
 
-    def separate(self, high: FloatArray, low: FloatArray) -> Separate | None:
-        """The open part of the range to the power m; nothing where nothing is tensile."""
-        span = high - low
-        with np.errstate(divide="ignore", invalid="ignore"):
-            r = np.where(high > 0.0, low / high, 0.0)
-        counts = np.where(high > 0.0, span, 0.0)
+    def separate(self, span: FloatArray, r: FloatArray) -> Separate | None:
+        """The open part of the range to the power m."""
         part = np.maximum(self.open_0 + self.open_1 * r + self.open_2 * r * r, 0.0)
-        return separated(self, part * counts, counts, r)
+        return separated(self, part * span, span, r)

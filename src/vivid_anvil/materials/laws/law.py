@@ -23,7 +23,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.handed import address
 from vivid_anvil.materials.laws._kernels import RATE, rates_of
 from vivid_anvil.materials.thresholds.threshold import LARGE, Threshold, ThresholdField
-from vivid_anvil.units import growth_constant, many, opened
+from vivid_anvil.units import growth_constant, inner, many, opened
 from vivid_anvil.writing.working import Step
 
 LAWS: Choices[type[GrowthLaw]] = Choices("growth law, kind")
@@ -116,8 +116,8 @@ class GrowthLaw(ABC):
         """Steps of a hand calculation between the threshold and the growth; none by default."""
         return ()
 
-    def separate(self, high: FloatArray, low: FloatArray) -> Separate | None:
-        """Cycles of stress (`high`, `low`), MPa, that count, as weights: where K and cycle part; None where they don't."""
+    def separate(self, span: FloatArray, r: FloatArray) -> Separate | None:
+        """Cycles, ranges of stress that count, MPa, at their R, as weights: where K and cycle part; None where they don't."""
         return None
 
     @property
@@ -243,6 +243,10 @@ def separated(law: GrowthLaw, drives: FloatArray, span: FloatArray, r: FloatArra
     """Weights of cycles whose range of K that drives is `drives` per K of 1 MPa; None for a threshold that knows the size."""
     if not law.separable:
         return None
-    with np.errstate(divide="ignore", invalid="ignore"):
-        least = np.where(span > 0.0, law.limit.at(np.minimum(r, 1.0 - 1e-12)) / span, np.inf)
+    if law.limit.depends_on_r:
+        threshold = inner(type(law.limit).at)(law.limit, np.minimum(r, 1.0 - 1e-12))
+    else:
+        threshold = law.limit.least_of_all
+    some = span > 0.0
+    least = threshold / span if some.all() else np.divide(threshold, span, out=np.full(span.shape, np.inf), where=some)
     return Separate(powered(drives, law.slope), least)

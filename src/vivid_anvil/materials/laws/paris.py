@@ -6,8 +6,6 @@ import math
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
-import numpy as np
-
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials.laws.law import LAWS, GrowthLaw, Separate, separated
 from vivid_anvil.units import Coherent, GrowthRate
@@ -54,9 +52,6 @@ class ParisLaw(GrowthLaw):
         """The formula with numbers."""
         return f"{put_in(self.constant)} × {put_in(dk)}^{put_in(self.slope)}"
 
-    def separate(self, high: FloatArray, low: FloatArray) -> Separate | None:
+    def separate(self, span: FloatArray, r: FloatArray) -> Separate | None:
         """The range to the power m."""
-        span = high - low
-        with np.errstate(divide="ignore", invalid="ignore"):
-            r = np.where(high > 0.0, low / high, 0.0)
         return separated(self, span, span, r)

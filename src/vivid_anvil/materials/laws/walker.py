@@ -61,12 +61,8 @@ class WalkerLaw(GrowthLaw):
         c, m = put_in(self.constant), put_in(self.slope)
         return f"{c} × ({put_in(dk)} / (1 - {put_in(r)})^(1 - {put_in(gamma)}))^{m}"
 
-    def separate(self, high: FloatArray, low: FloatArray) -> Separate | None:
-        """The range with its R, to the power m; nothing where nothing is tensile."""
-        span = high - low
-        with np.errstate(divide="ignore", invalid="ignore"):
-            r = np.where(high > 0.0, low / high, 0.0)
+    def separate(self, span: FloatArray, r: FloatArray) -> Separate | None:
+        """The range with its R, to the power m."""
         above, below = self.gammas
         gamma = above if above == below else np.where(r >= 0.0, above, below)
-        counts = np.where(high > 0.0, span, 0.0)
-        return separated(self, counts * (1.0 - r) ** (gamma - 1.0), counts, r)
+        return separated(self, span * (1.0 - r) ** (gamma - 1.0), span, r)
