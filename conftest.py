@@ -3,6 +3,13 @@
 import pytest
 
 
+def pytest_collection_modifyitems(items):
+    """The documents run the demo: they are among the slow ones."""
+    for item in items:
+        if item.path.suffix == ".md":
+            item.add_marker(pytest.mark.slow)
+
+
 @pytest.fixture(autouse=True)
 def _names_of_the_guide(request, doctest_namespace):
     """`demo`: the folder with the demo study, for the documents only."""

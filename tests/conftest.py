@@ -13,7 +13,12 @@ from vivid_anvil.study import read_study, run_study
 
 collect_ignore_glob = ["extending/toy_*.py"]  # what they add stands in the tables while their own tests run only
 settings.register_profile("anvil", deadline=None, max_examples=60, suppress_health_check=[HealthCheck.too_slow])
-settings.load_profile("anvil")
+settings.register_profile("quick", settings.get_profile("anvil"), max_examples=15)
+
+
+def pytest_configure(config):
+    """Fewer examples where only the quick tests are asked for."""
+    settings.load_profile("quick" if config.option.markexpr == "not slow" else "anvil")
 
 
 @pytest.fixture(scope="session")

@@ -10,6 +10,8 @@ from vivid_anvil.demo import write_demo
 from vivid_anvil.materials import AFTERWARDS, FORMS
 from vivid_anvil.study.models import StudyFile
 
+pytestmark = pytest.mark.slow
+
 ROOT = Path(__file__).parents[1]
 DOCUMENTS = [
     ROOT / "README.md",

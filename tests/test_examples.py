@@ -6,6 +6,8 @@ from pathlib import Path
 
 import pytest
 
+pytestmark = pytest.mark.slow
+
 EXAMPLES = sorted((Path(__file__).parents[1] / "examples").glob("*.py"))
 PROMISED = {
     "from_python": ["<LifeResult toe: life ", "Life of toe, worked by hand", "Reserve factor on life"],

@@ -19,6 +19,8 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import inspection_plan, lives_over_size
 from vivid_anvil.study import compare_studies, what_if
 
+pytestmark = pytest.mark.slow
+
 TABLES = {
     "history": lambda demo: demo.study.duty_cycle.events[2].load,
     "duty cycle": lambda demo: demo.study.duty_cycle,

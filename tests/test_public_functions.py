@@ -357,6 +357,7 @@ NOUNS = {
 }
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("noun", NOUNS.values(), ids=NOUNS)
 def test_nouns_pickle_and_answer_the_same(noun):
     again = pickle.loads(pickle.dumps(noun))

@@ -11,6 +11,7 @@ from tests.reference_values import RANDOM_SIGNALS, cases, compared, deviation
 PAIRS = [pytest.param(method, case, id=case["id"]) for method in METHODS for case in cases(method.cases)]
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize(("method", "case"), PAIRS)
 def test_the_reference_case_is_met(method, case):
     rows = compared(method, case)
@@ -19,6 +20,7 @@ def test_the_reference_case_is_met(method, case):
         assert deviation(wanted, got) <= max(case["rtol"], 1e-12), (name, wanted, got)
 
 
+@pytest.mark.slow
 def test_nothing_is_left_out_that_is_compared_or_gone():
     for method in METHODS:
         held = {key for case in cases(method.cases) for key in _keys(case["expected"])}

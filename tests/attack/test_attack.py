@@ -4,6 +4,8 @@ import pytest
 
 from tests.attack.hostile import attack
 
+pytestmark = pytest.mark.slow
+
 
 @pytest.mark.parametrize("first", range(0, 120, 10))
 def test_mutated_input_is_told_in_a_sentence(first, tmp_path):

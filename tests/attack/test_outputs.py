@@ -17,6 +17,8 @@ from vivid_anvil.ground.files import all_or_none
 from vivid_anvil.histories import read_csv
 from vivid_anvil.units import coherent
 
+pytestmark = pytest.mark.slow
+
 SHORT = REST[: REST.index("[model]")]
 COMMAND = [str(Path(sys.executable).with_name("vivid-anvil"))]
 

@@ -15,6 +15,8 @@ from pyarrow import parquet
 
 import vivid_anvil as va
 
+pytestmark = pytest.mark.slow
+
 
 def table(path):
     """The rows of a CSV file."""

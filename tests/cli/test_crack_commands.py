@@ -9,6 +9,8 @@ import pytest
 
 from vivid_anvil.study import read_study
 
+pytestmark = pytest.mark.slow
+
 TOE = "weld toe at the grip head"
 PIECE = (
     "--r-ratio", 0.1, "--piece", "compact tension", "--force-range", "4.5 kN", "--thickness", "12.5 mm", "--width", "50 mm"

@@ -11,6 +11,8 @@ import pytest
 from vivid_anvil.materials import FIT_MODELS, detail_curve, fit_likelihood, read_specimens, stress_table
 from vivid_anvil.study import read_study
 
+pytestmark = pytest.mark.slow
+
 STAIRS = "stress amplitude [MPa],life [cycles],run-out,r_ratio\n" + "".join(
     f"{stress},{1e7 if out else 1e6:g},{'yes' if out else 'no'},-1\n"
     for stress, out in [(250, 1), (260, 1), (270, 0), (260, 1), (270, 0), (260, 0), (250, 0), (240, 1), (250, 0), (240, 1),

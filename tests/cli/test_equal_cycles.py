@@ -12,6 +12,8 @@ import vivid_anvil as va
 from tests.cli.events import CHANNEL, COMMANDS, EVENT, REST
 from vivid_anvil.events import ConstantAmplitude
 
+pytestmark = pytest.mark.slow
+
 SHORT = REST[: REST.index("[model]")]
 # One cycle, from 1 to 9 kN: each pair of numbers that says so.
 SAME = [

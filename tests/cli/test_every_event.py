@@ -7,6 +7,8 @@ import pytest
 
 from tests.cli.events import CHANNEL, COMMANDS, DRAWN, EVENT, EVENTS, FIGURES, HEAD, REST
 
+pytestmark = pytest.mark.slow
+
 
 @pytest.mark.parametrize("event", EVENTS)
 @pytest.mark.parametrize("command", COMMANDS)

@@ -12,6 +12,8 @@ import vivid_anvil as va
 from tests.cli.events import EVENTS, SHORT
 from vivid_anvil.cli.app import app
 
+pytestmark = pytest.mark.slow
+
 GROUP = typer.main.get_command(app)
 COMMANDS = sorted(GROUP.commands)
 

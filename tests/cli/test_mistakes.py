@@ -10,6 +10,8 @@ from tests.cli.events import CHANNEL, EVENT, EVENTS, REST
 from tests.study.texts import few_nodes
 from vivid_anvil.models import StressField, write_field_table
 
+pytestmark = pytest.mark.slow
+
 SHORT = REST[: REST.index("[model]")]
 LAP = EVENTS["history"]
 EQUAL = EVENT.format("test", 7) + CHANNEL + 'range = "9 kN"\nr_ratio = 0.0\ncycles = 100\n'

@@ -12,6 +12,8 @@ from vivid_anvil.fields import hottest_places
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.study import read_study, run_model
 
+pytestmark = pytest.mark.slow
+
 
 @pytest.fixture(scope="module")
 def asked(tmp_path_factory):

@@ -10,6 +10,8 @@ import vivid_anvil as va
 from tests.cli.events import CHANNEL, COMMANDS, EVENT, FIGURES, HEAD, LAP_EVENT, REST
 from vivid_anvil.events.calendar import Calendar, plural
 
+pytestmark = pytest.mark.slow
+
 NO_CALENDAR = HEAD.replace("repeats_per_year = 50\n", "").replace('"20 years"', '"50 000 passes"')
 PASSES = NO_CALENDAR.replace('repeat = "week"', 'repeat = "pass"')
 EQUAL = EVENT.format("pull", 7) + CHANNEL + 'range = "9 kN"\nr_ratio = 0.0\ncycles = 100\n'

@@ -8,6 +8,8 @@ from rich.cells import cell_len
 
 from vivid_anvil.study import read_study, run_study
 
+pytestmark = pytest.mark.slow
+
 SPOTS, EVENTS = 25, 40
 HEAD = """format = 1
 title = "Larkfell chairlift, return station, all welded details of the support frame"

@@ -11,6 +11,8 @@ from vivid_anvil.damage import assess_life, compare_rules, compare_rules_for_cyc
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import MEAN_STRESS_RULES
 
+pytestmark = pytest.mark.slow
+
 
 def test_the_rules_are_compared_for_every_spot_that_has_one(run, demo_file, demo_result, tmp_path):
     code, out, _ = run(

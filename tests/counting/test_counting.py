@@ -43,6 +43,7 @@ def three_point(values):
     return Cycles(*np.array(rows).T) if rows else Cycles([], [], [])
 
 
+@pytest.mark.slow
 @given(histories)
 def test_rainflow_is_the_three_point_rule_of_the_standard(history):
     by_hand = three_point(history[turning_points(history)].tolist())
@@ -63,6 +64,7 @@ def test_a_repeated_history_may_start_anywhere(history, shift):
     assert summed(rainflow(started_later, residue="repeated")) == summed(rainflow(history, residue="repeated"))
 
 
+@pytest.mark.slow
 @given(histories, st.floats(0.1, 10.0), st.floats(-100.0, 100.0))
 def test_scaling_the_load_scales_the_cycles(history, factor, offset):
     scaled = rainflow(factor * history + offset)
@@ -90,6 +92,7 @@ def test_turning_points_of_turning_points_are_the_same(history):
     assert variation(points) == pytest.approx(variation(history))
 
 
+@pytest.mark.slow
 @given(histories)
 def test_the_compiled_kernels_are_the_plain_ones(history):
     def run(kernel):
@@ -115,6 +118,7 @@ def test_counting_in_chunks_is_counting_in_one_piece(history, cuts, residue):
         assert getattr(in_chunks, column).tolist() == getattr(whole, column).tolist()
 
 
+@pytest.mark.slow
 @given(histories)
 def test_the_residue_apart_and_the_closed_cycles_make_the_half_cycle_count(history):
     cycles, residue = four_point(history)
@@ -169,6 +173,7 @@ def test_cycles_keep_what_they_are_given_and_refuse_nonsense():
             Cycles(**({"range": [1.0], "mean": [0.0], "count": [1.0]} | bad))
 
 
+@pytest.mark.slow
 @given(histories, st.sampled_from([np.nan, np.inf, -np.inf]), st.integers(0, 80))
 def test_a_refused_piece_leaves_the_count_as_it_was(history, bad, place):
     spoiled = np.insert(history, min(place, history.size), bad)
@@ -188,6 +193,7 @@ def test_values_beyond_half_of_the_largest_number_have_a_mean_but_perhaps_no_ran
         rainflow([0.0, 1.7e308, -1.7e308, 1.7e308])
 
 
+@pytest.mark.slow
 @given(
     arrays(np.float64, st.integers(1, 5000), elements=st.integers(-3, 3).map(float)),
     st.lists(st.integers(0, 5000), max_size=6),

@@ -28,6 +28,7 @@ from vivid_anvil.counting import (
 from vivid_anvil.ground.errors import InputError
 
 
+@pytest.mark.slow
 @given(histories, st.sampled_from(sorted(MATRICES)), st.integers(1, 40), st.sampled_from(sorted(CLASS_VALUES)))
 def test_a_matrix_keeps_every_cycle_near_its_class(history, kind, classes, class_value):
     cycles = rainflow(history)
@@ -45,6 +46,7 @@ def test_a_matrix_keeps_every_cycle_near_its_class(history, kind, classes, class
         assert (back.count * back.range).sum() >= (cycles.count * cycles.range).sum() * (1 - 1e-9)
 
 
+@pytest.mark.slow
 @given(histories)
 def test_uneven_edges_give_the_matrix_of_numpy(history):
     cycles = rainflow(history)
@@ -128,6 +130,7 @@ def test_the_gate_takes_out_small_cycles_and_changes_no_other(history, size):
     assert gated.share_removed(3.0) == pytest.approx(exact, abs=1e-12)
 
 
+@pytest.mark.slow
 @given(histories)
 def test_simple_ranges_and_range_pairs_keep_the_variation(history):
     simple, pairs = simple_range(history), range_pair(history)
@@ -137,6 +140,7 @@ def test_simple_ranges_and_range_pairs_keep_the_variation(history):
     assert np.abs(history[full.start] - history[full.end]) == pytest.approx(full.range)
 
 
+@pytest.mark.slow
 @given(histories, st.lists(st.floats(-6.4, 6.4), min_size=1, max_size=6, unique=True), st.floats(-5.0, 5.0))
 def test_level_crossings_count_samples_on_both_sides(history, levels, reference):
     levels = sorted(levels)
@@ -146,6 +150,7 @@ def test_level_crossings_count_samples_on_both_sides(history, levels, reference)
     assert level_crossings(history, levels, reference).tolist() == expected.tolist()
 
 
+@pytest.mark.slow
 @given(histories)
 def test_peaks_and_time_at_level_count_what_is_there(history):
     found = peaks(history, reference=-1e6)

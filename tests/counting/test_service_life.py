@@ -20,6 +20,7 @@ from vivid_anvil.materials import Material, knee_curve
 from vivid_anvil.stress import HotSpot
 
 
+@pytest.mark.slow
 @given(histories, st.sampled_from(sorted(ORDERS)), st.integers(0, 5))
 def test_a_reconstructed_history_counts_as_its_table(history, order, seed):
     table = rainflow(history, residue="repeated")
@@ -58,6 +59,7 @@ def test_a_table_that_no_history_has_is_refused(table, message):
         reconstruct(Cycles([4.0], [0.0], [1.0]), order="sorted")
 
 
+@pytest.mark.slow
 @given(histories, st.integers(1, 9))
 def test_many_repeats_count_as_laid_end_to_end(history, times):
     load = LoadHistory("run", (Channel("force", history, "force"),), 1.0)
@@ -73,6 +75,7 @@ def spectrum_of(draw, size=4000):
     return Cycles(range=ranges, mean=np.zeros(ranges.size), count=np.ones(ranges.size))
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize(
     ("model", "shape", "scale", "draw"),
     [
@@ -189,6 +192,7 @@ def test_long_lines_of_many_channels_are_streamed(tmp_path):
 CURVE = knee_curve(name="c", stress="range", r_ratio="any", knee_stress=50.0, knee_life=1e6, slope=3.0, slope_below=5.0)
 
 
+@pytest.mark.slow
 @given(histories, st.sampled_from([3.0, 5.0, np.inf]), st.sampled_from(["half cycles", "repeated"]), st.integers(1, 50))
 def test_damage_in_one_pass_is_the_damage_of_the_cycles(history, below, residue, chunk):
     curve = knee_curve(

@@ -40,6 +40,7 @@ def test_each_choice_sets_the_slope_below_the_knee(choice, below):
 cycles = st.lists(st.tuples(st.floats(20.0, 400.0), st.floats(1.0, 1e5)), min_size=1, max_size=8)
 
 
+@pytest.mark.slow
 @given(cycles)
 def test_the_consistent_rule_lies_between_no_damage_and_the_slope_continued(rows):
     stress, often = (np.array(column) for column in zip(*rows, strict=True))
@@ -52,6 +53,7 @@ def test_the_consistent_rule_lies_between_no_damage_and_the_slope_continued(rows
         assert least * (1.0 - 1e-12) <= found <= most * (1.0 + 1e-12)
 
 
+@pytest.mark.slow
 def test_the_consistent_rule_is_the_sum_of_small_steps():
     stress, often = np.array([250.0, 170.0, 120.0, 60.0]), np.array([100.0, 3e3, 2e4, 1e6])
     damage, repeats, step = 0.0, 0.0, 1e-5
@@ -142,6 +144,7 @@ def test_levels_that_cannot_be_meant_are_refused(call):
 # ---- when ----------------------------------------------------------------------------------------------------------
 
 
+@pytest.mark.slow
 def test_the_damage_over_time_ends_at_the_damage_of_the_event(demo_result):
     weld = demo_result.lives[0]
     built = weld.damage_over_time("loaded lap")

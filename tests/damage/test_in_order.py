@@ -42,6 +42,7 @@ def test_no_rule_is_longer_than_linear_by_more_than_rounding_of_blocks(rows):
     assert mixed.linear_repeats == pytest.approx(linear)
 
 
+@pytest.mark.slow
 @given(st.floats(250.0, 500.0), st.floats(1.0, 50.0), st.floats(0.3, 4.0))
 def test_one_level_and_equal_exponents_give_the_linear_life(amplitude, cycles, power):
     found = life([(amplitude, 0.0, cycles)])

@@ -32,6 +32,7 @@ blocks = st.lists(
 rules = st.sampled_from(sorted(MEAN_STRESS_RULES))
 
 
+@pytest.mark.slow
 @given(blocks, rules, st.floats(1.0, 1e6), st.sampled_from([3.0, 11.0, math.inf]), st.floats(-40.0, 60.0))
 def test_loads_times_the_reserve_factor_just_meet_the_target(rows, rule, target, below, offset):
     curve = knee_curve(**SMOOTH | {"slope": 3.0, "slope_below": below})

@@ -8,6 +8,8 @@ from vivid_anvil.demo.larkfell import HISTORIES, write_histories, write_two_forc
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories import read_csv
 
+pytestmark = pytest.mark.slow
+
 
 def test_the_generator_makes_the_shipped_files(demo_file, tmp_path):
     for made in write_histories(tmp_path):

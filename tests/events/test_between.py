@@ -51,6 +51,7 @@ def test_the_order_given_counts_as_one_long_history(rows, residue):
     assert together(duty) == summed(rainflow(whole, residue=residue))
 
 
+@pytest.mark.slow
 @given(events, events, st.integers(1, 4))
 def test_a_duty_cycle_in_a_duty_cycle_counts_as_its_events(inner_rows, rows, times):
     inner = [Event(f"{i}", history(f"{i}", values), n) for i, (values, n) in enumerate(inner_rows)]
@@ -77,6 +78,7 @@ def test_a_million_repeats_cost_no_more_than_a_few():
     assert rows[(4.0, 2.0)] == 10**6 - 1
 
 
+@pytest.mark.slow
 @given(st.lists(st.tuples(pieces, st.floats(0.1, 50.0)), min_size=1, max_size=5))
 def test_the_worst_case_never_does_less_than_each_by_itself(rows):
     loads = [Event(f"{i}", history(f"{i}", values), times) for i, (values, times) in enumerate(rows)]

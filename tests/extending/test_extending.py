@@ -16,6 +16,8 @@ from vivid_anvil.materials import LAWS, THRESHOLDS, ParisLaw
 from vivid_anvil.shapes import CentreCrack
 from vivid_anvil.study import read_study, run_study, study_schema
 
+pytestmark = pytest.mark.slow
+
 SHARE = 'retardation = { kind = "share", reach = "0.01 mm", share = 0.5 }'
 ADDED = {
     "growth law": (

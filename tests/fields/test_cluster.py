@@ -24,6 +24,7 @@ def same(one, other):
     return all((getattr(one.values, name) == getattr(other.values, name)).all() for name in NAMES)
 
 
+@pytest.mark.slow
 def test_a_cluster_gives_the_same_and_a_killed_worker_loses_nothing(cluster):
     field, duty = field_of(600), duty_of(2000)
     alone = assess_model(field, LOADS, duty, spot())
@@ -42,6 +43,7 @@ def test_a_cluster_gives_the_same_and_a_killed_worker_loses_nothing(cluster):
     assert killed[0] not in cluster.run(os.getpid).values()
 
 
+@pytest.mark.slow
 def test_the_command_takes_a_running_scheduler(cluster, run, demo_file, tmp_path):
     asked = ("model", demo_file.parent / "hanger_head.toml", "--most", 3)
     code, out, err = run(*asked, "--cluster", cluster.scheduler_info()["address"], "--keep", tmp_path / "kept")

@@ -13,6 +13,7 @@ from vivid_anvil.fields import FieldLoads, assess_model, hottest_places, node_li
 from vivid_anvil.models import StressField
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("name", DUTIES)
 @pytest.mark.parametrize("below", ["as the curve says", "consistent"])
 def test_a_node_is_the_hot_spot_that_the_load_feeds(name, below):

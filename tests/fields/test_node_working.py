@@ -20,6 +20,7 @@ def checked(result, node, system="metric", end="larger"):
     return working
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("measure", [*MEASURES, "along"])
 @pytest.mark.parametrize("system", ["metric", "us"])
 def test_every_line_can_be_redone(measure, system):

@@ -27,7 +27,7 @@ from vivid_anvil.fields.harmless import harmless
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models import Elements, StressField, read_frd, shell_faces, with_sets
 
-DATA = Path(__file__).parent / "data"
+DATA = Path(__file__).parents[1] / "models" / "data"
 UNITS = {"stress_unit": "MPa", "length_unit": "mm"}
 PULL = ConstantAmplitude.from_range("force", "10 kN", r_ratio=0.0, cycles=1000)
 YEAR = DutyCycle("year", [Event("pull", PULL)], repeats_per_year=1)
@@ -74,6 +74,7 @@ def test_shells_with_one_stress_a_node_hide_their_bending():
     assert "shell-middle" not in codes(assess_model(flat_plate(shell_face="middle"), FORCE, YEAR, spot()))
 
 
+@pytest.mark.slow
 def test_the_study_says_that_the_middle_surface_is_meant(study, run, tmp_path):
     plate = flat_plate()
     mesh = meshio.Mesh(plate.coordinates, [("quad", plate.elements[0].nodes)], point_data={"S": plate.stresses[0]})
@@ -89,6 +90,7 @@ def test_the_study_says_that_the_middle_surface_is_meant(study, run, tmp_path):
     assert (code, "shell-middle" in out) == (0, False)
 
 
+@pytest.mark.slow
 def test_one_node_beyond_the_strength_fails_alone_and_is_named(study, run, tmp_path):
     table = (tmp_path / "few_nodes.csv").read_text().splitlines()
     table[2] = table[2].replace("60", "4000")

@@ -11,6 +11,7 @@ from tests.fields.models import LOADS, duty_of, field_of, model_with, spot
 from vivid_anvil.fields import assess_model, hottest_places, node_life, node_tensors, trust_of, trust_of_nodes
 
 
+@pytest.mark.slow
 @settings(max_examples=40, deadline=None)
 @given(st.integers(1, 5), st.integers(1, 40), st.integers(0, 99), st.sampled_from(["free", "in step", "still"]))
 def test_the_trust_of_all_nodes_is_that_of_each(cases, samples, seed, path):

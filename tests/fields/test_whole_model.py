@@ -37,6 +37,7 @@ from vivid_anvil.stress import HotSpot
 NAMES = ("damage", "worst_event", "lowest", "highest")
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("measure", [*MEASURES, "along"])
 def test_fifty_random_nodes_have_the_life_of_a_hot_spot_there(measure):
     how = StressMeasure(direction=(1.0, 2.0, -1.0)) if measure == "along" else StressMeasure(measure)
@@ -77,6 +78,7 @@ RULES = {
 }
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("settings_", RULES.values(), ids=RULES)
 def test_any_rule_and_curve_of_a_hot_spot_may_be_used(settings_):
     steel = Material(name="s", ultimate_strength=900.0, yield_strength=700.0)
@@ -89,6 +91,7 @@ def test_any_rule_and_curve_of_a_hot_spot_may_be_used(settings_):
         )
 
 
+@pytest.mark.slow
 @settings(max_examples=20, deadline=None)
 @given(
     st.integers(1, 350),
@@ -173,6 +176,7 @@ def test_kept_work_is_that_of_the_same_question_only(tmp_path, change):
     assert len(list(tmp_path.iterdir())) == 4
 
 
+@pytest.mark.slow
 @given(st.lists(st.floats(-300.0, 300.0), min_size=1, max_size=60))
 def test_cycles_of_a_repeated_history_are_those_of_the_counter(values):
     from vivid_anvil.fields import _kernels as kernels
@@ -429,6 +433,7 @@ def test_fields_are_checked_and_joined_by_their_nodes():
         joined_cases([whole, dataclasses.replace(second, node_ids=np.arange(100, 120))])
 
 
+@pytest.mark.slow
 @given(
     arrays(np.float64, (40, 6), elements=st.floats(-500.0, 500.0).map(lambda one: round(one, 3))),
     st.sampled_from(["absolute maximum principal", "signed Tresca"]),

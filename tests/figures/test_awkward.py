@@ -17,6 +17,8 @@ from vivid_anvil.figures.style import FIXED
 from vivid_anvil.figures.tidy import covered, folded, obstacles, shortened_name
 from vivid_anvil.study import what_if
 
+pytestmark = pytest.mark.slow
+
 LONG = "bracing of the return station, weld toe at the transverse stiffener 14"
 assert len(LONG) == 70
 STEEL = va.Material(name=LONG, ultimate_strength=510.0, yield_strength=355.0, toughness=2500.0)

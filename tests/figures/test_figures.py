@@ -8,6 +8,8 @@ import vivid_anvil as va
 from tests.figures.drawn import DRAWN
 from vivid_anvil.figures.style import thinned
 
+pytestmark = pytest.mark.slow
+
 
 def overlapping(figure):
     """Pairs of annotations and axis labels whose boxes overlap."""

@@ -14,6 +14,8 @@ from vivid_anvil.growth import _kernels as growth_loops
 from vivid_anvil.materials.laws import _kernels as law_loops
 from vivid_anvil.materials.thresholds import _kernels as threshold_loops
 
+pytestmark = pytest.mark.slow
+
 SOURCE = Path(__file__).parents[2] / "src" / "vivid_anvil"
 KERNELS = sorted(SOURCE.rglob("_kernels.py"))
 

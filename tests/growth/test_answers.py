@@ -53,6 +53,7 @@ def test_a_plan_looks_often_enough_and_says_what_it_sees():
     assert there == pytest.approx(plan.at_repeats, rel=1e-6)
 
 
+@pytest.mark.slow
 @given(st.floats(0.05, 1.0), st.floats(1.0, 8.0))
 def test_the_chances_between_detectable_and_critical_are_at_least_the_whole_part_of_the_factor(share, factor):
     flaw = crack(detectable_size=1.0 + 10.0 * share, inspection_factor=factor)
@@ -90,6 +91,7 @@ def test_a_plan_that_makes_no_sense_is_refused(flaw, duty, asked, message):
 # ---- sizes and loads -----------------------------------------------------------------------------------------------
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("flaw", [crack(), surface()], ids=["edge", "surface"])
 def test_the_size_that_just_lasts_lasts_just(flaw):
     result = gr.grow_crack(flaw, loads(), target="10 years")
@@ -100,6 +102,7 @@ def test_the_size_that_just_lasts_lasts_just(flaw):
     assert again.life_years == pytest.approx(10.0, rel=1e-4)
 
 
+@pytest.mark.slow
 def test_sizes_stay_within_a_table_a_grid_and_a_chosen_stop():
     table = sh.TableCrack([("0.5 mm", 1.12), ("10 mm", 1.6)])
     grid = sh.GridCrack(depths=[0.5, 9.0], aspects=[0.1, 1.9], deep=[[1.2, 1.0]] * 2, along=[[1.0, 0.8]] * 2)
@@ -135,6 +138,7 @@ def test_the_limit_shrinks_as_the_load_grows_and_is_the_limit_at_the_load_itself
 # ---- two sizes -----------------------------------------------------------------------------------------------------
 
 
+@pytest.mark.slow
 def test_a_surface_crack_breaks_through_and_goes_on_as_a_through_crack():
     tough = dataclasses.replace(STEEL, toughness="300 MPa√m", yield_strength="900 MPa")
     result = gr.grow_crack(surface(material=tough), loads())
@@ -174,6 +178,7 @@ def test_an_aspect_that_leaves_the_solution_ends_the_growth_and_may_be_refused()
 # ---- order, later law, memory --------------------------------------------------------------------------------------
 
 
+@pytest.mark.slow
 @settings(max_examples=15)
 @given(
     st.lists(st.tuples(st.floats(60.0, 150.0), st.floats(-40.0, 30.0), st.integers(1, 400)), min_size=1, max_size=4),
@@ -206,6 +211,7 @@ def test_an_event_once_in_twelve_repeats_happens_in_every_twelfth():
     assert exact.life_repeats == pytest.approx(even.life_repeats, rel=5e-3)
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("kind", ["wheeler", "willenborg", "constant closure"])
 def test_memory_lengthens_the_life_and_says_by_how_much(kind):
     memory = memory_of(kind, exponent=1.5)
@@ -243,6 +249,7 @@ def test_idle_cycles_are_remembered_though_they_are_not_gone_through(kind):
     assert grown[1].size == pytest.approx(grown[0].size, rel=1e-12)
 
 
+@pytest.mark.slow
 def test_wheeler_with_exponent_0_is_none_and_more_exponent_more_life():
     duty, lives = programme((200.0, 0.0, 1.0), (100.0, 10.0, 2000.0)), []
     for exponent in (0.0, 0.7, 1.4):
@@ -260,6 +267,7 @@ def test_forman_mettu_with_closure_off_and_exponents_0_is_paris():
     assert form.growth(ranges, 0.0) == pytest.approx(SLOW.growth(ranges, 0.0), rel=1e-12)
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("flaw", [crack(law=SLOW), surface()], ids=["edge", "surface"])
 def test_a_later_law_that_is_twice_as_fast_halves_what_is_left(flaw):
     plain = gr.grow_crack(flaw, loads())
@@ -290,6 +298,7 @@ def test_constants_that_cannot_be_are_severe(code, flaw):
     assert "severe" in [one.severity for one in result.findings if one.code == code]
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("shape", ["edge", "surface"])
 @pytest.mark.parametrize("order", ["per repeat", "cycle by cycle"])
 def test_growth_ends_where_the_law_itself_says_fracture(shape, order):
@@ -432,6 +441,7 @@ def test_the_visited_part_of_the_law_and_the_course_are_those_of_the_result(flaw
     assert course.aspects is None or course.aspects[0] == pytest.approx(1.0 / 2.5)
 
 
+@pytest.mark.slow
 def test_the_record_of_a_result_is_plain_and_complete():
     result = gr.grow_crack(surface(detectable_size="3 mm", order="cycle by cycle"), loads(), target="2 years")
     record = json.loads(json.dumps(result.to_dict()))
@@ -460,6 +470,7 @@ def test_the_curve_tells_time_in_all_ways_and_the_share_of_the_life():
         assert row["years"] == pytest.approx(row["repeats"] / 4000.0)
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("make", [crack, surface])
 @pytest.mark.parametrize("kind", ["none", "wheeler"])
 def test_the_interval_is_what_is_left_of_the_way_that_was_gone(make, kind):

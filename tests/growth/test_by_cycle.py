@@ -23,6 +23,7 @@ ROWS = st.lists(
 )
 
 
+@pytest.mark.slow
 @settings(max_examples=25)
 @given(ROWS, st.sampled_from(list(LAWS)), st.sampled_from(["tensile", "full"]))
 def test_each_cycle_grows_from_where_the_last_one_left(rows, name, counted):
@@ -49,6 +50,7 @@ def test_both_sizes_grow_from_where_the_last_cycle_left_them(rows, name):
     assert found.cycles == 40 * len(rows)
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("name", ["paris", "walker"])
 def test_memory_is_that_of_the_model_written_out(name):
     rng = np.random.default_rng(4)
@@ -74,6 +76,7 @@ def test_closure_of_the_spectrum_counts_what_lies_above_the_opening_stress():
     assert found.size == pytest.approx(by_hand(counted, LAWS["paris"], 9.0, 30), rel=1e-9)
 
 
+@pytest.mark.slow
 @given(st.lists(st.tuples(st.integers(1, 5), st.floats(0.05, 3.0), st.integers(1, 4)), min_size=1, max_size=4))
 def test_pieces_are_the_same_as_their_rows_written_out(parts):
     rows = np.array([[100.0, 10.0], [140.0, 0.0], [70.0, -20.0], [90.0, 30.0], [120.0, 60.0]])
@@ -159,6 +162,7 @@ def test_a_table_that_ends_before_the_load_is_an_error():
         gr.grow_by_cycle([[100.0, 0.0]], PLATE, law, 8.0)
 
 
+@pytest.mark.slow
 def test_both_ends_of_a_crack_remember_larger_cycles_each_in_its_own_zone():
     rng = np.random.default_rng(8)
     high = np.where(rng.random(2500) < 0.02, 230.0, rng.uniform(90.0, 140.0, 2500))

@@ -61,6 +61,7 @@ def test_at_the_limiting_size_the_limit_is_just_met():
     assert float(EdgeCrack(60.0).net_section_stress(net.net_section, 120.0)) == pytest.approx(355.0)
 
 
+@pytest.mark.slow
 @given(
     st.lists(st.tuples(st.floats(1.0, 1e4), st.floats(20.0, 150.0), st.floats(-80.0, 15.0)), min_size=1, max_size=30),
     st.floats(0.0, 200.0),
@@ -156,6 +157,7 @@ def test_a_crack_critical_from_the_start_has_no_life():
     assert not growth_working(result).steps
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("units", ["metric", "us"])
 @pytest.mark.parametrize("shape", [None, EdgeCrack(60.0), CentreCrack(60.0)])
 def test_each_line_of_working_gives_its_printed_value(demo_result, shape, units):
@@ -170,6 +172,7 @@ def test_each_line_of_working_gives_its_printed_value(demo_result, shape, units)
     assert len(skipped) == 1  # its sum over the spectrum is put in as a number
 
 
+@pytest.mark.slow
 def test_the_first_step_worked_by_hand_is_a_step_of_the_growth_curve(demo_result):
     flaw = dataclasses.replace(demo_result.growths[0].crack, order="per repeat")  # the order within it moves it
     result = grow_crack(flaw, demo_result.study.duty_cycle)
@@ -199,6 +202,7 @@ def test_lives_of_two_parts_of_the_way_add_up(between):
     assert parts == pytest.approx(whole, rel=1e-7)
 
 
+@pytest.mark.slow
 def test_growth_agrees_with_stepping_through_every_single_cycle():
     """Cycle by cycle in plain Python: the size after each cycle feeds the next."""
     rows, shape = [(150.0, 10.0), (90.0, 20.0), (200.0, -50.0)], EdgeCrack(60.0)

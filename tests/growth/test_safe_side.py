@@ -43,6 +43,7 @@ def test_a_law_of_the_effective_range_is_no_good_in_deep_compression():
             dataclasses.replace(ELBER, valid_r=bad)
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("shape", [EdgeCrack("60 mm"), SurfaceCrack(thickness="20 mm", width="200 mm")])
 def test_the_crack_breaks_in_a_cycle_that_can_break_it(shape):
     """Four hundred small cycles to one large one, which alone reaches the toughness at the limiting size."""
@@ -74,6 +75,7 @@ def test_the_next_large_cycle_is_looked_for_in_this_pass_and_the_next():
     assert breaking_cycle(rows, rare, CyclePlace(4, 0, 0, 0), 200.0) == (4, 0, 0, 0)
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("order", ["per repeat", "cycle by cycle"])
 def test_a_size_of_ones_own_holds_beyond_the_wall(order):
     plate = SurfaceCrack(thickness="6 mm", width="400 mm")

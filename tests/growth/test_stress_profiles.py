@@ -22,6 +22,8 @@ from vivid_anvil.shapes.solutions import (
     surface_ends_by_weight,
 )
 
+pytestmark = pytest.mark.slow
+
 WALKER = WalkerLaw(name="w", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0, gamma=0.5)
 WIDE = sh.SurfaceCrack(thickness=30.0, width=400.0)
 

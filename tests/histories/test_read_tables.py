@@ -16,6 +16,7 @@ from vivid_anvil.histories import Channel, LoadHistory, read_history, write_hist
 FORCE = [1500.0, 2500.0, -1000.0, 0.0]
 
 
+@pytest.mark.slow
 @given(
     st.lists(st.floats(-1e9, 1e9), min_size=2, max_size=30),
     st.sampled_from([".csv", ".parquet", ".h5"]),

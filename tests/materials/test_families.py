@@ -35,6 +35,7 @@ def by_mean(**settings):
     return SNFamily(name="bars", curves=curves, **settings)
 
 
+@pytest.mark.slow
 @given(st.floats(3.0, 9.0), st.floats(0.0, 1.0), st.sampled_from([0, 1]))
 def test_a_point_of_a_constant_life_line_has_that_life(log_life, share, pair):
     for group in (family(), by_mean()):
@@ -43,6 +44,7 @@ def test_a_point_of_a_constant_life_line_has_that_life(log_life, share, pair):
         assert float(group.life(amplitude, mean)) == pytest.approx(10.0**log_life, rel=1e-9)
 
 
+@pytest.mark.slow
 @given(st.floats(1e3, 1e9), st.floats(-1.0, 0.5))
 def test_amplitude_and_life_are_inverses(life, r_ratio):
     amplitude = family().amplitude_at(life, r_ratio)

@@ -150,6 +150,7 @@ def test_without_run_outs_the_likeliest_line_is_the_regression():
     assert error == pytest.approx(same.stderr * math.sqrt(18 / 20), rel=1e-4)
 
 
+@pytest.mark.slow
 @given(st.floats(0.1, 10.0), st.floats(0.1, 10.0))
 @settings(max_examples=15)
 def test_other_units_move_the_line_and_nothing_else(stress_factor, life_factor):
@@ -174,6 +175,7 @@ def test_limits_of_many_tests_close_in_on_the_truth():
     assert large_sample == pytest.approx(exact, abs=0.002)
 
 
+@pytest.mark.slow
 @given(st.floats(140.0, 320.0), st.floats(0.55, 0.99), st.floats(0.55, 0.99))
 @settings(max_examples=20)
 def test_limits_are_in_their_order(stress, survival, confidence):
@@ -183,6 +185,7 @@ def test_limits_are_in_their_order(stress, survival, confidence):
         assert lower < fit.life(stress) < upper
 
 
+@pytest.mark.slow
 def test_the_tolerance_limit_covers_as_often_as_it_says():
     rng = np.random.default_rng(5)
     limits = [
@@ -224,6 +227,7 @@ def test_the_likelihood_of_a_random_limit_is_the_integral_of_its_definition():
     assert random_limit_likelihood(theta, data) == pytest.approx(exact, rel=1e-7)
 
 
+@pytest.mark.slow
 def test_the_tube_has_a_random_limit_near_that_of_its_generator():
     fits, refused = compare_fits(TUBE)
     assert next(iter(fits)) == "random limit"
@@ -239,6 +243,7 @@ def test_the_tube_has_a_random_limit_near_that_of_its_generator():
         assert other.curve(survival_probability=0.9).survival_probability == 0.9, name
 
 
+@pytest.mark.slow
 def test_the_curve_with_confidence_of_a_random_limit_lies_below_that_without():
     fit = fit_likelihood(TUBE, "random limit")
     plain, sure = (fit.curve(survival_probability=0.9, confidence=value) for value in (None, 0.9))
@@ -250,6 +255,7 @@ def test_the_curve_with_confidence_of_a_random_limit_lies_below_that_without():
     assert (upper > fit.life([260.0, 190.0])).all()
 
 
+@pytest.mark.slow
 def test_two_slopes_are_found_again():
     rng = np.random.default_rng(3)
     stresses = np.repeat([300.0, 260.0, 230.0, 200.0, 180.0, 160.0, 140.0], 12)
@@ -307,6 +313,7 @@ BAD_FITS = {
 }
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize(("make", "message"), BAD_FITS.values(), ids=BAD_FITS)
 def test_what_the_tests_do_not_carry_is_refused(make, message):
     with pytest.raises(InputError) as caught:
@@ -366,6 +373,7 @@ def test_both_evaluations_of_a_long_staircase_find_mean_and_scatter():
     assert result.findings == ()
 
 
+@pytest.mark.slow
 @given(st.integers(8, 40), st.integers(0, 50), st.floats(0.1, 10.0))
 @settings(max_examples=30)
 def test_a_staircase_in_other_units_is_the_same(pieces, seed, factor):

@@ -51,6 +51,7 @@ def test_a_higher_stress_never_lives_longer(curve, stress, factor):
     assert curve.life(factor * stress) <= curve.life(stress) * (1.0 + 1e-12)
 
 
+@pytest.mark.slow
 @given(curves, st.lists(st.floats(0.0, 2e3), min_size=1, max_size=20))
 def test_many_stresses_at_once_are_as_one_by_one(curve, stresses):
     together = curve.life(np.array(stresses).reshape(-1, 1))

@@ -58,6 +58,7 @@ def test_the_hanger_head_stands_in_its_result_file(head):
     assert np.polyfit(x, bent[:, 1], 1)[0] == pytest.approx(-lever, rel=0.03)
 
 
+@pytest.mark.slow
 def test_units_of_a_result_file_are_stated(demo_folder, head):
     pascal = read_frd(demo_folder / HEAD, stress_unit="kPa", length_unit="m")
     assert pascal.cases == ("step 1", "step 2")

@@ -135,6 +135,7 @@ def test_a_small_thumbnail_in_a_bar_is_a_half_circle_on_a_surface():
     assert float(round_bar_thumbnail(1e-4, 20.0, 1.0)) == pytest.approx(half_circle, rel=0.02)
 
 
+@pytest.mark.slow
 def test_a_grid_of_newman_raju_values_grows_like_newman_raju():
     plate = sh.SurfaceCrack(thickness=20.0, width=200.0)
     depths, aspects = np.linspace(0.8, 12.0, 40), np.linspace(0.3, 1.2, 40)
@@ -272,6 +273,7 @@ def test_two_pins_that_press_apart_are_those_of_dislocations_along_the_cracks(cr
     assert float(hole_wedge_force(4.0 * size, 4.0, cracks)) == pytest.approx(exact, rel=6e-4)
 
 
+@pytest.mark.slow
 def test_the_pressures_of_a_pin_carry_its_force_and_long_cracks_feel_it_as_a_point():
     x = np.geomspace(1.0, 2000.0, 4001)
     across = pressed_apart(x)

@@ -12,6 +12,8 @@ from vivid_anvil.materials import fit_growth_law
 from vivid_anvil.shapes import SurfaceCrack
 from vivid_anvil.study import read_study, run_study
 
+pytestmark = pytest.mark.slow
+
 
 @pytest.mark.parametrize("shape", SHAPES)
 def test_every_shape_can_be_written_and_grows(study, run, shape):

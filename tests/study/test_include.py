@@ -13,6 +13,8 @@ from vivid_anvil.study import compare_studies, read_study, run_study, study_sche
 from vivid_anvil.study.key_words import CHOICES, KEYS, choices_of
 from vivid_anvil.study.models import EVENT_KINDS, SIZES
 
+pytestmark = pytest.mark.slow
+
 WELD = "weld toe at the grip head"
 CHANGES = """
 title = "a better weld"

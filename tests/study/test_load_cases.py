@@ -17,6 +17,8 @@ from vivid_anvil.models import StressField, write_field_table
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study import read_study, run_model
 
+pytestmark = pytest.mark.slow
+
 HEAD = """format = 1
 title = "Bracket, load cases of a static analysis"
 target_life = "2000 days"

@@ -12,6 +12,8 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models import StressField, write_field_table
 from vivid_anvil.study import WORST_NODE, read_study, run_model, run_study, what_if, worst_node_life
 
+pytestmark = pytest.mark.slow
+
 STUDY = """format = 1
 title = "Bracket"
 target_life = "3000 laps"

@@ -18,6 +18,8 @@ from vivid_anvil.materials import read_growth_tests, read_points, read_specimens
 from vivid_anvil.models import read_field_table
 from vivid_anvil.shapes.points import read_points as read_factors
 
+pytestmark = pytest.mark.slow
+
 POINTS = [(250.0, 1e5), (125.0, 1e6), (90.0, 5e6)]
 
 

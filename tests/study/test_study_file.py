@@ -27,6 +27,7 @@ from vivid_anvil.study import read_study, run_study
 from vivid_anvil.study.models import StudyFile
 
 
+@pytest.mark.slow
 def test_the_demo_tells_its_story(demo_result):
     weld, pin, bend = (
         demo_result.life_of(name)
@@ -51,6 +52,7 @@ def test_a_study_read_from_elsewhere_finds_its_files(study, monkeypatch, tmp_pat
     assert len(read_study(path).duty_cycle.events) == 3
 
 
+@pytest.mark.slow
 def test_the_file_and_the_nouns_give_the_same(study):
     result = read_study(study())
     direct = assess_life(result.hot_spots[0], result.duty_cycle, target="30 years")
@@ -70,6 +72,7 @@ occurrences = 0.0833
 # ---- What it is made of"""
 
 
+@pytest.mark.slow
 def test_a_block_of_constant_amplitude_joins_the_histories(study):
     result = run_study(read_study(study(("# ---- What it is made of", BLOCK))))
     test = result.lives[0].events[-1]
@@ -99,6 +102,7 @@ events = [{ name = "lap", history = "empty_lap.csv", occurrences = 7 }]
 # ---- What it is made of"""
 
 
+@pytest.mark.slow
 def test_programmes_spectra_inner_duty_cycles_repairs_and_gates_are_written_in_the_study(study):
     changed = (
         FIRST + 'gate = { "vertical force" = "0.1 kN" }\nrepairs = [{ step = "cut", start = "10 s", end = "470 s" }]\n'
@@ -126,6 +130,7 @@ def test_check_shows_inner_events_with_their_occurrences(study, run):
     assert " 140 " in out
 
 
+@pytest.mark.slow
 def test_files_may_be_joined_and_repairs_are_in_the_answer(study):
     repairs = 'repairs = [{ step = "cut", start = "1 s", end = "900 s" }]'
     path = study(('history = "loaded_lap.csv" ', f'history = ["loaded_lap.csv", "loaded_lap.csv"]\n{repairs} #'))
@@ -134,6 +139,7 @@ def test_files_may_be_joined_and_repairs_are_in_the_answer(study):
     assert "joined of" in life.to_dict()["repairs"]["loaded lap"][0]
 
 
+@pytest.mark.slow
 def test_the_order_given_and_each_by_itself_differ(study):
     lives = []
     for between in ("each by itself", "in the order given", "worst case"):
@@ -692,6 +698,7 @@ FAULTS = {
 }
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize(("replacement", "place", "message"), FAULTS.values(), ids=FAULTS)
 def test_a_fault_is_named_by_file_and_keys(study, run, tmp_path, replacement, place, message):
     path = study(replacement)
@@ -746,6 +753,7 @@ def test_an_unknown_spot_of_a_result_suggests_the_nearest(demo_result):
         demo_result.life_of("bend of tube")
 
 
+@pytest.mark.slow
 def test_strengths_laws_and_curves_of_a_card_and_a_family_can_be_used(study):
     path = study(
         ('ultimate_strength = "780 MPa"', 'card = "tempered-steel-800"'),

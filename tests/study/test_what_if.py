@@ -11,6 +11,8 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.study import read_study, value_that_meets_target, what_if
 from vivid_anvil.study.what_if import changed_study, value_at
 
+pytestmark = pytest.mark.slow
+
 PIN, WELD, TUBE = "bore of the suspension pin", "weld toe at the grip head", "bend of the tube"
 NOTCH = f"hot_spots/{PIN}/notch_factor"
 

@@ -11,6 +11,7 @@ def repeated_times(load: Load, channel: str, times: int) -> Cycles:
     """Cycles of `times` occurrences of `load` end to end: half cycles at both ends only, everything between closed.
 
     >>> from vivid_anvil.histories import Channel, LoadHistory
+    >>> import numpy as np
     >>> lap = LoadHistory("lap", (Channel("force", np.array([0.0, 3.0, 1.0, 4.0, 0.0]), "force"),), 1.0)
     >>> repeated_times(lap, "force", 1000).total
     2000.0

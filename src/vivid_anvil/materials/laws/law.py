@@ -246,7 +246,7 @@ def separated(law: GrowthLaw, drives: FloatArray, span: FloatArray, r: FloatArra
     if law.limit.depends_on_r:
         threshold = inner(type(law.limit).at)(law.limit, np.minimum(r, 1.0 - 1e-12))
     else:
-        threshold = law.limit.least_of_all
+        threshold = np.asarray(law.limit.least_of_all)
     some = span > 0.0
     least = threshold / span if some.all() else np.divide(threshold, span, out=np.full(span.shape, np.inf), where=some)
     return Separate(powered(drives, law.slope), least)
