@@ -6,6 +6,7 @@ the case expects, under the same names.
 
 from __future__ import annotations
 
+import dataclasses
 import json
 import math
 import re
@@ -72,7 +73,7 @@ from vivid_anvil.materials import (
     with_stress_factor,
 )
 from vivid_anvil.shapes import CentreCrack, EdgeCrack, stress_intensity
-from vivid_anvil.stress import HotSpot, RepeatCycles
+from vivid_anvil.stress import HotSpot
 from vivid_anvil.writing.working import Step
 
 FOLDER = Path(__file__).parent / "reference"
@@ -649,11 +650,11 @@ def _reserve(inputs: Values) -> Values:
 # ---- cracks ------------------------------------------------------------------------------------------------------
 
 
-def repeat_of(rows: list[list[float]]) -> RepeatCycles:
+def repeat_of(rows: list[list[float]]) -> Cycles:
     """One repeat made of rows (cycles, largest, smallest stress)."""
     count, high, low = np.array(rows, dtype=float).T
     cycles = Cycles(range=high - low, mean=0.5 * (high + low), count=count)
-    return RepeatCycles(cycles, np.zeros(count.size, int), count, low.min(), high.max())
+    return dataclasses.replace(cycles, per_repeat=count, lowest=float(low.min()), highest=float(high.max()))
 
 
 def law_of(inputs: Values) -> GrowthLaw:
@@ -724,7 +725,7 @@ def _edge_life(inputs: Values) -> Values:
     }
 
 
-def _table(inputs: Values, repeat: RepeatCycles, start: float, end: float, part: str = "full") -> tuple[Any, Any]:
+def _table(inputs: Values, repeat: Cycles, start: float, end: float, part: str = "full") -> tuple[Any, Any]:
     shape, law, drive = shape_of(inputs, CentreCrack), law_of(inputs), growth_drive(repeat, part)
     growth = growth_per_repeat(drive, shape, law)
     return integrate_growth(growth, start, end, threshold_sizes(drive, shape, law, start, end)), growth

@@ -8,6 +8,7 @@ import inspect
 import math
 import pickle
 import re
+from collections.abc import Mapping
 
 import numpy as np
 import pandas as pd
@@ -222,7 +223,7 @@ def test_every_number_of_a_public_function_passes_a_door(name):
 
 def same(one, other):
     """Whether two answers are the same: numbers within rounding."""
-    if isinstance(one, dict):
+    if isinstance(one, Mapping):
         return one.keys() == other.keys() and all(same(one[key], other[key]) for key in one)
     if hasattr(one, "__dataclass_fields__"):
         return all(same(getattr(one, key), getattr(other, key)) for key in one.__dataclass_fields__)

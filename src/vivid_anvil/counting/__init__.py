@@ -1,7 +1,7 @@
 """From samples to cycles: turning points, rainflow and the other counts, matrices, tails."""
 
 from vivid_anvil.counting.counter import RANGES_AND_MEANS, RANGES_ONLY, RESIDUES, RainflowCounter, Residue
-from vivid_anvil.counting.cycles import Cycles
+from vivid_anvil.counting.cycles import Cycles, joined
 from vivid_anvil.counting.exceedance import Exceedance, classes_of_exceedance, exceedance
 from vivid_anvil.counting.gate import Gated, gate
 from vivid_anvil.counting.load_sequence import LoadSequence
@@ -22,7 +22,7 @@ from vivid_anvil.counting.other_counts import (
     simple_range,
     time_at_level,
 )
-from vivid_anvil.counting.rainflow import FourPointCount, four_point, joined, rainflow
+from vivid_anvil.counting.rainflow import FourPointCount, four_point, rainflow
 from vivid_anvil.counting.reconstruct import ORDERS, reconstruct
 from vivid_anvil.counting.tail import TAILS, TailFit, fit_tail
 from vivid_anvil.counting.turning_points import turning_points

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from types import MappingProxyType
 from typing import Any
 
 import numpy as np
@@ -14,6 +16,13 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import DIMENSIONS, in_dimension, plain_numbers
 from vivid_anvil.writing.html import html_frame
 
+COLUMNS = ("range", "mean", "count", "start", "end", "event", "per_repeat")  # one number a cycle
+
+_NONE: Mapping[str, FloatArray] = MappingProxyType({})
+_OF_NOTHING: dict[str, Any] = dict(  # noqa: C408 (names are read more easily)
+    dimension="stress", sample_rate=None, sources=(), lowest=None, highest=None, fixed=0.0, columns=_NONE
+)
+
 
 @dataclass(frozen=True, eq=False, repr=False)
 class Cycles:
@@ -21,6 +30,11 @@ class Cycles:
 
     `count` is 1 for a full cycle, 0.5 for a half cycle, or a number of equal cycles. `start` and `end` are the samples
     of the two turning points, -1 where the cycles come from no history. `sample_rate` in Hz, or None.
+
+    The cycles of a repeat of a duty cycle say more: `event` is the number of the source that each is of, `per_repeat` how
+    often it happens in a repeat (else its count), `sources` what they are of, `lowest` and `highest` the extremes also where an
+    event has no cycle. `fixed` is the part of each mean that no load factor moves. `columns` are what a method adds, by name,
+    shape (k,); they stay with their cycles.
 
     >>> Cycles(range=[120.0, 60.0], mean=[10.0, 0.0], count=[1.0, 0.5])
     <Cycles: 1.5 cycles, largest range 120 MPa>
@@ -33,6 +47,13 @@ class Cycles:
     end: IntArray = None  # type: ignore[assignment]
     dimension: str = "stress"
     sample_rate: float | None = None
+    event: IntArray = None  # type: ignore[assignment]
+    per_repeat: FloatArray = None  # type: ignore[assignment]
+    sources: tuple[Any, ...] = ()
+    lowest: float | None = None
+    highest: float | None = None
+    fixed: float = 0.0
+    columns: Mapping[str, FloatArray] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         checks.one_of("Cycles.dimension", self.dimension, tuple(DIMENSIONS))
@@ -54,6 +75,39 @@ class Cycles:
             if places.shape != (size,):
                 raise InputError(f"Cycles.{name}", f"shape {places.shape}", f"{size} sample numbers")
             object.__setattr__(self, name, checks.kept(places))
+        event = np.zeros(size, dtype=np.int64) if self.event is None else np.asarray(self.event, dtype=np.int64)
+        often = self.count if self.per_repeat is None else plain_numbers(self.per_repeat, "Cycles.per_repeat")
+        object.__setattr__(self, "event", checks.kept(event))
+        object.__setattr__(self, "per_repeat", checks.kept(often))
+        added = {name: checks.kept(plain_numbers(one, f"Cycles, {name}")) for name, one in self.columns.items()}
+        object.__setattr__(self, "columns", MappingProxyType(added))
+        for name, one in (("event", self.event), ("per_repeat", self.per_repeat), *self.columns.items()):
+            if one.shape != (size,):
+                raise InputError(f"Cycles.{name}", f"shape {one.shape}", f"{size} values, as many as ranges")
+
+    def _changed(self, **changes: Any) -> Cycles:
+        """The same table with some fields changed, which are sound and read-only: nothing is checked again."""
+        made: Cycles = object.__new__(Cycles)
+        made.__dict__.update(self.__dict__)
+        made.__dict__.update(changes)
+        return made
+
+    @classmethod
+    def of_columns(cls, ranges: FloatArray, means: FloatArray, count: FloatArray, per_repeat: FloatArray) -> Cycles:
+        """Stress cycles of no history that a loop wrote, sound and not written to again: nothing is checked."""
+        nowhere = np.broadcast_to(np.int64(-1), ranges.shape)
+        event = np.broadcast_to(np.int64(0), ranges.shape)
+        made: Cycles = object.__new__(cls)
+        made.__dict__.update(zip(COLUMNS, (ranges, means, count, nowhere, nowhere, event, per_repeat), strict=True))
+        made.__dict__.update(_OF_NOTHING)
+        return made
+
+    def __getstate__(self) -> dict[str, Any]:
+        return {**self.__dict__, "columns": dict(self.columns)}
+
+    def __setstate__(self, state: dict[str, Any]) -> None:
+        self.__dict__.update(state)
+        self.__dict__["columns"] = MappingProxyType(state["columns"])
 
     def __len__(self) -> int:
         return int(self.range.size)
@@ -88,16 +142,43 @@ class Cycles:
         return np.where(samples >= 0, samples / rate, np.nan)
 
     def linear(self, factor: float, offset: float, dimension: str) -> Cycles:
-        """The cycles of factor * load + offset: as a linear relation keeps which turning points pair up."""
-        return Cycles(
+        """The cycles of factor * load + offset: as a linear relation keeps which turning points pair up. `offset` is fixed."""
+        ends = [None if one is None else factor * one + offset for one in (self.lowest, self.highest)]
+        low, high = ends if None in ends else sorted(ends)  # type: ignore[type-var]
+        return self._changed(
             range=checks.read_only(abs(factor) * self.range),
             mean=checks.read_only(factor * self.mean + offset),
-            count=self.count,
-            start=self.start,
-            end=self.end,
             dimension=dimension,
-            sample_rate=self.sample_rate,
+            fixed=factor * self.fixed + offset,
+            lowest=low,
+            highest=high,
         )
+
+    def at(self, load_factor: float | FloatArray) -> Cycles:
+        """The cycles with all loads times a factor, or each with its own; what is fixed of their means stays.
+
+        >>> Cycles(range=[100.0], mean=[60.0], count=[1.0], fixed=10.0).at(2.0).mean
+        array([110.])
+        """
+        if isinstance(load_factor, float) and load_factor == 1.0:
+            return self
+        return self._changed(
+            range=checks.read_only(np.abs(load_factor) * self.range),
+            mean=checks.read_only(load_factor * (self.mean - self.fixed) + self.fixed),
+        )
+
+    def among(self, samples: IntArray) -> Cycles:
+        """The same cycles with the samples of the whole history, of which `samples` were counted."""
+        ends = {name: checks.read_only(samples[getattr(self, name)]) for name in ("start", "end")}
+        return self._changed(**ends)
+
+    def counted(self, count: ArrayLike) -> Cycles:
+        """The same cycles with other counts, shape (k,), of 0 or more; those of 0 are left out."""
+        many = np.asarray(count, dtype=np.float64)
+        if many.shape != self.count.shape or not (many >= 0.0).all():
+            raise InputError("Cycles.counted", f"{many.shape} counts", f"{len(self)} counts of 0 or more")
+        kept = checks.read_only(many.copy())
+        return self._changed(count=kept, per_repeat=kept).chosen(many > 0.0)
 
     def sorted_by_range(self) -> Cycles:
         """The same cycles, the largest range first."""
@@ -106,15 +187,9 @@ class Cycles:
     def chosen(self, which: ArrayLike) -> Cycles:
         """The cycles that `which` (indices or a mask) chooses."""
         index = np.asarray(which)
-        return Cycles(
-            range=self.range[index],
-            mean=self.mean[index],
-            count=self.count[index],
-            start=self.start[index],
-            end=self.end[index],
-            dimension=self.dimension,
-            sample_rate=self.sample_rate,
-        )
+        own = {name: checks.read_only(getattr(self, name)[index]) for name in COLUMNS}
+        added = {name: checks.read_only(one[index]) for name, one in self.columns.items()}
+        return self._changed(**own, columns=MappingProxyType(added))
 
     def to_frame(self) -> Any:
         """A row a cycle, units in the headings: range, mean, count; samples and times of its ends where they are known."""
@@ -151,9 +226,39 @@ def written_by_a_loop(columns: tuple[Any, ...], dimension: str, sample_rate: flo
     if ranges.size and not np.isfinite(ranges.max()):
         raise InputError("cycles", "a range beyond the largest number", "samples whose differences are finite")
     checks.one_of("Cycles.dimension", dimension, tuple(DIMENSIONS))
-    made = object.__new__(Cycles)
-    for name, value in zip(("range", "mean", "count", "start", "end"), columns, strict=True):
-        object.__setattr__(made, name, value)
-    object.__setattr__(made, "dimension", dimension)
-    object.__setattr__(made, "sample_rate", sample_rate)
+    made: Cycles = object.__new__(Cycles)
+    of_no_event = checks.read_only(np.zeros(ranges.size, dtype=np.int64))
+    made.__dict__.update(zip(COLUMNS, (*columns, of_no_event, columns[2]), strict=True))
+    made.__dict__.update({**_OF_NOTHING, "dimension": dimension, "sample_rate": sample_rate})
     return made
+
+
+def joined(tables: Sequence[Cycles]) -> Cycles:
+    """Several tables of the same load as one, in their order, with the columns that all of them have."""
+    if not tables:
+        raise InputError("joined cycles", "no table", "one or more")
+    tables = [table for table in tables if len(table)] or list(tables[:1])
+    kinds = dict.fromkeys(table.dimension for table in tables)
+    if len(kinds) > 1:
+        raise InputError("joined cycles", f"cycles of {', '.join(kinds)}", "cycles of one dimension")
+    if len(tables) == 1:
+        return tables[0]
+    own = {name: checks.read_only(np.concatenate([getattr(one, name) for one in tables])) for name in COLUMNS}
+    both = [name for name in tables[0].columns if all(name in one.columns for one in tables)]
+    added = {name: checks.read_only(np.concatenate([one.columns[name] for one in tables])) for name in both}
+    return tables[0]._changed(**own, columns=MappingProxyType(added))
+
+
+def of_a_repeat(sources: Sequence[Any], extremes: tuple[float, float]) -> Cycles:
+    """The cycles of one occurrence of every source, with the number of the source and how often each happens in a repeat."""
+    tables = [source.cycles for source in sources]
+    sizes = [len(table) for table in tables]
+    occurrences = np.repeat(np.array([source.occurrences for source in sources], dtype=np.float64), sizes)
+    own = {name: checks.read_only(np.concatenate([getattr(one, name) for one in tables])) for name in COLUMNS}
+    own["event"] = checks.read_only(np.repeat(np.arange(len(tables)), sizes))
+    own["per_repeat"] = checks.read_only(own["count"] * occurrences)
+    low, high = extremes
+    rates = {table.sample_rate for table in tables}
+    rate = rates.pop() if len(rates) == 1 else None
+    first: Cycles = tables[0]
+    return first._changed(**own, sample_rate=rate, sources=tuple(sources), lowest=low, highest=high)

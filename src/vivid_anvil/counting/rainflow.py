@@ -10,13 +10,10 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.counting.counter import RainflowCounter, Residue, last_closed
-from vivid_anvil.counting.cycles import Cycles
-from vivid_anvil.ground.checks import read_only
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.counting.cycles import Cycles, joined
 from vivid_anvil.units import one, opened, with_dimension
 
 
@@ -63,28 +60,3 @@ def four_point(samples: ArrayLike, *, dimension: str | None = None, sample_rate:
     closed = counter.feed(values)
     columns, left = last_closed(counter.residue())
     return FourPointCount(joined([closed, counter.table_of(columns, columns[0].size)]), left)
-
-
-def joined(tables: list[Cycles]) -> Cycles:
-    """Several tables of the same load as one, in their order."""
-    if not tables:
-        raise InputError("joined cycles", "no table", "one or more")
-    tables = [table for table in tables if len(table)] or tables[:1]
-    kinds = dict.fromkeys(table.dimension for table in tables)
-    if len(kinds) > 1:
-        raise InputError("joined cycles", f"cycles of {', '.join(kinds)}", "cycles of one dimension")
-    if len(tables) == 1:
-        return tables[0]
-
-    def column(name: str) -> np.ndarray:
-        return read_only(np.concatenate([getattr(table, name) for table in tables]))
-
-    return Cycles(
-        range=column("range"),
-        mean=column("mean"),
-        count=column("count"),
-        start=column("start"),
-        end=column("end"),
-        dimension=tables[0].dimension,
-        sample_rate=tables[0].sample_rate,
-    )

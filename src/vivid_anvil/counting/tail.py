@@ -12,8 +12,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.counting.cycles import Cycles
-from vivid_anvil.counting.rainflow import joined
+from vivid_anvil.counting.cycles import Cycles, joined
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError

@@ -23,45 +23,58 @@ from vivid_anvil.units import opened
 
 @dataclass(frozen=True, eq=False)
 class Spectrum:
-    """Local stress cycles of every event of one repeat: `cycles` of one occurrence each, and which `event` they are of.
-
-    `per_repeat`, shape (k,), is how often each happens in one repeat; `lowest` and `highest` are the local stress, MPa.
-    """
+    """Local stress cycles of one repeat at a hot spot, MPa, and the curve that they are held against."""
 
     hot_spot: HotSpot
     curve: SNCurve  # of a family: the curve of its reference
     cycles: Cycles
-    event: IntArray
-    per_repeat: FloatArray
-    lowest: float
-    highest: float
-    sources: tuple[Source, ...]
 
     @classmethod
-    def of_cycles(cls, hot_spot: HotSpot, cycles: Cycles, per_repeat: FloatArray) -> Spectrum:
+    def of_cycles(cls, hot_spot: HotSpot, cycles: Cycles) -> Spectrum:
         """The spectrum of local cycles that are counted already, MPa, as those of many nodes side by side."""
-        low = float((cycles.mean - 0.5 * cycles.range).min(initial=0.0))
-        high = float((cycles.mean + 0.5 * cycles.range).max(initial=0.0))
-        event = np.zeros(len(cycles), dtype=np.int64)
-        return cls(hot_spot, counted_curve(hot_spot), cycles, event, per_repeat, low, high, ())
+        return cls(hot_spot, counted_curve(hot_spot), cycles)
 
-    def equivalent_stress(self, load_factor: float = 1.0) -> FloatArray:
+    @property
+    def event(self) -> IntArray:
+        """Of which source each cycle is."""
+        return self.cycles.event
+
+    @property
+    def per_repeat(self) -> FloatArray:
+        """How often each cycle happens in one repeat."""
+        return self.cycles.per_repeat
+
+    @property
+    def sources(self) -> tuple[Source, ...]:
+        """What the cycles are of."""
+        return self.cycles.sources
+
+    @property
+    def lowest(self) -> float:
+        """Lowest local stress, MPa, also where an event has no cycle."""
+        low = self.cycles.lowest
+        return float(self.cycles.minimum.min(initial=0.0)) if low is None else low
+
+    @property
+    def highest(self) -> float:
+        """Highest local stress, MPa, also where an event has no cycle."""
+        high = self.cycles.highest
+        return float(self.cycles.maximum.max(initial=0.0)) if high is None else high
+
+    def equivalent_stress(self, load_factor: float | FloatArray = 1.0) -> FloatArray:
         """Each cycle in the terms of the curve (range or amplitude, at its R), MPa, with all loads times `load_factor`.
 
         inf where a mean reaches the ultimate strength under a rule that has no meaning there.
         """
         spot = self.hot_spot
-        fixed = spot.notch_factor * spot.offset
-        rule = mean_stress_rule(spot.mean_stress)
+        rule, cycles = mean_stress_rule(spot.mean_stress), self.cycles.at(load_factor)
         if isinstance(spot.curve, SNFamily):
-            means = load_factor * (self.cycles.mean - fixed) + fixed
-            return spot.curve.at_reference(0.5 * load_factor * self.cycles.range, means)
+            return spot.curve.at_reference(0.5 * cycles.range, cycles.mean)
         if self.curve.r_ratio in (ANY_R, FIXED_MEAN) or rule.name == "none":
-            return (load_factor if self.curve.stress == "range" else 0.5 * load_factor) * self.cycles.range
-        amplitude = 0.5 * load_factor * self.cycles.range
+            return (1.0 if self.curve.stress == "range" else 0.5) * cycles.range
+        amplitude = 0.5 * cycles.range
         value = rule_value(rule, spot.material, f"hot spot {spot.name}")
-        actual = load_factor * (self.cycles.mean - fixed) + fixed
-        means = compressive_mean(amplitude, actual, spot.compressive_mean, rule)
+        means = compressive_mean(amplitude, cycles.mean, spot.compressive_mean, rule)
         reversed_amplitude = rule.to_reversed(amplitude, means, value)
         finite = np.isfinite(reversed_amplitude)
         r_ratio = counted_r(float(self.curve.r_ratio), spot.compressive_mean)
@@ -86,10 +99,7 @@ class Spectrum:
 @opened()
 def spectrum(hot_spot: HotSpot, duty_cycle: DutyCycle) -> Spectrum:
     """The local stress cycles of `hot_spot` in one repeat of `duty_cycle`, counted once per event and channel."""
-    found, curve = local_cycles(hot_spot, duty_cycle), counted_curve(hot_spot)
-    return Spectrum(
-        hot_spot, curve, found.cycles, found.event, found.per_repeat, found.lowest, found.highest, found.sources
-    )
+    return Spectrum.of_cycles(hot_spot, local_cycles(hot_spot, duty_cycle))
 
 
 def counted_curve(hot_spot: HotSpot) -> SNCurve:

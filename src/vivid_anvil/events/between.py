@@ -12,7 +12,6 @@ In: the events of a duty cycle. Out: `Source`s of cycles, among them one "betwee
 
 from __future__ import annotations
 
-import dataclasses
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -21,7 +20,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 
 from vivid_anvil.counting.counter import RainflowCounter
-from vivid_anvil.counting.cycles import Cycles
+from vivid_anvil.counting.cycles import Cycles, joined
 from vivid_anvil.ground.checks import FloatArray, real_number
 from vivid_anvil.ground.errors import InputError
 
@@ -118,20 +117,22 @@ def _kept_to_itself(source: Source, extremes: tuple[float, float], counts: Float
     """The cycles of one occurrence that are not paired with those of another event; `counts` of those that were free to."""
     table = source.cycles
     if source.history is None:
-        return dataclasses.replace(table, count=counts).chosen(counts > 0.0)
+        return table.counted(counts)
     smaller = without_largest(table)
     if not len(table) or counts[0] == 0.0:
         return smaller
     low, high = extremes
     at = int(np.argmax(table.range))
-    return dataclasses.replace(
-        smaller,
-        range=np.append(smaller.range, high - low),
-        mean=np.append(smaller.mean, 0.5 * (high + low)),
-        count=np.append(smaller.count, counts[0]),
-        start=np.append(smaller.start, table.start[at]),
-        end=np.append(smaller.end, table.end[at]),
+    largest = Cycles(
+        range=np.array([high - low]),
+        mean=np.array([0.5 * (high + low)]),
+        count=counts[:1],
+        start=table.start[at : at + 1],
+        end=table.end[at : at + 1],
+        dimension=table.dimension,
+        sample_rate=table.sample_rate,
     )
+    return joined([smaller, largest])
 
 
 def without_largest(cycles: Cycles) -> Cycles:
@@ -147,7 +148,7 @@ def without_largest(cycles: Cycles) -> Cycles:
         left -= taken
         if left <= 0.0:
             break
-    return dataclasses.replace(cycles, count=count).chosen(count > 0.0)
+    return cycles.counted(count)
 
 
 def worst_case_pairs(events: Sequence[tuple[float, float, float]]) -> list[tuple[float, float, float, int, int]]:

@@ -12,10 +12,8 @@ import re
 from dataclasses import dataclass, field
 from typing import Any, NamedTuple, Protocol
 
-import numpy as np
-
 from vivid_anvil.counting.counter import RESIDUES
-from vivid_anvil.counting.cycles import Cycles
+from vivid_anvil.counting.cycles import Cycles, of_a_repeat
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.events.between import BETWEEN, BETWEEN_EVENTS, Source, in_order, whole, worst_case
 from vivid_anvil.events.calendar import Calendar, amount, plural
@@ -23,7 +21,6 @@ from vivid_anvil.events.channel_sum import ChannelSum
 from vivid_anvil.events.gated import GatedHistory
 from vivid_anvil.events.load_states import LoadStates
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.units import DIMENSIONS, coherent, number, split
@@ -180,35 +177,6 @@ def _with_zeros(events: tuple[Event, ...], dimensions: dict[str, str]) -> tuple[
     return tuple(made)
 
 
-@dataclass(frozen=True, eq=False)
-class JoinedCycles:
-    """Load cycles of one occurrence of every source, which source (`event`) each is of, how often each is `per_repeat`."""
-
-    cycles: Cycles
-    event: IntArray
-    per_repeat: FloatArray
-
-
-def _join(sources: tuple[Source, ...]) -> JoinedCycles:
-    tables = [source.cycles for source in sources]
-
-    def column(name: str) -> Any:
-        return checks.read_only(np.concatenate([getattr(table, name) for table in tables]))
-
-    cycles = Cycles(
-        range=column("range"),
-        mean=column("mean"),
-        count=column("count"),
-        start=column("start"),
-        end=column("end"),
-        dimension=tables[0].dimension,
-    )
-    sizes = [len(table) for table in tables]
-    occurrences = np.repeat(np.array([source.occurrences for source in sources], dtype=np.float64), sizes)
-    event = checks.read_only(np.repeat(np.arange(len(tables)), sizes))
-    return JoinedCycles(cycles, event, checks.read_only(cycles.count * occurrences))
-
-
 @dataclass(frozen=True, eq=False, repr=False)
 class DutyCycle:
     """One repeat of the use: events with occurrences. The user names the repeat ("lap", "flight", "month").
@@ -237,7 +205,7 @@ class DutyCycle:
     between: str = "each by itself"
     repeat_duration: float | str | None = None
     _counted: dict[Seen, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
-    _joined: dict[Seen, JoinedCycles] = field(default_factory=dict, init=False, repr=False)
+    _joined: dict[Seen, Cycles] = field(default_factory=dict, init=False, repr=False)
 
     def __post_init__(self) -> None:
         checks.text("DutyCycle.repeat", self.repeat)
@@ -330,10 +298,10 @@ class DutyCycle:
             self._counted[channel] = found
         return self._counted[channel]
 
-    def joined(self, channel: Seen) -> JoinedCycles:
+    def cycles(self, channel: Seen) -> Cycles:
         """The load cycles of all sources of a repeat in one table, put together once per channel."""
         if channel not in self._joined:
-            self._joined[channel] = _join(self.sources(channel))
+            self._joined[channel] = of_a_repeat(self.sources(channel), self.extremes(channel))
         return self._joined[channel]
 
     def flat(self) -> list[tuple[SimpleEvent, float]]:

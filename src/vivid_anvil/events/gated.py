@@ -56,15 +56,7 @@ class GatedHistory:
             return self.history.rainflow(channel, residue=residue)
         dimension = self.history[channel].dimension
         cycles = rainflow(found.values, residue=residue, dimension=dimension, sample_rate=self.history.counting_rate)
-        return Cycles(
-            range=cycles.range,
-            mean=cycles.mean,
-            count=cycles.count,
-            start=found.samples[cycles.start],
-            end=found.samples[cycles.end],
-            dimension=cycles.dimension,
-            sample_rate=cycles.sample_rate,
-        )
+        return cycles.among(found.samples)
 
     def sequence(self, channel: str) -> LoadSequence:
         """The closed cycles of what is left, and the residue."""

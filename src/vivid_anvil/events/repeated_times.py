@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from vivid_anvil.counting.cycles import Cycles
-from vivid_anvil.counting.rainflow import joined
+from vivid_anvil.counting.cycles import Cycles, joined
 from vivid_anvil.events.duty_cycle import DutyCycle, Event, Load
 
 
@@ -17,13 +16,5 @@ def repeated_times(load: Load, channel: str, times: int) -> Cycles:
     2000.0
     """
     duty = DutyCycle("all", (Event("load", load, times),), 1.0, "half cycles", "in the order given")
-    tables = [
-        Cycles(
-            range=source.cycles.range,
-            mean=source.cycles.mean,
-            count=source.cycles.count * source.occurrences,
-            dimension=source.cycles.dimension,
-        )
-        for source in duty.sources(channel)
-    ]
+    tables = [source.cycles.counted(source.cycles.count * source.occurrences) for source in duty.sources(channel)]
     return joined(tables)

@@ -75,8 +75,8 @@ def values_of(task: Task) -> NodeValues:
     return found.values(~idle)
 
 
-def cycles_side_by_side(task: Task) -> tuple[Cycles, FloatArray, IntArray]:
-    """The cycles of all events at the nodes of a task, how often each happens in a repeat, and the number of its node.
+def cycles_side_by_side(task: Task) -> tuple[Cycles, IntArray]:
+    """The cycles of all events at the nodes of a task, and the number of the node of each.
 
     Only where cycles and events do not act on each other (`acts_together`).
     """
@@ -89,10 +89,8 @@ def cycles_side_by_side(task: Task) -> tuple[Cycles, FloatArray, IntArray]:
             owner = np.repeat(places, np.diff(ends, prepend=0))
             count = np.ones(high.size) if event.counts is None else np.tile(event.counts, places.size)
             parts.append((high - low, 0.5 * (high + low), count, count * event.often, owner))
-    ranges, means, count, often, owner = (np.concatenate(column) for column in zip(*parts, strict=True))
-    nowhere = np.broadcast_to(np.int64(-1), ranges.shape)
-    cycles = Cycles(range=ranges, mean=means, count=count, start=nowhere, end=nowhere, dimension="stress")
-    return cycles, often, owner.astype(np.int64)
+    *columns, owner = (np.concatenate(column) for column in zip(*parts, strict=True))
+    return Cycles.of_columns(*columns), owner.astype(np.int64)
 
 
 class _Sums:
@@ -256,12 +254,8 @@ def one_loop(spot: HotSpot) -> Loop | None:
 
 def _damage(spot: HotSpot, event: EventLoads, high: FloatArray, low: FloatArray) -> FloatArray:
     """Damage of cycles of an event per repeat: exactly that of a hot spot with these cycles."""
-    nowhere = np.broadcast_to(np.int64(-1), high.shape)
     count = np.broadcast_to(1.0, high.shape)
     if event.counts is not None:
         count = np.tile(event.counts, high.size // event.counts.size)
-    cycles = Cycles(
-        range=high - low, mean=0.5 * (high + low), count=count, start=nowhere, end=nowhere, dimension="stress"
-    )
-    spectrum = Spectrum.of_cycles(spot, cycles, count * event.often)
-    return spectrum.damage()
+    cycles = Cycles.of_columns(high - low, 0.5 * (high + low), count, count * event.often)
+    return Spectrum.of_cycles(spot, cycles).damage()

@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
-from vivid_anvil.counting import Cycles
+from vivid_anvil.counting import joined
 from vivid_anvil.damage.reserve import LARGEST, SMALLEST
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.fields.chunk_values import (
@@ -114,8 +114,11 @@ def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
         part, owner = spectrum, node
         if which.size < places.size:
             rows = order[_runs(ends[which], ends[which + 1])]
-            part, owner = _part(spectrum, rows), np.repeat(np.arange(which.size), ends[which + 1] - ends[which])
-        damage = part.damage_of(part.equivalent_stress(np.exp(log_factors)[owner]))  # type: ignore[arg-type]
+            part, owner = (
+                Spectrum.of_cycles(spectrum.hot_spot, spectrum.cycles.chosen(rows)),
+                np.repeat(np.arange(which.size), ends[which + 1] - ends[which]),
+            )
+        damage = part.damage_of(part.equivalent_stress(np.exp(log_factors)[owner]))
         total = np.bincount(owner, weights=np.minimum(damage, 1e300), minlength=which.size)
         return _logarithm(total / allowed)
 
@@ -125,7 +128,7 @@ def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
 def _by_loop(how: Loop, spectrum: Spectrum, order: IntArray, ends: IntArray, allowed: float) -> FloatArray:
     """The same where one loop gives the damage of a node."""
     sorted_cycles = spectrum.cycles.chosen(order)
-    cycles = (sorted_cycles.maximum, sorted_cycles.minimum, spectrum.per_repeat[order], ends[1:])
+    cycles = (sorted_cycles.maximum, sorted_cycles.minimum, sorted_cycles.per_repeat, ends[1:])
 
     def excess(log_factors: FloatArray, which: IntArray) -> FloatArray:
         return _logarithm(damage_by_loop(how, cycles, which, np.exp(log_factors)) / allowed)
@@ -142,11 +145,6 @@ def _runs(starts: IntArray, ends: IntArray) -> IntArray:
     """All places from each start up to its end, one run after the other."""
     many = ends - starts
     return np.repeat(starts - np.cumsum(many) + many, many) + np.arange(int(many.sum()))
-
-
-def _part(spectrum: Spectrum, rows: IntArray) -> Spectrum:
-    """Some of the cycles."""
-    return Spectrum.of_cycles(spectrum.hot_spot, spectrum.cycles.chosen(rows), spectrum.per_repeat[rows])
 
 
 def _solved(excess: Callable[[FloatArray, IntArray], FloatArray], size: int) -> FloatArray:
@@ -213,15 +211,7 @@ def _side_by_side(stress: _Stress, spot: HotSpot, places: IntArray) -> tuple[Spe
     """Cycles of all events at the nodes in one spectrum, and the number of the node that each belongs to."""
     if not acts_together(spot, stress.result.duty_cycle):
         here = hot_spot_there(spot, "nodes")
-        cycles, often, node = cycles_side_by_side(stress.task(spot, places))
-        return Spectrum.of_cycles(here, cycles, often), node
-    found = [stress.spectrum(spot, place) for place in places.tolist()]
-    cycles = Cycles(
-        range=np.concatenate([one.cycles.range for one in found]),
-        mean=np.concatenate([one.cycles.mean for one in found]),
-        count=np.concatenate([one.cycles.count for one in found]),
-    )
-    often = np.concatenate([one.per_repeat for one in found])
-    return Spectrum.of_cycles(spot, cycles, often), np.repeat(
-        np.arange(places.size), [len(one.cycles) for one in found]
-    )
+        cycles, node = cycles_side_by_side(stress.task(spot, places))
+        return Spectrum.of_cycles(here, cycles), node
+    found = [stress.spectrum(spot, place).cycles for place in places.tolist()]
+    return Spectrum.of_cycles(spot, joined(found)), np.repeat(np.arange(places.size), [len(one) for one in found])

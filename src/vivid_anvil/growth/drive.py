@@ -17,12 +17,12 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
+from vivid_anvil.counting import Cycles
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.growth._kernels import growth_sums
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.one_size import CrackShape
-from vivid_anvil.stress import RepeatCycles
 from vivid_anvil.units import LENGTH, opened
 
 COUNTED_PARTS = {
@@ -92,10 +92,10 @@ class Sums(NamedTuple):
 
 
 @opened()
-def growth_drive(repeat: RepeatCycles, counted_part: str = "tensile") -> GrowthDrive:
+def growth_drive(repeat: Cycles, counted_part: str = "tensile") -> GrowthDrive:
     """The cycles of one repeat as a crack sees them; `counted_part` is one of `COUNTED_PARTS`."""
     checks.one_of("counted_part", counted_part, tuple(COUNTED_PARTS))
-    high, low = repeat.cycles.maximum, repeat.cycles.minimum
+    high, low = repeat.maximum, repeat.minimum
     lowest = 0.0 if counted_part == "tensile" else -np.inf
     ranges = np.maximum(high, lowest) - np.maximum(low, lowest)
     order = np.argsort(ranges, kind="stable")
@@ -105,7 +105,7 @@ def growth_drive(repeat: RepeatCycles, counted_part: str = "tensile") -> GrowthD
         minimum=read_only(low[order]),
         per_repeat=read_only(repeat.per_repeat[order]),
         event=read_only(repeat.event[order]),
-        peak_stress=repeat.highest,
+        peak_stress=float(high.max(initial=0.0)) if repeat.highest is None else repeat.highest,
         lowest=lowest,
     )
 

@@ -8,7 +8,7 @@ from vivid_anvil.stress.notch_effect import (
     relative_gradient,
 )
 from vivid_anvil.stress.notches import elliptic_hole, hole_in_strip, round_groove, shape_gradient, shoulder
-from vivid_anvil.stress.repeat_cycles import RepeatCycles, local_cycles, nominal_cycles
+from vivid_anvil.stress.repeat_cycles import local_cycles, nominal_cycles
 from vivid_anvil.stress.sections import (
     NominalStress,
     PlateStress,
@@ -26,7 +26,6 @@ __all__ = [
     "NotchEffect",
     "PlateStress",
     "RectangleSection",
-    "RepeatCycles",
     "RoundSection",
     "ThroughThickness",
     "ToeRule",
