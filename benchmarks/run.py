@@ -235,7 +235,7 @@ def channels(size: int) -> None:
     """Eight channels side by side on two threads, against one after the other."""
     rng = np.random.default_rng(3)
     history = LoadHistory("eight", [Channel(f"c{i}", rng.standard_normal(size), "force") for i in range(8)], 100.0)
-    pair = in_turn(lambda: history.rainflow_all(threads=2), lambda: history.rainflow_all(threads=1))
+    pair = in_turn(lambda: history.cycles_of_all(threads=2), lambda: history.cycles_of_all(threads=1))
     report(f"8 channels of {size:.0e}: 2 threads / 1", *pair, f"faster by {pair[1] / pair[0]:.2f}, aim 1.7")
 
 

@@ -32,7 +32,7 @@ print(
 print(f"highest peak {ct.peaks(lap[CHANNEL].values, check.mean).peaks[0] / 1000:.3f} kN")
 
 # A matrix, what binning does to the damage, and a history for the test rig that has this matrix.
-cycles = lap.rainflow(CHANNEL, residue="repeated")
+cycles = lap.cycles_of(CHANNEL, residue="repeated")
 matrix = ct.cycle_matrix(cycles, "maximum-minimum", classes=64)
 print(f"{matrix!r}: damage {ct.binning_effect(cycles, matrix, 5.0):+.2%}")
 rig = ct.reconstruct(matrix, seed=1)

@@ -24,8 +24,8 @@ pytestmark = pytest.mark.slow
 TABLES = {
     "history": lambda demo: demo.study.duty_cycle.events[2].load,
     "duty cycle": lambda demo: demo.study.duty_cycle,
-    "cycles": lambda demo: demo.study.duty_cycle.events[2].load.rainflow("vertical force"),
-    "matrix": lambda demo: cycle_matrix(demo.study.duty_cycle.events[2].load.rainflow("vertical force"), classes=8),
+    "cycles": lambda demo: demo.study.duty_cycle.events[2].load.cycles_of("vertical force"),
+    "matrix": lambda demo: cycle_matrix(demo.study.duty_cycle.events[2].load.cycles_of("vertical force"), classes=8),
     "curve": lambda demo: demo.lives[0].curve,
     "tests": lambda demo: va.read_specimens(demo.study.path.parent / "tube_tests.csv"),
     "life": lambda demo: demo.lives[0],
@@ -87,8 +87,8 @@ def test_a_history_from_a_data_frame_and_back(demo_result, named):
     with pytest.raises(InputError, match=r"row 2.*an empty cell"):
         va.LoadHistory.from_frame(pd.DataFrame({"force [kN]": [1.0, None, 2.0]}), sample_rate="1 Hz")
     peaks = va.LoadHistory.from_frame(in_kn.iloc[:40], rows="peaks and valleys")
-    assert dataclasses.replace(peaks, steps="even").rainflow("vertical force").range == pytest.approx(
-        peaks.rainflow("vertical force").range
+    assert dataclasses.replace(peaks, steps="even").cycles_of("vertical force").range == pytest.approx(
+        peaks.cycles_of("vertical force").range
     )
 
 

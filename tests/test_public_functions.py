@@ -3,6 +3,7 @@
 A new public function that takes numbers needs an example here; the first test says which.
 """
 
+import dataclasses
 import importlib
 import inspect
 import math
@@ -226,7 +227,7 @@ def same(one, other):
     if isinstance(one, Mapping):
         return one.keys() == other.keys() and all(same(one[key], other[key]) for key in one)
     if hasattr(one, "__dataclass_fields__"):
-        return all(same(getattr(one, key), getattr(other, key)) for key in one.__dataclass_fields__)
+        return all(same(getattr(one, field.name), getattr(other, field.name)) for field in dataclasses.fields(one))
     if isinstance(one, tuple | list):
         return len(one) == len(other) and all(same(a, b) for a, b in zip(one, other, strict=True))
     if isinstance(one, str | bool | None) or callable(one):

@@ -221,6 +221,6 @@ def test_all_channels_are_counted_as_one_by_one():
     rng = np.random.default_rng(10)
     channels = [Channel(f"c{i}", rng.standard_normal(5000), "force") for i in range(5)]
     load = LoadHistory("run", channels, 100.0)
-    for name, cycles in load.rainflow_all(residue="repeated", threads=3).items():
-        assert cycles.range.tolist() == load.rainflow(name, residue="repeated").range.tolist()
-    assert ConstantAmplitude.from_range("c", "3 N").sequence("c").steps[0][1] == 1.0
+    for name, cycles in load.cycles_of_all(residue="repeated", threads=3).items():
+        assert cycles.range.tolist() == load.cycles_of(name, residue="repeated").range.tolist()
+    assert ConstantAmplitude.from_range("c", "3 N").in_order("c").steps[0][1] == 1.0

@@ -257,7 +257,7 @@ def test_many_occurrences_are_as_good_as_many_cycles(row, many, rule):
 def test_a_history_counts_as_the_blocks_of_its_cycles(values):
     history = LoadHistory("run", [Channel.in_unit("stress", values, "MPa")], 10.0)
     measured = DutyCycle("run", [Event("run", history)], 1.0)
-    table = history.rainflow("stress", residue="repeated")
+    table = history.cycles_of("stress", residue="repeated")
     rows = zip(table.range.tolist(), table.mean.tolist(), table.count.tolist(), strict=True)
     blocks_of_it = [block_event(f"{i}", 0.5 * size, mean, count) for i, (size, mean, count) in enumerate(rows)]
     damage = assess_life(spot(), measured).damage_per_repeat

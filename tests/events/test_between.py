@@ -211,9 +211,9 @@ def test_a_gated_history_keeps_its_samples_and_says_what_went():
     values = 100.0 * np.sin(np.arange(2000) / 40.0) + np.random.default_rng(4).normal(0.0, 1.0, 2000)
     whole = history("run", values)
     gated = GatedHistory(whole, {"force": 10.0})
-    cycles = gated.rainflow("force")
+    cycles = gated.cycles_of("force")
     assert np.abs(values[cycles.start] - values[cycles.end]) == pytest.approx(cycles.range)
-    assert len(cycles) < 60 < len(whole.rainflow("force"))
+    assert len(cycles) < 60 < len(whole.cycles_of("force"))
     source = DutyCycle("run", [Event("run", gated)], 1.0).sources("force")[0]
     assert source.gated.removed.total == gate(values, 10.0).removed.total
     ordered = DutyCycle("run", [Event("run", gated)], 1.0, "repeated", "in the order given")

@@ -16,7 +16,7 @@ def test_amplitude_and_range_and_r_mean_what_they_say(amplitude, r_ratio):
     assert (event.maximum, event.minimum) == pytest.approx((same.maximum, same.minimum))
     assert event.maximum - event.minimum == pytest.approx(2.0 * amplitude)
     assert event.minimum == pytest.approx(r_ratio * event.maximum, abs=1e-9 * amplitude)
-    cycles = event.rainflow("force")
+    cycles = event.cycles_of("force")
     assert (cycles.range[0], cycles.total) == (pytest.approx(2.0 * amplitude), 7.0)
 
 

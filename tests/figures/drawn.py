@@ -20,7 +20,7 @@ from vivid_anvil.study import what_if
 
 def matrix_of(demo, kind):
     load = demo.study.duty_cycle.events[2].load
-    return cycle_matrix(load.rainflow("vertical force"), kind, classes=32, samples=load["vertical force"].values)
+    return cycle_matrix(load.cycles_of("vertical force"), kind, classes=32, samples=load["vertical force"].values)
 
 
 def growth_rates():
@@ -92,7 +92,7 @@ DRAWN = {
         50.0,
     ),
     "constant": lambda demo: va.LoadHistory("flat", [va.Channel.in_unit("force", [1, 1, 1], "kN")], 1.0),
-    "cycles": lambda demo: demo.study.duty_cycle.events[2].load.rainflow("vertical force"),
+    "cycles": lambda demo: demo.study.duty_cycle.events[2].load.cycles_of("vertical force"),
     "spikes": lambda demo: va.LoadHistory(
         "spiked",
         [va.Channel.in_unit("force", np.where(np.arange(999) == 500, 9.0, np.sin(np.arange(999) / 9)), "kN")],
@@ -103,7 +103,7 @@ DRAWN = {
     "range-mean": lambda demo: matrix_of(demo, "range-mean"),
     "maximum-minimum": lambda demo: matrix_of(demo, "maximum-minimum"),
     "from-to": lambda demo: matrix_of(demo, "from-to"),
-    "tail": lambda demo: fit_tail(demo.study.duty_cycle.events[0].load.rainflow("vertical force"), 300.0),
+    "tail": lambda demo: fit_tail(demo.study.duty_cycle.events[0].load.cycles_of("vertical force"), 300.0),
     "no cycles": lambda demo: va.rainflow([5.0, 5.0]),
     "a load that never changes": lambda demo: still(demo)[0],
     "a crack that never grows": lambda demo: still(demo)[1],

@@ -138,7 +138,7 @@ def test_peaks_and_valleys_count_as_samples_at_even_steps_do(sheet, times, tmp_p
     assert found.duration == (pytest.approx(at[-1]) if times == "uneven" else None)
     assert "8 peaks and valleys" in repr(found)
     for residue in ("half cycles", "repeated"):
-        one, other = (history.rainflow("force", residue=residue) for history in (found, even))
+        one, other = (history.cycles_of("force", residue=residue) for history in (found, even))
         assert one.range.tolist() == other.range.tolist()
         assert one.sample_rate is None
     check = check_history(found)[0]

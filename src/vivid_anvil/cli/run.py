@@ -256,12 +256,9 @@ def _all_cycles(lives: Sequence[Any]) -> Any:
 
 
 def _history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
-    from vivid_anvil.events import GatedHistory
-    from vivid_anvil.histories import LoadHistory
-
     drawings: list[Drawing] = []
     for i, (event, _) in enumerate(study.duty_cycle.flat()):
-        if isinstance(event.load, LoadHistory | GatedHistory):
+        if event.load.measured is not None:
             drawings.append((f"history {event.name}", partial(draw, event.load, units)))
             for channel in dict.fromkeys(spot.channel for spot in study.hot_spots):
                 cycles = study.duty_cycle.sources(channel)[i].cycles

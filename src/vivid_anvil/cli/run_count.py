@@ -158,10 +158,10 @@ def _counted(history: Any, name: str, how: How) -> tuple[Any, float]:
         count = range_pair if how.method == "range-pair" else simple_range
         return count(one.values, dimension=one.dimension, sample_rate=history.counting_rate), 0.0
     if how.gate is None:
-        return history.rainflow(name, residue=how.residue), 0.0
+        return history.cycles_of(name, residue=how.residue), 0.0
     gated = GatedHistory(history, {name: coherent(how.gate, one.dimension, "--gate")})
     left = gated.gated(name)
-    return gated.rainflow(name, residue=how.residue), 0.0 if left is None else left.removed.total
+    return gated.cycles_of(name, residue=how.residue), 0.0 if left is None else left.removed.total
 
 
 def _classes(cycles: Any) -> list[dict[str, float]]:

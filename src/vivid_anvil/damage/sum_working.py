@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from vivid_anvil.events import ChannelSum
-from vivid_anvil.histories import LoadHistory
 from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, shown
 from vivid_anvil.writing.working import Step, put_in
 
@@ -21,11 +20,11 @@ def sum_steps(result: LifeResult, cycle: int, stress: float, end: str, system: U
     number_of_event, flat = int(result.spectrum.event[cycle]), result.duty_cycle.flat()
     if not isinstance(channel, ChannelSum) or number_of_event >= len(flat):
         return []
-    load: Any = flat[number_of_event][0].load
-    seen = channel.seen(load)[str(channel)].values  # type: ignore[index]
+    load = flat[number_of_event][0].load
+    course, seen = load.samples(), channel.seen(load).samples().channel(str(channel)).values
     cycles = result.spectrum.cycles
     ends = [int(place[cycle]) for place in (cycles.start, cycles.end)]
-    among = np.array(ends) if isinstance(load, LoadHistory) and min(ends) >= 0 else np.arange(seen.size)
+    among = np.array(ends) if load.measured is not None and min(ends) >= 0 else np.arange(seen.size)
     sample = int(among[np.abs(seen[among] - stress).argmin()])
     unit = display_unit("stress", system)
     parts = []
@@ -34,7 +33,7 @@ def sum_steps(result: LifeResult, cycle: int, stress: float, end: str, system: U
         load_unit = display_unit(dimension, system)
         in_load = factor(load_unit, DIMENSIONS[dimension]) if load_unit not in ("1", "") else 1.0
         each = put_in(float(shown(per_load * in_load, "stress", system)))
-        value = put_in(float(load[name].values[sample]) / in_load)
+        value = put_in(float(course.channel(name).values[sample]) / in_load)
         plain = load_unit in ("1", "")
         parts.append(f"{each} {unit} × {value}" if plain else f"{each} {unit}/{load_unit} × {value} {load_unit}")
     return [

@@ -202,7 +202,7 @@ def _pass(duty_cycle: DutyCycle, channel: Seen) -> Unit:
             units.append((_pass(event.load, channel), times))  # type: ignore[arg-type]
         else:
             load = event.load if isinstance(channel, str) else channel.seen(event.load)
-            steps = load.sequence(str(channel)).steps
+            steps = load.in_order(str(channel)).steps
             units.append((_steps([(values, whole(event.name, n)) for values, n in steps]), times))
     return _in_turn(units)
 

@@ -7,25 +7,22 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 import numpy as np
 
-from vivid_anvil.events.load_states import LoadStates
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.histories.load import Load
 from vivid_anvil.units import coherent_ratio, number
-
-if TYPE_CHECKING:
-    from vivid_anvil.events.duty_cycle import Load
 
 
 @dataclass(frozen=True)
 class ChannelSum:
     """Channels with the stress that a load of 1 makes on each; stands where a channel's name may stand.
 
+    >>> from vivid_anvil.events import LoadStates
     >>> both = ChannelSum((("weight", "40 MPa"), ("wind", "30 MPa")))
     >>> str(both)
     '40 MPa × weight + 30 MPa × wind'
@@ -72,21 +69,8 @@ class ChannelSum:
 
     def seen(self, load: Load) -> Load:
         """The same load with the one channel, named as this sum, MPa; InputError where loads do not go together."""
-        where = f"loads that act together, {self}"
-        factors = self.factors(load.dimensions, where)
-        if isinstance(load, LoadHistory):
-            return LoadHistory(load.name, (self._channel(load, factors),), load.sample_rate, steps=load.steps)
-        if isinstance(load, LoadStates):
-            return LoadStates((self._channel(load, factors),), load.cycles, load.frequency)
-        raise InputError(
-            where,
-            f"a load of the kind {type(load).__name__}",
-            "a history without a gate, or states: how loads go together is known there only",
-        )
-
-    def _channel(self, load: Any, factors: FloatArray) -> Channel:
-        total = sum(one * load[name].values for one, name in zip(factors, self.channels, strict=True))
-        return Channel(str(self), checks.read_only(np.asarray(total)), "stress")
+        factors = self.factors(load.dimensions, f"loads that act together, {self}")
+        return load.combined(str(self), dict(zip(self.channels, factors.tolist(), strict=True)))
 
     def __str__(self) -> str:
         each = (per if isinstance(per, str) else f"{number(per)} MPa" for _, per in self.parts)

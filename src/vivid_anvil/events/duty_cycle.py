@@ -9,47 +9,24 @@ from __future__ import annotations
 import dataclasses
 import math
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Any, NamedTuple, Protocol
+from typing import Any, ClassVar, NamedTuple
 
 from vivid_anvil.counting.counter import RESIDUES
 from vivid_anvil.counting.cycles import Cycles, of_a_repeat
-from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.events.between import BETWEEN, BETWEEN_EVENTS, Source, in_order, whole, worst_case
 from vivid_anvil.events.calendar import Calendar, amount, plural
 from vivid_anvil.events.channel_sum import ChannelSum
-from vivid_anvil.events.gated import GatedHistory
-from vivid_anvil.events.load_states import LoadStates
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.histories.load import Give, Load
 from vivid_anvil.units import DIMENSIONS, coherent, number, split
 from vivid_anvil.writing.html import html_frame
 
 HOUR = 3600.0
 Seen = str | ChannelSum  # a channel, or several that act together
 _GROUPED = re.compile(r"(?<=\d)[ _](?=\d{3}(?!\d))")  # "50 000", "50_000"
-
-
-class Load(Protocol):
-    """What an event may hold: a history, a constant amplitude, a block programme, a spectrum."""
-
-    @property
-    def dimensions(self) -> dict[str, str]:
-        """Names and dimensions of the channels."""
-
-    @property
-    def duration(self) -> float | None:
-        """Time that one occurrence takes, s; None where it is not known."""
-
-    def extremes(self, channel: str) -> tuple[float, float]:
-        """Lowest and highest load."""
-
-    def rainflow(self, channel: str, *, residue: str) -> Cycles:
-        """Cycles of one occurrence."""
-
-    def sequence(self, channel: str) -> LoadSequence:
-        """The order of one occurrence; InputError where the load has none."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -60,7 +37,7 @@ class Event:
     """
 
     name: str
-    load: Load | DutyCycle
+    load: Load
     occurrences: float = 1.0
     duration: float | str | None = None
 
@@ -90,7 +67,7 @@ class Event:
 
     def extremes(self, channel: Seen) -> tuple[float, float]:
         """Lowest and highest load of the channel, in its coherent unit."""
-        if isinstance(self.load, DutyCycle):
+        if self.load.parts:
             return self.load.extremes(channel)
         low, high = _seen(self.name, self.load, channel).extremes(str(channel))
         return low, high
@@ -107,7 +84,7 @@ def _time(where: str, stated: float | str | None) -> float | None:
     return checks.positive_number(where, coherent(stated, "time", where), "a time above 0")
 
 
-def _dimension(name: str, load: Load | DutyCycle, channel: str) -> str:
+def _dimension(name: str, load: Load, channel: str) -> str:
     dimensions = load.dimensions
     if channel not in dimensions:
         raise InputError(
@@ -145,40 +122,38 @@ def _seen(name: str, load: Any, channel: Seen) -> Any:
         raise InputError(f"event {name}, {error.where}", error.found, error.expected, error.remedy) from None
 
 
-def _source(event: SimpleEvent, times: float, channel: str, load: Any, cycles: Cycles) -> Source:
+def _source(event: SimpleEvent, times: float, channel: str, load: Load, cycles: Cycles) -> Source:
     """Cycles of an event, with the history they were measured in and what a gate took out."""
-    if isinstance(load, GatedHistory):
-        return Source(event.name, times, cycles, load.history, load.gated(channel))
-    return Source(event.name, times, cycles, load if isinstance(load, LoadHistory) else None)
+    return Source(event.name, times, cycles, load.measured, load.gated(channel))
 
 
-def _in_states(events: tuple[Event, ...]) -> dict[str, str]:
+def _named(events: tuple[Event, ...]) -> dict[str, str]:
     """Every load that the states of any event name, with its dimension."""
-    found: dict[str, str] = {}
-    for event in events:
-        if isinstance(event.load, DutyCycle):
-            found |= _in_states(event.load.events)
-        elif isinstance(event.load, LoadStates):
-            found |= event.load.dimensions
-    return found
+    return {name: dimension for event in events for name, dimension in event.load.named.items()}
 
 
 def _with_zeros(events: tuple[Event, ...], dimensions: dict[str, str]) -> tuple[Event, ...]:
     """The events, where loads that some states do not name are 0 in them."""
-    made = []
+    loads = [event.load.with_zeros(dimensions) for event in events]
+    return tuple(
+        event if load is event.load else dataclasses.replace(event, load=load)
+        for event, load in zip(events, loads, strict=True)
+    )
+
+
+def _flat(events: tuple[Event, ...]) -> list[tuple[SimpleEvent, float]]:
+    found: list[tuple[SimpleEvent, float]] = []
     for event in events:
-        load: Any = event.load
-        if isinstance(load, DutyCycle):
-            inner = _with_zeros(load.events, dimensions)
-            load = load if inner == load.events else dataclasses.replace(load, events=inner)
-        elif isinstance(load, LoadStates):
-            load = load.with_zeros(dimensions)
-        made.append(event if load is event.load else dataclasses.replace(event, load=load))
-    return tuple(made)
+        if not event.load.parts:
+            found.append((SimpleEvent(event.name, event.load, event.lasts), float(event.occurrences)))
+        for one, times in _flat(event.load.parts):
+            inner = SimpleEvent(f"{event.name}: {one.name}", one.load, one.lasts)
+            found.append((inner, times * event.occurrences))
+    return found
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class DutyCycle:
+class DutyCycle(Load):
     """One repeat of the use: events with occurrences. The user names the repeat ("lap", "flight", "month").
 
     `residue` says how the residue of an event counts (see `RESIDUES`); as events come again and again, the default closes
@@ -204,12 +179,13 @@ class DutyCycle:
     residue: str = "repeated"
     between: str = "each by itself"
     repeat_duration: float | str | None = None
+    gives: ClassVar[frozenset[Give]] = frozenset({"cycles"})
     _counted: dict[Seen, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
     _joined: dict[Seen, Cycles] = field(default_factory=dict, init=False, repr=False)
 
     def __post_init__(self) -> None:
         checks.text("DutyCycle.repeat", self.repeat)
-        object.__setattr__(self, "events", _with_zeros(tuple(self.events), _in_states(tuple(self.events))))
+        object.__setattr__(self, "events", _with_zeros(tuple(self.events), _named(tuple(self.events))))
         if not self.events:
             raise InputError("DutyCycle.events", "no event", "at least one event with its occurrences")
         names = [event.name for event in self.events]
@@ -233,8 +209,8 @@ class DutyCycle:
         for event in self.events:
             if self.between == "in the order given":
                 whole(event.name, event.occurrences)
-            if isinstance(event.load, DutyCycle):
-                inner = (event.load.between, event.load.residue)
+            if event.load.parts:  # a duty cycle, with a choice of its own, which must be that of the outer one
+                inner = (event.load.between, event.load.residue)  # type: ignore[attr-defined]
                 if inner != (self.between, self.residue):
                     raise InputError(
                         f"event {event.name}, its duty cycle",
@@ -267,8 +243,8 @@ class DutyCycle:
         """The same duty cycle, with its inner ones, under another choice of what happens between events."""
         left = self.residue if residue is None else residue
         events = tuple(
-            dataclasses.replace(event, load=event.load.counted(between=between, residue=left))
-            if isinstance(event.load, DutyCycle)
+            dataclasses.replace(event, load=event.load.counted(between=between, residue=left))  # type: ignore[attr-defined]
+            if event.load.parts
             else event
             for event in self.events
         )
@@ -285,12 +261,12 @@ class DutyCycle:
             loads = [(event, times, event.seen(channel)) for event, times in self.flat()]
             if self.between == "in the order given":
                 own = tuple(
-                    _source(event, times, name, load, load.sequence(name).closed) for event, times, load in loads
+                    _source(event, times, name, load, load.in_order(name).closed) for event, times, load in loads
                 )
                 found = (*own, Source(BETWEEN, 1.0, in_order(self, channel, self.residue)))
             else:
                 found = tuple(
-                    _source(event, times, name, load, load.rainflow(name, residue=self.residue))
+                    _source(event, times, name, load, load.cycles_of(name, residue=self.residue))
                     for event, times, load in loads
                 )
                 if self.between == "worst case":
@@ -298,25 +274,31 @@ class DutyCycle:
             self._counted[channel] = found
         return self._counted[channel]
 
-    def cycles(self, channel: Seen) -> Cycles:
-        """The load cycles of all sources of a repeat in one table, put together once per channel."""
+    @property
+    def parts(self) -> tuple[Event, ...]:
+        """Its events."""
+        return self.events
+
+    @property
+    def named(self) -> dict[str, str]:
+        """Loads that states of its events name."""
+        return _named(self.events)
+
+    def with_zeros(self, dimensions: Mapping[str, str]) -> DutyCycle:
+        """With loads of 0 in the states of its events."""
+        events = _with_zeros(self.events, dict(dimensions))
+        same = all(one is other for one, other in zip(events, self.events, strict=True))
+        return self if same else dataclasses.replace(self, events=events)
+
+    def cycles_of(self, channel: Seen, *, residue: str | None = None) -> Cycles:
+        """The load cycles of all sources of a repeat in one table, put together once per channel; `residue` is its own."""
         if channel not in self._joined:
             self._joined[channel] = of_a_repeat(self.sources(channel), self.extremes(channel))
         return self._joined[channel]
 
     def flat(self) -> list[tuple[SimpleEvent, float]]:
         """The events that hold no duty cycle of their own, those of inner ones too, with occurrences per repeat."""
-        found: list[tuple[SimpleEvent, float]] = []
-        for event in self.events:
-            if isinstance(event.load, DutyCycle):
-                inner = event.load.flat()
-                found += [
-                    (SimpleEvent(f"{event.name}: {one.name}", one.load, one.lasts), n * event.occurrences)
-                    for one, n in inner
-                ]
-            else:
-                found.append((SimpleEvent(event.name, event.load, event.lasts), float(event.occurrences)))
-        return found
+        return _flat(self.events)
 
     @property
     def dimensions(self) -> dict[str, str]:

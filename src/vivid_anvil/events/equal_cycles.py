@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, ClassVar
 
 import numpy as np
 
@@ -13,11 +13,12 @@ from vivid_anvil.counting.cycles import Cycles
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, did_you_mean
+from vivid_anvil.histories.load import Give, Load
 from vivid_anvil.units import coherent, dimension_of, split
 
 
 @dataclass(frozen=True, repr=False)
-class ConstantAmplitude:
+class ConstantAmplitude(Load):
     """`cycles` equal cycles of a load between `minimum` and `maximum`, in the coherent unit of `dimension`.
 
     Made by `from_amplitude`, `from_range` or `from_maximum`, so that they cannot be mixed up.
@@ -29,6 +30,7 @@ class ConstantAmplitude:
     cycles: float
     dimension: str
     frequency: float | None = None
+    gives: ClassVar[frozenset[Give]] = frozenset({"cycles", "order"})
 
     def __post_init__(self) -> None:
         where = f"constant amplitude of {self.channel}"
@@ -136,12 +138,12 @@ class ConstantAmplitude:
         """Lowest and highest load."""
         return self.minimum, self.maximum
 
-    def sequence(self, channel: str) -> LoadSequence:
+    def in_order(self, channel: str) -> LoadSequence:
         """From the minimum to the maximum and back, as often as there are cycles."""
-        none = self.rainflow(channel).chosen(np.zeros(1, dtype=bool))
+        none = self.cycles_of(channel).chosen(np.zeros(1, dtype=bool))
         return LoadSequence(none, ((np.array([self.minimum, self.maximum, self.minimum]), self.cycles),))
 
-    def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
+    def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """The cycles as a table of one entry; the residue is that of any whole number of equal cycles: none."""
         checks.one_of("residue", residue, tuple(RESIDUES))
         if channel != self.channel:

@@ -4,22 +4,26 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import ClassVar
 
 from vivid_anvil.counting.cycles import Cycles
 from vivid_anvil.counting.gate import Gated, gate
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.counting.rainflow import four_point, rainflow
 from vivid_anvil.ground.checks import positive_number
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.histories.load import Ends, Give, Load
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.units import coherent
 
 
 @dataclass(frozen=True, eq=False)
-class GatedHistory:
+class GatedHistory(Load):
     """A history whose small cycles of some channels are taken out before counting; `gates` by channel, coherent or text."""
 
     history: LoadHistory
     gates: Mapping[str, float]
+    gives: ClassVar[frozenset[Give]] = frozenset({"cycles", "order"})
 
     def __post_init__(self) -> None:
         gates = {}
@@ -27,6 +31,20 @@ class GatedHistory:
             found = coherent(size, self.history[channel].dimension, f"gate, {channel}")  # raises for an unknown channel
             gates[channel] = positive_number(f"gate, {channel}", found, "a range above 0")
         object.__setattr__(self, "gates", gates)
+
+    def ends(self, channel: str) -> Ends:
+        """A gate belongs to one channel: InputError."""
+        raise InputError(
+            "history with a gate",
+            "a gate",
+            "a history as it is",
+            "What is small on a channel may be large at a node: leave the gate out.",
+        )
+
+    @property
+    def measured(self) -> LoadHistory:
+        """The whole history."""
+        return self.history
 
     @property
     def dimensions(self) -> dict[str, str]:
@@ -49,19 +67,19 @@ class GatedHistory:
         one = self.history[channel]
         return gate(one.values, self.gates[channel], dimension=one.dimension, sample_rate=self.history.counting_rate)
 
-    def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
+    def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """Cycles of what is left, with the samples of the whole history."""
         found = self.gated(channel)
         if found is None:
-            return self.history.rainflow(channel, residue=residue)
+            return self.history.cycles_of(channel, residue=residue)
         dimension = self.history[channel].dimension
         cycles = rainflow(found.values, residue=residue, dimension=dimension, sample_rate=self.history.counting_rate)
         return cycles.among(found.samples)
 
-    def sequence(self, channel: str) -> LoadSequence:
+    def in_order(self, channel: str) -> LoadSequence:
         """The closed cycles of what is left, and the residue."""
         found = self.gated(channel)
         if found is None:
-            return self.history.sequence(channel)
+            return self.history.in_order(channel)
         count = four_point(found.values, dimension=self.history[channel].dimension)
         return LoadSequence(count.cycles, ((count.residue.values, 1.0),))

@@ -5,7 +5,7 @@ from __future__ import annotations
 import dataclasses
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, ClassVar
 
 import numpy as np
 
@@ -16,12 +16,13 @@ from vivid_anvil.counting.rainflow import rainflow
 from vivid_anvil.events.equal_cycles import signed
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, listed
-from vivid_anvil.histories.load_history import Channel, channel_named, check_channels
+from vivid_anvil.histories.load import Give, Load, Samples
+from vivid_anvil.histories.load_history import Channel, channel_named, check_channels, sum_of
 from vivid_anvil.units import coherent
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class LoadStates:
+class LoadStates(Load):
     """Channels that go through the same states, one after the other and back to the first, `cycles` times an occurrence.
 
     `frequency`, Hz or text, is how often a second. Values of a channel are load factors, or loads with a unit. In a duty cycle a
@@ -31,6 +32,7 @@ class LoadStates:
     channels: tuple[Channel, ...]
     cycles: float = 1.0
     frequency: float | None = None
+    gives: ClassVar[frozenset[Give]] = frozenset({"samples", "cycles", "order"})
 
     def __post_init__(self) -> None:
         object.__setattr__(self, "channels", tuple(self.channels))
@@ -48,7 +50,7 @@ class LoadStates:
         load has two states.
 
         >>> gust = LoadStates.of({"weight": 1, "wind": [-0.6, 1.0]}, cycles=300)
-        >>> gust.extremes("wind"), float(gust.rainflow("wind").count.sum())
+        >>> gust.extremes("wind"), float(gust.cycles_of("wind").count.sum())
         ((-0.6, 1.0), 300.0)
         """
         if not isinstance(states, Mapping) or not states:
@@ -86,6 +88,19 @@ class LoadStates:
         return dataclasses.replace(self, channels=(*self.channels, *more)) if more else self
 
     @property
+    def named(self) -> dict[str, str]:
+        """All its loads: they are 0 in the states of other events that do not name them."""
+        return self.dimensions
+
+    def samples(self) -> Samples:
+        """The states, gone through again and again."""
+        return Samples(self.channels, 1.0, "none", self.cycles)
+
+    def combined(self, name: str, factors: Mapping[str, float]) -> LoadStates:
+        """The sum of factor × load, MPa, through the same states."""
+        return LoadStates((sum_of(self.channels, name, factors),), self.cycles, self.frequency)
+
+    @property
     def duration(self) -> float | None:
         """Time that the cycles take, s; None where no frequency is stated."""
         return None if self.frequency is None else self.cycles / self.frequency
@@ -100,7 +115,7 @@ class LoadStates:
         values = self[channel].values
         return float(values.min()), float(values.max())
 
-    def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
+    def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """Cycles of the states gone through again and again; there is no residue, as the last state meets the first."""
         checks.one_of("residue", residue, tuple(RESIDUES))
         one = self[channel]
@@ -109,10 +124,10 @@ class LoadStates:
             range=found.range, mean=found.mean, count=found.count * self.cycles, dimension=one.dimension
         ).sorted_by_range()
 
-    def sequence(self, channel: str) -> LoadSequence:
+    def in_order(self, channel: str) -> LoadSequence:
         """From state to state and back to the first, as often as there are cycles."""
         values = self[channel].values
-        none = self.rainflow(channel).chosen(np.zeros(0, dtype=np.int64))
+        none = self.cycles_of(channel).chosen(np.zeros(0, dtype=np.int64))
         return LoadSequence(none, ((np.append(values, values[0]), self.cycles),))
 
     def __repr__(self) -> str:

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from pathlib import Path
-from typing import Any
+from typing import Any, ClassVar
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -20,13 +20,14 @@ from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.histories.load import Give, Load
 from vivid_anvil.units import DIMENSIONS, dimension_of, factor, in_dimension, one, opened
 from vivid_anvil.writing.known_table import read_known
 from vivid_anvil.writing.read_table import column_numbers
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class BlockProgramme:
+class BlockProgramme(Load):
     """Rows of `cycles` equal cycles between `maximum` and `minimum`, in order, in the coherent unit of `dimension`.
 
     >>> programme = BlockProgramme("force", maximum=[3e3, 2e3], minimum=[0.0, 1e3], cycles=[10, 500], dimension="force")
@@ -41,6 +42,7 @@ class BlockProgramme:
     dimension: str = "stress"
     names: tuple[str, ...] = ()
     frequency: float | None = None
+    gives: ClassVar[frozenset[Give]] = frozenset({"cycles", "order"})
 
     def __post_init__(self) -> None:
         where = f"block programme of {self.channel}"
@@ -70,7 +72,7 @@ class BlockProgramme:
         """Lowest and highest load."""
         return float(self.minimum.min()), float(self.maximum.max())
 
-    def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
+    def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """Each block as the cycles it is specified by."""
         _known(self, channel, residue)
         return Cycles(
@@ -80,9 +82,9 @@ class BlockProgramme:
             dimension=self.dimension,
         )
 
-    def sequence(self, channel: str) -> LoadSequence:
+    def in_order(self, channel: str) -> LoadSequence:
         """The blocks in their order."""
-        none = self.rainflow(channel).chosen(np.zeros(self.cycles.size, dtype=bool))
+        none = self.cycles_of(channel).chosen(np.zeros(self.cycles.size, dtype=bool))
         rows = zip(self.minimum, self.maximum, self.cycles, strict=True)
         return LoadSequence(none, tuple((np.array([low, high, low]), float(times)) for low, high, times in rows))
 
@@ -91,7 +93,7 @@ class BlockProgramme:
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class LoadSpectrum:
+class LoadSpectrum(Load):
     """Classes of cycles without order: `table` in the unit of the load, for one occurrence.
 
     >>> LoadSpectrum("force", Cycles(range=[3e3, 1e3], mean=[0.0, 0.0], count=[10.0, 1e4], dimension="force"))
@@ -101,6 +103,7 @@ class LoadSpectrum:
     channel: str
     table: Cycles
     duration: float | None = field(default=None)
+    gives: ClassVar[frozenset[Give]] = frozenset({"cycles"})
 
     def __post_init__(self) -> None:
         checks.text("LoadSpectrum.channel", self.channel)
@@ -123,12 +126,12 @@ class LoadSpectrum:
         """Lowest and highest load."""
         return float(self.table.minimum.min()), float(self.table.maximum.max())
 
-    def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
+    def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """The classes."""
         _known(self, channel, residue)
         return self.table
 
-    def sequence(self, channel: str) -> LoadSequence:
+    def in_order(self, channel: str) -> LoadSequence:
         """A spectrum has no order: InputError."""
         raise InputError(
             f"load spectrum of {self.channel}",

@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Any
 
 import numpy as np
 
-from vivid_anvil.events import DutyCycle, GatedHistory, LoadStates
+from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray, real_number
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories import Channel, LoadHistory, Steps
+from vivid_anvil.histories import Channel, Steps
+from vivid_anvil.histories.load import Load
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.units import DIMENSIONS, coherent
 
@@ -153,41 +153,32 @@ class FieldLoads:
         ordered = duty_cycle.between == "in the order given"
         return [self._event(event.name, event.load, often, ordered) for event, often in flat]
 
-    def _event(self, name: str, load: Any, often: float, ordered: bool) -> EventLoads:
-        if isinstance(load, GatedHistory):
-            raise InputError(
-                f"event {name}",
-                "a gate",
-                "a history as it is",
-                "What is small on a channel may be large at a node: leave the gate out.",
-            )
-        if isinstance(load, LoadHistory):
-            return EventLoads(name, often, self._matrix(name, load.__getitem__), load.sample_rate, steps=load.steps)
-        if isinstance(load, LoadStates):
-            loads = self._matrix(name, load.__getitem__)
-            return EventLoads(name, often, loads, 1.0, steps="none", passes=load.cycles)
-        table = load.rainflow(self._only_channel(name), residue="repeated")
-        if ordered:
-            load.sequence(self._only_channel(name))  # refuses a load without order
-
-        def ends(channel: str) -> Channel:
-            both = np.column_stack([table.minimum, table.maximum]).ravel()
-            return Channel(channel, both, table.dimension)
-
-        return EventLoads(name, often, self._matrix(name, ends), 1.0, np.asarray(table.count))
-
-    def _only_channel(self, event: str) -> str:
-        """The channel that scales everything; cycles without their course in time say nothing of a second one."""
-        named = [one.channel for one in self.cases] + [one.channel for one in self.sequences]
-        channels = list(dict.fromkeys(named))
+    def _event(self, name: str, load: Load, often: float, ordered: bool) -> EventLoads:
+        if "samples" in load.gives:
+            course = load.samples()
+            loads, rate = self._matrix(name, course.channel), course.sample_rate
+            return EventLoads(name, often, loads, rate, steps=course.steps, passes=course.passes)
+        channels = self._channels()
+        try:
+            ends = load.ends(channels[0])
+        except InputError as error:
+            where = error.where if error.where.startswith("event") else f"event {name}"
+            raise InputError(where, error.found, error.expected, error.remedy) from None
         if len(channels) > 1:
             raise InputError(
-                f"event {event}",
+                f"event {name}",
                 "cycles of one channel",
                 f"a history, or states, with the channels {listed(channels)}",
                 "How loads go together is known from their course in time only.",
             )
-        return channels[0]
+        if ordered:
+            load.in_order(channels[0])  # refuses a load without order
+        return EventLoads(name, often, self._matrix(name, lambda _: ends.channel), 1.0, np.asarray(ends.counts))
+
+    def _channels(self) -> list[str]:
+        """The channels that scale the cases."""
+        named = [one.channel for one in self.cases] + [one.channel for one in self.sequences]
+        return list(dict.fromkeys(named))
 
     def _matrix(self, name: str, channel_named: Callable[[str], Channel]) -> FloatArray:
         """Loads over unit loads, shape (samples, cases)."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 import dataclasses
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, ClassVar, cast
 
 import numpy as np
 
@@ -14,6 +14,7 @@ from vivid_anvil.events import DutyCycle, Event, LoadStates
 from vivid_anvil.fields.field_loads import EventLoads
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.histories import Channel, LoadHistory
+from vivid_anvil.histories.load import Give, Load
 
 CHANNEL = "stress"
 
@@ -30,8 +31,8 @@ def _stressed(
 ) -> DutyCycle:
     made = []
     for event in duty_cycle.events:
-        if isinstance(event.load, DutyCycle):
-            load: Any = _stressed(event.load, events, stress_of)
+        if event.load.parts:
+            load: Any = _stressed(cast(DutyCycle, event.load), events, stress_of)
         else:
             load = stress_load(next(events), stress_of)
         stated = event.duration if load.duration is None else None
@@ -52,12 +53,13 @@ def stress_load(
 
 
 @dataclass(frozen=True, eq=False)
-class NodeCycles:
+class NodeCycles(Load):
     """Blocks of `counts` equal cycles, each from its `first` stress to the `other`, MPa, and back, in their order."""
 
     first: FloatArray
     other: FloatArray
     counts: FloatArray
+    gives: ClassVar[frozenset[Give]] = frozenset({"cycles", "order"})
 
     @property
     def dimensions(self) -> dict[str, str]:
@@ -74,7 +76,7 @@ class NodeCycles:
         both = np.concatenate([self.first, self.other])
         return float(both.min()), float(both.max())
 
-    def rainflow(self, channel: str, *, residue: str) -> Cycles:
+    def cycles_of(self, channel: str, *, residue: str = "repeated") -> Cycles:
         """The cycles as they are specified."""
         return Cycles(
             range=np.abs(self.first - self.other),
@@ -83,8 +85,8 @@ class NodeCycles:
             dimension="stress",
         )
 
-    def sequence(self, channel: str) -> LoadSequence:
+    def in_order(self, channel: str) -> LoadSequence:
         """The blocks in their order."""
-        none = self.rainflow(channel, residue="repeated").chosen(np.zeros(self.counts.size, dtype=bool))
+        none = self.cycles_of(channel, residue="repeated").chosen(np.zeros(self.counts.size, dtype=bool))
         rows = zip(self.first, self.other, self.counts, strict=True)
         return LoadSequence(none, tuple((np.array([one, other, one]), float(times)) for one, other, times in rows))

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
-from typing import Any, Literal, get_args
+from typing import Any, ClassVar, Literal, get_args
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -16,6 +16,7 @@ from vivid_anvil.counting.rainflow import four_point, rainflow
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.load import Give, Load, Samples
 from vivid_anvil.units import DIMENSIONS, Coherent, dimension_of, factor, in_dimension, unit_of
 from vivid_anvil.writing.html import html_frame
 
@@ -91,8 +92,14 @@ def channel_named(channels: Sequence[Channel], name: str, where: str) -> Channel
     raise InputError(where, f"no channel {name!r}", f"one of {listed(known)}", did_you_mean(name, known))
 
 
+def sum_of(channels: Sequence[Channel], name: str, factors: Mapping[str, float]) -> Channel:
+    """The channel `name`, MPa, that is the sum of factor × channel."""
+    total = sum(factor * channel_named(channels, one, name).values for one, factor in factors.items())
+    return Channel(name, checks.read_only(np.asarray(total)), "stress")
+
+
 @dataclass(frozen=True, eq=False, repr=False)
-class LoadHistory:
+class LoadHistory(Load):
     """Channels of equal length, sampled at `sample_rate` (Hz, or text such as "100 Hz"), with a name.
 
     `repairs` says in words what was done to it since it was read; `jitter` is the largest deviation of a step of its time
@@ -110,6 +117,7 @@ class LoadHistory:
     repairs: tuple[str, ...] = ()
     jitter: float = 0.0
     steps: Steps = "even"
+    gives: ClassVar[frozenset[Give]] = frozenset({"samples", "cycles", "order"})
 
     def __post_init__(self) -> None:
         checks.text("LoadHistory.name", self.name)
@@ -151,6 +159,19 @@ class LoadHistory:
                 f"history {self.name}", "peaks and valleys without even times", f"samples at even steps: {what}"
             )
 
+    def samples(self) -> Samples:
+        """All channels, as they are."""
+        return Samples(self.channels, self.sample_rate, self.steps)
+
+    def combined(self, name: str, factors: Mapping[str, float]) -> LoadHistory:
+        """The sum of factor × channel, MPa, as a history of one channel."""
+        return LoadHistory(self.name, (sum_of(self.channels, name, factors),), self.sample_rate, steps=self.steps)
+
+    @property
+    def measured(self) -> LoadHistory:
+        """Itself."""
+        return self
+
     @property
     def dimensions(self) -> dict[str, str]:
         """Names and dimensions of the channels."""
@@ -161,22 +182,22 @@ class LoadHistory:
         values = self[channel].values
         return float(values.min()), float(values.max())
 
-    def sequence(self, channel: str) -> LoadSequence:
+    def in_order(self, channel: str) -> LoadSequence:
         """The closed cycles of one channel, and its residue as the one step."""
         chosen = self[channel]
         count = four_point(chosen.values, dimension=chosen.dimension, sample_rate=self.counting_rate)
         return LoadSequence(count.cycles, ((count.residue.values, 1.0),))
 
-    def rainflow(self, channel: str, *, residue: str = "half cycles") -> Cycles:
+    def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """Rainflow cycles of one channel; see `rainflow`."""
         chosen = self[channel]
         return rainflow(chosen.values, residue=residue, dimension=chosen.dimension, sample_rate=self.counting_rate)
 
-    def rainflow_all(self, *, residue: str = "half cycles", threads: int = 2) -> dict[str, Cycles]:
+    def cycles_of_all(self, *, residue: str = "half cycles", threads: int = 2) -> dict[str, Cycles]:
         """Rainflow cycles of every channel by name; the loop lets go of the interpreter, so channels run side by side."""
         names = [channel.name for channel in self.channels]
         with ThreadPoolExecutor(max_workers=max(1, threads)) as pool:
-            tables = pool.map(lambda name: self.rainflow(name, residue=residue), names)
+            tables = pool.map(lambda name: self.cycles_of(name, residue=residue), names)
             return dict(zip(names, tables, strict=True))
 
     @classmethod

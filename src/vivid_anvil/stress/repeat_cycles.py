@@ -22,4 +22,4 @@ def nominal_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle) -> Cycles:
 
 def _stress_cycles(hot_spot: HotSpot, duty_cycle: DutyCycle, notch_factor: float) -> Cycles:
     per_load = notch_factor * hot_spot.nominal_factor(duty_cycle.dimension_of_channel(hot_spot.channel))
-    return duty_cycle.cycles(hot_spot.channel).linear(per_load, notch_factor * hot_spot.offset, "stress")
+    return duty_cycle.cycles_of(hot_spot.channel).linear(per_load, notch_factor * hot_spot.offset, "stress")

@@ -1,0 +1,127 @@
+"""What an event may hold: a load that says what it is able to give."""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from collections.abc import Mapping
+from typing import TYPE_CHECKING, Any, ClassVar, Literal, NamedTuple
+
+import numpy as np
+
+from vivid_anvil.counting.cycles import Cycles
+from vivid_anvil.counting.load_sequence import LoadSequence
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
+
+if TYPE_CHECKING:
+    from vivid_anvil.counting.gate import Gated
+    from vivid_anvil.histories.load_history import Channel, LoadHistory
+
+Give = Literal["samples", "cycles", "order"]
+WORDS: dict[str, str] = {
+    "samples": "its course in time",
+    "cycles": "cycles of a channel",
+    "order": "the order of its turning points",
+}
+
+
+class Samples(NamedTuple):
+    """Channels side by side: at `sample_rate`, Hz, and `steps` as of a history; or gone through `passes` times and round."""
+
+    channels: tuple[Channel, ...]
+    sample_rate: float
+    steps: Literal["even", "uneven", "none"]
+    passes: float | None = None
+
+    def channel(self, name: str) -> Channel:
+        """The channel of that name."""
+        from vivid_anvil.histories.load_history import channel_named
+
+        return channel_named(self.channels, name, "a load")
+
+
+class Ends(NamedTuple):
+    """Both ends of each cycle that is specified, first and other in turn, and how often each cycle is."""
+
+    channel: Channel
+    counts: FloatArray
+
+
+class Load(ABC):
+    """A load of an event. What a kind of load does not give raises an InputError that says what it gives."""
+
+    gives: ClassVar[frozenset[Give]]
+
+    @property
+    @abstractmethod
+    def dimensions(self) -> dict[str, str]:
+        """Names and dimensions of the channels."""
+
+    @property
+    @abstractmethod
+    def duration(self) -> float | None:
+        """Time that one occurrence takes, s; None where it is not known."""
+
+    @abstractmethod
+    def extremes(self, channel: Any) -> tuple[float, float]:
+        """Lowest and highest load."""
+
+    @abstractmethod
+    def cycles_of(self, channel: Any, *, residue: str = "half cycles") -> Cycles:
+        """Cycles of one occurrence."""
+
+    def in_order(self, channel: str) -> LoadSequence:
+        """The order of one occurrence."""
+        raise self.lacks("order")
+
+    def samples(self) -> Samples:
+        """The course of all channels."""
+        raise self.lacks("samples")
+
+    def ends(self, channel: str) -> Ends:
+        """Both ends of the cycles that one occurrence is specified by."""
+        from vivid_anvil.histories.load_history import Channel
+
+        table = self.cycles_of(channel, residue="repeated")
+        both = np.column_stack([table.minimum, table.maximum]).ravel()
+        return Ends(Channel(channel, both, table.dimension), table.count)
+
+    def combined(self, name: str, factors: Mapping[str, float]) -> Load:
+        """The same load with the one channel `name`, MPa: the sum of factor × load over its channels."""
+        raise InputError(
+            f"loads that act together, {name}",
+            f"a load of the kind {type(self).__name__}",
+            "a history without a gate, or states: how loads go together is known there only",
+        )
+
+    @property
+    def measured(self) -> LoadHistory | None:
+        """The history that cycles come from; None where they come from none."""
+        return None
+
+    def gated(self, channel: str) -> Gated | None:
+        """What a gate leaves and takes out; None without a gate."""
+        return None
+
+    @property
+    def parts(self) -> tuple[Any, ...]:
+        """The events of a duty cycle of its own; none of any other load."""
+        return ()
+
+    @property
+    def named(self) -> dict[str, str]:
+        """Loads that this one names, so that they are 0 in those that do not: with their dimensions."""
+        return {}
+
+    def with_zeros(self, dimensions: Mapping[str, str]) -> Load:
+        """With a load of 0 for each of these that it could name and does not."""
+        return self
+
+    def lacks(self, what: Give) -> InputError:
+        """The error for something that this kind of load does not give."""
+        has = " and ".join(WORDS[one] for one in WORDS if one in self.gives)
+        return InputError(
+            f"load {', '.join(self.dimensions)}",
+            f"a {type(self).__name__}, which gives {has} only",
+            f"a load that gives {WORDS[what]}",
+        )
