@@ -10,9 +10,10 @@ import numpy as np
 import pytest
 
 import vivid_anvil as va
-from tests.study.texts import AT_ONCE, AT_THRESHOLD, LAW, TWO_SIZES
+from tests.study.texts import AT_LAWS, AT_ONCE, AT_THRESHOLD, LAW, MODEL, TWO_SIZES
+from vivid_anvil.fields import assess_model
 from vivid_anvil.growth import RETARDATIONS, grow_by_cycle, grow_crack
-from vivid_anvil.materials import LAWS, THRESHOLDS, ParisLaw
+from vivid_anvil.materials import LAWS, MEAN_STRESS_RULES, THRESHOLDS, ParisLaw
 from vivid_anvil.shapes import CentreCrack
 from vivid_anvil.study import read_study, run_study, study_schema
 
@@ -28,7 +29,7 @@ ADDED = {
     "retardation": ('growth_law = "steel_in_air"', 'growth_law = "steel_in_air"\n' + SHARE),
 }
 EDGE = (TWO_SIZES, 'shape = "edge"\nplate_width = "60 mm"\ninitial_size = "1 mm"\n')
-TABLES = {"toy_law": LAWS, "toy_threshold": THRESHOLDS, "toy_retardation": RETARDATIONS}
+TABLES = {"toy_law": LAWS, "toy_threshold": THRESHOLDS, "toy_retardation": RETARDATIONS, "toy_rule": MEAN_STRESS_RULES}
 
 
 @pytest.fixture(scope="module", autouse=True)
@@ -98,3 +99,29 @@ def test_the_toys_do_what_they_say(toys):
     large, small = 8.0 / 10.0, 2.0 / 10.0  # of the growth of 2 + 1 + 1 cubed
     assert grown[1] / grown[0] == pytest.approx(large + 0.25 * small, rel=1e-3)
     assert dataclasses.replace(law, threshold=0.0).growth(60.0) > 0.0
+
+
+def test_a_mean_stress_rule_goes_through_study_commands_working_figures_schema_and_every_node(study, run, tmp_path):
+    old = 'mean_stress = "goodman"'
+    pin = MODEL.replace('sn_curve = "fillet_weld"', 'sn_curve = "pin_bore"\nmean_stress = "in between"')
+    path = study((old, 'mean_stress = "in between"'), (AT_LAWS, pin + "\n" + AT_LAWS))
+    result = run_study(read_study(path))
+    life = next(one for one in result.lives if one.hot_spot.mean_stress == "in between")
+    assert "(S_m / R_m)^1.5" in str(va.explain(life))
+    assert va.plot(life)
+    jsonschema.validate(json.loads(json.dumps(result.study.data)), study_schema())
+    back = pickle.loads(pickle.dumps(life.hot_spot))
+    assert va.assess_life(back, life.duty_cycle).life_repeats == life.life_repeats
+    for command in ("life", "rules", "check"):
+        code, _, err = run(command, path, "--json", tmp_path / f"{command}.json")
+        assert code == 0, err
+    assert "in between" in (tmp_path / "rules.json").read_text()
+    code, _, err = run("model", path, "--json", tmp_path / "model.json")
+    assert code == 0, err
+    job = read_study(path).model
+    asked = (job.field, job.loads, result.study.duty_cycle, job.spot)
+    whole, skipped = (assess_model(*asked, measure=job.measure, skip_harmless=skip) for skip in ("no", "yes"))
+    assert whole.values.damage.tolist() == skipped.values.damage.tolist()
+    slip = study((old, 'mean_stress = "in betwen"'))
+    with pytest.raises(va.InputError, match="Did you mean 'in between'"):
+        read_study(slip)

@@ -30,7 +30,7 @@ from vivid_anvil.fields import (
 )
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import Material, knee_curve, table_curve
-from vivid_anvil.materials.mean_stress.rules import COMPRESSIVE_MEANS
+from vivid_anvil.materials.mean_stress.apply import COMPRESSIVE_MEANS
 from vivid_anvil.models import Elements, joined_cases, von_mises
 from vivid_anvil.stress import HotSpot
 

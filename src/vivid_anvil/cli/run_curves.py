@@ -199,16 +199,16 @@ def _rule_value(wishes: CurveWishes) -> dict[str, Any]:
     from vivid_anvil.materials import MEAN_STRESS_RULES
     from vivid_anvil.units import coherent
 
-    rule = MEAN_STRESS_RULES.get(wishes.rule)
-    if rule is None or rule.needs is None:
+    needs = MEAN_STRESS_RULES[wishes.rule].needs if wishes.rule in MEAN_STRESS_RULES else None
+    if needs is None:
         return {}
-    name, strength = rule.needs.replace("_", " "), rule.needs.endswith(("strength", "coefficient"))
+    name, strength = needs.replace("_", " "), needs.endswith(("strength", "coefficient"))
     if wishes.value is None:
         example = "--value '510 MPa'" if strength else "--value 0.65"
         raise InputError("--r-ratio", f"no {name}", f"such as {example}", f"The rule {wishes.rule} needs it.")
     if strength:
-        return {rule.needs: coherent(wishes.value, "stress", "--value")}
-    return {rule.needs: coherent(wishes.value, "number", "--value")}
+        return {needs: coherent(wishes.value, "stress", "--value")}
+    return {needs: coherent(wishes.value, "number", "--value")}
 
 
 def _lives(text: str) -> list[float]:

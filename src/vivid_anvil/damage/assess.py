@@ -13,7 +13,8 @@ from vivid_anvil.ground.checks import read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNFamily
 from vivid_anvil.materials.curves.below_knee import BELOW_KNEE
-from vivid_anvil.materials.mean_stress.rules import COMPRESSIVE_MEANS, compressive_mean, mean_stress_rule, rule_value
+from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
+from vivid_anvil.materials.mean_stress.apply import COMPRESSIVE_MEANS, compressive_mean
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import opened
 
@@ -52,12 +53,12 @@ def assess_life(hot_spot: HotSpot, duty_cycle: DutyCycle, *, target: float | str
 def check_rule(hot_spot: HotSpot) -> None:
     """InputError unless the mean-stress rule exists, has its strength, and does not contradict the curve."""
     where = f"hot spot {hot_spot.name}"
-    rule = mean_stress_rule(hot_spot.mean_stress, f"{where}, mean_stress")
+    rule = MEAN_STRESS_RULES.get(hot_spot.mean_stress, f"{where}, mean_stress")
     checks.one_of(f"{where}, below_knee", hot_spot.below_knee, tuple(BELOW_KNEE))
     checks.one_of(f"{where}, order_rule", hot_spot.order_rule, ("none", *ORDER_RULES))
     _check_exponents(hot_spot)
     checks.one_of(f"{where}, compressive_mean", hot_spot.compressive_mean, tuple(COMPRESSIVE_MEANS))
-    if rule.name == "none":
+    if not rule.corrects:
         return
     curve = hot_spot.curve
     if isinstance(curve, SNFamily) or (curve is not None and curve.r_ratio in (ANY_R, FIXED_MEAN)):
@@ -65,12 +66,12 @@ def check_rule(hot_spot: HotSpot) -> None:
         kind = "a family of curves" if isinstance(curve, SNFamily) else what[str(curve.r_ratio)]
         raise InputError(
             f"{where}, mean_stress",
-            f"{rule.name!r} with the curve {curve.name!r}, {kind}",
+            f"{rule.kind!r} with the curve {curve.name!r}, {kind}",
             "'none', or a curve that states its R",
             "Such a curve has the mean stress in it already.",
         )
     compressive_mean(0.0, 0.0, hot_spot.compressive_mean, rule, f"{where}, compressive_mean")
-    rule_value(rule, hot_spot.material, where)
+    rule.value_of(hot_spot.material, where)
 
 
 def _check_exponents(hot_spot: HotSpot) -> None:
@@ -89,13 +90,13 @@ def _refuse_means_beyond_strength(cycles: Spectrum, equivalent: np.ndarray) -> N
         return
     worst = int(beyond[0])
     spot = cycles.hot_spot
-    rule = mean_stress_rule(spot.mean_stress)
+    rule = MEAN_STRESS_RULES.get(spot.mean_stress, "mean_stress")
     event = cycles.sources[int(cycles.event[worst])].name
     start = int(cycles.cycles.start[worst])
     place = "" if start < 0 else f", the cycle that starts at sample {start}"
     raise InputError(
         f"hot spot {spot.name}, event {event}{place}",
         f"a mean stress of {cycles.cycles.mean[worst]:.4g} MPa",
-        f"a mean below the {str(rule.needs).replace('_', ' ')}, {rule_value(rule, spot.material, spot.name):.4g} MPa",
+        f"a mean below the {str(rule.needs).replace('_', ' ')}, {rule.value_of(spot.material, spot.name):.4g} MPa",
         f"The rule {spot.mean_stress!r} has no meaning there: the part would fail statically. Check units and stress per load.",
     )

@@ -13,7 +13,8 @@ from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily, family_steps, life_steps
 from vivid_anvil.materials.curves.below_knee import curve_below_knee
-from vivid_anvil.materials.mean_stress.rules import compressive_mean, counted_r, mean_stress_rule, rule_value
+from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
+from vivid_anvil.materials.mean_stress.apply import compressive_mean, counted_r
 from vivid_anvil.materials.mean_stress.working import rule_steps
 from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, factor, in_unit, number, opened, shown
 from vivid_anvil.writing.working import Step, Working, put_in
@@ -148,15 +149,15 @@ def _curve_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[Ste
     unit = display_unit("stress", system)
     amplitude = float(shown(0.5 * result.spectrum.cycles.range[cycle], "stress", system))
     steps: list[Step] = []
-    rule = mean_stress_rule(spot.mean_stress)
+    rule = MEAN_STRESS_RULES.get(spot.mean_stress, "mean_stress")
     if isinstance(spot.curve, SNFamily):
         mean = float(result.spectrum.cycles.mean[cycle])
         steps += family_steps(spot.curve, 0.5 * float(result.spectrum.cycles.range[cycle]), mean, system)
         amplitude = float(shown(result.equivalent_stress[cycle], "stress", system))
-    elif rule.name != "none" and curve.r_ratio not in (ANY_R, FIXED_MEAN):
+    elif rule.corrects and curve.r_ratio not in (ANY_R, FIXED_MEAN):
         size, actual = 0.5 * float(result.spectrum.cycles.range[cycle]), float(result.spectrum.cycles.mean[cycle])
         mean = float(compressive_mean(size, actual, spot.compressive_mean, rule))
-        value = rule_value(rule, spot.material, f"hot spot {spot.name}")
+        value = rule.value_of(spot.material, f"hot spot {spot.name}")
         held = f" (the compressive mean is {spot.compressive_mean})" if mean != actual else ""
         r_ratio = counted_r(float(curve.r_ratio), spot.compressive_mean)
         steps += rule_steps(rule, size, mean, value, r_ratio, system, held)

@@ -15,7 +15,8 @@ from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, Material, SNFamily
-from vivid_anvil.materials.mean_stress.rules import MEAN_STRESS_RULES, equivalent_amplitude, rule_value
+from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
+from vivid_anvil.materials.mean_stress.apply import equivalent_amplitude
 from vivid_anvil.units import STRESSES, many, one, opened
 from vivid_anvil.writing.html import html_frame
 from vivid_anvil.writing.plain import finding_records, plain
@@ -61,7 +62,7 @@ def compare_rules_for_cycles(
         choice = compressive if rule.in_compression else "ignored"
         try:
             values: dict[str, Any] = (
-                {} if rule.needs is None else {rule.needs: rule_value(rule, material, "the comparison")}
+                {} if rule.needs is None else {rule.needs: rule.value_of(material, "the comparison")}
             )
             found[name] = equivalent_amplitude(sizes, means, rule=name, r_ratio=r_ratio, compressive=choice, **values)
         except InputError as error:

@@ -16,7 +16,8 @@ from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
 from vivid_anvil.materials.curves.below_knee import consistent_damage, curve_below_knee
-from vivid_anvil.materials.mean_stress.rules import compressive_mean, counted_r, mean_stress_rule, rule_value
+from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
+from vivid_anvil.materials.mean_stress.apply import compressive_mean, counted_r
 from vivid_anvil.stress import HotSpot, local_cycles
 from vivid_anvil.units import opened
 
@@ -67,13 +68,13 @@ class Spectrum:
         inf where a mean reaches the ultimate strength under a rule that has no meaning there.
         """
         spot = self.hot_spot
-        rule, cycles = mean_stress_rule(spot.mean_stress), self.cycles.at(load_factor)
+        rule, cycles = MEAN_STRESS_RULES.get(spot.mean_stress, "mean_stress"), self.cycles.at(load_factor)
         if isinstance(spot.curve, SNFamily):
             return spot.curve.at_reference(0.5 * cycles.range, cycles.mean)
-        if self.curve.r_ratio in (ANY_R, FIXED_MEAN) or rule.name == "none":
+        if self.curve.r_ratio in (ANY_R, FIXED_MEAN) or not rule.corrects:
             return (1.0 if self.curve.stress == "range" else 0.5) * cycles.range
         amplitude = 0.5 * cycles.range
-        value = rule_value(rule, spot.material, f"hot spot {spot.name}")
+        value = rule.value_of(spot.material, f"hot spot {spot.name}")
         means = compressive_mean(amplitude, cycles.mean, spot.compressive_mean, rule)
         reversed_amplitude = rule.to_reversed(amplitude, means, value)
         finite = np.isfinite(reversed_amplitude)

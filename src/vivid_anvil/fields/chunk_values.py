@@ -22,8 +22,8 @@ from vivid_anvil.fields.model_result import NO_EVENT, NodeValues, sources_of
 from vivid_anvil.fields.node_duty import CHANNEL, node_duty
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
-from vivid_anvil.materials.mean_stress.rules import counted_r, mean_stress_rule, rule_value
-from vivid_anvil.materials.mean_stress.sensitivity import goodman_reversed
+from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
+from vivid_anvil.materials.mean_stress.apply import counted_r
 from vivid_anvil.stress import HotSpot
 
 ROOM = 24_000  # cycles put side by side: what fits the cache
@@ -242,14 +242,14 @@ def one_loop(spot: HotSpot) -> Loop | None:
     """Curve, strength and choice of means of a hot spot whose curve is power laws, under a line to a strength or no rule."""
     if isinstance(spot.curve, SNFamily):
         return None
-    curve, rule = counted_curve(spot), mean_stress_rule(spot.mean_stress)
+    curve, rule = counted_curve(spot), MEAN_STRESS_RULES.get(spot.mean_stress, "mean_stress")
     if not curve.segments.powers:
         return None
-    if curve.r_ratio in (ANY_R, FIXED_MEAN) or rule.name == "none":
+    if curve.r_ratio in (ANY_R, FIXED_MEAN) or not rule.corrects:
         return curve, np.inf, MEANS["credited"]
-    if rule.to_reversed is not goodman_reversed or counted_r(float(curve.r_ratio), spot.compressive_mean) != -1.0:
+    if not rule.straight or counted_r(float(curve.r_ratio), spot.compressive_mean) != -1.0:
         return None
-    return curve, rule_value(rule, spot.material, f"hot spot {spot.name}"), MEANS[spot.compressive_mean]
+    return curve, rule.value_of(spot.material, f"hot spot {spot.name}"), MEANS[spot.compressive_mean]
 
 
 def _damage(spot: HotSpot, event: EventLoads, high: FloatArray, low: FloatArray) -> FloatArray:

@@ -15,11 +15,8 @@ from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.field_loads import EventLoads
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials import SNFamily
-from vivid_anvil.materials.mean_stress.rules import mean_stress_rule, rule_value
+from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
 from vivid_anvil.stress import HotSpot
-
-# Rules whose reversed amplitude at amplitude + |mean| <= B < strength is at most B.
-BOUNDED_RULES = ("goodman", "soderberg", "gerber", "elliptic", "morrow", "smith-watson-topper")
 
 
 def harmless(
@@ -31,8 +28,8 @@ def harmless(
         return nobody
     if isinstance(spot.curve, SNFamily) or spot.curve is None or spot.below_knee != "as the curve says":
         return nobody
-    rule = mean_stress_rule(spot.mean_stress)
-    if rule.name != "none" and (rule.name not in BOUNDED_RULES or spot.curve.r_ratio != -1.0):
+    rule = MEAN_STRESS_RULES.get(spot.mean_stress, "mean_stress")
+    if rule.corrects and (not rule.bounded or spot.curve.r_ratio != -1.0):
         return nobody
     largest = np.max([np.abs(event.loads).max(axis=0, initial=0.0) for event in events], axis=0)
     bound = np.empty(units.shape[0])
@@ -42,5 +39,5 @@ def harmless(
     with np.errstate(divide="ignore"):
         never = np.isinf(spot.curve.life(np.maximum(in_curve, 1e-300)))
     if rule.needs is not None:
-        never &= bound < rule_value(rule, spot.material, f"hot spot {spot.name}")
+        never &= bound < rule.value_of(spot.material, f"hot spot {spot.name}")
     return np.asarray(never, dtype=bool)

@@ -12,7 +12,7 @@ from vivid_anvil.damage import RuleComparison
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PLUM, RED, new_figure, note
 from vivid_anvil.figures.tidy import FIXED
 from vivid_anvil.materials import MEAN_STRESS_RULES
-from vivid_anvil.materials.mean_stress.rules import MeanStressRule, rule_value
+from vivid_anvil.materials.mean_stress import MeanStressRule
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 _COLOURS = (INK, RED, BLUE, ORANGE, GREEN, PLUM)
@@ -40,7 +40,7 @@ def rules_figure(comparison: RuleComparison, units: UnitSystem = "metric") -> Fi
     means = np.linspace(-0.3 * right if float(mean.min()) < 0.0 else 0.0, 1.25 * right, 240)
     for i, name in enumerate(comparison.lives):
         rule = MEAN_STRESS_RULES[name]
-        value = rule_value(rule, spot.material, spot.name)
+        value = rule.value_of(spot.material, spot.name)
         style: dict[str, Any] = {"color": _COLOURS[i % len(_COLOURS)], "ls": _STYLES[i % len(_STYLES)]}
         target = float(rule.to_reversed(amplitude[worst], max(float(mean[worst]), 0.0), value))
         line = np.array([_amplitude_for(rule, target, max(m, 0.0), value) for m in means])
@@ -57,7 +57,7 @@ def rules_figure(comparison: RuleComparison, units: UnitSystem = "metric") -> Fi
     return figure
 
 
-def _amplitude_for(rule: MeanStressRule, target: float, mean: float, value: float) -> float:
+def _amplitude_for(rule: type[MeanStressRule], target: float, mean: float, value: float) -> float:
     """Amplitude at `mean` that the rule makes equal to `target` fully reversed, by halving; nan where none is."""
     low, high = 0.0, 4.0 * target + abs(mean)
     for _ in range(60):

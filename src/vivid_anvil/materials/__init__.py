@@ -64,7 +64,8 @@ from vivid_anvil.materials.laws import (
     opening,
 )
 from vivid_anvil.materials.material import Material
-from vivid_anvil.materials.mean_stress.rules import COMPRESSIVE_MEANS, MEAN_STRESS_RULES, equivalent_amplitude
+from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
+from vivid_anvil.materials.mean_stress.apply import COMPRESSIVE_MEANS, equivalent_amplitude
 from vivid_anvil.materials.mean_stress.sensitivity import (
     SENSITIVITIES,
     estimated_sensitivity,

@@ -12,7 +12,8 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, SNCurve
 from vivid_anvil.materials.curves.family import mean_over_amplitude
-from vivid_anvil.materials.mean_stress.rules import compressive_mean, counted_r, equivalent_amplitude, mean_stress_rule
+from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
+from vivid_anvil.materials.mean_stress.apply import compressive_mean, counted_r, equivalent_amplitude
 from vivid_anvil.materials.mean_stress.working import rule_steps
 from vivid_anvil.units import UnitSystem, inner, one, opened
 from vivid_anvil.writing.working import Step
@@ -35,7 +36,7 @@ def curve_at_r(
     (116.667, 1000000.0)
     """
     where = f"S-N curve {curve.name} at R = {r_ratio:g}"
-    chosen = mean_stress_rule(rule, f"{where}, rule")
+    chosen = MEAN_STRESS_RULES.get(rule, f"{where}, rule")
     if curve.r_ratio in (ANY_R, FIXED_MEAN) or curve.conversion is not None:
         raise InputError(where, f"a curve for {curve.at_r}", "a curve tested at one R, not converted before")
     value = chosen.checked_value(values, where)
@@ -80,7 +81,7 @@ class ByRule(Conversion):
 
     def _moved(self, stress: FloatArray, first: float, then: float) -> FloatArray:
         amplitude = self.half * np.asarray(stress, dtype=np.float64)
-        needs = mean_stress_rule(self.rule).needs
+        needs = MEAN_STRESS_RULES.get(self.rule, "mean_stress").needs
         values = {} if needs is None else {needs: self.value}
         settings: dict[str, Any] = {"rule": self.rule, "compressive": self.compressive, **values}
         return (
@@ -90,6 +91,6 @@ class ByRule(Conversion):
 
     def working(self, stress: float, system: UnitSystem) -> tuple[Step, ...]:
         """The steps of the rule, from an amplitude at `r_ratio` to that at the R of the tests."""
-        size, rule = self.half * stress, mean_stress_rule(self.rule)
+        size, rule = self.half * stress, MEAN_STRESS_RULES.get(self.rule, "mean_stress")
         mean = float(compressive_mean(size, mean_over_amplitude(self.r_ratio) * size, self.compressive, rule))
         return rule_steps(rule, size, mean, self.value, counted_r(self.tested_r, self.compressive), system)
