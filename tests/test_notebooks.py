@@ -74,19 +74,19 @@ def test_a_history_from_a_data_frame_and_back(demo_result, named):
     history = TABLES["history"](demo_result)
     frame = history.to_frame()
     given = frame if named == "column" else frame.set_index("time [s]")
-    again = va.LoadHistory.from_frame(given, history.name)
+    again = va.history_from_frame(given, history.name)
     assert again.sample_rate == pytest.approx(history.sample_rate)
     assert np.array_equal(again["vertical force"].values, history["vertical force"].values)
     in_kn = pd.DataFrame({"vertical force [kN]": frame["vertical force [N]"] / 1e3})
-    by_rate = va.LoadHistory.from_frame(in_kn, "kN", sample_rate="100 Hz")
+    by_rate = va.history_from_frame(in_kn, "kN", sample_rate="100 Hz")
     assert by_rate["vertical force"].values == pytest.approx(history["vertical force"].values)
     with pytest.raises(InputError, match="without a unit"):
-        va.LoadHistory.from_frame(pd.DataFrame({"force": [1.0, 2.0]}))
+        va.history_from_frame(pd.DataFrame({"force": [1.0, 2.0]}))
     with pytest.raises(InputError, match="a dict"):
-        va.LoadHistory.from_frame({"force [kN]": [1.0, 2.0]})
+        va.history_from_frame({"force [kN]": [1.0, 2.0]})
     with pytest.raises(InputError, match=r"row 2.*an empty cell"):
-        va.LoadHistory.from_frame(pd.DataFrame({"force [kN]": [1.0, None, 2.0]}), sample_rate="1 Hz")
-    peaks = va.LoadHistory.from_frame(in_kn.iloc[:40], rows="peaks and valleys")
+        va.history_from_frame(pd.DataFrame({"force [kN]": [1.0, None, 2.0]}), sample_rate="1 Hz")
+    peaks = va.history_from_frame(in_kn.iloc[:40], rows="peaks and valleys")
     assert dataclasses.replace(peaks, steps="even").cycles_of("vertical force").range == pytest.approx(
         peaks.cycles_of("vertical force").range
     )

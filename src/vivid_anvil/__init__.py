@@ -18,7 +18,7 @@ _HOMES = {
     "vivid_anvil.writing.finding": ["Finding"],
     "vivid_anvil.writing.working": ["Step", "Working"],
     "vivid_anvil.writing.latex": ["working_in_latex"],
-    "vivid_anvil.histories": ["Channel", "LoadHistory", "read_csv"],
+    "vivid_anvil.histories": ["Channel", "LoadHistory", "history_from_frame", "read_csv"],
     "vivid_anvil.events": ["ConstantAmplitude", "DutyCycle", "Event", "LoadStates"],
     "vivid_anvil.counting": ["Cycles", "rainflow", "turning_points"],
     "vivid_anvil.materials": [
@@ -96,7 +96,9 @@ if TYPE_CHECKING:
     from vivid_anvil.growth.crack import Crack
     from vivid_anvil.growth.grow import grow_crack
     from vivid_anvil.growth.result import GrowthResult
-    from vivid_anvil.histories.load_history import Channel, LoadHistory
+    from vivid_anvil.histories.channel import Channel
+    from vivid_anvil.histories.from_frame import history_from_frame
+    from vivid_anvil.histories.load_history import LoadHistory
     from vivid_anvil.histories.read_csv import read_csv
     from vivid_anvil.materials.curves.at_r import curve_at_r
     from vivid_anvil.materials.curves.convert import at_survival, in_terms_of

@@ -11,7 +11,7 @@ import pytest
 from vivid_anvil.damage import assess_life
 from vivid_anvil.events import BETWEEN_EVENTS, ChannelSum, ConstantAmplitude, DutyCycle, Event, LoadStates
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.histories import LoadHistory
+from vivid_anvil.histories import history_from_frame
 from vivid_anvil.materials import Material, detail_curve
 from vivid_anvil.models import StressField, write_field_table
 from vivid_anvil.stress import HotSpot
@@ -161,8 +161,8 @@ def test_states_of_one_load_are_equal_cycles_whatever_happens_between_events(bet
 def test_channels_of_a_history_act_together_as_their_sum():
     t = np.arange(3000) / 50.0
     vertical, lateral = 9.0 + 4.0 * np.sin(2.1 * t), 2.0 * np.sin(5.3 * t + 1.0)
-    lap = LoadHistory.from_frame(pd.DataFrame({"time [s]": t, "vertical [kN]": vertical, "lateral [kN]": lateral}))
-    summed = LoadHistory.from_frame(pd.DataFrame({"time [s]": t, "stress [MPa]": 7.0 * vertical - 12.0 * lateral}))
+    lap = history_from_frame(pd.DataFrame({"time [s]": t, "vertical [kN]": vertical, "lateral [kN]": lateral}))
+    summed = history_from_frame(pd.DataFrame({"time [s]": t, "stress [MPa]": 7.0 * vertical - 12.0 * lateral}))
     several = HotSpot(
         name="toe",
         stress_per_load={"vertical": "7 MPa/kN", "lateral": "-12 MPa/kN"},

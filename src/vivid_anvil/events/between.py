@@ -15,19 +15,16 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 import numpy as np
 
 from vivid_anvil.counting.counter import RainflowCounter
 from vivid_anvil.counting.cycles import Cycles, joined
+from vivid_anvil.counting.gate import Gated
 from vivid_anvil.ground.checks import FloatArray, real_number
 from vivid_anvil.ground.errors import InputError
-
-if TYPE_CHECKING:
-    from vivid_anvil.counting.gate import Gated
-    from vivid_anvil.events.duty_cycle import DutyCycle, Seen
-    from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.histories.load_history import LoadHistory
 
 BETWEEN_EVENTS = {
     "each by itself": "no cycle spans two events",
@@ -55,12 +52,12 @@ Closed = list[tuple[Cycles, float]]
 Unit = Callable[[FloatArray], tuple[Closed, FloatArray]]
 
 
-def in_order(duty_cycle: DutyCycle, channel: Seen, residue: str) -> Cycles:
+def in_order(events: Sequence[Any], channel: Any, residue: str, dimension: str) -> Cycles:
     """The cycles between events that follow one another as listed, in one repeat.
 
     The repeat itself follows itself for ever (residue "repeated"), or its residue counts as half cycles.
     """
-    closed, left = _pass(duty_cycle, channel)(np.empty(0))
+    closed, left = _pass(events, channel)(np.empty(0))
     rows: list[tuple[np.ndarray, ...]] = [(one.range, one.mean, one.count * times) for one, times in closed if len(one)]
     counter = RainflowCounter()
     if left.size:
@@ -68,7 +65,7 @@ def in_order(duty_cycle: DutyCycle, channel: Seen, residue: str) -> Cycles:
     ending = counter.finish(residue)
     rows.append((ending.range, ending.mean, ending.count))
     ranges, means, counts = (np.concatenate(column) for column in zip(*rows, strict=True))
-    return Cycles(range=ranges, mean=means, count=counts, dimension=duty_cycle.dimension_of_channel(channel))
+    return Cycles(range=ranges, mean=means, count=counts, dimension=dimension)
 
 
 def worst_case(
@@ -193,13 +190,13 @@ def _check_event(where: str, event: Any) -> None:
         )
 
 
-def _pass(duty_cycle: DutyCycle, channel: Seen) -> Unit:
+def _pass(events: Sequence[Any], channel: Any) -> Unit:
     """One repeat as a unit: what closes between its events when it follows the open turning points given."""
     units: list[tuple[Unit, int]] = []
-    for event in duty_cycle.events:
+    for event in events:
         times = whole(event.name, event.occurrences)
-        if hasattr(event.load, "events"):
-            units.append((_pass(event.load, channel), times))  # type: ignore[arg-type]
+        if event.load.parts:
+            units.append((_pass(event.load.parts, channel), times))
         else:
             load = event.load if isinstance(channel, str) else channel.seen(event.load)
             steps = load.in_order(str(channel)).steps

@@ -263,7 +263,7 @@ class DutyCycle(Load):
                 own = tuple(
                     _source(event, times, name, load, load.in_order(name).closed) for event, times, load in loads
                 )
-                found = (*own, Source(BETWEEN, 1.0, in_order(self, channel, self.residue)))
+                found = (*own, Source(BETWEEN, 1.0, in_order(self.events, channel, self.residue, dimension)))
             else:
                 found = tuple(
                     _source(event, times, name, load, load.cycles_of(name, residue=self.residue))

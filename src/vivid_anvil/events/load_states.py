@@ -16,8 +16,8 @@ from vivid_anvil.counting.rainflow import rainflow
 from vivid_anvil.events.equal_cycles import signed
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.histories.channel import Channel, channel_named, check_channels, sum_of
 from vivid_anvil.histories.load import Give, Load, Samples
-from vivid_anvil.histories.load_history import Channel, channel_named, check_channels, sum_of
 from vivid_anvil.units import coherent
 
 

@@ -1,7 +1,9 @@
 """What was measured: load histories, their files, checks and repairs."""
 
+from vivid_anvil.histories.channel import Channel, Steps
 from vivid_anvil.histories.check_history import ChannelCheck, check_history
-from vivid_anvil.histories.load_history import Channel, LoadHistory, Steps
+from vivid_anvil.histories.from_frame import history_from_frame
+from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.histories.read_csv import read_csv
 from vivid_anvil.histories.read_history import READERS, read_history
 from vivid_anvil.histories.read_tables import read_excel, read_hdf5, read_mdf, read_npy, read_parquet
@@ -38,6 +40,7 @@ __all__ = [
     "count_file",
     "cut",
     "high_pass",
+    "history_from_frame",
     "interpolate_spikes",
     "join",
     "low_pass",

@@ -11,7 +11,8 @@ import numpy as np
 
 from vivid_anvil.counting.turning_points import turning_points
 from vivid_anvil.ground.checks import FloatArray, IntArray
-from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.histories.channel import Channel
+from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.units import in_unit, number, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
 

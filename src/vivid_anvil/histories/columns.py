@@ -11,7 +11,8 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, one_of
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.histories.load_history import Channel, LoadHistory, Steps
+from vivid_anvil.histories.channel import Channel, Steps
+from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.units import dimension_of, factor, number, one
 from vivid_anvil.writing.read_table import DATE_TIME, Header
 

@@ -4,18 +4,16 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Mapping
-from typing import TYPE_CHECKING, Any, ClassVar, Literal, NamedTuple
+from typing import Any, ClassVar, Literal, NamedTuple
 
 import numpy as np
 
 from vivid_anvil.counting.cycles import Cycles
+from vivid_anvil.counting.gate import Gated
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
-
-if TYPE_CHECKING:
-    from vivid_anvil.counting.gate import Gated
-    from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.histories.channel import Channel, channel_named
 
 Give = Literal["samples", "cycles", "order"]
 WORDS: dict[str, str] = {
@@ -35,8 +33,6 @@ class Samples(NamedTuple):
 
     def channel(self, name: str) -> Channel:
         """The channel of that name."""
-        from vivid_anvil.histories.load_history import channel_named
-
         return channel_named(self.channels, name, "a load")
 
 
@@ -80,8 +76,6 @@ class Load(ABC):
 
     def ends(self, channel: str) -> Ends:
         """Both ends of the cycles that one occurrence is specified by."""
-        from vivid_anvil.histories.load_history import Channel
-
         table = self.cycles_of(channel, residue="repeated")
         both = np.column_stack([table.minimum, table.maximum]).ravel()
         return Ends(Channel(channel, both, table.dimension), table.count)
@@ -95,7 +89,7 @@ class Load(ABC):
         )
 
     @property
-    def measured(self) -> LoadHistory | None:
+    def measured(self) -> Any:
         """The history that cycles come from; None where they come from none."""
         return None
 

@@ -2,100 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
-from typing import Any, ClassVar, Literal, get_args
+from typing import Any, ClassVar
 
 import numpy as np
-from numpy.typing import ArrayLike
 
 from vivid_anvil.counting.cycles import Cycles
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.counting.rainflow import four_point, rainflow
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.histories.channel import STEPS, Channel, Steps, channel_named, check_channels, sum_of
 from vivid_anvil.histories.load import Give, Load, Samples
-from vivid_anvil.units import DIMENSIONS, Coherent, dimension_of, factor, in_dimension, unit_of
+from vivid_anvil.units import DIMENSIONS, Coherent
 from vivid_anvil.writing.html import html_frame
-
-Steps = Literal["even", "uneven", "none"]
-STEPS: tuple[str, ...] = get_args(Steps)
-
-
-@dataclass(frozen=True, eq=False, repr=False)
-class Channel:
-    """One measured quantity: `values`, shape (n,), in the coherent unit of `dimension`.
-
-    >>> Channel.in_unit("vertical force", [3.1, 4.2, 2.9], "kN")
-    <Channel vertical force: 3 samples, 2900 to 4200 N>
-    """
-
-    name: str
-    values: FloatArray
-    dimension: str
-
-    def __post_init__(self) -> None:
-        checks.text("Channel.name", self.name)
-        checks.one_of(f"channel {self.name}, dimension", self.dimension, tuple(DIMENSIONS))
-        unit = DIMENSIONS[self.dimension].coherent
-        values = in_dimension(self.values, self.dimension, f"channel {self.name}")
-        checks.finite_samples(values, where=f"channel {self.name}", unit=unit)
-        object.__setattr__(self, "values", checks.kept(np.asarray(values, dtype=np.float64)))
-
-    @classmethod
-    def in_unit(cls, name: str, values: ArrayLike, unit: str) -> Channel:
-        """A channel from values in any unit of the trade; InputError where they carry another unit of their own."""
-        dimension = dimension_of(unit, f"channel {name}")
-        own = unit_of(values, f"channel {name}")
-        if own is not None:
-            if factor(own, dimension, f"channel {name}") != factor(unit, dimension, f"channel {name}"):
-                raise InputError(
-                    f"channel {name}", f"values in {own}", f"values in {unit}, as is said", "Say one unit."
-                )
-            values = getattr(values, "magnitude", getattr(values, "values", values))
-        samples = checks.finite_samples(values, where=f"channel {name}", unit=unit)
-        scale = 1.0 if dimension.name == "number" else factor(unit, dimension, f"channel {name}")
-        return cls(name, checks.read_only(samples * scale), dimension.name)
-
-    def __len__(self) -> int:
-        return int(self.values.size)
-
-    def __array__(self, dtype: object = None, copy: bool | None = None) -> FloatArray:
-        return np.array(self.values, dtype=dtype, copy=copy)  # type: ignore[call-overload, no-any-return]
-
-    def __repr__(self) -> str:
-        unit = DIMENSIONS[self.dimension].coherent
-        return f"<Channel {self.name}: {len(self)} samples, {self.values.min():.4g} to {self.values.max():.4g} {unit}>"
-
-
-def check_channels(channels: Sequence[Channel], where: str) -> None:
-    """InputError unless there are channels, each with a name of its own, all equally long."""
-    if not channels:
-        raise InputError(where, "no channel", "at least one channel")
-    names = [channel.name for channel in channels]
-    for name in names:
-        if names.count(name) > 1:
-            raise InputError(f"{where}, channel {name}", "the same name twice", "a different name for each channel")
-    lengths = {channel.name: len(channel) for channel in channels}
-    if len(set(lengths.values())) > 1:
-        raise InputError(where, f"channels of {lengths} samples", "channels of equal length")
-
-
-def channel_named(channels: Sequence[Channel], name: str, where: str) -> Channel:
-    """The channel of that name; InputError with the nearest one where there is none."""
-    for channel in channels:
-        if channel.name == name:
-            return channel
-    known = [channel.name for channel in channels]
-    raise InputError(where, f"no channel {name!r}", f"one of {listed(known)}", did_you_mean(name, known))
-
-
-def sum_of(channels: Sequence[Channel], name: str, factors: Mapping[str, float]) -> Channel:
-    """The channel `name`, MPa, that is the sum of factor × channel."""
-    total = sum(factor * channel_named(channels, one, name).values for one, factor in factors.items())
-    return Channel(name, checks.read_only(np.asarray(total)), "stress")
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -199,35 +122,6 @@ class LoadHistory(Load):
         with ThreadPoolExecutor(max_workers=max(1, threads)) as pool:
             tables = pool.map(lambda name: self.cycles_of(name, residue=residue), names)
             return dict(zip(names, tables, strict=True))
-
-    @classmethod
-    def from_frame(
-        cls,
-        frame: Any,
-        name: str = "data frame",
-        *,
-        sample_rate: float | str | None = None,
-        rows: str = "samples at even steps",
-    ) -> LoadHistory:
-        """A history from a data frame whose columns are headed with units, `time [s]`, `force [kN]`.
-
-        Without a time column the index is the time where it is named as one (`time [s]`), else `sample_rate` is needed.
-        Raises InputError as readers of files do.
-
-        >>> import pandas as pd
-        >>> LoadHistory.from_frame(pd.DataFrame({"time [s]": [0.0, 0.1, 0.2], "force [kN]": [1.0, 3.0, 2.0]}))
-        <LoadHistory data frame: 0.2 s at 10 Hz, force>
-        """
-        from vivid_anvil.histories.columns import history_of
-        from vivid_anvil.writing.read_table import column_numbers, headers
-
-        if not hasattr(frame, "columns"):
-            raise InputError("load history", f"a {type(frame).__name__}", "a data frame")
-        whole = frame.reset_index() if "[" in str(frame.index.name) else frame
-        cells = [str(cell) for cell in whole.columns]
-        heads = headers(cells, lambda i: f"{name}, column {i + 1}")
-        columns = [column_numbers(whole.iloc[:, i], f"{name}, column {cell!r}") for i, cell in enumerate(cells)]
-        return history_of(name, heads, columns, sample_rate, name, 1, rows)
 
     def to_frame(self) -> Any:
         """The samples as a data frame, units in the headings; the time first, where samples have one."""

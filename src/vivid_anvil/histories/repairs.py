@@ -17,8 +17,9 @@ import numpy as np
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.channel import Channel
 from vivid_anvil.histories.check_history import spikes
-from vivid_anvil.histories.load_history import Channel, LoadHistory
+from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.histories.rosette import principal_strains, principal_stresses
 from vivid_anvil.units import DIMENSIONS, coherent, coherent_ratio, dimension_of, number, one, opened
 

@@ -22,7 +22,8 @@ from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.handed import address
 from vivid_anvil.materials.laws._kernels import RATE, rates_of
-from vivid_anvil.materials.thresholds.threshold import LARGE, Threshold, ThresholdField
+from vivid_anvil.materials.thresholds.field import ThresholdField
+from vivid_anvil.materials.thresholds.threshold import LARGE, Threshold
 from vivid_anvil.units import growth_constant, inner, many, opened
 from vivid_anvil.writing.working import Step
 

@@ -9,9 +9,8 @@ from typing import Any, ClassVar
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray, place, read_only
+from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.choices import Choices
-from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.handed import address
 from vivid_anvil.materials.thresholds._kernels import THRESHOLD, thresholds_of
 from vivid_anvil.units import UnitSystem, many, opened
@@ -73,32 +72,3 @@ class Threshold(ABC):
     def words_in(self, units: UnitSystem = "metric") -> str:
         """What it is, to read."""
         return f"by {self.kind}"
-
-
-class ThresholdField:
-    """The field of a law that takes a threshold, or a number or text for one that is the same at every R."""
-
-    def __set_name__(self, owner: type, name: str) -> None:
-        self.name = name
-
-    def __get__(self, noun: object | None, owner: type) -> Threshold:
-        if noun is None:
-            return 0.0  # type: ignore[return-value]  # the default, made a threshold when it is set
-        return noun.__dict__[self.name]  # type: ignore[no-any-return]
-
-    def __set__(self, noun: object, value: Threshold | float | str) -> None:
-        noun.__dict__[self.name] = threshold_of(value, place(noun, self.name))
-
-
-def threshold_of(value: Any, where: str) -> Threshold:
-    """A threshold as it is; of a number, text or quantity that at every R."""
-    if isinstance(value, Threshold):
-        return value
-    if isinstance(value, dict | list | tuple | type(None)):
-        raise InputError(where, repr(value), "a range of stress intensity, such as '2 MPa√m', or a threshold")
-    from vivid_anvil.materials.thresholds.fixed import FixedThreshold
-
-    try:
-        return FixedThreshold(range=value)
-    except InputError as error:
-        raise InputError(where, error.found, error.expected, error.remedy) from None
