@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.by_hand import by_hand
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import LAWS, THRESHOLDS, ParisLaw, TableLaw
 from vivid_anvil.study import read_card_named, shipped_cards
@@ -36,12 +37,18 @@ FORMS = {
         {"toughness": TOUGH, "p": 0.0, "q": 0.5, "closure_alpha": 2.0},
         lambda k, r: RATE * ((1 - newman(r)) / (1 - r) * k) ** 3 / (1 - k / (1 - r) / TOUGH) ** 0.5,
     ),
+    "hartman-schijve": ({"toughness": TOUGH}, lambda k, r: RATE * k**3 / ((1 - r) * TOUGH - k)),
+    "hartman-schijve, later form": (
+        {"toughness": TOUGH},
+        lambda k, r: RATE * (k / (1 - k / (1 - r) / TOUGH) ** 0.5) ** 3,
+    ),
+    "effective range": ({}, lambda k, r: RATE * ((0.5 + 0.4 * r) * k) ** 3),
 }
 
 
 def law(form, **changes):
     values = FORMS[form][0]
-    rate = f"{RATE!r} with mm/cycle and MPa√mm" if form == "forman" else RATE
+    rate = f"{RATE!r} with mm/cycle and MPa√mm" if LAWS[form].constant_power else RATE
     return LAWS[form](**({"name": form, "rate": rate, "slope": 3.0} | values | changes))
 
 
@@ -138,6 +145,23 @@ def test_r_of_one_and_beyond_the_table_are_errors_of_the_cycle():
     assert float(table.growth(math.sqrt(300.0 * 600.0))) == pytest.approx(math.sqrt(1e-9), rel=1e-9)
     with pytest.raises(InputError, match="nothing is extrapolated"):
         table.growth(601.0)
+
+
+@pytest.mark.parametrize("r", [-0.5, 0.0, 0.3, 0.7])
+@pytest.mark.parametrize("form", FORMS)
+def test_the_numbers_of_a_form_and_of_its_threshold_can_be_redone(form, r):
+    made = law(form, threshold=100.0)
+    at = float(made.threshold_at(r, 5.0))
+    assert by_hand(made.limit.numbers_in(r, 5.0)) == pytest.approx(at, rel=1e-6)
+    assert by_hand(made.numbers_in(400.0, r, at)) == pytest.approx(float(made.growth(400.0, r, 5.0)), rel=3e-6)
+
+
+@pytest.mark.parametrize("r", [-0.5, 0.0, 0.3, 0.7])
+@pytest.mark.parametrize("kind", list(THRESHOLDS))
+def test_the_numbers_of_a_threshold_can_be_redone(kind, r):
+    given = {"range": 120.0, "exponent": 0.6}
+    made = THRESHOLDS[kind](**{key: one for key, one in given.items() if key in THRESHOLDS[kind].__dataclass_fields__})
+    assert by_hand(made.numbers_in(r, 5.0)) == pytest.approx(float(made.at(r)), rel=1e-6)
 
 
 def test_every_form_and_threshold_says_its_formula_and_source():

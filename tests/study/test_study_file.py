@@ -444,6 +444,7 @@ FAULTS = {
     "modulus of nothing": (crack_key('youngs_modulus = "0 GPa"'), "youngs_modulus", "above 0"),
     "stop before the start": (crack_key('stop_size = "0.5 mm"'), "stop_size", "beyond the initial 1 mm"),
     "unknown form of law": (law_key('kind = "pariss"'), "kind", "Did you mean 'paris'"),
+    "form of an earlier format": (law_key('form = "walker"'), "steel_in_air, form", "Write kind in its place"),
     "value of another form": (law_key("gamma = 0.5"), "steel_in_air, gamma", "an unknown key"),
     "unknown threshold": ((AT_THRESHOLD, 'threshold = { kind = "none" }'), "threshold, kind", "one of"),
     "threshold as a number": ((AT_THRESHOLD, "threshold = 63.0"), "threshold", "63.0 without a unit"),

@@ -23,8 +23,8 @@ def law_steps(result: GrowthResult, worst: int) -> list[Step]:
         *(_range_steps(result, worst) if crack.always is None else _shifted_steps(result, worst)),
         Step(
             f"Threshold at this R, {law.limit.kind}",
-            "ΔK_th = ΔK_th(R)" if law.limit.depends_on_r else "ΔK_th",
-            f"{put_in(threshold)} {K}",
+            law.limit.formula,
+            f"{law.limit.numbers_in(r, size)} {K}",
             threshold,
             K,
             law.limit.method,

@@ -24,6 +24,14 @@ _EXPECTED = {
     "string_too_short": "text with something in it",
 }
 
+# Keys that stood in an earlier format, and what to write now.
+MOVED = {
+    "form": 'Write kind in its place, such as kind = "walker".',
+    "values": "Its values are keys themselves now, beside kind: gamma = 0.6.",
+    "threshold_model": 'Write threshold = { kind = "power of 1 - R", range = "2 MPa√m", exponent = 0.5 }.',
+    "threshold_exponent": 'Write threshold = { kind = "power of 1 - R", range = "2 MPa√m", exponent = 0.5 }.',
+}
+
 
 def as_input_error(file: str, data: Any, error: ValidationError, model: Any, above: tuple[str, ...] = ()) -> InputError:
     """The first fault as an InputError; the others stand in its notes, one line each. `above` are keys before the place."""
@@ -78,7 +86,8 @@ def _one(file: str, data: Any, details: Any, model: Any, above: tuple[str, ...])
         return InputError(where, inner.found, inner.expected, inner.remedy)
     if kind == "extra_forbidden":
         known = _known_keys(model, path[:-1])
-        return InputError(where, "an unknown key", f"one of {listed(known)}", did_you_mean(str(path[-1]), known))
+        hint = MOVED.get(str(path[-1])) or did_you_mean(str(path[-1]), known)
+        return InputError(where, "an unknown key", f"one of {listed(known)}", hint)
     if kind == "missing":
         return InputError(where, "no such key", f"the key {path[-1]!r}", "Add it.")
     if kind == "union_tag_invalid":

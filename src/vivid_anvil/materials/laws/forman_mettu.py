@@ -129,6 +129,15 @@ class ShortCrackThreshold(Threshold):
         closes = 0.0 if self.opens is None else 1.0
         return (self.range, self.length, self.plus, self.minus, closes, *(self.opens or NO_CLOSURE))
 
+    def numbers_in(self, r: float, a: float) -> str:
+        """The formula with R and size put in."""
+        long = f"{put_in(self.range)} × √({put_in(a)} / ({put_in(a)} + {put_in(self.length)}))"
+        if self.opens is None:
+            return long
+        f, at_0, c = put_in(self.opens.at(r)), put_in(self.opens.at(0.0)), self.plus if r >= 0.0 else self.minus
+        closure = f"((1 - {f}) / ((1 - {at_0}) × (1 - {put_in(r)})))"
+        return f"{long} / {closure}^(1 + {put_in(c)} × {put_in(r)})"
+
     @staticmethod
     def value(p: Any, r: float, a: float) -> float:
         """The threshold at R and size."""

@@ -19,7 +19,7 @@ class FixedThreshold(Threshold):
     """
 
     range: Coherent = Coherent("stress intensity", at_least=0.0)
-    formula: ClassVar[str] = "ΔK_th = ΔK_th"
+    formula: ClassVar[str] = "ΔK_th = one value at every R"
     depends_on_r: ClassVar[bool] = False
 
     @property

@@ -7,6 +7,7 @@ from typing import Any, ClassVar
 
 from vivid_anvil.materials.thresholds.threshold import THRESHOLDS, Threshold
 from vivid_anvil.units import Coherent, UnitSystem, in_unit
+from vivid_anvil.writing.working import put_in
 
 
 @THRESHOLDS.add("power of 1 - R")
@@ -32,6 +33,10 @@ class PowerOfRThreshold(Threshold):
     def value(p: Any, r: float, a: float) -> float:
         """The threshold at R."""
         return p[0] * (1.0 - r) ** p[1]  # type: ignore[no-any-return]
+
+    def numbers_in(self, r: float, a: float) -> str:
+        """The formula with R put in."""
+        return f"{put_in(self.range)} × (1 - {put_in(r)})^{put_in(self.exponent)}"
 
     def words_in(self, units: UnitSystem = "metric") -> str:
         """The form, and the range that it starts from."""

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any, ClassVar
 
 from vivid_anvil.materials.thresholds.threshold import THRESHOLDS, Threshold
+from vivid_anvil.writing.working import put_in
 
 
 @THRESHOLDS.add("steel, line over R")
@@ -18,8 +19,12 @@ class SteelLineThreshold(Threshold):
     array([6.   , 4.025])
     """
 
-    formula: ClassVar[str] = "ΔK_th = 7.0 × (1 - 0.85 × R) MPa√m for R >= 0.1, else 6.0 MPa√m"
+    formula: ClassVar[str] = "ΔK_th = 7.0 × (1 - 0.85 × R) MPa√m from R = 0.1 on, below 6.0 MPa√m"
     method: ClassVar[str] = "Barsom and Rolfe 1999"
+
+    def numbers_in(self, r: float, a: float) -> str:
+        """The formula with R put in, 1 MPa√m being √1000 MPa√mm."""
+        return f"7.0 × (1 - 0.85 × {put_in(r)}) × √(1000)" if r >= 0.1 else "6.0 × √(1000)"
 
     @staticmethod
     def value(p: Any, r: float, a: float) -> float:

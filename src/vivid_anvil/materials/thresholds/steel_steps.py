@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Any, ClassVar
 
 from vivid_anvil.materials.thresholds.threshold import THRESHOLDS, Threshold
+from vivid_anvil.writing.working import put_in
 
 
 @THRESHOLDS.add("steel, steps")
@@ -17,8 +18,14 @@ class SteelStepsThreshold(Threshold):
     array([170. , 116.5,  63. ])
     """
 
-    formula: ClassVar[str] = "ΔK_th = 63 MPa√mm for R >= 0.5, 170 - 214 × R from 0 on, 170 below"
+    formula: ClassVar[str] = "ΔK_th = 170 - 214 × R from R = 0 on, 170 below, 63 MPa√mm from 0.5 on"
     method: ClassVar[str] = "BS 7910"
+
+    def numbers_in(self, r: float, a: float) -> str:
+        """The formula with R put in."""
+        if r >= 0.5 or r < 0.0:
+            return put_in(float(self.at(r)))
+        return f"170 - 214 × {put_in(r)}"
 
     @staticmethod
     def value(p: Any, r: float, a: float) -> float:

@@ -14,6 +14,7 @@ from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.handed import address
 from vivid_anvil.materials.thresholds._kernels import THRESHOLD, thresholds_of
 from vivid_anvil.units import UnitSystem, many, opened
+from vivid_anvil.writing.working import put_in
 
 LARGE = 1e12  # mm: a crack so long that its size does not matter
 THRESHOLDS: Choices[type[Threshold]] = Choices("threshold, kind")
@@ -45,6 +46,10 @@ class Threshold(ABC):
     @abstractmethod
     def value(p: Any, r: float, a: float) -> float:
         """The threshold, MPa√mm, at R of a crack of size a, mm."""
+
+    def numbers_in(self, r: float, a: float) -> str:
+        """The formula with R and size put in, MPa√mm; by default its value."""
+        return put_in(float(self.at(r, a)))
 
     @property
     def handed(self) -> tuple[int, FloatArray]:
