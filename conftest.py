@@ -1,6 +1,22 @@
-"""Names that the examples of the guide may use."""
+"""Names that the examples of the guide may use; compiled loops kept apart for each state of their files."""
+
+import hashlib
+import os
+import tempfile
+from pathlib import Path
 
 import pytest
+
+
+def _loops() -> str:
+    """A folder for compiled loops that is another one when any file of loops is edited."""
+    source = Path(__file__).parent / "src" / "vivid_anvil"
+    files = sorted([*source.rglob("_kernels.py"), source / "ground" / "compiled.py", source / "ground" / "handed.py"])
+    state = hashlib.sha256(b"".join(file.read_bytes() for file in files)).hexdigest()[:16]
+    return str(Path(tempfile.gettempdir()) / f"vivid-anvil-loops-{state}")
+
+
+os.environ.setdefault("NUMBA_CACHE_DIR", _loops())
 
 
 def pytest_collection_modifyitems(items):
