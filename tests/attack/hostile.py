@@ -22,7 +22,7 @@ from tests.study.texts import few_nodes
 from vivid_anvil.cli import main
 from vivid_anvil.models import write_field_hdf5, write_field_table
 
-FIELDS = Path(__file__).parents[1] / "fields" / "data"
+FIELDS = Path(__file__).parents[1] / "models" / "data"
 SLOWEST = 60.0  # s for one command on these small files
 # Values that are put in the place of another, as TOML.
 VALUES = (
