@@ -59,7 +59,8 @@ def law_figure(law: GrowthLaw, units: UnitSystem = "metric") -> Figure:
     axes = figure.subplots()
     top = coherent_top(law)
     ratios = _LAW_RATIOS if law.depends_on_r else _LAW_RATIOS[:1]
-    _law_lines(axes, law, ratios, 0.8 * float(law.threshold_at(0.0)) or 0.02 * top, top, units)
+    lowest = float(law.threshold_at(ratios).min())
+    _law_lines(axes, law, ratios, 0.8 * lowest or 0.02 * top, top, units)
     axes.legend(loc="lower right")
     return figure
 
