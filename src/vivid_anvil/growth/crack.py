@@ -13,7 +13,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.drive import COUNTED_PARTS
-from vivid_anvil.growth.memories import RETARDATIONS, ConstantClosure, NoRetardation, Retardation
+from vivid_anvil.growth.memories import RETARDATIONS, NoRetardation, Retardation
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.one_size import CrackShape
 from vivid_anvil.shapes.solutions import StressProfile
@@ -215,10 +215,10 @@ class Crack:
                 f"points to {number(needed)} mm, as deep as the crack may grow",
                 "Add points; nothing is extrapolated.",
             )
-        if isinstance(self.retardation, ConstantClosure):
+        if not self.retardation.takes_residual_stress:
             raise InputError(
                 f"{where}, residual_stress",
-                "residual stress with constant closure",
+                f"residual stress with {self.retardation.kind}",
                 "either of them",
                 "Take no retardation, or a law with closure.",
             )
@@ -268,7 +268,7 @@ class Crack:
             self.always_at(self.initial_size, self.initial_half_length)
 
     def _check_order(self, where: str) -> None:
-        if self.order == "per repeat" and not isinstance(self.retardation, NoRetardation):
+        if self.order == "per repeat" and self.retardation.acts:
             raise InputError(
                 f"{where}, retardation",
                 f"{self.retardation.kind!r} with the order 'per repeat'",

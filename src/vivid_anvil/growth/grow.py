@@ -120,7 +120,7 @@ def _path(
 
 def _without_memory(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> float | None:
     """The life without retardation, beside that with it."""
-    if isinstance(crack.retardation, NoRetardation):
+    if not crack.retardation.acts:
         return None
     plain = dataclasses.replace(crack, retardation=NoRetardation())
     return life_repeats_of(plain, duty_cycle, drive)

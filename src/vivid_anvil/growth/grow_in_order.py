@@ -199,7 +199,7 @@ def _stages(crack: Crack, later: float | None, passes: int) -> list[_Stage]:
 
 def _most_passes(crack: Crack, expected: float, target: float | None) -> int:
     """How many repeats to follow at most, where all at once `expected` are needed."""
-    longer = 1.5 if isinstance(crack.retardation, NoRetardation) else LONGER_WITH_MEMORY
+    longer = LONGER_WITH_MEMORY if crack.retardation.acts else 1.5
     most = expected * longer + 10.0
     return int(min(most if target is None else max(most, target + 1.0), MOST_PASSES))
 

@@ -16,7 +16,6 @@ from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.grow import life_repeats_of
-from vivid_anvil.growth.memories import NoRetardation
 from vivid_anvil.growth.result import GrowthResult
 from vivid_anvil.units import coherent, number, opened
 from vivid_anvil.writing.html import html_frame
@@ -106,7 +105,7 @@ def lives_over_size(
     ([158.2, 116.9, 92.5], 3.644)
     """
     crack = result.crack
-    if isinstance(crack.retardation, NoRetardation):
+    if not crack.retardation.acts:
         crack = dataclasses.replace(crack, order="per repeat")
     given = _default_sizes(result) if sizes is None else [coherent(one, "length", "initial sizes") for one in sizes]
     values = np.array(given, dtype=np.float64)

@@ -16,7 +16,7 @@ _EXPECTED = {
     "int_type": "a whole number",
     "string_type": "text in quotes",
     "bool_type": "true or false",
-    "list_type": "a list of tables, written [[name]]",
+    "list_type": "a list: [1, 2], or of tables [[name]]",
     "dict_type": "tables, written [name.yours]",
     "model_type": "a table",
     "model_attributes_type": "a table",

@@ -26,6 +26,7 @@ class ConstantClosure(Retardation):
     closure_peak: float = 0.3
     method: ClassVar[str] = "Newman 1984"
     remembers: ClassVar[bool] = False
+    takes_residual_stress: ClassVar[bool] = False
 
     def __post_init__(self) -> None:
         _ALPHA.checked(self.closure_alpha, "retardation, closure_alpha")

@@ -33,7 +33,10 @@ class Retardation(ABC):
     kind: ClassVar[str]
     method: ClassVar[str]
     remembers: ClassVar[bool] = True
+    acts: ClassVar[bool] = True  # False: every cycle is as if it were alone
     slows_the_rate: ClassVar[bool] = True  # by a factor alone, not by another K
+    has_zones: ClassVar[bool] = False  # plastic zones, of a yield strength
+    takes_residual_stress: ClassVar[bool] = True
     yield_strength: float | None = None
 
     @property
@@ -65,7 +68,7 @@ class Retardation(ABC):
 
     def of(self: Model, yield_strength: float | None) -> Model:
         """With the yield strength of the material, MPa, where none of its own is stated; checked."""
-        if self.yield_strength is not None or not hasattr(self, "constraint"):
+        if self.yield_strength is not None or not self.has_zones:
             return self
         return dataclasses.replace(self, yield_strength=yield_strength)  # type: ignore[type-var]
 
@@ -76,6 +79,7 @@ class NoRetardation(Retardation):
     """Every cycle as if it were alone: the default everywhere."""
 
     method: ClassVar[str] = "-"
+    acts: ClassVar[bool] = False
     remembers: ClassVar[bool] = False
 
 

@@ -28,6 +28,7 @@ class Wheeler(Retardation):
     exponent: Coherent = Coherent("number", at_least=0.0, default=1.0)
     constraint: str = "plane strain"
     yield_strength: OptionalCoherent = OptionalCoherent("stress", above=0.0)
+    has_zones: ClassVar[bool] = True
     method: ClassVar[str] = "Wheeler 1972"
 
     def __post_init__(self) -> None:

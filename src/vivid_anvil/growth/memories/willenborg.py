@@ -29,6 +29,7 @@ class Willenborg(Retardation):
     threshold_maximum: Coherent = Coherent("stress intensity", at_least=0.0, default=0.0)
     constraint: str = "plane strain"
     yield_strength: OptionalCoherent = OptionalCoherent("stress", above=0.0)
+    has_zones: ClassVar[bool] = True
     method: ClassVar[str] = "Willenborg 1971; Gallagher and Hughes 1974"
     slows_the_rate: ClassVar[bool] = False
 

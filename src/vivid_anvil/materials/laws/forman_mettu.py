@@ -10,7 +10,7 @@ from typing import Any, ClassVar, cast
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.laws.law import LAWS, GrowthLaw
 from vivid_anvil.materials.laws.newman import Opening, opening
-from vivid_anvil.materials.thresholds import FixedThreshold, Threshold
+from vivid_anvil.materials.thresholds import Threshold
 from vivid_anvil.units import Coherent, GrowthRate
 from vivid_anvil.writing.working import Step, put_in
 
@@ -47,7 +47,8 @@ class FormanMettuLaw(GrowthLaw):
 
     def check(self, where: str) -> None:
         """InputError for a threshold with an R of its own: the form has one."""
-        if not isinstance(self.threshold, FixedThreshold):
+        given = cast(Threshold, self.threshold)
+        if given.depends_on_r or given.depends_on_size:
             expected = "a range of stress intensity: the form has its own dependence on R"
             raise InputError(f"{where}, threshold", "a threshold with an R of its own", expected)
 
@@ -70,9 +71,8 @@ class FormanMettuLaw(GrowthLaw):
     @cached_property
     def limit(self) -> Threshold:
         """The threshold over R and size."""
-        given = cast(FixedThreshold, self.threshold)
         return ShortCrackThreshold(
-            range=given.range,
+            range=cast(Threshold, self.threshold).least_of_all,
             length=self.intrinsic_length,
             plus=self.threshold_plus,
             minus=self.threshold_minus,
