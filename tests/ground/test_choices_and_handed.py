@@ -5,9 +5,11 @@ import os
 import subprocess
 import sys
 from pathlib import Path
+from types import SimpleNamespace
 
 import pytest
 
+from vivid_anvil.ground import choices
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import _kernels as growth_loops
@@ -36,6 +38,27 @@ def test_a_choice_stands_once_and_knows_its_name():
     for bad in ("smal", 3, None, "x" * 500, ["small"]):
         with pytest.raises(InputError, match="one of 'small'"):
             sizes.get(bad, "shoe, size")
+
+
+def test_what_an_installed_package_adds_is_found_when_it_is_asked_for(tmp_path, monkeypatch):
+    (tmp_path / "added_sizes.py").write_text("import sys\nsys.sizes_of_shoes.add('large')(len)\n")
+    monkeypatch.syspath_prepend(tmp_path)
+    sizes = Choices("size of shoe")
+    monkeypatch.setattr(sys, "sizes_of_shoes", sizes, raising=False)
+    asked = []
+
+    def entry_points(group):
+        asked.append(group)
+        return [SimpleNamespace(module="added_sizes")]
+
+    monkeypatch.setattr(choices, "entry_points", entry_points)
+    choices._load_installed.cache_clear()
+    try:
+        assert sizes["large"] is len
+        assert list(sizes) == ["large"]
+    finally:
+        choices._load_installed.cache_clear()
+    assert asked == ["vivid_anvil.choices"]
 
 
 LOOP = """
