@@ -20,7 +20,7 @@ for finding in (*pin.curve.findings, *typical.findings):
     print(finding)
 
 curves = [va.in_terms_of(curve, "amplitude") for curve in (weld, pin.curve, tube, typical)]
-for row in va.stress_table(curves, [1e5, 1e6, 1e7], "MPa"):
+for row in va.stress_table(curves, [1e5, 1e6, 1e7], "MPa").rows():
     print({heading: round(value, 1) for heading, value in row.items()})
 va.save_figure(va.plot([*curves, tests]), folder / "curves.png")
 

@@ -28,8 +28,8 @@ print(f"All cycles of a month at once: {at_once.life_repeats:.2f} months; the or
 
 plan = growth.inspection_plan(grown, every="1 year")
 for row in plan.rows():
-    seen = "found" if row["can_be_found"] else "too small"
-    print(f"  year {row['years']:.0f}: {row['expected_size_mm']:.2f} mm deep, {seen}")
+    seen = "found" if row["can be found"] else "too small"
+    print(f"  year {row['time [years]']:.0f}: {row['expected size [mm]']:.2f} mm deep, {seen}")
 
 # The same crack with the law that a test piece gave, at its upper bound.
 tests = materials.read_growth_tests(

@@ -114,7 +114,7 @@ if TYPE_CHECKING:
         straight_curve,
         table_curve,
     )
-    from vivid_anvil.materials.curves.record import stress_table
+    from vivid_anvil.materials.curves.page import stress_table
     from vivid_anvil.materials.fits.fit_likelihood import compare_fits, fit_likelihood
     from vivid_anvil.materials.fits.fit_line import fit_line
     from vivid_anvil.materials.fits.specimens import SpecimenSeries, read_specimens
@@ -129,7 +129,8 @@ if TYPE_CHECKING:
     from vivid_anvil.study.explain import explain
     from vivid_anvil.study.read_study import read_study
     from vivid_anvil.study.run import run_study
-    from vivid_anvil.study.study import Study, StudyResult
+    from vivid_anvil.study.study import Study
+    from vivid_anvil.study.study_result import StudyResult
     from vivid_anvil.writing.finding import Finding
     from vivid_anvil.writing.latex import working_in_latex
     from vivid_anvil.writing.working import Step, Working

@@ -128,7 +128,7 @@ def test_figures_and_rows_of_names_alike_stay_apart(named, run):
     assert len(list(Path("f").glob("life*.png"))) == len(NAMES)
     assert len(list(Path("f").glob("damage-over-time*.png"))) == len(NAMES)
     rows = list(csv.DictReader(Path("a.csv").read_text().splitlines()))
-    assert [row["hot_spot"] for row in rows] == [*NAMES[:3], "'=cmd()|A1"]
+    assert [row["hot spot"] for row in rows] == [*NAMES[:3], "'=cmd()|A1"]
 
 
 def test_a_dollar_in_a_name_is_a_dollar(tmp_path):

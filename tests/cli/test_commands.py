@@ -42,7 +42,7 @@ def test_the_demo_writes_runs_and_draws_everything(run, tmp_path):
     record = json.loads((tmp_path / "all.json").read_text())
     assert [life["verdict"] for life in record["lives"]] == ["fails the target", "meets the target", "no damage"]
     rows = table(tmp_path / "lives.csv")
-    assert float(rows[0]["life_years"]) == record["lives"][0]["life_years"]
+    assert float(rows[0]["life [years]"]) == record["lives"][0]["life [years]"]
     again = run("demo", tmp_path / "demo")
     assert again[0] == 0
 
@@ -85,9 +85,9 @@ def test_grow_writes_the_curve(run, demo_file, tmp_path):
     assert code == 0
     rows = table(tmp_path / "curve.csv")
     record = json.loads((tmp_path / "curve.json").read_text())["cracks"][0]
-    assert float(rows[-1]["size_mm"]) == pytest.approx(record["limiting_size_mm"])
-    assert float(rows[-1]["years"]) == pytest.approx(record["life_years"])
-    assert f"{record['life_years']:.2f}" in out
+    assert float(rows[-1]["size [mm]"]) == pytest.approx(record["limiting size [mm]"])
+    assert float(rows[-1]["time [years]"]) == pytest.approx(record["life [years]"])
+    assert f"{record['life [years]']:.2f}" in out
 
 
 def test_explain_prints_and_writes_the_steps(run, demo_file, tmp_path):
@@ -255,7 +255,7 @@ def test_count_checks_gates_bins_and_writes(run, demo_file, tmp_path):
     assert "crest factor" in out
     assert "binning to middle values moves the damage by" in " ".join(out.split())
     record = json.loads((tmp_path / "a.json").read_text())
-    assert f"took out {record['removed_by_gate']:.0f}" in " ".join(out.split())
+    assert f"took out {record['removed by gate']:.0f}" in " ".join(out.split())
     cycles = parquet.read_table(tmp_path / "a.parquet")
     assert sum(cycles["count"].to_pylist()) == record["cycles"] == sum(map(sum, record["matrix"]["counts"]))
     assert len(list(tmp_path.glob("*.png"))) == 3

@@ -41,11 +41,11 @@ def test_grow_shows_what_the_library_gives(run, demo_file, grown, tmp_path):
     ):
         assert words in one_line(out)
     record = json.loads(files[0].read_text())["cracks"][0]
-    assert record["life_repeats"] == pytest.approx(grown.life_repeats, rel=1e-12)
+    assert record["life [repeats]"] == pytest.approx(grown.life_repeats, rel=1e-12)
     assert record["stopped_in"] == grown.stopped_in
-    assert record["curve"][-1]["half_length_mm"] == pytest.approx(grown.half_lengths[-1])
+    assert record["course"][-1]["half length [mm]"] == pytest.approx(grown.half_lengths[-1])
     rows = list(csv.DictReader(files[1].read_text().splitlines()))
-    assert float(rows[-1]["years"]) == pytest.approx(grown.life_years)
+    assert float(rows[-1]["time [years]"]) == pytest.approx(grown.life_years)
     assert sum(record["event_shares_at_start"].values()) == pytest.approx(1.0)
     assert len(list(files[2].iterdir())) == 3
 
@@ -54,8 +54,8 @@ def test_grow_after_damage_adds_both_lives_and_warns_of_the_weld(run, demo_file,
     code, out, _ = run("grow", demo_file, "--after-damage", "--json", tmp_path / "all.json")
     assert code == 0
     assert "growth-counted-twice" in out
-    total = json.loads((tmp_path / "all.json").read_text())["total_lives"][0]
-    assert total["total_repeats"] == pytest.approx(demo_result.life_of(TOE).life_repeats + grown.life_repeats)
+    total = json.loads((tmp_path / "all.json").read_text())["whole lives"][0]
+    assert total["whole life [repeats]"] == pytest.approx(demo_result.life_of(TOE).life_repeats + grown.life_repeats)
 
 
 def test_inspections_once_a_year_and_as_often_as_needed(run, demo_file, grown, tmp_path):
@@ -65,18 +65,18 @@ def test_inspections_once_a_year_and_as_often_as_needed(run, demo_file, grown, t
     assert "4 inspections" in out
     record = json.loads((tmp_path / "i.json").read_text())
     rows = list(csv.DictReader((tmp_path / "i.csv").read_text().splitlines()))
-    assert [float(row["years"]) for row in rows] == list(range(1, 9))
-    assert record["chances"] == sum(row["can_be_found"] == "True" for row in rows) == 4
-    assert record["allowed_interval_years"] == pytest.approx(grown.interval_years)
-    lives = [row["life_years"] for row in record["initial_sizes"]]
+    assert [float(row["time [years]"]) for row in rows] == list(range(1, 9))
+    assert record["chances"] == sum(row["can be found"] == "True" for row in rows) == 4
+    assert record["interval allowed [years]"] == pytest.approx(grown.interval_years)
+    lives = [row["life to the limiting size [years]"] for row in record["lives by initial size"]]
     assert lives == sorted(lives, reverse=True)
-    assert 0.05 < record["largest_size_that_lasts_mm"] < 0.1
+    assert 0.05 < record["largest initial size that lasts [mm]"] < 0.1
     assert "does not last" in one_line(out)
     assert sorted(path.name for path in (tmp_path / "f").iterdir()) == [
         "initial-size-weld-toe-at-the-grip-head.png",
         "inspections-weld-toe-at-the-grip-head.png",
     ]
-    limits = {row["load_scale"]: row["limiting_size_mm"] for row in record["limits_over_load"]}
+    limits = {row["load times"]: row["limiting size [mm]"] for row in record["limits over load"]}
     assert limits[1.0] == pytest.approx(grown.critical.limiting, rel=1e-3)
 
 
@@ -86,8 +86,8 @@ def test_a_law_from_the_readings_of_the_demo_can_be_put_into_its_study(run, demo
     )
     assert code == 0
     fit = json.loads((tmp_path / "fit.json").read_text())
-    assert fit["slope_low"] < 2.95 < fit["slope_high"]  # what the made-up readings were made with
-    assert 2.9e-13 < fit["constant_mm_per_cycle_MPa_sqrt_mm"] < 3.2e-13
+    assert fit["slope, lower 95 %"] < 2.95 < fit["slope, upper 95 %"]  # what the made-up readings were made with
+    assert 2.9e-13 < fit["constant [mm/cycle, MPa√mm]"] < 3.2e-13
     lines = out[out.index("[growth_laws.fitted]") :].splitlines()
     section = tomllib.loads("\n".join(line.strip() for line in lines if "Written" not in line))
     text = demo_file.read_text().replace('growth_law = "steel_in_air"', 'growth_law = "fitted"')
@@ -99,7 +99,7 @@ def test_a_law_from_the_readings_of_the_demo_can_be_put_into_its_study(run, demo
     )
     (tmp_path / "fitted.toml").write_text(text)
     law = read_study(tmp_path / "fitted.toml").cracks[0].law
-    assert law.constant == pytest.approx(fit["upper_constant_mm_per_cycle_MPa_sqrt_mm"], rel=1e-5)
+    assert law.constant == pytest.approx(fit["upper constant [mm/cycle, MPa√mm]"], rel=1e-5)
     assert law.r_ratio == 0.1
 
 
@@ -117,7 +117,7 @@ def test_measured_rates_are_fitted_in_any_units(run, tmp_path):
         assert code == 0
         assert "few-rates" in out
         fit = json.loads((tmp_path / "fit.json").read_text())
-        slopes.append((fit["slope"], math.log10(fit["constant_mm_per_cycle_MPa_sqrt_mm"])))
+        slopes.append((fit["slope"], math.log10(fit["constant [mm/cycle, MPa√mm]"])))
     assert slopes[0] == pytest.approx(slopes[1], rel=1e-5)
     code, _, _ = run("growth-tests", path, "--r-ratio", 0.1, "--slope", 3, "--json", tmp_path / "fit.json")
     assert (code, json.loads((tmp_path / "fit.json").read_text())["slope"]) == (0, 3.0)
@@ -128,7 +128,7 @@ def test_what_if_of_a_crack_gives_lives_of_cracks(run, demo_file, tmp_path):
     code, out, _ = run("what-if", demo_file, key, "0.5 mm", "2 mm", "20 mm", "--json", tmp_path / "w.json")
     assert code == 0
     rows = json.loads((tmp_path / "w.json").read_text())["variants"]
-    years = [row["life_years"] for row in rows]
+    years = [row["life [years]"] for row in rows]
     assert [row[key] for row in rows if row["base"]] == ["1 mm"]
     assert years == sorted(years, reverse=True)
     assert len(years) == 3
@@ -185,6 +185,6 @@ def test_files_tell_k_in_the_unit_of_the_screen(run, grown, demo_file, tmp_path)
     assert code == 0, err
     assert "MPa√m" in out
     (crack, *_) = json.loads((tmp_path / "a.json").read_text())["cracks"]
-    for row in crack["curve"]:
-        assert row["largest_K_range_MPa_sqrt_m"] == pytest.approx(grown.largest_range_k(row["size_mm"]) / 1000.0**0.5)
-    assert not [key for key in crack["curve"][0] if key.endswith("sqrt_mm")]
+    for row in crack["course"]:
+        assert row["largest range of K [MPa√m]"] == pytest.approx(grown.largest_range_k(row["size [mm]"]) / 1000.0**0.5)
+    assert not [key for key in crack["course"][0] if key.endswith("sqrt_mm")]

@@ -55,11 +55,11 @@ def test_the_worst_case_pairs_cycles_however_they_are_written(written, run):
         code, out, err = run("life", written(TWO.format(cycles, often), head), "--json", "a.json")
         assert code == 0, err
         assert "never changes" not in out
-        lives.append(json.loads(Path("a.json").read_text())["lives"][0]["life_repeats"])
+        lives.append(json.loads(Path("a.json").read_text())["lives"][0]["life [repeats]"])
     assert lives == pytest.approx([lives[0]] * 3)
     apart = run("life", written(TWO.format(1000, 1)), "--json", "a.json")
     assert apart[0] == 0
-    alone = json.loads(Path("a.json").read_text())["lives"][0]["life_repeats"]
+    alone = json.loads(Path("a.json").read_text())["lives"][0]["life [repeats]"]
     assert alone > 5.0 * lives[0]  # a thousand swings of 200 MPa where there were two thousand of 100
 
 

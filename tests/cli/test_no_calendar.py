@@ -42,9 +42,9 @@ def test_the_same_life_with_and_without_a_calendar(written, run):
     run("life", written(EQUAL), "--json", "with.json")
     run("life", written(EQUAL, head=PASSES), "--json", "without.json")
     (have,), (lack,) = (json.loads(Path(f"{name}.json").read_text())["lives"] for name in ("with", "without"))
-    assert have["life_repeats"] == lack["life_repeats"]
-    assert have["life_years"] == pytest.approx(have["life_repeats"] / 50)
-    assert lack["used_at_target"] == pytest.approx(50_000 / lack["life_repeats"])
+    assert have["life [repeats]"] == lack["life [repeats]"]
+    assert have["life [years]"] == pytest.approx(have["life [repeats]"] / 50)
+    assert lack["used at target"] == pytest.approx(50_000 / lack["life [repeats]"])
 
 
 @pytest.mark.parametrize("target", ['"50_000"', '"5e4"', '"50 000 passes"', "50000", '"5e4 pass"'])
@@ -75,7 +75,7 @@ def test_a_stated_duration_gives_hours(written, run, stated):
     assert code == 0, err
     (spot,) = json.loads(Path("a.json").read_text())["lives"]
     seconds = 30.0 if stated == "of the repeat" else 7 * 30.0
-    assert spot["life_hours"] == pytest.approx(spot["life_repeats"] * seconds / 3600.0)
+    assert spot["life [h]"] == pytest.approx(spot["life [repeats]"] * seconds / 3600.0)
     assert re.search(r"Life [\d.e]+ passes = [\d.e]+ h\b", out)
 
 

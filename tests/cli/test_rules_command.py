@@ -20,8 +20,8 @@ def test_the_rules_are_compared_for_every_spot_that_has_one(run, demo_file, demo
     )
     assert code == 0
     rows = list(csv.DictReader((tmp_path / "r.csv").read_text().splitlines()))
-    used = next(row for row in rows if row["hot_spot"] == "bore of the suspension pin" and row["used"] == "True")
-    assert float(used["life_years"]) == demo_result.lives[1].life_years
+    used = next(row for row in rows if row["hot spot"] == "bore of the suspension pin" and row["used"] == "True")
+    assert float(used["life [years]"]) == demo_result.lives[1].life_years
     record = json.loads((tmp_path / "r.json").read_text())
     assert len(record["comparisons"]) == 2
     assert "weld toe" in record["without"][0]

@@ -54,7 +54,7 @@ def test_one_level_and_equal_exponents_give_the_linear_life(amplitude, cycles, p
 def test_a_spot_with_a_rule_of_order_carries_its_life():
     found = life([(400.0, 0.0, 1.0), (200.0, 0.0, 100.0)], order_rule="damage curve")
     assert found.in_order == life_in_order(found, "damage curve")
-    assert found.to_dict()["in_order"]["life_repeats"] < found.life_repeats
+    assert found.to_dict()["life in order [repeats]"] < found.life_repeats
     assert f"{found.life_years:.4g} years" in found._repr_html_()
     assert life([(1e-9, 0.0, 1.0)], order_rule="double linear").in_order.life_repeats > 1e30
 

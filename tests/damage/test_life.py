@@ -182,7 +182,7 @@ def test_a_spot_without_damage_says_so_in_words(demo_result):
     bend = demo_result.life_of("bend of the tube")
     assert bend.life_repeats == math.inf
     assert "no damage" in repr(bend)
-    assert json.loads(json.dumps(bend.to_dict(), allow_nan=False))["life_years"] == "inf"
+    assert json.loads(json.dumps(bend.to_dict(), allow_nan=False))["life [years]"] == "inf"
     assert "does damage" in str(explain(bend))
 
 

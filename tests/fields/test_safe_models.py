@@ -104,8 +104,8 @@ def test_one_node_beyond_the_strength_fails_alone_and_is_named(study, run, tmp_p
     assert "Node 2 at (4, 0, 0) mm" in words
     assert "Node 2 fails at once" in words
     places = json.loads((tmp_path / "m.json").read_text())["places"]
-    assert (places[0]["node"], places[0]["life_repeats"]) == (2, 0.0)
-    assert all(one["life_repeats"] != 0.0 for one in places[1:])
+    assert (places[0]["node"], places[0]["life [repeats]"]) == (2, 0.0)
+    assert all(one["life [repeats]"] != 0.0 for one in places[1:])
     assert np.isfinite(meshio.read(tmp_path / "n.vtu").point_data["damage per repeat"]).all()
     keys += "leave_out = [2]\n"
     code, out, _ = run("model", study((AT_LAWS, keys + "\n" + AT_LAWS)))

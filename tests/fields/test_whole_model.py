@@ -20,6 +20,7 @@ from vivid_anvil.fields import (
     StressMeasure,
     assess_model,
     hottest_places,
+    model_answer,
     model_findings,
     neighbours_within,
     node_life,
@@ -242,7 +243,7 @@ def test_the_worst_places_are_apart_and_take_their_neighbours_along():
         len(hottest_places(model, 300, share_of_worst=0.5, apart=0))
         == (model.damage_per_repeat >= 0.5 * model.damage_per_repeat.max()).sum()
     )
-    assert set(edge[0].to_row()) >= {"node", "x_mm", "life_years", "worst_event"}
+    assert set(model_answer(model).rows()[0]) >= {"node", "x [mm]", "life [years]", "worst event"}
     quiet = assess_model(field_of(scale=1e-3), LOADS, duty_of(), dataclasses.replace(spot(), curve=limited()))
     first = hottest_places(quiet, 1)[0]
     assert (first.damage_per_repeat, first.worst_event) == (0.0, "none")
@@ -275,7 +276,7 @@ def test_the_damage_of_each_event_is_that_of_the_hot_spot_there(between):
         assert place.by_event == pytest.approx(whole)
         assert list(place.by_event.values()) == sorted(place.by_event.values(), reverse=True)
         assert place.used_at_target == pytest.approx(life.used_at_target)
-        assert {f"damage of {name}" for name in whole} <= set(place.to_row())
+        assert {f"damage of {name}" for name in whole} <= set(model_answer(model, most=3, apart=0).rows()[0])
     frame = model.to_frame()
     assert frame["damage of stop"].to_numpy() == pytest.approx(by_event[:, 1])
     assert frame["used at target"].to_numpy() == pytest.approx(model.target_repeats / model.life_repeats)

@@ -254,7 +254,7 @@ def test_stresses_of_another_unit_are_found(stress, unit):
 
 
 def test_a_table_to_copy_has_its_unit_and_the_lives_asked_for():
-    rows = stress_table([table(), in_terms_of(detail_curve("EN 1993-1-9", 71), "amplitude")], [1e5, 2e6], "ksi")
+    rows = stress_table([table(), in_terms_of(detail_curve("EN 1993-1-9", 71), "amplitude")], [1e5, 2e6], "ksi").rows()
     assert list(rows[0]) == [
         "life [cycles]", "weld: stress range, any R [ksi]", "EN 1993-1-9, 71: stress amplitude, any R [ksi]",
     ]  # fmt: skip

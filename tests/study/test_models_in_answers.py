@@ -125,13 +125,13 @@ def test_rules_and_side_by_side_tell_the_worst_node(study, run):
     code, _, err = run("rules", study, "--spot", WORST_NODE, "--json", "a.json")
     assert code == 0, err
     rules = json.loads(Path("a.json").read_text())["comparisons"][0]["rules"]
-    assert next(one["damage_per_repeat"] for one in rules if one["used"]) == pytest.approx(
+    assert next(one["damage per repeat"] for one in rules if one["used"]) == pytest.approx(
         worst_node_life(read_study(study)).damage_per_repeat
     )
     Path("other.toml").write_text(STUDY.replace("slope_below = 9", "slope_below = 5"))
     code, out, err = run("side-by-side", study, "other.toml", "--json", "b.json")
     assert code == 0, err
-    row = next(one for one in json.loads(Path("b.json").read_text())["lives"] if one["hot_spot"] == WORST_NODE)
+    row = next(one for one in json.loads(Path("b.json").read_text())["lives"] if one["hot spot"] == WORST_NODE)
     assert row["other: life_repeats"] == pytest.approx(run_study(read_study("other.toml")).worst_node.kept.life_repeats)
     assert row["study: place"] == "node 5"
     assert "worst node" in out
@@ -162,7 +162,7 @@ def test_a_node_that_fails_at_once_lives_0_and_stops_no_other_answer(study, run)
     assert code == 0, err
     assert "toe" in out
     rows = json.loads(Path("a.json").read_text())["variants"]
-    lives = {row["load scale"]: row["life_repeats"] for row in rows if row["hot_spot"] == WORST_NODE}
+    lives = {row["load scale"]: row["life [repeats]"] for row in rows if row["hot spot"] == WORST_NODE}
     assert lives[1.0] == lives[0.9] == 0.0
     assert lives[0.05] == "inf" or lives[0.05] > 0.0
     code, out, err = run("side-by-side", study, "bad.toml")

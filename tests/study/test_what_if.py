@@ -147,4 +147,4 @@ def test_a_variant_that_fails_at_once_is_told_and_uses_all(run, demo_file):
     code, out, err = run("what-if", demo_file, "load scale", "3", "--spot", "bore of the suspension pin")
     assert code == 0, err
     assert "all at once" in " ".join(out.split())
-    assert math.isinf(what_if(read_study(demo_file), "load scale", [3.0]).rows()[-2]["used_at_target"])
+    assert what_if(read_study(demo_file), "load scale", [3.0]).rows()[-2]["used at target"] == "inf"

@@ -289,8 +289,9 @@ def solve(
 ) -> None:
     """What would just meet the target: loads, class, any value; and tests that do the damage of the service."""
     from vivid_anvil.cli import run_solve
+    from vivid_anvil.study.answers import Questions
 
-    asked = run_solve.Questions(key, between, standard, test_cycles, test_stress, tuple(leave_out or ()))
+    asked = Questions(key, between, standard, test_cycles, test_stress, tuple(leave_out or ()))
     run_solve.solve(study, spot, asked, Outputs(json_file, csv_file), units.value)
 
 

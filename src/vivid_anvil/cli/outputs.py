@@ -7,16 +7,19 @@ import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import all_or_none, inputs_so_far, to_be_written
+
+if TYPE_CHECKING:
+    from vivid_anvil.writing.table import Table
 
 Drawing = tuple[str, Callable[[], Any]]
 Watch = Callable[[str, int, int], None]
 
 
-JSON_FORMAT = 1
+JSON_FORMAT = 2
 
 
 def heading() -> dict[str, Any]:
@@ -79,7 +82,7 @@ class Outputs:
     def write(
         self,
         record: dict[str, Any],
-        rows: Sequence[dict[str, Any]],
+        table: Table,
         drawings: Sequence[Drawing] = (),
         watch: Watch | None = None,
         whole_table: Callable[[], Any] | None = None,
@@ -87,7 +90,7 @@ class Outputs:
     ) -> list[Path]:
         """Write what is asked for, all or nothing; the files written.
 
-        Parquet holds `whole_table`, a data frame, or the rows; `others` fill the files of that name.
+        CSV holds the `table`, Parquet `whole_table`, a data frame, or the same table; `others` fill the files of that name.
         """
         import json
 
@@ -105,9 +108,9 @@ class Outputs:
                     text = json.dumps(plain({**heading(), **record}), indent=2, ensure_ascii=False, allow_nan=False)
                     stage(self.json_file).write_text(text + "\n", encoding="utf-8", errors="replace")
                 if self.csv_file is not None:
-                    stage(self.csv_file).write_text(_csv_text(rows), encoding="utf-8", errors="replace")
+                    stage(self.csv_file).write_text(_csv_text(table.rows()), encoding="utf-8", errors="replace")
                 if self.parquet_file is not None:
-                    _write_parquet(stage(self.parquet_file), rows, whole_table)
+                    _write_parquet(stage(self.parquet_file), table, whole_table)
                 if figures is not None:
                     figures.mkdir(parents=True, exist_ok=True)
                     written += self._draw(figures, drawings, watch, stage)
@@ -141,11 +144,11 @@ def _kind_of(path: Path) -> str:
         raise InputError(repr(str(path))[:80], f"no name of a file ({error})", "the name of a file to write") from None
 
 
-def _write_parquet(path: Path, rows: Sequence[dict[str, Any]], whole_table: Callable[[], Any] | None) -> None:
+def _write_parquet(path: Path, table: Table, whole_table: Callable[[], Any] | None) -> None:
     import pyarrow as pa
     from pyarrow import parquet
 
-    made = pa.Table.from_pylist(list(rows)) if whole_table is None else pa.Table.from_pandas(whole_table())
+    made = pa.Table.from_pandas(table.to_frame() if whole_table is None else whole_table())
     parquet.write_table(made, path)
 
 

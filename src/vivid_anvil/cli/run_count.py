@@ -8,11 +8,9 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
-import numpy as np
-
+from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.cli.run import draw, say_written
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, number
 
@@ -51,7 +49,11 @@ def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
     outputs.check()
     with progress("reading the file") as watch:
         from vivid_anvil.counting import binning_effect, binning_findings, cycle_matrix, turning_points
+        from vivid_anvil.counting.tables import largest_cycles, matrix_table, range_classes
+        from vivid_anvil.damage import class_edges
         from vivid_anvil.histories import check_history, read_history
+        from vivid_anvil.writing.plain import finding_records
+        from vivid_anvil.writing.table import as_table
 
         if how.method not in METHODS:
             raise InputError(
@@ -64,48 +66,47 @@ def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
         cycles, removed = _counted(history, name, how)
         check = next(one for one in check_history(history) if one.channel == name)
         points = turning_points(samples).size
-        classes = _classes(cycles)
+        classes = range_classes(cycles, class_edges(float(cycles.range.max(initial=0.0))), name, units)
         matrix = (
             cycle_matrix(cycles, how.matrix, classes=how.classes, samples=samples)
             if how.matrix and len(cycles)
             else None
         )
-        rows = _rows(cycles)
         record = {
             "file": path.name,
             "channel": name,
             "samples": len(samples),
-            "duration_s": history.duration,
-            "turning_points": points,
+            "duration [s]": history.duration,
+            "turning points": points,
             "method": how.method,
             "residue": how.residue,
             "cycles": cycles.total,
-            "removed_by_gate": removed,
-            "classes": classes,
-            "findings": [
-                {"severity": one.severity, "code": one.code, "sentence": one.sentence} for one in check.findings
-            ],
+            "removed by gate": removed,
+            "classes": classes.rows(),
+            "findings": finding_records(check.findings),
         } | ({} if matrix is None else {"matrix": _matrix_record(matrix)})
-        written = outputs.write(record, rows, _drawings(history, name, cycles, matrix, how, units), watch)
-    from vivid_anvil.cli import tables
+        drawings = _drawings(history, name, cycles, matrix, how, units)
+        written = outputs.write(record, as_table(cycles.to_frame()), drawings, watch)
+    from vivid_anvil.cli import show
 
-    out = tables.console()
-    out.print(tables.heading(f"{path.name}, {name}"))
+    out = show.console()
+    out.print(show.heading(f"{path.name}, {name}"))
     out.print(f"{len(samples)} samples, {history.course}; {points} turning points")
-    out.print(tables.check_table(check, units))
+    out.print(show.page(dataclasses.replace(check.page(units), title=""), units))
     residue = f", residue as {how.residue}" if how.method == "rainflow" else ""
     gate = "" if how.gate is None else f"; gate {how.gate} took out {number(removed, 8)}"
     out.print(f"{number(cycles.total, 8)} cycles by {how.method} counting{residue}{gate}")
     if matrix is not None:
         effects = ", ".join(f"{binning_effect(cycles, matrix, slope):+.2%} at slope {slope:g}" for slope in SLOPES)
         out.print(f"{matrix!r}: binning to middle values moves the damage by {effects}", markup=False)
-        out.print(tables.findings_list(binning_findings(cycles, matrix, SLOPES[-1])))
-        out.print(tables.matrix_table(matrix, units))
+        out.print(show.findings_list(binning_findings(cycles, matrix, SLOPES[-1])))
+        out.print(show.table(matrix_table(matrix, units), units))
     if not len(cycles):
         out.print("The channel never changes: there is no cycle to count.")
     else:
-        out.print(tables.count_tables(history, name, cycles, classes, units))
-    say_written(out, written)
+        out.print(show.table(largest_cycles(cycles), units))
+        out.print(show.table(classes, units))
+    show.say_written(out, written)
 
 
 def in_chunks(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
@@ -114,7 +115,10 @@ def in_chunks(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None
     if how.channel is None:
         raise InputError("--chunked", "no channel", "the name of one", "Add --channel.")
     with progress("reading the file") as watch:
+        from vivid_anvil.counting.tables import range_classes
+        from vivid_anvil.damage import class_edges
         from vivid_anvil.histories import count_file
+        from vivid_anvil.writing.table import as_table
 
         unit = how.reader_settings().get("unit")
         kind = how.matrix or "range-mean"
@@ -129,16 +133,17 @@ def in_chunks(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None
         }
         filled = found.matrix.cycles()
         drawings: list[Drawing] = [(f"matrix {path.stem} {how.channel}", partial(draw, found.matrix, units))]
-        written = outputs.write(record, _rows(filled), drawings, watch)
-    from vivid_anvil.cli import tables
+        written = outputs.write(record, as_table(filled.to_frame()), drawings, watch)
+    from vivid_anvil.cli import show
 
-    out = tables.console()
-    out.print(tables.heading(f"{path.name}, {how.channel}"))
+    out = show.console()
+    out.print(show.heading(f"{path.name}, {how.channel}"))
     out.print(
         f"{found.samples} samples; {number(found.matrix.total, 8)} cycles, residue as {how.residue}; {found.matrix!r}"
     )
-    out.print(tables.class_table(_classes(filled), filled.dimension, how.channel, units))
-    say_written(out, written)
+    edges = class_edges(float(filled.range.max(initial=0.0)))
+    out.print(show.table(range_classes(filled, edges, how.channel, units), units))
+    show.say_written(out, written)
 
 
 def _counted(history: Any, name: str, how: How) -> tuple[Any, float]:
@@ -164,15 +169,6 @@ def _counted(history: Any, name: str, how: How) -> tuple[Any, float]:
     return gated.cycles_of(name, residue=how.residue), 0.0 if left is None else left.removed.total
 
 
-def _classes(cycles: Any) -> list[dict[str, float]]:
-    from vivid_anvil.damage import class_edges
-
-    edges = class_edges(float(cycles.range.max(initial=0.0)))
-    place = np.clip(np.searchsorted(edges, cycles.range, side="right") - 1, 0, edges.size - 2)
-    sums = np.bincount(place, weights=cycles.count, minlength=edges.size - 1)
-    return [{"from": float(edges[i]), "below": float(edges[i + 1]), "cycles": float(sums[i])} for i in range(sums.size)]
-
-
 def _only_channel(history: Any, path: Path) -> str:
     names = [channel.name for channel in history.channels]
     if len(names) > 1:
@@ -182,18 +178,12 @@ def _only_channel(history: Any, path: Path) -> str:
     return str(names[0])
 
 
-def _rows(cycles: Any) -> list[dict[str, Any]]:
-    """One row per cycle, units in the headers."""
-    rows: list[dict[str, Any]] = cycles.to_frame().to_dict("records")
-    return rows
-
-
 def _matrix_record(matrix: Any) -> dict[str, Any]:
     unit = DIMENSIONS[matrix.dimension].coherent
     return {
         "kind": matrix.kind,
-        f"row_edges [{unit}]": matrix.row_edges.tolist(),
-        f"column_edges [{unit}]": matrix.column_edges.tolist(),
+        f"row edges [{unit}]": matrix.row_edges.tolist(),
+        f"column edges [{unit}]": matrix.column_edges.tolist(),
         "counts": matrix.counts.tolist(),
     }
 

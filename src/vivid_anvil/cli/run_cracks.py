@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
+import dataclasses
 from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
 from typing import Any
 
+from vivid_anvil.cli.draw import draw, growth_drawings
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.cli.run import DETAILS, chosen, draw, growth_drawings, say_written
+from vivid_anvil.cli.run import DETAILS, chosen
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import UnitSystem
-from vivid_anvil.writing.plain import finding_records, in_root_metres
 
 
 @dataclass(frozen=True)
@@ -54,46 +55,43 @@ def growth_tests(path: Path, readings: Readings, outputs: Outputs, units: UnitSy
 
         given = {key: getattr(readings, key) for key in ("piece", "force_range", "thickness", "width", "method")}
         fit = fit_growth_law(read_growth_tests(path, r_ratio=readings.r_ratio, **given), slope=readings.slope)
-        pairs = zip(fit.tests.ranges, fit.tests.rates, strict=True)
-        rows = [{"range_MPa_sqrt_m": in_root_metres(k), "rate_mm_per_cycle": float(rate)} for k, rate in pairs]
         drawings: list[Drawing] = [(f"growth {fit.tests.name}", partial(draw, fit, units))]
-        written = outputs.write({**fit.to_dict(), "rates": rows}, rows, drawings, watch)
-    from vivid_anvil.cli import crack_tables, tables
+        written = outputs.write(fit.to_dict(), fit.tables()[0], drawings, watch)
+    from vivid_anvil.cli import show
 
-    out = tables.console()
-    out.print(crack_tables.growth_fit_lines(fit, units))
-    say_written(out, written)
+    out = show.console()
+    out.print(show.page(fit.page(units), units))
+    show.say_written(out, written)
 
 
 def grow(path: Path, asked: Growing, outputs: Outputs, units: UnitSystem) -> None:
     """The cracks of a study, on request after the damage that makes them."""
     outputs.check()
     with progress("reading the study") as watch:
+        from vivid_anvil.growth import GrowthResult, course_of_all
+        from vivid_anvil.writing.result import Page
+
         study, growths = _grown(path, asked.spot, watch)
         totals = [_total(study, one) for one in growths] if asked.after_damage else []
         worst = sorted(growths, key=lambda one: one.life_repeats)
         shown = worst[: asked.details]
         record: dict[str, Any] = {"title": study.title, "cracks": [one.to_dict() for one in growths]}
         if totals:
-            record["total_lives"] = [one.to_dict() for one in totals]
-        rows = [{"hot_spot": one.crack.hot_spot.name, **row} for one in growths for row in one.rows(50)]
-        written = outputs.write(record, rows, growth_drawings(shown, units), watch)
-    from vivid_anvil.cli import crack_tables, tables
+            record["whole lives"] = [one.to_dict() for one in totals]
+        written = outputs.write(record, course_of_all(growths), growth_drawings(shown, units), watch)
+    from vivid_anvil.cli import show
 
-    out = tables.console()
-    out.print(tables.heading(study.title))
-    out.print(tables.study_lines(study))
-    if len(growths) > 1:
-        out.print(crack_tables.growths_table(worst, units))
+    out = show.console()
+    tables = (GrowthResult.overview(worst),) if len(growths) > 1 else ()
+    out.print(show.page(Page(study.title, study.words, tables), units))
     for one in shown:
-        out.print(crack_tables.growth_details(one, units))
+        out.print(show.page(one.page(units), units))
     if len(worst) > len(shown):
-        out.print(
-            f"\n{len(worst) - len(shown)} of {len(worst)} cracks are not told in full: --details {len(worst)} tells all."
-        )
+        left = len(worst) - len(shown)
+        out.print(f"\n{left} of {len(worst)} cracks are not told in full: --details {len(worst)} tells all.")
     for total in totals:
-        out.print(crack_tables.total_lines(total))
-    say_written(out, written)
+        out.print(show.page(total.page(units), units))
+    show.say_written(out, written)
 
 
 def inspections(path: Path, asked: Looks, outputs: Outputs, units: UnitSystem) -> None:
@@ -101,35 +99,37 @@ def inspections(path: Path, asked: Looks, outputs: Outputs, units: UnitSystem) -
     outputs.check()
     with progress("reading the study") as watch:
         from vivid_anvil.growth import inspection_plan, limits_over_load, lives_over_size
+        from vivid_anvil.growth.load_limits import limits_table
+        from vivid_anvil.writing.plain import finding_records
 
         study, growths = _grown(path, asked.spot, watch)
         growth = growths[0]
         plan = inspection_plan(growth, every=asked.every, first=asked.first)
         lives = lives_over_size(growth, watch=watch)
-        limits = limits_over_load(growth)
+        limits = limits_table(limits_over_load(growth))
+        findings = (*plan.findings, *growth.findings)
         record = {
             "title": study.title,
-            "hot_spot": growth.crack.hot_spot.name,
-            "inspections": plan.rows(),
-            "chances": plan.chances,
-            "allowed_interval_years": growth.interval_years,
-            "initial_sizes": lives.rows(),
-            "largest_size_that_lasts_mm": lives.largest_lasting,
-            "limits_over_load": [one.to_row() for one in limits],
-            "findings": finding_records((*plan.findings, *growth.findings)),
+            **plan.to_dict(),
+            **lives.to_dict(),
+            limits.key: limits.rows(),
+            "findings": finding_records(findings),
         }
         name = growth.crack.hot_spot.name
         drawings: list[Drawing] = [
             (f"inspections {name}", partial(draw, plan, units)),
             (f"initial size {name}", partial(draw, lives, units)),
         ]
-        written = outputs.write(record, plan.rows(), drawings, watch)
-    from vivid_anvil.cli import crack_tables, tables
+        written = outputs.write(record, plan.tables()[0], drawings, watch)
+    from vivid_anvil.cli import show
 
-    out = tables.console()
-    out.print(crack_tables.plan_page(plan, lives, limits, study.target_life, units))
-    out.print(tables.findings_summary((*plan.findings, *growth.findings), f"vivid-anvil grow {path.name}"))
-    say_written(out, written)
+    out = show.console()
+    for page in (plan.page(units), dataclasses.replace(lives.page(units), findings=None)):
+        out.print(show.page(page, units))
+    out.print(show.table(limits, units))
+    out.print()
+    out.print(show.findings_summary(findings, f"vivid-anvil grow {path.name}"))
+    show.say_written(out, written)
 
 
 def _grown(path: Path, spot: str | None, watch: Any) -> tuple[Any, tuple[Any, ...]]:

@@ -7,13 +7,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
+from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.cli.run import draw, say_written
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem, fixed
+
+if TYPE_CHECKING:
+    from vivid_anvil.writing.table import Table
 
 CARD, CLASS, OF_STUDY = "card:", "class:", "#"
 _WAYS = "'card:NAME', 'class:STANDARD/CLASS', 'study.toml' or 'study.toml#CURVE'"
@@ -40,6 +43,7 @@ def cards(words: str, folder: Path | None, outputs: Outputs, units: UnitSystem) 
     """The cards that hold all words; a single one in full."""
     outputs.check()
     from vivid_anvil.materials import curve_record
+    from vivid_anvil.materials.card_page import card_pages, cards_table
     from vivid_anvil.study import find_cards
 
     found = find_cards(words, folder)
@@ -47,77 +51,46 @@ def cards(words: str, folder: Path | None, outputs: Outputs, units: UnitSystem) 
         raise InputError(
             "cards", f"no card with {words!r}", "words that stand on a card", "List all: vivid-anvil cards"
         )
-    rows: list[dict[str, Any]] = [
-        {
-            "card": card.key,
-            "name": card.name,
-            "group": card.group,
-            "basis": card.basis,
-            "source": card.source,
-            **{f"{one.name} [{_coherent_unit(one.dimension)}]": one.value for one in card.values.values()},
-        }
-        for card in found
-    ]
-    record = {
-        "cards": [
-            {**row, "sn_curves": [curve_record(one) for one in card.curves.values()]}
-            for row, card in zip(rows, found, strict=True)
-        ]
-    }
-    keys = list(dict.fromkeys(key for row in rows for key in row))
-    table = [{key: row.get(key, "") for key in keys} for row in rows]
+    table = cards_table(found)
+    curves = [[curve_record(one) for one in card.curves.values()] for card in found]
+    record = {"cards": [{**row, "curves": own} for row, own in zip(table.rows(), curves, strict=True)]}
     drawings = _drawings([curve for card in found for curve in card.curves.values()], units)
     written = outputs.write(record, table, drawings)
-    from vivid_anvil.cli import curve_tables, tables
+    from vivid_anvil.cli import show
 
-    out = tables.console()
-    out.print(curve_tables.card_details(found[0], units) if len(found) == 1 else curve_tables.cards_table(found, units))
+    out = show.console()
+    for page in card_pages(found[0], units) if len(found) == 1 else ():
+        out.print(show.page(page, units))
     if len(found) > 1:
+        out.print(show.table(table, units))
         out.print(f"{len(found)} cards. One in full: vivid-anvil cards {found[0].key}")
-    say_written(out, written)
-
-
-def _coherent_unit(dimension: str) -> str:
-    from vivid_anvil.units import DIMENSIONS
-
-    return DIMENSIONS[dimension].coherent
+    show.say_written(out, written)
 
 
 def classes(standard: str | None, file: Path | None, outputs: Outputs, units: UnitSystem) -> None:
     """The standards, or the classes of one."""
     outputs.check()
     from vivid_anvil.materials import read_standard, shipped_standards, standard_named
+    from vivid_anvil.materials.curves.standard_page import classes_table, standard_pages, standards_table
 
-    known = shipped_standards()
-    chosen = None
+    known, chosen = shipped_standards(), None
     if file is not None:
         chosen = read_standard(file)
     elif standard is not None:
         chosen = standard_named(standard)
-    rows = [
-        {
-            "standard": one.name,
-            "component": curves.component,
-            "loading": curves.loading,
-            "class": name,
-            "curve": curves.what,
-        }
-        for one in ([chosen] if chosen else known.values())
-        for curves in one.curves
-        for name in curves.classes
-    ]
-    written = outputs.write({"classes": rows}, rows)
-    from vivid_anvil.cli import curve_tables, tables
+    table = classes_table([chosen] if chosen else list(known.values()))
+    written = outputs.write({table.key: table.rows()}, table)
+    from vivid_anvil.cli import show
 
-    out = tables.console()
-    if chosen is not None:
-        out.print(curve_tables.standard_details(chosen, units))
-    else:
-        out.print(curve_tables.standards_table(known))
+    out = show.console()
+    for page in () if chosen is None else standard_pages(chosen, units):
+        out.print(show.page(page, units))
+    if chosen is None:
+        out.print(show.table(standards_table(known), units))
         out.print(
             "Classes of one: vivid-anvil classes 'EN 1993-1-9'. A curve: vivid-anvil curve 'class:EN 1993-1-9/71'"
         )
-    say_written(out, written)
+    show.say_written(out, written)
 
 
 def curve(specifications: Sequence[str], wishes: CurveWishes, outputs: Outputs, units: UnitSystem) -> None:
@@ -131,23 +104,23 @@ def curve(specifications: Sequence[str], wishes: CurveWishes, outputs: Outputs, 
         curves = [_as_wished(one, wishes) for one in found if not isinstance(one, SNFamily)]
         unit = wishes.unit or ("MPa" if units == "metric" else "ksi")
         lives = _lives(wishes.lives) if wishes.lives else sorted({life for one in curves for life in chosen_lives(one)})
-        rows = stress_table(curves, lives, unit) if curves else []
+        table = stress_table(curves, lives, unit)
         drawings = _drawings(curves, units) + [(f"family {one.name}", partial(draw, one, units)) for one in families]
-        record = {"curves": [curve_record(one) for one in curves], "table": rows}
-        written = outputs.write(record, rows, drawings, watch, others=(partial(_export, curves),))
-    from vivid_anvil.cli import curve_tables, tables
+        record = {"curves": [curve_record(one) for one in curves], table.key: table.rows() if curves else []}
+        written = outputs.write(record, table, drawings, watch, others=(partial(_export, curves),))
+    from vivid_anvil.cli import show
+    from vivid_anvil.materials import curve_page
 
-    out = tables.console()
+    out = show.console()
     for one in curves:
-        out.print(curve_tables.curve_facts(one, units))
-        out.print(tables.findings_list(one.findings)) if one.findings else None
-    if rows:
-        out.print(curve_tables.lives_table(rows))
+        out.print(show.page(curve_page(one, units), units))
+    if curves:
+        out.print(show.table(table, units))
     for family in families:
-        out.print(tables.heading(f"Family {family.name}: " + ", ".join(one.at_r for one in family.curves)))
+        out.print(show.heading(f"Family {family.name}: " + ", ".join(one.at_r for one in family.curves)))
     if len(curves) == 1 and curves[0].steps:
         _print_working(out, curve_working(curves[0], units))
-    say_written(out, written)
+    show.say_written(out, written)
 
 
 def _print_working(out: Any, working: Any) -> None:
@@ -245,41 +218,40 @@ def _export(curves: Sequence[Any], path: Path) -> None:
 def estimate(group: str, settings: dict[str, Any], outputs: Outputs, units: UnitSystem) -> None:
     """An estimated curve, each factor with its working."""
     outputs.check()
-    from vivid_anvil.materials import curve_record, curve_working, estimate_curve
+    from vivid_anvil.materials import curve_page, curve_record, curve_working, estimate_curve
 
     found = estimate_curve(group, **settings)
-    curve_found = found.curve
-    rows = [
-        {
-            "step": step.title,
-            "formula": step.formula,
-            "numbers": step.numbers,
-            "value": step.value,
-            "unit": step.unit,
-            "source": step.source,
-        }
-        for step in curve_found.steps
-    ]
+    made = found.curve
+    working = curve_working(made, units)
+    table = working.table()
     record = {
         "factors": dict(found.factors),
-        "limit_MPa": found.limit,
-        "steps": rows,
-        "curve": curve_record(curve_found),
+        "limit [MPa]": found.limit,
+        table.key: table.rows(),
+        "curve": curve_record(made),
     }
-    export = partial(_export, [curve_found])
-    written = outputs.write(record, rows, _drawings([curve_found], units), others=(export,))
-    from vivid_anvil.cli import curve_tables, tables
+    export = partial(_export, [made])
+    written = outputs.write(record, table, _drawings([made], units), others=(export,))
+    from vivid_anvil.cli import show
 
-    out = tables.console()
-    out.print(curve_tables.curve_facts(curve_found, units))
-    factors = tables.table("Factor", "Value", "Formula")
-    factors.columns[2].justify = "left"
-    for step in curve_found.steps:
-        factors.add_row(step.title, f"{fixed(step.value)} {step.unit}".strip(), step.formula)
-    out.print(factors)
-    out.print(tables.findings_list(curve_found.findings))
-    _print_working(out, curve_working(curve_found, units))
-    say_written(out, written)
+    out = show.console()
+    out.print(show.page(curve_page(made, units), units))
+    out.print(show.table(_factors(made), units))
+    _print_working(out, working)
+    show.say_written(out, written)
+
+
+def _factors(curve: Any) -> Table:
+    """The factors of an estimate with their formulas."""
+    from vivid_anvil.writing.table import Column, Table
+
+    steps = curve.steps
+    columns = (
+        Column("factor", [one.title for one in steps], left=True),
+        Column("value", [f"{fixed(one.value)} {one.unit}".strip() for one in steps]),
+        Column("formula", [one.formula for one in steps], left=True),
+    )
+    return Table("", columns, "factors")
 
 
 @dataclass(frozen=True)
@@ -298,8 +270,8 @@ def fit(path: Path, wishes: FitWishes, outputs: Outputs, units: UnitSystem) -> N
     """Tests fitted: models compared, one of them in full."""
     outputs.check()
     with progress("fitting") as watch:
-        from vivid_anvil.cli import curve_tables, tables
         from vivid_anvil.materials import FIT_MODELS, compare_fits, curve_record, fit_likelihood, fit_line
+        from vivid_anvil.materials.fits.fit_curve import fit_page, levels_table, models_table
 
         series = _specimens(path, wishes)
         fits, refused = compare_fits(series)
@@ -314,58 +286,47 @@ def fit(path: Path, wishes: FitWishes, outputs: Outputs, units: UnitSystem) -> N
             chosen = fits.get(wishes.model or next(iter(fits), "line")) or fit_likelihood(
                 series, wishes.model or "line"
             )
-        rows = curve_tables.level_rows(chosen, wishes.survival, wishes.confidence)
+        levels = levels_table(chosen, wishes.survival, wishes.confidence)
         made = chosen.curve(survival_probability=wishes.survival, confidence=wishes.confidence)
         record = {
             "tests": series.name,
             "model": chosen.model,
-            "models": [{"model": name, "AIC": one.aic, **one.described()} for name, one in fits.items()],
+            "models": [one.facts() for one in fits.values()],
             "refused": refused,
-            "levels": [{key: _finite(value) for key, value in row.items()} for row in rows],
+            **chosen.to_dict(),
+            levels.key: levels.rows(),
             "curve": curve_record(made),
         }
         drawings: list[Drawing] = [(f"fit {series.name}", partial(draw, chosen, units))]
-        written = outputs.write(record, rows, drawings, watch, others=(partial(_export, [made]),))
-    out = tables.console()
-    out.print(tables.heading(f"Tests {series.name}: {series.summary}"))
-    out.print(curve_tables.series_table(series, units))
-    out.print(curve_tables.models_table(fits, refused, chosen.model))
-    out.print(curve_tables.fit_details(chosen, made, wishes.survival, wishes.confidence, units))
-    say_written(out, written)
+        written = outputs.write(record, levels, drawings, watch, others=(partial(_export, [made]),))
+    from vivid_anvil.cli import show
 
-
-def _finite(value: float) -> float | str:
-    """A number, or text where JSON has none."""
-    return value if value == value and abs(value) != float("inf") else "inf" if value > 0 else "none"
+    out = show.console()
+    out.print(show.heading(f"Tests {series.name}: {series.summary}"))
+    out.print(show.table(series.levels_tested(), units))
+    out.print(show.table(models_table(fits, chosen.model), units))
+    for name, why in refused.items():
+        out.print(show.indented(f"{name}: not possible, {why}"))
+    out.print(show.page(fit_page(chosen, made, wishes.survival, wishes.confidence, units), units))
+    show.say_written(out, written)
 
 
 def staircase(path: Path, wishes: FitWishes, outputs: Outputs, units: UnitSystem) -> None:
     """A staircase test evaluated."""
     outputs.check()
-    from vivid_anvil.cli import curve_tables, tables
+    from vivid_anvil.cli import show
+    from vivid_anvil.materials import Staircase
     from vivid_anvil.materials import staircase as evaluate
+    from vivid_anvil.materials.fits.staircase import staircase_words
 
     result = evaluate(_specimens(path, wishes))
-    found, probit = result.dixon_mood, result.probit
-    row = {
-        "tests": result.series.name,
-        "life [cycles]": result.life,
-        "event": found.event,
-        "F": found.F,
-        "A": found.A,
-        "B": found.B,
-        "spread": found.spread,
-        "mean [MPa]": found.mean,
-        "std [MPa]": found.std,
-        "likelihood mean [MPa]": "" if probit is None else probit.mean,
-        "likelihood std [MPa]": "" if probit is None else probit.std,
-    }
     drawings: list[Drawing] = [(f"staircase {result.series.name}", partial(draw, result, units))]
-    written = outputs.write(row, [row], drawings)
-    out = tables.console()
-    out.print(tables.heading(f"Tests {result.series.name}: {result.series.summary}"))
-    out.print(curve_tables.staircase_details(result, wishes.survival, wishes.confidence, units))
-    say_written(out, written)
+    written = outputs.write(result.to_dict(), Staircase.overview([result]), drawings)
+    out = show.console()
+    out.print(show.heading(f"Tests {result.series.name}: {result.series.summary}"))
+    words = staircase_words(result, units, wishes.survival, wishes.confidence)
+    out.print(show.page(dataclasses.replace(result.page(units), words=words), units))
+    show.say_written(out, written)
 
 
 def _specimens(path: Path, wishes: FitWishes) -> Any:

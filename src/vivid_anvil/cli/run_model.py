@@ -10,17 +10,15 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.cli.run import draw, say_written
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import UnitSystem
-from vivid_anvil.writing.finding import gravest_first
-from vivid_anvil.writing.plain import finding_records, plain
 
 if TYPE_CHECKING:
     from vivid_anvil.damage import LifeResult
-    from vivid_anvil.fields import HotPlace, ModelResult
+    from vivid_anvil.fields import ModelAnswer, ModelResult
 
 VIEWS = ("corner", "front", "back")
 ENDINGS = (".vtu", ".csv", ".parquet")
@@ -43,6 +41,11 @@ class ModelWishes:
     node: int | None = None
     reserve: str = "stress"
 
+    @property
+    def chosen(self) -> dict[str, Any]:
+        """Which places are looked for."""
+        return {"node_set": self.node_set, "share_of_worst": self.share, "life_below": self.life_below}
+
     def check(self) -> None:
         """InputError, before anything is computed, for an ending or a view that cannot be meant."""
         if self.nodes_file is not None and self.nodes_file.suffix.lower() not in ENDINGS:
@@ -59,52 +62,25 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
     outputs.check()
     wishes.check()
     with progress("reading the study") as watch:
-        from vivid_anvil.fields import (
-            hottest_places,
-            model_findings,
-            neighbours_within,
-            node_life,
-            reserves_on_stress,
-            write_results,
-        )
-        from vivid_anvil.study import read_study, run_model, run_paths
+        from vivid_anvil.fields import reserves_on_stress, write_results
+        from vivid_anvil.study import answer_model, read_study
 
         study = read_study(path, watch=watch)
         with _workers(wishes) as pool:
-            result = run_model(study, executor=pool, keep_in=wishes.keep, watch=watch)
-        job = study.model
-        assert job is not None, "run_model refuses a study without model"
-        watch("worst places", 0, 1)
-        chosen: dict[str, Any] = {
-            "node_set": wishes.node_set,
-            "share_of_worst": wishes.share,
-            "life_below": wishes.life_below,
-        }
-        places = hottest_places(result, wishes.most, apart=job.apart, **chosen)
-        reserves = _reserves(result, places, wishes.reserve)
-        rows = _rows(places, reserves, wishes.reserve)
-        findings = model_findings(result, places)
+            settings: dict[str, Any] = {
+                "executor": pool,
+                "keep_in": wishes.keep,
+                "watch": watch,
+                "reserve_on": wishes.reserve,
+            }
+            answer = answer_model(study, most=wishes.most, **wishes.chosen, **settings)
+        result = answer.result
         drawings: list[Drawing] = []
-        lasting = next((one for one in places if one.life_repeats > 0.0), None)  # one that fails at once has no working
-        if lasting is not None:
-            life = node_life(result, lasting.node)
-            findings = gravest_first((*findings, *life.findings))
-            drawings.append((f"life node {lasting.node}", partial(draw, life, units)))
-        drawings += _surfaces(result, places, wishes, units, job.up, study.title)
-        record: dict[str, Any] = {
-            "title": study.title,
-            "nodes": result.field.size,
-            "nodes_counted": int(result.values.counted.sum()),
-            "measure": job.planes or result.measure.label,
-            "places": rows,
-            "findings": finding_records(findings),
-        }
-        paths = run_paths(study)
-        path_places = [] if paths is None else hottest_places(paths, paths.field.size, apart=0.0)
-        path_reserves = [] if paths is None else _reserves(paths, path_places, wishes.reserve)
-        if paths is not None:
-            record["paths"] = _rows(path_places, path_reserves, wishes.reserve)
+        if answer.life is not None:
+            drawings.append((f"life {answer.life.title}", partial(draw, answer.life, units)))
+        drawings += _surfaces(answer, wishes, units, "y" if study.model is None else study.model.up)
         asked, refused = _asked(result, wishes.node)
+        record = answer.to_dict()
         if asked is not None:
             record["node"] = asked.to_dict()
             drawings.append((f"life node {wishes.node}", partial(draw, asked, units)))
@@ -114,37 +90,20 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
             every = reserves_on_stress(result, watch=watch) if solved else None
             write_results(result, path, reserves=every)
 
-        written = outputs.write(record, rows, drawings, watch, others=(every_node,))
-    from vivid_anvil.cli import model_tables, tables
+        written = outputs.write(record, answer.tables()[0], drawings, watch, others=(every_node,))
+    from vivid_anvil.cli import show
 
-    out, calendar = tables.console(), study.duty_cycle.calendar
-    out.print(tables.heading(study.title))
-    out.print(model_tables.facts(result, job.planes or result.measure.label))
-    if places:
-        apart = job.apart if job.apart is not None else neighbours_within(result.field)
-        out.print(model_tables.places_table(places, reserves, calendar, units, wishes.reserve))
-        out.print(model_tables.doings_table(places, apart, units))
-        out.print()
-        out.print(model_tables.worst_cycle(places[0], units))
-    else:
-        out.print(tables.indented("No place is as bad as asked for."))
-    out.print()
-    if path_places:
-        out.print(model_tables.paths_table(path_places, path_reserves, calendar, units, wishes.reserve))
-        out.print()
-    out.print(tables.findings_list(findings))
+    out = show.console()
+    out.print(show.page(answer.page(units), units))
     if refused is not None:
-        out.print(tables.indented(f"Node {wishes.node} fails at once: {refused}"))
+        out.print(show.indented(f"Node {wishes.node} fails at once: {refused}"))
     if asked is not None and wishes.node is not None:
-        from vivid_anvil.damage import life_working
         from vivid_anvil.fields import stress_working
 
-        out.print(tables.life_details(asked, units, f"{study.title}: node {wishes.node}"))
-        if asked.damage_per_repeat > 0.0:
-            out.print(tables.worst_table(asked, units))
-        workings = (stress_working(result, wishes.node, units), life_working(asked, units))
-        out.print("\n\n".join(str(one) for one in workings), markup=False, soft_wrap=True)
-    say_written(out, written)
+        out.print(show.page(asked.page(units, title=f"{study.title}: node {wishes.node}", in_full=True), units))
+        workings = (stress_working(result, wishes.node, units), asked.working(units))
+        out.print("\n" + "\n\n".join(str(one) for one in workings), markup=False, soft_wrap=True)
+    show.say_written(out, written)
 
 
 def _asked(result: ModelResult, node: int | None) -> tuple[LifeResult | None, InputError | None]:
@@ -182,37 +141,18 @@ def _workers(wishes: ModelWishes) -> Iterator[Executor]:
         yield client.get_executor()  # type: ignore[no-untyped-call]
 
 
-def _reserves(result: ModelResult, places: list[HotPlace], kind: str) -> list[float | None]:
-    from vivid_anvil.fields import reserves_on_stress
-
-    if result.target_repeats is None or kind == "none":
-        return [None] * len(places)
-    if kind == "life":
-        return [one.life_repeats / result.target_repeats for one in places]
-    found: list[float | None] = reserves_on_stress(result, [result.field.place_of(one.node) for one in places]).tolist()
-    return found
-
-
-def _rows(places: list[HotPlace], reserves: list[float | None], kind: str) -> list[dict[str, Any]]:
-    if kind == "none":
-        return [plain(one.to_row()) for one in places]
-    return [
-        plain({**one.to_row(), f"reserve_on_{kind}": reserve}) for one, reserve in zip(places, reserves, strict=True)
-    ]
-
-
-def _surfaces(
-    result: ModelResult, places: list[HotPlace], wishes: ModelWishes, units: UnitSystem, up: str, title: str
-) -> list[Drawing]:
+def _surfaces(answer: ModelAnswer, wishes: ModelWishes, units: UnitSystem, up: str) -> list[Drawing]:
     """A picture for each view, where there is a surface to see."""
     from vivid_anvil.fields import ModelView
     from vivid_anvil.models import undrawable
 
+    result, places = answer.result, list(answer.places)
     if len(undrawable(result.field.elements)) == len({one.kind for one in result.field.elements}):
         return []
     names = wishes.seen_from or VIEWS
     return [
-        (f"model {name}", partial(draw, ModelView(result, _view(name), places, up, title), units)) for name in names
+        (f"model {name}", partial(draw, ModelView(result, _view(name), places, up, answer.title), units))
+        for name in names
     ]
 
 

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import dataclasses
 from functools import partial
 from pathlib import Path
 
+from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.cli.run import DETAILS, NO_SPOT, draw, say_written
+from vivid_anvil.cli.run import DETAILS, NO_SPOT
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem
 
@@ -18,6 +20,7 @@ def rules(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, det
     with progress("reading the study") as watch:
         from vivid_anvil.damage import compare_rules
         from vivid_anvil.study import lives_of_places, place_names, read_study
+        from vivid_anvil.writing.table import stacked
 
         study = read_study(path, watch=watch)
         names = place_names(study)
@@ -36,24 +39,26 @@ def rules(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, det
                 if spot is not None:
                     raise
                 without.append(f"{error.where}: {error.found}. {error.remedy}")
-        rows = [{"hot_spot": one.base.hot_spot.name, **row} for one in found for row in one.rows()]
         worst = sorted(found, key=lambda one: one.base.life_repeats)
-        shown = worst[:details]
-        drawings: list[Drawing] = [(f"rules {one.base.hot_spot.name}", partial(draw, one, units)) for one in shown]
+        drawings: list[Drawing] = [(f"rules {one.title}", partial(draw, one, units)) for one in worst[:details]]
         record = {"title": study.title, "comparisons": [one.to_dict() for one in found], "without": without}
-        written = outputs.write(record, rows, drawings, watch)
-    from vivid_anvil.cli import tables
+        written = outputs.write(record, stacked([one.tables()[0] for one in found]), drawings, watch)
+    from vivid_anvil.cli import show
+    from vivid_anvil.damage.critical_sums import critical_sums_table
 
-    out = tables.console()
-    out.print(tables.heading(study.title))
-    for comparison in shown:
-        out.print(tables.rules_table(comparison))
-        out.print(tables.findings_summary(comparison.base.findings, f"vivid-anvil life {path.name}"))
-    if len(found) > len(shown):
+    out = show.console()
+    out.print(show.heading(study.title))
+    for comparison in worst[:details]:
+        page = comparison.page(units)
+        out.print(show.page(dataclasses.replace(page, words=(), findings=None), units))
+        out.print()
+        out.print(show.words_grid(page.words))
+        out.print(show.findings_summary(comparison.findings, f"vivid-anvil life {path.name}"))
+    if len(found) > details:
         out.print(
-            f"\n{len(found) - len(shown)} of {len(found)} hot spots are not shown: --details {len(found)} shows all."
+            f"\n{len(found) - details} of {len(found)} hot spots are not shown: --details {len(found)} shows all."
         )
     for line in without:
-        out.print(tables.indented(line))
-    out.print(tables.critical_sums_table())
-    say_written(out, written)
+        out.print(show.indented(line))
+    out.print(show.table(critical_sums_table(), units))
+    show.say_written(out, written)

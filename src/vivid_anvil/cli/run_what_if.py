@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+import dataclasses
 import tomllib
 from collections.abc import Sequence
 from functools import partial
 from pathlib import Path
 from typing import Any
 
+from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.cli.run import draw, say_written
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import UnitSystem
 
@@ -24,18 +25,20 @@ def what_if(path: Path, key: str, values: Sequence[str], spot: str | None, outpu
 
         result = vary(path, key, [_value(one) for text in values for one in _spread(text)], spot=spot, watch=watch)
         drawings: list[Drawing] = [("what if", partial(draw, result, units))]
-        written = outputs.write(result.to_dict(), result.rows(), drawings, watch)
-    from vivid_anvil.cli import tables
+        written = outputs.write(result.to_dict(), result.tables()[0], drawings, watch)
+    from vivid_anvil.cli import show
 
-    out = tables.console()
-    out.print(tables.heading(f"{result.title}: what if"))
-    out.print(tables.what_if_table(result))
+    out = show.console()
+    page = result.page(units)
+    out.print(show.page(dataclasses.replace(page, words=(), findings=None), units))
+    out.print()
+    out.print(show.words_grid(page.words))
     if result.key.partition("/")[0] not in OF_CRACKS:
-        out.print(tables.findings_summary(result.findings, f"vivid-anvil life {path.name}"))
-    say_written(out, written)
+        out.print(show.findings_summary(result.findings, f"vivid-anvil life {path.name}"))
+    show.say_written(out, written)
 
 
-def side_by_side(paths: Sequence[Path], outputs: Outputs, units: UnitSystem) -> None:  # noqa: ARG001 (lives have no unit system)
+def side_by_side(paths: Sequence[Path], outputs: Outputs, units: UnitSystem) -> None:
     """What differs between studies."""
     outputs.check()
     with progress("reading the studies") as watch:
@@ -50,15 +53,15 @@ def side_by_side(paths: Sequence[Path], outputs: Outputs, units: UnitSystem) -> 
             name: run_study(read_study(path, watch=watch), watch=watch) for name, path in zip(names, paths, strict=True)
         }
         result = compare_studies(found)
-        written = outputs.write(result.to_dict(), result.rows(), (), watch)
-    from vivid_anvil.cli import tables
+        written = outputs.write(result.to_dict(), result.tables()[-1])
+    from vivid_anvil.cli import show
 
-    out = tables.console()
-    out.print(tables.comparison_tables(result))
+    out = show.console()
+    out.print(show.page(dataclasses.replace(result.page(units), findings=None), units))
     for name, one in result.results.items():
-        out.print(tables.heading(name))
-        out.print(tables.findings_summary(one.findings, f"vivid-anvil life {name}.toml"))
-    say_written(out, written)
+        out.print(show.heading(name))
+        out.print(show.findings_summary(one.findings, f"vivid-anvil life {name}.toml"))
+    show.say_written(out, written)
 
 
 def _spread(text: str) -> list[str]:

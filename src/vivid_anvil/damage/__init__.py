@@ -6,7 +6,8 @@ from vivid_anvil.damage.critical_sums import CRITICAL_SUMS, CriticalSum
 from vivid_anvil.damage.in_order import ORDER_RULES, Level, LifeInOrder, life_in_order
 from vivid_anvil.damage.input_findings import findings_before_counting
 from vivid_anvil.damage.inverse import AcceleratedTest, accelerated_test, class_needed, cycles_of_test
-from vivid_anvil.damage.life import DamageMatrix, EventShare, LifeResult, StressClass, class_edges
+from vivid_anvil.damage.life import LifeResult
+from vivid_anvil.damage.life_numbers import DamageMatrix, EventShare, Life, StressClass, class_edges
 from vivid_anvil.damage.life_working import life_working, worked_cycle
 from vivid_anvil.damage.nonlinear import (
     Phases,
@@ -33,6 +34,7 @@ __all__ = [
     "DamageOverTime",
     "EventShare",
     "Level",
+    "Life",
     "LifeInOrder",
     "LifeResult",
     "Phases",

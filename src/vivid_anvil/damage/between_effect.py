@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vivid_anvil.damage.life import LifeResult
+from vivid_anvil.damage.life_numbers import Life
 from vivid_anvil.damage.spectrum import spectrum
 from vivid_anvil.events import BETWEEN_EVENTS
 from vivid_anvil.ground.errors import InputError
@@ -10,7 +10,7 @@ from vivid_anvil.units import opened
 
 
 @opened()
-def between_effect(result: LifeResult) -> dict[str, float | None]:
+def between_effect(result: Life) -> dict[str, float | None]:
     """Damage of one repeat under each choice of `BETWEEN_EVENTS`; None where a choice is not possible for these events.
 
     >>> from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from vivid_anvil.writing.table import Column, Table
+
 
 @dataclass(frozen=True, slots=True)
 class CriticalSum:
@@ -23,3 +25,13 @@ CRITICAL_SUMS = (
     CriticalSum(0.3, "steel, cast steel and aluminium, not welded", "FKM guideline, 4.4"),
     CriticalSum(1.0, "cast irons, not welded", "FKM guideline, 4.4"),
 )
+
+
+def critical_sums_table() -> Table:
+    """What sources advise as critical damage sum."""
+    columns = (
+        Column("critical sum", [one.value for one in CRITICAL_SUMS], style="number", left=True),
+        Column("for", [one.parts for one in CRITICAL_SUMS], head="for"),
+        Column("by", [one.source for one in CRITICAL_SUMS], head="by"),
+    )
+    return Table("Critical damage sums, as advised", columns, "critical sums")

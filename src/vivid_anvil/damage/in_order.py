@@ -10,16 +10,14 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
-from vivid_anvil.damage.life import LifeResult, class_edges
+from vivid_anvil.damage.life_numbers import Life, class_edges
 from vivid_anvil.damage.nonlinear import damage_curve_blocks, double_linear_blocks, power_rule_blocks
 from vivid_anvil.ground.checks import positive_number
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import opened
-from vivid_anvil.writing.plain import plain
 
 ORDER_RULES = ("damage curve", "double linear", "power rule")
 _AS_LISTED = "events as listed, each with all its occurrences, in each the stress classes from high to low"
@@ -48,26 +46,9 @@ class LifeInOrder:
     linear_repeats: float
     levels: tuple[Level, ...]
 
-    def to_dict(self) -> dict[str, Any]:
-        """The life in order as plain numbers and text."""
-        levels = [
-            {"event": one.event, "stress_MPa": one.stress, "cycles_per_repeat": one.cycles, "life_cycles": one.life}
-            for one in self.levels
-        ]
-        record: dict[str, Any] = plain(
-            {
-                "rule": self.rule,
-                "order": self.order,
-                "life_repeats": self.life_repeats,
-                "linear_repeats": self.linear_repeats,
-                "levels": levels,
-            }
-        )
-        return record
-
 
 @opened()
-def life_in_order(result: LifeResult, rule: str, exponents: Mapping[str, float] | None = None) -> LifeInOrder:
+def life_in_order(result: Life, rule: str, exponents: Mapping[str, float] | None = None) -> LifeInOrder:
     """The life of `result` by one of `ORDER_RULES`; the power rule needs an exponent for each event that does damage.
 
     Raises InputError for an unknown rule, and for exponents that are missing or belong to no event.
@@ -114,7 +95,7 @@ def life_in_order(result: LifeResult, rule: str, exponents: Mapping[str, float] 
     )
 
 
-def _levels(result: LifeResult) -> tuple[Level, ...]:
+def _levels(result: Life) -> tuple[Level, ...]:
     """Event by event, from the highest class to the lowest, those that do damage."""
     stresses, damage = result.equivalent_stress, result.damage
     edges = class_edges(float(stresses.max(initial=0.0)), about=20)

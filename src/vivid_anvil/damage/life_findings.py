@@ -9,7 +9,7 @@ import numpy as np
 
 from vivid_anvil.counting import Cycles, turning_points
 from vivid_anvil.damage.input_findings import input_findings
-from vivid_anvil.damage.life import LifeResult
+from vivid_anvil.damage.life_numbers import Life
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
 from vivid_anvil.units import in_unit, number
@@ -22,16 +22,16 @@ MEAN_DIFFERENCE = 0.15
 LONG = 1e6  # cycles, before which no material has a fatigue limit
 
 
-def life_findings(result: LifeResult) -> tuple[Finding, ...]:
+def life_findings(result: Life) -> tuple[Finding, ...]:
     """All findings on `result`, the gravest first."""
     return gravest_first(finding for look in LOOKS for finding in look(result))
 
 
-def _inputs(result: LifeResult) -> Iterator[Finding]:
+def _inputs(result: Life) -> Iterator[Finding]:
     yield from input_findings(result.hot_spot, result.lowest_stress, result.peak_stress)
 
 
-def _load_and_curve_r(result: LifeResult) -> Iterator[Finding]:
+def _load_and_curve_r(result: Life) -> Iterator[Finding]:
     curve = result.curve
     if isinstance(result.hot_spot.curve, SNFamily) or curve.r_ratio in (ANY_R, FIXED_MEAN):
         return
@@ -59,7 +59,7 @@ def _load_and_curve_r(result: LifeResult) -> Iterator[Finding]:
     )
 
 
-def _as_welded(result: LifeResult) -> Iterator[Finding]:
+def _as_welded(result: Life) -> Iterator[Finding]:
     if result.curve.r_ratio == ANY_R and result.damage_per_repeat > 0.0:
         yield Finding(
             "note",
@@ -69,7 +69,7 @@ def _as_welded(result: LifeResult) -> Iterator[Finding]:
         )
 
 
-def _compressive_means(result: LifeResult) -> Iterator[Finding]:
+def _compressive_means(result: Life) -> Iterator[Finding]:
     spot = result.hot_spot
     if spot.mean_stress == "none" or spot.compressive_mean == "ignored":
         return
@@ -83,7 +83,7 @@ def _compressive_means(result: LifeResult) -> Iterator[Finding]:
         )
 
 
-def _beyond_the_tests(result: LifeResult) -> Iterator[Finding]:
+def _beyond_the_tests(result: Life) -> Iterator[Finding]:
     curve, total = result.curve, result.damage_per_repeat
     if total == 0.0:
         return
@@ -120,7 +120,7 @@ def _choice(end: float | str) -> str:
     return words[end] if isinstance(end, str) else f"its slope is {number(end)}"
 
 
-def _few_cycles(result: LifeResult) -> Iterator[Finding]:
+def _few_cycles(result: Life) -> Iterator[Finding]:
     total = result.damage_per_repeat
     if total == 0.0:
         return
@@ -138,7 +138,7 @@ def _few_cycles(result: LifeResult) -> Iterator[Finding]:
         )
 
 
-def _samples_per_cycle(result: LifeResult) -> Iterator[Finding]:
+def _samples_per_cycle(result: Life) -> Iterator[Finding]:
     for i, source in enumerate(result.spectrum.sources):
         of = np.flatnonzero((result.spectrum.event == i) & (result.damage > 0.0))
         damage = result.damage[of]
@@ -156,7 +156,7 @@ def _samples_per_cycle(result: LifeResult) -> Iterator[Finding]:
             )
 
 
-def _gates(result: LifeResult) -> Iterator[Finding]:
+def _gates(result: Life) -> Iterator[Finding]:
     for source in result.spectrum.sources:
         if source.gated is not None:
             curve = result.curve
@@ -175,11 +175,11 @@ def _lowest_slope(curve: SNCurve) -> float:
     return max(1.0, curve.slope_at(curve.limit if curve.has_limit else curve.limit * (1.0 - 1e-9)))
 
 
-def _curve_itself(result: LifeResult) -> Iterator[Finding]:
+def _curve_itself(result: Life) -> Iterator[Finding]:
     yield from result.curve.findings
 
 
-def _below_the_limit(result: LifeResult) -> Iterator[Finding]:
+def _below_the_limit(result: Life) -> Iterator[Finding]:
     """What the cycles that the curve calls harmless would do if its last slope went on."""
     curve, stress = result.curve, result.equivalent_stress
     if not curve.has_limit or not stress.size or result.hot_spot.below_knee == "consistent":
@@ -215,7 +215,7 @@ def samples_per_cycle(values: FloatArray, cycles: Cycles, damage: FloatArray) ->
     return float(2.0 * np.pi / np.arccos(max(1.0 - drop, -1.0))) if drop > 0.0 else np.inf
 
 
-def _nothing_happens(result: LifeResult) -> Iterator[Finding]:
+def _nothing_happens(result: Life) -> Iterator[Finding]:
     for event, _ in result.duty_cycle.flat():
         low, high = event.extremes(result.hot_spot.channel)
         if low == high:
@@ -245,7 +245,7 @@ def _nothing_happens(result: LifeResult) -> Iterator[Finding]:
         )
 
 
-def _reserve_beyond(result: LifeResult) -> Iterator[Finding]:
+def _reserve_beyond(result: Life) -> Iterator[Finding]:
     """A reserve that rests on what is assumed beyond the last point of the curve."""
     factor, curve = result.reserve_on_stress, result.curve
     if factor is None or not math.isfinite(factor) or factor <= 1.0 or not isinstance(curve.below, str):
@@ -277,7 +277,7 @@ def _reserve_beyond(result: LifeResult) -> Iterator[Finding]:
             )
 
 
-def _units_of_time(result: LifeResult) -> Iterator[Finding]:
+def _units_of_time(result: Life) -> Iterator[Finding]:
     hours = result.duty_cycle.hours
     per_year = result.duty_cycle.repeats_per_year
     if hours is not None and per_year is not None and hours * per_year > 8784.0:
@@ -289,7 +289,7 @@ def _units_of_time(result: LifeResult) -> Iterator[Finding]:
         )
 
 
-LOOKS: tuple[Callable[[LifeResult], Iterator[Finding]], ...] = (
+LOOKS: tuple[Callable[[Life], Iterator[Finding]], ...] = (
     _curve_itself,
     _inputs,
     _reserve_beyond,

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from vivid_anvil.damage.life import LifeResult
+from vivid_anvil.damage.life_numbers import Life
 from vivid_anvil.damage.sum_working import sum_steps
 from vivid_anvil.events import ChannelSum
 from vivid_anvil.events.calendar import amount
@@ -22,7 +22,7 @@ from vivid_anvil.writing.working import Step, Working, put_in
 
 @opened()
 def life_working(
-    result: LifeResult, system: UnitSystem = "metric", *, event: str | None = None, stress: float | str | None = None
+    result: Life, system: UnitSystem = "metric", *, event: str | None = None, stress: float | str | None = None
 ) -> Working:
     """Numbered steps for the most damaging cycle of the most damaging class, and from the sum to the life.
 
@@ -47,7 +47,7 @@ def life_working(
 
 @opened()
 def worked_cycle(
-    result: LifeResult, event: str | None = None, stress: float | str | None = None, system: UnitSystem = "metric"
+    result: Life, event: str | None = None, stress: float | str | None = None, system: UnitSystem = "metric"
 ) -> tuple[int, IntArray]:
     """The cycle that is worked by hand, the one that does most in the class that does most; and all of that class."""
     edges = result.edges(system)
@@ -59,9 +59,7 @@ def worked_cycle(
     return int(members[int(np.argmax(damage[members]))]), members
 
 
-def _looked_at(
-    result: LifeResult, edges: FloatArray, event: str | None, stress: float | str | None
-) -> NDArray[np.bool_]:
+def _looked_at(result: Life, edges: FloatArray, event: str | None, stress: float | str | None) -> NDArray[np.bool_]:
     """Which cycles are to be looked at: of an event, of a class."""
     found = np.ones(len(result.spectrum.cycles), dtype=bool)
     if event is not None:
@@ -81,9 +79,7 @@ def _looked_at(
     return found
 
 
-def _opening(
-    result: LifeResult, cycle: int, members: IntArray, edges: FloatArray, system: UnitSystem, chosen: bool
-) -> str:
+def _opening(result: Life, cycle: int, members: IntArray, edges: FloatArray, system: UnitSystem, chosen: bool) -> str:
     cycles, place = result.spectrum.cycles, int(result.class_of(edges)[cycle])
     source = result.spectrum.sources[int(result.spectrum.event[cycle])]
     at = ""
@@ -102,12 +98,12 @@ def _opening(
     )
 
 
-def _curve_made(result: LifeResult) -> tuple[Step, ...]:
+def _curve_made(result: Life) -> tuple[Step, ...]:
     """How the numbers of the study became the curve: class, thickness, factors, survival; none where they are the curve."""
     return () if isinstance(result.hot_spot.curve, SNFamily) else result.curve.steps
 
 
-def _stress_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[Step]:
+def _stress_steps(result: Life, cycle: int, system: UnitSystem) -> list[Step]:
     """From the two loads of the cycle to the local stress amplitude and mean."""
     spot, cycles, duty = result.hot_spot, result.spectrum.cycles, result.duty_cycle
     dimension, several = duty.dimension_of_channel(spot.channel), isinstance(spot.channel, ChannelSum)
@@ -143,7 +139,7 @@ def _stress_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[St
     return steps
 
 
-def _curve_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[Step]:
+def _curve_steps(result: Life, cycle: int, system: UnitSystem) -> list[Step]:
     """From amplitude and mean to the stress in the curve's terms, and to the life there."""
     spot, curve = result.hot_spot, result.curve
     unit = display_unit("stress", system)
@@ -169,14 +165,14 @@ def _curve_steps(result: LifeResult, cycle: int, system: UnitSystem) -> list[Ste
     return steps
 
 
-def _counting_curve(result: LifeResult) -> SNCurve:
+def _counting_curve(result: Life) -> SNCurve:
     """The curve that a damaging cycle is looked up on: the consistent rule continues the slope for those it lets in."""
     if result.hot_spot.below_knee == "consistent":
         return curve_below_knee(result.curve, "continued")
     return result.curve
 
 
-def _sum_steps(result: LifeResult, cycle: int, class_damage: float) -> list[Step]:
+def _sum_steps(result: Life, cycle: int, class_damage: float) -> list[Step]:
     """Damage of the cycle, share of its class, sum, life."""
     spot, duty = result.hot_spot, result.duty_cycle
     life = float(_counting_curve(result).life(result.equivalent_stress[cycle]))
@@ -220,7 +216,7 @@ def _sum_steps(result: LifeResult, cycle: int, class_damage: float) -> list[Step
     ]
 
 
-def _in_years(result: LifeResult) -> list[Step]:
+def _in_years(result: Life) -> list[Step]:
     """Years, where the duty cycle has a calendar and a repeat is not a year itself."""
     per_year, years = result.duty_cycle.repeats_per_year, result.life_years
     if per_year is None or years is None or result.duty_cycle.repeat == "year":
@@ -229,7 +225,7 @@ def _in_years(result: LifeResult) -> list[Step]:
     return [Step("In years", "L_years = L / repeats per year", numbers, years, "years")]
 
 
-def _in_hours(result: LifeResult) -> list[Step]:
+def _in_hours(result: Life) -> list[Step]:
     """Hours of the events, where every one knows how long it takes."""
     hours, repeat = result.duty_cycle.hours, result.duty_cycle.repeat
     if hours is None or result.life_hours is None:
@@ -238,7 +234,7 @@ def _in_hours(result: LifeResult) -> list[Step]:
     return [Step("In hours", f"L_h = L × hours of one {repeat}", numbers, result.life_hours, "h")]
 
 
-def _closing(result: LifeResult) -> str:
+def _closing(result: Life) -> str:
     if result.target_repeats is None or result.reserve_on_stress is None:
         return ""
     return (

@@ -6,16 +6,13 @@ Half of the damage of a cycle is booked at the turning point where it starts, ha
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vivid_anvil.damage.life_numbers import Life
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import opened
-
-if TYPE_CHECKING:
-    from vivid_anvil.damage.life import LifeResult
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +34,7 @@ class WorstCycle:
 
 
 @opened()
-def worst_cycles(result: LifeResult, most: int = 10) -> tuple[WorstCycle, ...]:
+def worst_cycles(result: Life, most: int = 10) -> tuple[WorstCycle, ...]:
     """The `most` cycles that do most damage in a repeat, the worst first; none where nothing does damage."""
     total = result.damage_per_repeat
     if total == 0.0:
@@ -87,7 +84,7 @@ class DamageOverTime:
 
 
 @opened()
-def damage_over_time(result: LifeResult, event: str) -> DamageOverTime:
+def damage_over_time(result: Life, event: str) -> DamageOverTime:
     """The damage built up over the history of `event`; InputError for an unknown event, and for one without times."""
     names = [source.name for source in result.spectrum.sources]
     if event not in names:

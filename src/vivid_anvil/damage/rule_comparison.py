@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -12,14 +12,16 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.life import LifeResult
+from vivid_anvil.events.life_columns import life_columns
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import ANY_R, FIXED_MEAN, Material, SNFamily
 from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
 from vivid_anvil.materials.mean_stress.apply import equivalent_amplitude
-from vivid_anvil.units import STRESSES, many, one, opened
-from vivid_anvil.writing.html import html_frame
-from vivid_anvil.writing.plain import finding_records, plain
+from vivid_anvil.units import STRESSES, UnitSystem, many, one, opened
+from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
 
 
 @dataclass(frozen=True, eq=False)
@@ -79,49 +81,66 @@ def _reason(rule: str, error: InputError) -> str:
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class RuleComparison:
+class RuleComparison(Result):
     """The life of one hot spot by each rule that its material allows; `refused` says why not by the others."""
 
     base: LifeResult
     lives: Mapping[str, LifeResult]
     refused: Mapping[str, str]
 
-    def rows(self) -> list[dict[str, Any]]:
-        """One row a rule: damage per repeat, life in repeats and years and against the base, reserve on stress, validity."""
-        return [
-            {
-                "rule": name,
-                "used": name == self.base.hot_spot.mean_stress,
-                "damage_per_repeat": life.damage_per_repeat,
-                "life_repeats": life.life_repeats,
-                "life_years": life.life_years,
-                "used_at_target": life.used_at_target,
-                "reserve_on_stress": life.reserve_on_stress,
-                "validity": MEAN_STRESS_RULES[name].validity,
-            }
-            for name, life in self.lives.items()
-        ]
+    @property
+    def title(self) -> str:
+        """The name of the hot spot."""
+        return self.base.hot_spot.name
 
-    def to_dict(self) -> dict[str, Any]:
-        """The comparison as plain numbers and text."""
-        record: dict[str, Any] = plain(
-            {
-                "hot_spot": self.base.hot_spot.name,
-                "rules": self.rows(),
-                "refused": dict(self.refused),
-                "findings": finding_records(self.base.findings),
-            }
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """Those of the life as it is."""
+        return self.base.findings
+
+    @classmethod
+    def overview(cls, results: Sequence[RuleComparison]) -> Table:
+        """A row a hot spot: the rule that it uses, the shortest and the longest life of all rules."""
+        lives = [[life.life_repeats for life in one.lives.values()] for one in results]
+        calendars = [one.base.duty_cycle.calendar for one in results]
+        columns = (
+            Column("hot spot", [one.title for one in results]),
+            Column("rule used", [one.base.hot_spot.mean_stress for one in results]),
+            *life_columns([min(one) for one in lives], calendars, name="shortest life"),
+            *life_columns([max(one) for one in lives], calendars, name="longest life"),
         )
-        return record
+        return Table("", columns, "comparisons")
 
-    def to_frame(self) -> Any:
-        """A row a rule."""
-        import pandas as pd
+    def words(self, units: UnitSystem) -> Words:
+        """Why rules are missing."""
+        return tuple(("", f"{name}: not possible, {why}.") for name, why in self.refused.items())
 
-        return pd.DataFrame(self.rows())
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """A row a rule: damage per repeat, life, reserve on stress, for what it is valid; the one that is used marked."""
+        lives, names = list(self.lives.values()), list(self.lives)
+        used, duty = self.base.hot_spot.mean_stress, self.base.duty_cycle
+        columns = (
+            Column("hot spot", [self.title for _ in lives], only="file"),
+            Column("rule", names),
+            Column("used", [name == used for name in names], only="file"),
+            Column("damage per repeat", [one.damage_per_repeat for one in lives], head=f"Damage\na {duty.repeat}"),
+            *life_columns([one.life_repeats for one in lives], [duty.calendar] * len(lives)),
+            Column(
+                "used at target",
+                [one.used_at_target for one in lives],
+                head="Used",
+                style="percent",
+                endless="all at once",
+            ),
+            Column("reserve on stress", [one.reserve_on_stress for one in lives], head="Reserve\non stress"),
+            Column("as it is", ["as it is" if name == used else "" for name in names], head="", only="page"),
+            Column("validity", [MEAN_STRESS_RULES[name].validity for name in names], only="file"),
+        )
+        return (Table("", columns, "rules"),)
 
-    def _repr_html_(self) -> str:
-        return html_frame(repr(self).strip("<>"), self.to_frame())
+    def others(self) -> Mapping[str, Any]:
+        """Why rules are missing."""
+        return {"refused": dict(self.refused)}
 
     def __repr__(self) -> str:
         return f"<RuleComparison {self.base.hot_spot.name}: {', '.join(self.lives)}>"

@@ -2,19 +2,15 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
+from vivid_anvil.damage.life_numbers import Life
 from vivid_anvil.events import ChannelSum
 from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, shown
 from vivid_anvil.writing.working import Step, put_in
 
-if TYPE_CHECKING:
-    from vivid_anvil.damage.life import LifeResult
 
-
-def sum_steps(result: LifeResult, cycle: int, stress: float, end: str, system: UnitSystem) -> list[Step]:
+def sum_steps(result: Life, cycle: int, stress: float, end: str, system: UnitSystem) -> list[Step]:
     """The step from the loads at an end of a cycle, `stress` MPa, to their stress; none where the end is of two events."""
     channel = result.hot_spot.channel
     number_of_event, flat = int(result.spectrum.event[cycle]), result.duty_cycle.flat()

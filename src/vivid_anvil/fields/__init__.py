@@ -3,6 +3,7 @@
 from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads, StepLoad
 from vivid_anvil.fields.hottest import HotPlace, hottest_places, neighbours_within
 from vivid_anvil.fields.measures import MEASURES, StressMeasure
+from vivid_anvil.fields.model_answer import ModelAnswer, model_answer
 from vivid_anvil.fields.model_findings import model_findings
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.model_view import DIRECTIONS, ModelView
@@ -31,6 +32,7 @@ __all__ = [
     "EventLoads",
     "FieldLoads",
     "HotPlace",
+    "ModelAnswer",
     "ModelResult",
     "ModelView",
     "NodeValues",
@@ -47,6 +49,7 @@ __all__ = [
     "half_sphere",
     "hottest_places",
     "left_out",
+    "model_answer",
     "model_findings",
     "neighbours_within",
     "node_life",

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 from scipy.spatial import cKDTree
@@ -45,16 +44,6 @@ class HotPlace:
     off_straight_line: float
     worst_cycle: WorstCycle
     by_event: dict[str, float]
-
-    def to_row(self) -> dict[str, Any]:
-        """As a row of a table."""
-        row = {name: getattr(self, name) for name in self.__slots__ if name not in ("at_mm", "worst_cycle", "by_event")}
-        cycle = {f"worst_cycle_{name}": value for name, value in self.worst_cycle._asdict().items()}
-        along = cycle.pop("worst_cycle_direction")
-        cycle |= {f"worst_cycle_direction_{axis}": one for axis, one in zip("xyz", along, strict=True)}
-        places = dict(zip(("x_mm", "y_mm", "z_mm"), self.at_mm, strict=True))
-        events = {f"damage of {name}": damage for name, damage in self.by_event.items()}
-        return {**row, **cycle, **places, "sets": ", ".join(self.sets), **events}
 
 
 @opened()

@@ -17,7 +17,7 @@ _COLOURS = (BLUE, RED, ORANGE, GREEN, PLUM, INK)
 
 def what_if_figure(result: WhatIf, units: UnitSystem = "metric") -> Figure:  # noqa: ARG001 (values are shown as written)
     """The figure of a what-if."""
-    figure = new_figure(f"{result.title}: what if")
+    figure = new_figure(result.title)
     axes = figure.subplots()
     used = [one for one in result.variants if one.lives]
     sizes = [number_and_unit(one.value) for one in used]

@@ -4,6 +4,8 @@ from vivid_anvil.growth.by_cycle import CycleGrowth, grow_by_cycle
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.drive import COUNTED_PARTS, GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
 from vivid_anvil.growth.grow import grow_crack, with_tests
+from vivid_anvil.growth.growth_numbers import Growth
+from vivid_anvil.growth.growth_page import course_of_all
 from vivid_anvil.growth.initial_sizes import SizeLives, largest_lasting_size, lives_over_size
 from vivid_anvil.growth.inspection import InspectionPlan, inspection_plan
 from vivid_anvil.growth.integrate import GrowthTable, integrate_growth, size_after
@@ -23,6 +25,7 @@ __all__ = [
     "CrackCourse",
     "CriticalSizes",
     "CycleGrowth",
+    "Growth",
     "GrowthDrive",
     "GrowthResult",
     "GrowthTable",
@@ -35,6 +38,7 @@ __all__ = [
     "VisitedLaw",
     "Wheeler",
     "Willenborg",
+    "course_of_all",
     "crack_course",
     "critical_sizes",
     "grow_by_cycle",

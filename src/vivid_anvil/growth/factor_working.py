@@ -4,18 +4,18 @@ from __future__ import annotations
 
 import math
 
-from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.growth.growth_numbers import Growth
 from vivid_anvil.shapes.solutions import surface_crack, toe_branches, toe_magnification
 from vivid_anvil.shapes.two_sizes import SurfaceCrack
 from vivid_anvil.writing.working import Step, put_in
 
 
-def factor_steps(result: GrowthResult, unit: str, one: float) -> list[Step]:
+def factor_steps(result: Growth, unit: str, one: float) -> list[Step]:
     """Steps to Y, the last; lengths in `unit`, of which `one` has so many mm."""
     return _two_size_steps(result, unit, one) if result.crack.two_way else _one_size_steps(result, unit, one)
 
 
-def _one_size_steps(result: GrowthResult, unit: str, one: float) -> list[Step]:
+def _one_size_steps(result: Growth, unit: str, one: float) -> list[Step]:
     shape, size = result.crack.one_size, result.crack.initial_size
     y, width = float(shape.geometry_factor(size)), shape.width / one
     ratio = f"{put_in(size / one)} {unit} / {put_in(width)} {unit}"
@@ -25,7 +25,7 @@ def _one_size_steps(result: GrowthResult, unit: str, one: float) -> list[Step]:
     ]
 
 
-def _two_size_steps(result: GrowthResult, unit: str, one: float) -> list[Step]:
+def _two_size_steps(result: Growth, unit: str, one: float) -> list[Step]:
     crack, shape = result.crack, result.crack.two_sizes
     a, c = crack.initial_size, crack.half_length
     x = a / c

@@ -10,12 +10,12 @@ import numpy as np
 
 from vivid_anvil.events.calendar import amount
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth.growth_numbers import Growth
 from vivid_anvil.growth.limits import ENDS_OF_SOLUTION
 from vivid_anvil.units import coherent, in_unit, number
 from vivid_anvil.writing.finding import Finding, gravest_first
 
 if TYPE_CHECKING:
-    from vivid_anvil.growth.result import GrowthResult
     from vivid_anvil.materials import GrowthLaw
 
 NOT_CONVERGED = 1.0e-3
@@ -29,12 +29,12 @@ ABOVE_LAW = 0.1  # share of rates
 BEYOND_TESTS = 1.1
 
 
-def growth_findings(result: GrowthResult) -> tuple[Finding, ...]:
+def growth_findings(result: Growth) -> tuple[Finding, ...]:
     """All findings on `result`, the gravest first."""
     return gravest_first(finding for look in LOOKS for finding in look(result))
 
 
-def _already_critical(result: GrowthResult) -> Iterator[Finding]:
+def _already_critical(result: Growth) -> Iterator[Finding]:
     start, limit = result.crack.initial_size, result.critical.limiting
     if start >= limit:
         yield Finding(
@@ -46,7 +46,7 @@ def _already_critical(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-def _detection(result: GrowthResult) -> Iterator[Finding]:
+def _detection(result: Growth) -> Iterator[Finding]:
     size, interval = result.crack.detectable_size, result.interval_repeats
     if size is None or interval is None:
         return
@@ -67,7 +67,7 @@ def _detection(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-def _convergence(result: GrowthResult) -> Iterator[Finding]:
+def _convergence(result: Growth) -> Iterator[Finding]:
     if result.halving_change > NOT_CONVERGED:
         yield Finding(
             "severe",
@@ -84,7 +84,7 @@ def _convergence(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-def _law_and_load_r(result: GrowthResult) -> Iterator[Finding]:
+def _law_and_load_r(result: Growth) -> Iterator[Finding]:
     law = result.crack.law
     if law.r_ratio is None or math.isinf(result.life_repeats):
         return
@@ -103,7 +103,7 @@ def _law_and_load_r(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-def share_outside_r(result: GrowthResult) -> float:
+def share_outside_r(result: Growth) -> float:
     """Share of the growth, at the initial or at the final size, by cycles whose R lies where the law was never tested."""
     law, most = result.crack.law, 0.0
     low, high = law.known_r
@@ -120,7 +120,7 @@ def share_outside_r(result: GrowthResult) -> float:
     return most
 
 
-def _law_beyond_its_r(result: GrowthResult) -> Iterator[Finding]:
+def _law_beyond_its_r(result: Growth) -> Iterator[Finding]:
     share, law = share_outside_r(result), result.crack.law
     if share > OUTSIDE:
         low, high = law.known_r
@@ -133,7 +133,7 @@ def _law_beyond_its_r(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-def _secondary_with_curve(result: GrowthResult) -> Iterator[Finding]:
+def _secondary_with_curve(result: Growth) -> Iterator[Finding]:
     crack = result.crack
     if crack.residual_stress is not None and crack.limits == "assessment curve":
         yield Finding(
@@ -144,7 +144,7 @@ def _secondary_with_curve(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-def _constants(result: GrowthResult) -> Iterator[Finding]:
+def _constants(result: Growth) -> Iterator[Finding]:
     law = result.crack.law
     at = coherent("30 MPa√m", "stress intensity", "check")
     advice = "Are the units of the constant those of its source (m or mm per cycle, MPa√m or MPa√mm)?"
@@ -177,7 +177,7 @@ def _rate(law: GrowthLaw, delta_k: float) -> float | None:
     return rate if math.isfinite(rate) and rate > 0.0 else None
 
 
-def _law_ends(result: GrowthResult) -> Iterator[Finding]:
+def _law_ends(result: Growth) -> Iterator[Finding]:
     """A cycle at which the law itself says fracture, at the initial size."""
     size, law = result.crack.initial_size, result.crack.law
     if any(bool(np.isinf(law.growth(*one, size)).any()) for one in result.end_cycles(size)):
@@ -189,7 +189,7 @@ def _law_ends(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-def _memory(result: GrowthResult) -> Iterator[Finding]:
+def _memory(result: Growth) -> Iterator[Finding]:
     """What retardation does to the life, and where it has no end."""
     kind, plain = result.crack.retardation.kind, result.without_memory_repeats
     if plain is None or not 0.0 < plain < math.inf:
@@ -211,7 +211,7 @@ def _memory(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-def _sizes(result: GrowthResult) -> Iterator[Finding]:
+def _sizes(result: Growth) -> Iterator[Finding]:
     start = result.crack.initial_size
     if start < SHORT_CRACK:
         yield Finding(
@@ -242,7 +242,7 @@ def _sizes(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-def _why_limited(result: GrowthResult) -> Iterator[Finding]:
+def _why_limited(result: Growth) -> Iterator[Finding]:
     if result.governed_by in ENDS_OF_SOLUTION and result.stopped_by != "no growth":
         ends = result.stages[-1]
         yield Finding(
@@ -254,7 +254,7 @@ def _why_limited(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-def _tests(result: GrowthResult) -> Iterator[Finding]:
+def _tests(result: Growth) -> Iterator[Finding]:
     """How the law lies to the tests that are named with it."""
     tests, law = result.tests, result.crack.law
     if tests is None:
@@ -281,7 +281,7 @@ def _tests(result: GrowthResult) -> Iterator[Finding]:
         )
 
 
-LOOKS: tuple[Callable[[GrowthResult], Iterator[Finding]], ...] = (
+LOOKS: tuple[Callable[[Growth], Iterator[Finding]], ...] = (
     _already_critical,
     _detection,
     _convergence,

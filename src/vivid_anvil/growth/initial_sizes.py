@@ -12,20 +12,25 @@ import numpy as np
 from scipy.optimize import brentq
 
 from vivid_anvil.events import DutyCycle
+from vivid_anvil.events.calendar import share_used
+from vivid_anvil.events.life_columns import life_columns
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.grow import life_repeats_of
 from vivid_anvil.growth.result import GrowthResult
-from vivid_anvil.units import coherent, number, opened
-from vivid_anvil.writing.html import html_frame
+from vivid_anvil.units import UnitSystem, coherent, in_unit, number, opened
+from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
 
 SMALLEST = 0.01  # mm; below, cracks do not follow the laws of long ones
+SHORT = 0.1  # mm; below, they grow faster than the laws say
 _NEAR = 1e-9
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class SizeLives:
+class SizeLives(Result):
     """Life in repeats from each initial size, mm, rising; and the largest size that lasts the target, if there is one.
 
     `largest_lasting` is 0 where not even `SMALLEST` lasts, None without a target. Of a crack with two sizes the aspect is kept.
@@ -38,6 +43,7 @@ class SizeLives:
     repeats: FloatArray
     target_repeats: float | None
     largest_lasting: float | None
+    findings: tuple[Finding, ...] = ()
 
     @property
     def years(self) -> FloatArray | None:
@@ -45,25 +51,43 @@ class SizeLives:
         years: FloatArray | None = self.duty_cycle.calendar.years(self.repeats)
         return years
 
-    def rows(self) -> list[dict[str, Any]]:
-        """One row an initial size."""
-        return [
-            {
-                "initial_size_mm": float(size),
-                "life_repeats": float(life),
-                "life_years": self.duty_cycle.calendar.years(float(life)),
-            }
-            for size, life in zip(self.sizes, self.repeats, strict=True)
-        ]
+    @property
+    def title(self) -> str:
+        """What is varied."""
+        return "Life from other initial sizes"
 
-    def to_frame(self) -> Any:
-        """A row an initial size, with its life."""
-        import pandas as pd
+    @classmethod
+    def overview(cls, results: Sequence[SizeLives]) -> Table:
+        """A row a crack: the largest size that lasts the target."""
+        columns = (
+            Column("hot spot", [one.crack.hot_spot.name for one in results]),
+            Column("largest initial size that lasts", [one.largest_lasting for one in results], of="length"),
+            Column("target", [one.target_repeats for one in results], unit="repeats"),
+        )
+        return Table("", columns, "initial sizes")
 
-        return pd.DataFrame(self.rows())
+    def words(self, units: UnitSystem) -> Words:
+        """The size that just lasts the target."""
+        if self.largest_lasting is None or self.target_repeats is None:
+            return ()
+        largest = in_unit(self.largest_lasting, "length", units)
+        target = self.duty_cycle.calendar.text(self.target_repeats)
+        told = f"Initial size that just lasts {target}: {largest}."
+        if self.largest_lasting < SHORT:
+            told += " That is below 0.1 mm, where cracks grow faster than the law says: it does not last."
+        return (("", told),)
 
-    def _repr_html_(self) -> str:
-        return html_frame(repr(self).strip("<>"), self.to_frame())
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """A row an initial size, with its life and how much of it the target uses."""
+        used = [share_used(self.target_repeats, life) for life in self.repeats.tolist()]
+        columns = (
+            Column("initial size", self.sizes.tolist(), of="length"),
+            *life_columns(
+                self.repeats.tolist(), [self.duty_cycle.calendar] * self.sizes.size, name="life to the limiting size"
+            ),
+            Column("used at target", used, head="Used", style="percent", endless="all at once"),
+        )
+        return (Table("", columns, "lives by initial size"),)
 
     def __repr__(self) -> str:
         return f"<SizeLives {self.crack.hot_spot.name}: {self.sizes.size} sizes, lasts from {self.largest_lasting} mm>"

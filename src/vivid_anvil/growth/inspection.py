@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
@@ -12,15 +12,16 @@ from vivid_anvil.events.calendar import amount
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.result import GrowthResult
-from vivid_anvil.units import in_unit, opened
+from vivid_anvil.units import UnitSystem, in_unit, opened
 from vivid_anvil.writing.finding import Finding
-from vivid_anvil.writing.html import html_frame
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
 
 MOST = 1000
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class InspectionPlan:
+class InspectionPlan(Result):
     """Inspections at `at_repeats`, with the size, mm, that the crack has there and whether it can be found.
 
     `allowed_repeats` is the interval that detectable and limiting size and the factor allow, `interval_repeats` that of the plan,
@@ -41,33 +42,70 @@ class InspectionPlan:
         """Inspections that can find the crack before it is critical."""
         return int(self.found.sum())
 
-    def rows(self) -> list[dict[str, Any]]:
-        """One row an inspection: number, repeats, years, expected size, whether it can be found."""
+    @property
+    def title(self) -> str:
+        """Where the crack is that is looked for."""
+        return f"Inspections of the crack at {self.result.crack.hot_spot.name}"
+
+    @classmethod
+    def overview(cls, results: Sequence[InspectionPlan]) -> Table:
+        """A row a plan: interval, first inspection, chances."""
+        cracks = [one.result.crack for one in results]
+        columns = (
+            Column("hot spot", [one.hot_spot.name for one in cracks]),
+            Column("detectable size", [one.detectable_size for one in cracks], of="length"),
+            Column("limiting size", [one.result.critical.limiting for one in results], of="length"),
+            Column("chances", [one.chances for one in results]),
+            *_times("interval allowed", results, [one.allowed_repeats for one in results]),
+            *_times("interval of the plan", results, [one.interval_repeats for one in results]),
+            *_times("first inspection", results, [one.first_repeats for one in results]),
+        )
+        return Table("", columns, "plans")
+
+    def words(self, units: UnitSystem) -> Words:
+        """Sizes, the interval that is allowed and that of the plan, chances."""
+        crack, calendar = self.result.crack, self.result.duty_cycle.calendar
+        detectable = in_unit(crack.detectable_size or 0.0, "length", units)
+        limiting = in_unit(self.result.critical.limiting, "length", units)
+        words = (
+            ("Detectable, limiting size", f"{detectable}, {limiting} ({self.result.governed_by})"),
+            ("Interval allowed", f"{calendar.text(self.allowed_repeats)} (factor {crack.inspection_factor:g})"),
+            (
+                "Interval of the plan",
+                f"{calendar.text(self.interval_repeats)}, first after {calendar.text(self.first_repeats)}",
+            ),
+            ("Chances to find it", amount(self.chances, "inspection")),
+        )
+        return words if self.at_repeats.size else (*words, ("", "No inspection before the limiting size."))
+
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """A row an inspection: when, the size that is expected, whether it can be found."""
         result, calendar = self.result, self.result.duty_cycle.calendar
-        return [
-            {
-                "inspection": i,
-                "repeats": float(at),
-                "years": calendar.years(float(at)),
-                "expected_size_mm": float(size),
-                **({} if result.half_lengths is None else {"expected_half_length_mm": result.half_length(float(size))}),
-                "can_be_found": bool(seen),
-            }
-            for i, (at, size, seen) in enumerate(zip(self.at_repeats, self.sizes, self.found, strict=True), start=1)
+        time = calendar.unit_for(result.life_repeats)
+        at, sizes = self.at_repeats.tolist(), self.sizes.tolist()
+        columns = [
+            Column("inspection", list(range(1, len(at) + 1)), left=True),
+            Column("repeats", at, only="file"),
+            Column("time [years]", [calendar.years(one) for one in at], only="file"),
+            Column(time, [calendar.life_in(time, one) for one in at], only="page"),
+            Column("expected size", sizes, of="length"),
         ]
-
-    def to_frame(self) -> Any:
-        """A row an inspection."""
-        import pandas as pd
-
-        return pd.DataFrame(self.rows())
-
-    def _repr_html_(self) -> str:
-        return html_frame(repr(self).strip("<>"), self.to_frame())
+        if result.half_lengths is not None:
+            half = [result.half_length(size) for size in sizes]
+            columns.append(Column("expected half length", half, of="length", head="Half length"))
+        columns.append(Column("can be found", [bool(seen) for seen in self.found]))
+        return (Table("", tuple(columns), "inspections"),)
 
     def __repr__(self) -> str:
         every = self.result.duty_cycle.calendar.text(self.interval_repeats)
         return f"<InspectionPlan {self.result.crack.hot_spot.name}: every {every}, {amount(self.chances, 'chance')}>"
+
+
+def _times(name: str, plans: Sequence[InspectionPlan], repeats: Sequence[float]) -> tuple[Column, Column]:
+    """A time in repeats and in years."""
+    calendars = [one.result.duty_cycle.calendar for one in plans]
+    years = [calendar.years(one) for calendar, one in zip(calendars, repeats, strict=True)]
+    return Column(name, repeats, unit="repeats"), Column(name, years, unit="years")
 
 
 @opened()

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import math
 
-from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.growth.growth_numbers import Growth
 from vivid_anvil.units import number
 from vivid_anvil.writing.working import Step, put_in
 
 K = "MPa√mm"
 
 
-def law_steps(result: GrowthResult, worst: int) -> list[Step]:
+def law_steps(result: Growth, worst: int) -> list[Step]:
     """Steps from the cycle at place `worst` of the drive to its growth, and to that of a repeat; metric units."""
     drive, crack, law = result.drive, result.crack, result.crack.law
     size, repeat = crack.initial_size, result.duty_cycle.repeat
@@ -43,7 +43,7 @@ def law_steps(result: GrowthResult, worst: int) -> list[Step]:
     ]
 
 
-def _range_steps(result: GrowthResult, worst: int) -> list[Step]:
+def _range_steps(result: Growth, worst: int) -> list[Step]:
     """R and the range of K of a cycle, of its stresses alone."""
     drive, size = result.drive, result.crack.initial_size
     stress, high, r = float(drive.ranges[worst]), float(drive.maximum[worst]), float(drive.r_ratios[worst])
@@ -67,7 +67,7 @@ def _range_steps(result: GrowthResult, worst: int) -> list[Step]:
     ]
 
 
-def _shifted_steps(result: GrowthResult, worst: int) -> list[Step]:
+def _shifted_steps(result: Growth, worst: int) -> list[Step]:
     """The same where residual stress moves largest and smallest K alike."""
     drive, crack, size = result.drive, result.crack, result.crack.initial_size
     there = crack.always_at(size, crack.initial_half_length)[0]

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
@@ -13,6 +12,7 @@ from vivid_anvil.ground.checks import positive_number
 from vivid_anvil.growth.limits import Margin, critical_depth, critical_sizes, two_way_margins
 from vivid_anvil.growth.result import GrowthResult
 from vivid_anvil.units import many, opened
+from vivid_anvil.writing.table import Column, Table
 
 SCALES = (0.6, 0.8, 1.0, 1.2, 1.4, 1.6, 2.0)
 
@@ -26,14 +26,16 @@ class LoadLimit:
     size: float
     governed_by: str
 
-    def to_row(self) -> dict[str, Any]:
-        """As a row of a table."""
-        return {
-            "load_scale": self.scale,
-            "peak_nominal_stress_MPa": self.peak_stress,
-            "limiting_size_mm": self.size,
-            "governed_by": self.governed_by,
-        }
+
+def limits_table(limits: Sequence[LoadLimit]) -> Table:
+    """A row a load factor: peak stress, limiting size, what governs it."""
+    columns = (
+        Column("load times", [one.scale for one in limits], style="number"),
+        Column("peak stress", [one.peak_stress for one in limits], of="stress"),
+        Column("limiting size", [one.size for one in limits], of="length"),
+        Column("governed by", [one.governed_by for one in limits]),
+    )
+    return Table("Limiting size at other loads", columns, "limits over load")
 
 
 @opened(scales=many(above=0.0))

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.growth.growth_numbers import Growth
 from vivid_anvil.units import opened
-from vivid_anvil.writing.plain import in_root_metres
+from vivid_anvil.writing.table import Column, Table
 
 PLACES = 40
 
@@ -22,21 +21,19 @@ class VisitedLaw:
     `edges` are borders of classes of ΔK, `shares` rows (at the start, at the end) of the share of growth in each class.
     """
 
-    result: GrowthResult
+    result: Growth
     edges: FloatArray
     shares: FloatArray
 
-    def rows(self) -> list[dict[str, Any]]:
+    def table(self) -> Table:
         """One row a class of ΔK."""
-        return [
-            {
-                "from_MPa_sqrt_m": in_root_metres(low),
-                "to_MPa_sqrt_m": in_root_metres(high),
-                "share_at_start": float(first),
-                "share_at_end": float(last),
-            }
-            for low, high, first, last in zip(self.edges[:-1], self.edges[1:], *self.shares, strict=True)
-        ]
+        columns = (
+            Column("from", self.edges[:-1].tolist(), of="stress intensity"),
+            Column("to", self.edges[1:].tolist(), of="stress intensity"),
+            Column("share at start", self.shares[0].tolist()),
+            Column("share at end", self.shares[1].tolist()),
+        )
+        return Table(f"Growth on the law {self.result.crack.law.name}", columns, "growth on the law")
 
     def __repr__(self) -> str:
         return f"<VisitedLaw {self.result.crack.law.name}: ΔK {self.edges[0]:.3g} to {self.edges[-1]:.3g} MPa√mm>"
@@ -49,7 +46,7 @@ class CrackCourse:
     `surface_k` and `aspects` (a/c) are None for a crack with one size.
     """
 
-    result: GrowthResult
+    result: Growth
     sizes: FloatArray
     depth_k: FloatArray
     surface_k: FloatArray | None
@@ -60,7 +57,7 @@ class CrackCourse:
 
 
 @opened()
-def visited_law(result: GrowthResult) -> VisitedLaw:
+def visited_law(result: Growth) -> VisitedLaw:
     """Where on its law the cycles of a repeat grow the crack, at the start and at the end of its way."""
     ends = (result.crack.initial_size, result.final_size)
     reach = [result.depth_cycles(size)[0] for size in ends]
@@ -77,7 +74,7 @@ def visited_law(result: GrowthResult) -> VisitedLaw:
 
 
 @opened()
-def crack_course(result: GrowthResult) -> CrackCourse:
+def crack_course(result: Growth) -> CrackCourse:
     """Largest K and aspect along the way of a crack."""
     sizes, peak, crack = result.sizes, result.drive.peak_stress, result.crack
     if result.half_lengths is None:

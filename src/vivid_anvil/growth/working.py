@@ -8,8 +8,8 @@ import numpy as np
 
 from vivid_anvil.events.calendar import plural
 from vivid_anvil.growth.factor_working import factor_steps
+from vivid_anvil.growth.growth_numbers import Growth
 from vivid_anvil.growth.law_working import law_steps
-from vivid_anvil.growth.result import GrowthResult
 from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, in_unit, number, opened, rate_at_range
 from vivid_anvil.writing.working import Step, Working, put_in
 
@@ -41,7 +41,7 @@ class _Units:
 
 
 @opened()
-def growth_working(result: GrowthResult, system: UnitSystem = "metric") -> Working:
+def growth_working(result: Growth, system: UnitSystem = "metric") -> Working:
     """Numbered steps: Y, ΔK and growth of the range that drives the crack, all cycles of a repeat, one step of 1 %."""
     crack = result.crack
     title = f"Growth of the crack at {crack.hot_spot.name}, one step worked by hand"
@@ -60,7 +60,7 @@ def growth_working(result: GrowthResult, system: UnitSystem = "metric") -> Worki
     return Working(title, _opening(result, units), steps, _closing(result, system))
 
 
-def _opening(result: GrowthResult, units: _Units) -> str:
+def _opening(result: Growth, units: _Units) -> str:
     crack = result.crack
     hint = " (1 MPa√m = 31.6228 MPa√mm)" if units.system == "metric" else ""
     return (
@@ -70,7 +70,7 @@ def _opening(result: GrowthResult, units: _Units) -> str:
     )
 
 
-def _equivalent_range(result: GrowthResult, growing: np.ndarray) -> tuple[float, float]:
+def _equivalent_range(result: Growth, growing: np.ndarray) -> tuple[float, float]:
     """Growing cycles per repeat, and the range, MPa, that grows the crack as much as they do on average."""
     drive, slope = result.drive, result.crack.law.slope
     cycles = float(drive.per_repeat[growing].sum())
@@ -78,7 +78,7 @@ def _equivalent_range(result: GrowthResult, growing: np.ndarray) -> tuple[float,
     return cycles, (power / cycles) ** (1.0 / slope)
 
 
-def _intensity_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -> list[Step]:
+def _intensity_steps(result: Growth, growing: np.ndarray, units: _Units) -> list[Step]:
     """From the size to the range of K of the equivalent range."""
     crack, law = result.crack, result.crack.law
     size = crack.initial_size / units.one("length")
@@ -117,7 +117,7 @@ def _intensity_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -
     ]
 
 
-def _growth_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -> list[Step]:
+def _growth_steps(result: Growth, growing: np.ndarray, units: _Units) -> list[Step]:
     """From the range of K to growth per cycle, per repeat, and the first 1 % of growth."""
     crack, law, repeat = result.crack, result.crack.law, result.duty_cycle.repeat
     length = units.one("length")
@@ -156,7 +156,7 @@ def _growth_steps(result: GrowthResult, growing: np.ndarray, units: _Units) -> l
     ]
 
 
-def _constant_step(result: GrowthResult, constant: float, units: _Units) -> list[Step]:
+def _constant_step(result: Growth, constant: float, units: _Units) -> list[Step]:
     """The constant of the law from the rate at a range that it is stated by; none where C itself is given."""
     law = result.crack.law
     stated = law.stated_rate
@@ -175,7 +175,7 @@ def _constant_step(result: GrowthResult, constant: float, units: _Units) -> list
     ]
 
 
-def _closing(result: GrowthResult, system: UnitSystem) -> str:
+def _closing(result: Growth, system: UnitSystem) -> str:
     way = (
         f"Halving every step changes this by {result.halving_change:.1e}."
         if result.cycles is None

@@ -5,6 +5,8 @@ In: `LoadHistory`. Out: a `ChannelCheck` per channel, with findings.
 
 from __future__ import annotations
 
+import dataclasses
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -13,8 +15,10 @@ from vivid_anvil.counting.turning_points import turning_points
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.histories.channel import Channel
 from vivid_anvil.histories.load_history import LoadHistory
-from vivid_anvil.units import in_unit, number, opened
+from vivid_anvil.units import UnitSystem, in_unit, number, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
 
 FEW_SAMPLES = 10.0
 CLIPPED_RUN = 3
@@ -28,7 +32,7 @@ _LISTED = 5
 
 
 @dataclass(frozen=True, eq=False)
-class ChannelCheck:
+class ChannelCheck(Result):
     """What one channel looks like; values in the coherent unit of `dimension`, times in s, rates in Hz.
 
     Peaks and valleys without even times have no frequency and no rate of turning points: those are 0, `duration` may be nan.
@@ -57,6 +61,45 @@ class ChannelCheck:
     spikes: IntArray
     drift: float
     findings: tuple[Finding, ...]
+
+    @property
+    def title(self) -> str:
+        """The name of the channel."""
+        return self.channel
+
+    @classmethod
+    def overview(cls, results: Sequence[ChannelCheck]) -> Table:
+        """A row a channel; values in the coherent unit of the dimension that stands beside them."""
+        names = [
+            one.name for one in dataclasses.fields(cls) if one.name not in ("clipped", "flat", "spikes", "findings")
+        ]
+        columns = [Column(name.replace("_", " "), [getattr(one, name) for one in results]) for name in names]
+        columns += [
+            Column("clipped stretches", [len(one.clipped) for one in results]),
+            Column("flat stretches", [len(one.flat) for one in results]),
+            Column("spikes", [one.spikes.size for one in results]),
+        ]
+        return Table("", tuple(columns), "channels")
+
+    def words(self, units: UnitSystem) -> Words:
+        """The numbers of the channel before counting."""
+
+        def value(one: float) -> str:
+            return in_unit(one, self.dimension, units)
+
+        every = f"one every {number(self.samples_per_turning_point, 3)} samples, small swings left out"
+        points = f"{number(self.turning_points_per_second)} a second; {every}"
+        frequency = "none stands out"
+        if self.dominant_frequency > 0.0:
+            frequency = f"{number(self.dominant_frequency)} Hz, {number(self.samples_per_cycle, 3)} samples a cycle"
+        timed = np.isfinite(self.samples_per_turning_point)
+        return (
+            ("Lowest, highest", f"{value(self.minimum)}, {value(self.maximum)}"),
+            ("Mean, rms", f"{value(self.mean)}, {value(self.rms)}; crest factor {number(self.crest_factor, 3)}"),
+            *([("Turning points", points), ("Dominant frequency", frequency)] if timed else []),
+            ("Clipped, flat, spikes", f"{len(self.clipped)}, {len(self.flat)} stretches; {self.spikes.size} samples"),
+            ("Drift, jitter of time", f"{value(self.drift)}; {self.jitter:.2g} of a step"),
+        )
 
 
 @opened()

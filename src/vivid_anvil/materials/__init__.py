@@ -4,7 +4,7 @@ from vivid_anvil.materials.card import CardValue, MaterialCard
 from vivid_anvil.materials.curves.at_r import curve_at_r
 from vivid_anvil.materials.curves.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
 from vivid_anvil.materials.curves.convert import at_survival, in_terms_of, thickness_factor, with_stress_factor
-from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, SNCurve, describe
+from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, SNCurve, chosen_lives, describe
 from vivid_anvil.materials.curves.detail_class import (
     DetailStandard,
     detail_curve,
@@ -24,7 +24,7 @@ from vivid_anvil.materials.curves.forms import (
     straight_curve,
     table_curve,
 )
-from vivid_anvil.materials.curves.record import chosen_lives, curve_record, stress_table
+from vivid_anvil.materials.curves.page import curve_page, curve_record, curves_table, stress_table
 from vivid_anvil.materials.curves.section import (
     AFTERWARDS,
     FORMS,
@@ -134,8 +134,10 @@ __all__ = [
     "curve_at_r",
     "curve_below_knee",
     "curve_of_section",
+    "curve_page",
     "curve_record",
     "curve_working",
+    "curves_table",
     "describe",
     "detail_curve",
     "effective_notch_curve",

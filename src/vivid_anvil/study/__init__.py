@@ -1,32 +1,41 @@
 """The job written down: the study file, read, checked and run."""
 
+from vivid_anvil.study.answers import Answer, Answers, Questions, answers
 from vivid_anvil.study.cards import cards_in, find_cards, read_card, read_card_named, shipped_cards
+from vivid_anvil.study.check_study import StudyCheck, check_study
 from vivid_anvil.study.compare import StudyComparison, compare_studies
 from vivid_anvil.study.explain import explain
+from vivid_anvil.study.kept_life import KeptLife, WorstNode
 from vivid_anvil.study.model_job import ModelJob
-from vivid_anvil.study.model_run import run_model, run_paths, worst_node, worst_node_life
+from vivid_anvil.study.model_run import answer_model, run_model, run_paths, worst_node, worst_node_life
 from vivid_anvil.study.read_study import read_study
 from vivid_anvil.study.run import assess_lives, grow_cracks, lives_of_places, place_names, run_study
 from vivid_anvil.study.schema import study_schema, write_template
-from vivid_anvil.study.study import WORST_NODE, Study, StudyResult
+from vivid_anvil.study.study import WORST_NODE, Study
+from vivid_anvil.study.study_result import StudyResult, worst_first
 from vivid_anvil.study.total_life import TotalLife, total_life
-from vivid_anvil.study.variant_life import VariantLife, WorstNode
-from vivid_anvil.study.what_if import Variant, VariantGrowth, WhatIf, number_and_unit, value_that_meets_target, what_if
+from vivid_anvil.study.what_if import Variant, WhatIf, number_and_unit, value_that_meets_target, what_if
 
 __all__ = [
     "WORST_NODE",
+    "Answer",
+    "Answers",
+    "KeptLife",
     "ModelJob",
+    "Questions",
     "Study",
+    "StudyCheck",
     "StudyComparison",
     "StudyResult",
     "TotalLife",
     "Variant",
-    "VariantGrowth",
-    "VariantLife",
     "WhatIf",
     "WorstNode",
+    "answer_model",
+    "answers",
     "assess_lives",
     "cards_in",
+    "check_study",
     "compare_studies",
     "explain",
     "find_cards",
@@ -45,6 +54,7 @@ __all__ = [
     "total_life",
     "value_that_meets_target",
     "what_if",
+    "worst_first",
     "worst_node",
     "worst_node_life",
     "write_template",

@@ -2,64 +2,105 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.study.study import WORST_NODE, StudyResult
-from vivid_anvil.writing.html import html_frame
-from vivid_anvil.writing.plain import finding_records, plain
+from vivid_anvil.study.kept_life import KeptLife
+from vivid_anvil.study.study import WORST_NODE
+from vivid_anvil.study.study_result import StudyResult
+from vivid_anvil.units import UnitSystem, fixed
+from vivid_anvil.writing.finding import Finding, gravest_first
+from vivid_anvil.writing.plain import finding_records
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class StudyComparison:
+class StudyComparison(Result):
     """Results by the name of their study; `differences` holds, by key, the value of each study (None where it has none)."""
 
     results: Mapping[str, StudyResult]
     differences: Mapping[str, tuple[Any, ...]]
 
-    def rows(self) -> list[dict[str, Any]]:
-        """One row a place that any study has, the worst node of a model too: its lives; None where a study has none."""
-        places = {name: result.places for name, result in self.results.items()}
-        spots = dict.fromkeys(spot for lives in places.values() for spot in lives)
-        rows = []
-        for spot in spots:
-            row: dict[str, Any] = {"hot_spot": spot}
-            for name in self.results:
-                life = places[name].get(spot)
-                if WORST_NODE in spots:
-                    row[f"{name}: place"] = None if life is None else life.place
-                row[f"{name}: life_repeats"] = None if life is None else life.life_repeats
-                row[f"{name}: life_years"] = None if life is None else life.life_years
-                row[f"{name}: used_at_target"] = None if life is None else life.used_at_target
-                row[f"{name}: reserve_on_life"] = None if life is None else life.reserve_on_life
-            rows.append(row)
-        return rows
+    @property
+    def title(self) -> str:
+        """The names of the studies."""
+        return ", ".join(self.results)
 
-    def to_dict(self) -> dict[str, Any]:
-        """The comparison as plain numbers and text."""
-        record: dict[str, Any] = plain(
-            {
-                "studies": list(self.results),
-                "differences": {key: list(values) for key, values in self.differences.items()},
-                "lives": self.rows(),
-                "findings": {name: finding_records(one.findings) for name, one in self.results.items()},
-            }
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """Those of all studies, the gravest first."""
+        return gravest_first(finding for one in self.results.values() for finding in one.findings)
+
+    @classmethod
+    def overview(cls, results: Sequence[StudyComparison]) -> Table:
+        """A row a comparison: the studies, and how many values differ."""
+        columns = (
+            Column("studies", [one.title for one in results]),
+            Column("values that differ", [len(one.differences) for one in results]),
         )
-        return record
+        return Table("", columns, "comparisons")
 
-    def to_frame(self) -> Any:
-        """A row a hot spot."""
-        import pandas as pd
+    def words(self, units: UnitSystem) -> Words:
+        """Where nothing differs, that."""
+        return () if self.differences else (("", "Nothing differs in the input."),)
 
-        return pd.DataFrame(self.rows())
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """A row a key with the value of each study; a row a place that any study has, with its lives."""
+        return self._inputs(), self._lives()
 
-    def _repr_html_(self) -> str:
-        return html_frame(repr(self).strip("<>"), self.to_frame())
+    def _inputs(self) -> Table:
+        keys = list(self.differences)
+        columns = [Column("key", keys)]
+        for i, name in enumerate(self.results):
+            values = [self.differences[key][i] for key in keys]
+            columns.append(Column(name, values, only="file"))
+            columns.append(
+                Column(name, [None if value is None else str(value) for value in values], head=name, only="page")
+            )
+        return Table("What differs in the input", tuple(columns), "differences")
+
+    def _lives(self) -> Table:
+        places = {name: result.places for name, result in self.results.items()}
+        spots = list(dict.fromkeys(spot for lives in places.values() for spot in lives))
+        columns = [Column("hot spot", spots, head="Life (used at the target)")]
+        for name in self.results:
+            lives = [places[name].get(spot) for spot in spots]
+            told = [None if one is None else _told(one, spot) for one, spot in zip(lives, spots, strict=True)]
+            columns += [
+                *(
+                    [Column(f"{name}: place", [one and one.place for one in lives], only="file")]
+                    if WORST_NODE in spots
+                    else []
+                ),
+                Column(f"{name}: life", [one and one.life_repeats for one in lives], unit="repeats", only="file"),
+                Column(f"{name}: life", [one and one.life_years for one in lives], unit="years", only="file"),
+                Column(f"{name}: used at target", [one and one.used_at_target for one in lives], only="file"),
+                Column(f"{name}: reserve on life", [one and one.reserve_on_life for one in lives], only="file"),
+                Column(name, told, head=name, only="page", left=False),
+            ]
+        return Table("Lives", tuple(columns), "lives")
+
+    def others(self) -> Mapping[str, Any]:
+        """The findings of each study."""
+        return {"findings of": {name: finding_records(one.findings) for name, one in self.results.items()}}
 
     def __repr__(self) -> str:
         return f"<StudyComparison {', '.join(self.results)}: {len(self.differences)} values differ>"
+
+
+def _told(life: KeptLife, spot: str) -> str:
+    """A life of one of several studies, in its own unit, with how much of it the target uses."""
+    if math.isinf(life.life_repeats):
+        return "no damage"
+    share = life.used_at_target
+    told: str = life.calendar.text(life.life_repeats)
+    if share is not None:
+        told += f" ({'all at once' if math.isinf(share) else fixed(100.0 * share)} %)"
+    return f"{told}, {life.place}" if spot == WORST_NODE else told
 
 
 def compare_studies(results: Mapping[str, StudyResult]) -> StudyComparison:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import dataclasses
-import math
 import os
 from concurrent.futures import Executor, ThreadPoolExecutor
 from pathlib import Path
@@ -12,12 +11,12 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.damage import LifeResult
-from vivid_anvil.fields import ModelResult, assess_model, assess_planes, node_life
+from vivid_anvil.fields import ModelAnswer, ModelResult, assess_model, assess_planes, model_answer, node_life
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models import StressField
+from vivid_anvil.study.kept_life import WorstNode, kept_worst
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.study import Study, Watch
-from vivid_anvil.study.variant_life import VariantLife, WorstNode
 from vivid_anvil.units import one, opened
 from vivid_anvil.writing.finding import Finding
 
@@ -44,6 +43,24 @@ def run_model(
     return assess_model(job.field, job.loads, study.duty_cycle, job.spot, measure=job.measure, **settings)
 
 
+@opened()
+def answer_model(
+    study: Study,
+    *,
+    executor: Executor | None = None,
+    keep_in: str | Path | None = None,
+    watch: Watch | None = None,
+    **settings: Any,
+) -> ModelAnswer:
+    """The worst places of the model of `study`, and its paths; `settings` go to `model_answer`."""
+    job = _job(study)
+    result = run_model(study, executor=executor, keep_in=keep_in, watch=watch)
+    if watch is not None:
+        watch("worst places", 0, 1)
+    measure = job.planes or result.measure.label
+    return model_answer(result, study.title, measure=measure, apart=job.apart, paths=run_paths(study), **settings)
+
+
 @opened(load_scale=one(above=0.0))
 def worst_node_life(study: Study, load_scale: float = 1.0, *, watch: Watch | None = None) -> LifeResult:
     """The life at the node of the model of `study` with the largest damage, all loads times `load_scale`.
@@ -59,11 +76,8 @@ def worst_node_life(study: Study, load_scale: float = 1.0, *, watch: Watch | Non
 def worst_node(study: Study, load_scale: float = 1.0, *, watch: Watch | None = None) -> WorstNode:
     """The same where only numbers are asked for; other than a hot spot, a node may fail at once."""
     result = _counted(study, load_scale, watch)
-    place = result.worst
-    number, damage = int(result.field.node_ids[place]), float(result.values.damage[place])
-    critical = float(result.critical_sums[place])
-    kept = VariantLife(damage, critical, study.duty_cycle.calendar, result.target_repeats, f"node {number}")
-    if damage < math.inf:
+    kept, number = kept_worst(result), int(result.field.node_ids[result.worst])
+    if kept.life_repeats > 0.0:
         return WorstNode(kept, node_life(result, number).findings)
     failed = Finding(
         "severe",

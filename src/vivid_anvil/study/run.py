@@ -2,22 +2,29 @@
 
 from __future__ import annotations
 
+import os
+from concurrent.futures import ThreadPoolExecutor
+
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.growth import GrowthResult, grow_crack, with_tests
-from vivid_anvil.study.model_run import worst_node, worst_node_life
-from vivid_anvil.study.study import WORST_NODE, Study, StudyResult, Watch
+from vivid_anvil.study.model_run import answer_model, worst_node_life
+from vivid_anvil.study.study import WORST_NODE, Study, Watch
+from vivid_anvil.study.study_result import StudyResult
 from vivid_anvil.units import opened
 
 
 @opened()
 def run_study(study: Study, *, watch: Watch | None = None) -> StudyResult:
-    """Assess every hot spot, grow every crack and find the worst node of the model of `study`.
+    """Assess every hot spot, grow every crack and assess the model of `study`.
 
     `watch(label, done, of)` is told how far it is.
     """
     lives, growths = assess_lives(study, watch=watch), grow_cracks(study, watch=watch)
-    return StudyResult(study, lives, growths, None if study.model is None else worst_node(study, watch=watch))
+    if study.model is None:
+        return StudyResult(study, lives, growths)
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        return StudyResult(study, lives, growths, answer_model(study, executor=pool, watch=watch))
 
 
 @opened()

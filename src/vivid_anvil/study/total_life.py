@@ -3,20 +3,22 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 from vivid_anvil.damage import LifeResult
-from vivid_anvil.events.calendar import Calendar, share_used
+from vivid_anvil.events.calendar import Calendar, amount, share_used
+from vivid_anvil.events.life_columns import life_columns
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import GrowthResult
-from vivid_anvil.units import in_unit, number, opened
+from vivid_anvil.units import UnitSystem, fixed, in_unit, number, opened
 from vivid_anvil.writing.finding import Finding
-from vivid_anvil.writing.plain import finding_records
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class TotalLife:
+class TotalLife(Result):
     """Life by damage, `until_crack_repeats`, and life of the crack, `growth_repeats`, one after the other."""
 
     hot_spot: str
@@ -49,18 +51,42 @@ class TotalLife:
         """Share of the growth in the whole; None where it never ends."""
         return None if math.isinf(self.repeats) or self.repeats == 0.0 else self.growth_repeats / self.repeats
 
-    def to_dict(self) -> dict[str, Any]:
-        """The parts as plain numbers and text."""
-        return {
-            "hot_spot": self.hot_spot,
-            "until_crack_repeats": _plain(self.until_crack_repeats),
-            "growth_repeats": _plain(self.growth_repeats),
-            "total_repeats": _plain(self.repeats),
-            "total_years": None if self.years is None else _plain(self.years),
-            "used_at_target": self.used_at_target,
-            "from_size_mm": self.from_size,
-            "findings": finding_records(self.findings),
-        }
+    @property
+    def title(self) -> str:
+        """Which life."""
+        return f"Whole life of {self.hot_spot}"
+
+    @classmethod
+    def overview(cls, results: Sequence[TotalLife]) -> Table:
+        """A row a hot spot: life by damage, life of the crack, both, how much of it is used."""
+        calendars = [one.calendar for one in results]
+        columns = (
+            Column("hot spot", [one.hot_spot for one in results]),
+            Column("life until a crack is there", [one.until_crack_repeats for one in results], unit="repeats"),
+            Column("life of the crack", [one.growth_repeats for one in results], unit="repeats"),
+            *life_columns([one.repeats for one in results], calendars, name="whole life", endless="without end"),
+            Column("used at target", [one.used_at_target for one in results]),
+            Column("size at the start of growth", [one.from_size for one in results], of="length"),
+        )
+        return Table("", columns, "whole lives")
+
+    def words(self, units: UnitSystem) -> Words:
+        """Life by damage, growth, and both together."""
+
+        def told(repeats: float) -> str:
+            return "without end" if math.isinf(repeats) else self.calendar.in_all_units(repeats)
+
+        share = "" if self.growth_share is None else f", {self.growth_share:.1%} of it growth"
+        words = (
+            ("Until a crack is there, by damage", told(self.until_crack_repeats)),
+            ("Growth to the limiting size", told(self.growth_repeats)),
+            ("One after the other", told(self.repeats) + share),
+        )
+        if self.used_at_target is None or self.target_repeats is None:
+            return words
+        used = "all at once" if math.isinf(self.used_at_target) else fixed(100.0 * self.used_at_target)
+        target = amount(self.target_repeats, self.calendar.repeat)
+        return (*words, ("Of it used at the target", f"{used} % ({target})"))
 
     def __repr__(self) -> str:
         parts = f"{number(self.until_crack_repeats)} + {number(self.growth_repeats)} {self.calendar.repeats}"
@@ -110,7 +136,3 @@ def _findings(life: LifeResult, growth: GrowthResult) -> tuple[Finding, ...]:
             "Curves from small specimens end at 0.5 to 2 mm or at fracture: see how the tests were ended.",
         ),
     )
-
-
-def _plain(value: float) -> float | str:
-    return "inf" if math.isinf(value) else value

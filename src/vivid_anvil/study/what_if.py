@@ -10,7 +10,7 @@ import copy
 import dataclasses
 import math
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -18,64 +18,21 @@ from typing import Any
 from scipy.optimize import brentq
 
 from vivid_anvil.damage import LifeResult
-from vivid_anvil.events.calendar import Calendar, share_used
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
-from vivid_anvil.growth import grow_crack
+from vivid_anvil.study.kept_life import KeptLife, WorstNode, kept_columns, kept_growth, kept_of
 from vivid_anvil.study.model_run import worst_node
 from vivid_anvil.study.read_study import build_study, read_study
 from vivid_anvil.study.run import lives_of_places, place_names
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
-from vivid_anvil.study.variant_life import VariantLife, WorstNode, kept_of
-from vivid_anvil.units import number, one, opened
+from vivid_anvil.units import UnitSystem, number, one, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
-from vivid_anvil.writing.html import html_frame
-from vivid_anvil.writing.plain import finding_records, plain
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
 
 LOAD_SCALE = "load scale"
+MOST_SPOTS = 6  # told on a page
 OF_CRACKS = ("cracks", "growth_laws")  # keys that no life by damage depends on
 _QUANTITY = re.compile(r"\s*([+-]?[\d.]+(?:[eE][+-]?\d+)?)(\s*\D.*)")
-
-
-@dataclass(frozen=True, slots=True)
-class VariantGrowth:
-    """What is kept of the growth of a crack: numbers only; it stands among the lives."""
-
-    life_repeats: float
-    limiting_size: float
-    governed_by: str
-    calendar: Calendar
-    target_repeats: float | None
-    damage_per_repeat: None = None
-
-    @property
-    def life_years(self) -> float | None:
-        """Years to the limiting size; None without repeats per year."""
-        years: float | None = self.calendar.years(self.life_repeats)
-        return years
-
-    @property
-    def reserve_on_life(self) -> float | None:
-        """Life over target; None without target."""
-        return None if self.target_repeats is None else self.life_repeats / self.target_repeats
-
-    @property
-    def used_at_target(self) -> float | None:
-        """Share of the life that is used when the target is reached; None without target."""
-        share: float | None = share_used(self.target_repeats, self.life_repeats)
-        return share
-
-
-def _growths(study: Study, spot: str | None) -> dict[str, VariantGrowth]:
-    """The growth of the cracks of a study, by the name of their hot spot."""
-    duty, kept = study.duty_cycle, {}
-    target = None if study.target_life is None else duty.repeats_in(study.target_life)
-    for crack in study.cracks:
-        if spot in (None, crack.hot_spot.name):
-            grown = grow_crack(dataclasses.replace(crack, detectable_size=None), duty)
-            kept[crack.hot_spot.name] = VariantGrowth(
-                grown.life_repeats, grown.critical.limiting, grown.governed_by, duty.calendar, target
-            )
-    return kept
 
 
 @dataclass(frozen=True, eq=False)
@@ -84,19 +41,24 @@ class Variant:
 
     value: Any
     is_base: bool
-    lives: dict[str, VariantLife | VariantGrowth]
+    lives: dict[str, KeptLife]
     error: str = ""
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class WhatIf:
+class WhatIf(Result):
     """The variants of one key of a study, the base among them; `findings` are those of the study as it is."""
 
-    title: str
+    study: str
     key: str
     variants: tuple[Variant, ...]
     target_repeats: float | None
     findings: tuple[Finding, ...] = ()
+
+    @property
+    def title(self) -> str:
+        """The title of the study."""
+        return f"{self.study}: what if"
 
     @property
     def spots(self) -> list[str]:
@@ -109,49 +71,54 @@ class WhatIf:
         lives = [life for one in self.variants for life in one.lives.values()]
         return lives[0].calendar.unit_for(*(life.life_repeats for life in lives))
 
-    def rows(self) -> list[dict[str, Any]]:
-        """One row a value and hot spot."""
-        return [
-            {
-                self.key: one.value,
-                "base": one.is_base,
-                "hot_spot": spot,
-                **(
-                    {"place": life.place, "damage_per_repeat": life.damage_per_repeat}
-                    if isinstance(life, VariantLife)
-                    else {"limiting_size_mm": life.limiting_size, "governed_by": life.governed_by}
-                ),
-                "life_repeats": life.life_repeats,
-                "life_years": life.life_years,
-                "used_at_target": life.used_at_target,
-                "reserve_on_life": life.reserve_on_life,
-            }
-            for one in self.variants
-            for spot, life in one.lives.items()
-        ]
-
-    def to_dict(self) -> dict[str, Any]:
-        """The variants as plain numbers and text."""
-        errors = {str(one.value): one.error for one in self.variants if one.error}
-        record: dict[str, Any] = plain(
-            {
-                "title": self.title,
-                "key": self.key,
-                "variants": self.rows(),
-                "errors": errors,
-                "findings": finding_records(self.findings),
-            }
+    @classmethod
+    def overview(cls, results: Sequence[WhatIf]) -> Table:
+        """A row a question: what was varied, over how many values, at how many places."""
+        columns = (
+            Column("title", [one.study for one in results]),
+            Column("key", [one.key for one in results]),
+            Column("values", [len(one.variants) for one in results]),
+            Column("places", [len(one.spots) for one in results]),
+            Column("target [repeats]", [one.target_repeats for one in results]),
         )
-        return record
+        return Table("", columns, "questions")
 
-    def to_frame(self) -> Any:
-        """A row a value and hot spot."""
-        import pandas as pd
+    def words(self, units: UnitSystem) -> Words:
+        """Which node is the worst one, how many places are left out, which values the study refuses."""
+        told = [*_nodes_of(self)]
+        others = len(self.spots) - len(_spots_shown(self))
+        if others:
+            told.append(f"{others} more hot spots live longer: one of them by --spot, all by --csv.")
+        told += [f"{one.value}: {one.error}" for one in self.variants if one.error]
+        return tuple(("", one) for one in told)
 
-        return pd.DataFrame(self.rows())
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """A row a value and place, the study as it is marked; a page leaves out places that live longest."""
+        rows = [(one, spot) for one in self.variants for spot in self.spots if spot in one.lives]
+        near = _spots_shown(self)
+        kept = [i for i, (_, spot) in enumerate(rows) if spot in near]
+        new = {i for i, at in enumerate(kept) if i == 0 or rows[kept[i - 1]][0] is not rows[at][0]}
+        first = {kept[i] for i in new}
+        columns = [
+            Column(self.key, [one.value for one, _ in rows], only="file"),
+            Column(
+                self.key.rpartition("/")[2],
+                [_given(one.value) if i in first else "" for i, (one, _) in enumerate(rows)],
+                only="page",
+                head=self.key.rpartition("/")[2],
+                left=True,
+            ),
+            Column("base", [one.is_base for one, _ in rows], only="file"),
+            Column("hot spot", [spot for _, spot in rows]),
+            Column("place", [one.lives[spot].place for one, spot in rows], only="file"),
+            *kept_columns([one.lives[spot] for one, spot in rows]),
+            Column("as it is", ["as it is" if one.is_base else "" for one, _ in rows], head="", only="page"),
+        ]
+        return (Table("", tuple(columns), "variants", kept=kept),)
 
-    def _repr_html_(self) -> str:
-        return html_frame(repr(self).strip("<>"), self.to_frame())
+    def others(self) -> Mapping[str, Any]:
+        """Why values were refused."""
+        return {"errors": {str(one.value): one.error for one in self.variants if one.error}}
 
     def __repr__(self) -> str:
         return f"<WhatIf {self.key}: {len(self.variants)} values, {len(self.spots)} hot spots>"
@@ -183,7 +150,7 @@ def what_if(
     with_node = base.model is not None and not of_cracks and spot in (None, WORST_NODE)
     node = worst_node(base, watch=watch) if with_node else None
     lives = {} if of_cracks else _lives(base, spot, watch)
-    kept: dict[str, VariantLife | VariantGrowth] = {**(_growths(base, spot) if of_cracks else _numbers(lives, node))}
+    kept: dict[str, KeptLife] = {**(_growths(base, spot) if of_cracks else _numbers(lives, node))}
     variants = [Variant(now, True, kept)]
     for i, value in enumerate(values):
         if watch is not None:
@@ -207,10 +174,8 @@ def _lives(study: Study, spot: str | None, watch: Watch | None = None) -> dict[s
     return lives_of_places(dataclasses.replace(study, model=None), spot, watch=watch)
 
 
-def _numbers(
-    lives: dict[str, LifeResult], node: WorstNode | None, scale: float = 1.0
-) -> dict[str, VariantLife | VariantGrowth]:
-    found: dict[str, VariantLife | VariantGrowth] = {name: kept_of(life, scale) for name, life in lives.items()}
+def _numbers(lives: dict[str, LifeResult], node: WorstNode | None, scale: float = 1.0) -> dict[str, KeptLife]:
+    found: dict[str, KeptLife] = {name: kept_of(life, scale) for name, life in lives.items()}
     return found if node is None else {**found, WORST_NODE: node.kept}
 
 
@@ -225,11 +190,43 @@ def _variant(
             return Variant(value, False, _numbers(lives, again, float(value)))
         changed = changed_study(base, key, value)
         if key.partition("/")[0] in OF_CRACKS:
-            return Variant(value, False, dict(_growths(changed, spot)))
+            return Variant(value, False, _growths(changed, spot))
         felt = key.partition("/")[0] != "hot_spots"  # a hot spot is nothing that the model feels
         return Variant(value, False, _numbers(_lives(changed, spot), worst_node(changed) if node and felt else node))
     except InputError as error:
         return Variant(value, False, {}, error=str(error))
+
+
+def _growths(study: Study, spot: str | None) -> dict[str, KeptLife]:
+    """The growth of the cracks of a study, by the name of their hot spot."""
+    duty = study.duty_cycle
+    target = None if study.target_life is None else duty.repeats_in(study.target_life)
+    cracks = [one for one in study.cracks if spot in (None, one.hot_spot.name)]
+    return {one.hot_spot.name: kept_growth(one, duty, target) for one in cracks}
+
+
+def _given(value: Any) -> str:
+    """A value of the study; None where it leaves the key out."""
+    return "not given" if value is None else str(value)
+
+
+def _nodes_of(result: WhatIf) -> list[str]:
+    """Which node is the worst one, where there is a model."""
+    lives = {_given(one.value): one.lives[WORST_NODE] for one in result.variants if WORST_NODE in one.lives}
+    named = {value: life.place for value, life in lives.items()}
+    if not named:
+        return []
+    if len(set(named.values())) == 1:
+        return [f"The worst node is {next(iter(named.values()))} at all of these values."]
+    return ["The worst node: " + ", ".join(f"{node} at {value}" for value, node in named.items()) + "."]
+
+
+def _spots_shown(result: WhatIf) -> list[str]:
+    """The hot spots that live shortest in the study as it is; all where they are few."""
+    base = next(one for one in result.variants if one.is_base)
+    first = sorted(result.spots, key=lambda spot: base.lives[spot].life_repeats if spot in base.lives else math.inf)
+    kept = first[:MOST_SPOTS] if len(first) > MOST_SPOTS + 1 else first
+    return [spot for spot in result.spots if spot in kept]
 
 
 def _sorted(variants: list[Variant]) -> list[Variant]:

@@ -10,11 +10,20 @@ import textwrap
 from dataclasses import dataclass, field
 
 from vivid_anvil.units import number
+from vivid_anvil.writing.table import Column, Table
 
 # Inputs are printed with more digits than values, so that redoing a line gives the printed value.
 INPUT_DIGITS = 7
 VALUE_DIGITS = 5
 WIDTH = 79
+_STEP = {
+    "what": "title",
+    "formula": "formula",
+    "numbers": "numbers",
+    "value": "value",
+    "unit": "unit",
+    "source": "source",
+}
 
 
 def put_in(value: float) -> str:
@@ -61,6 +70,16 @@ class Working:
     opening: str
     steps: tuple[Step, ...]
     closing: str = field(default="")
+
+    def table(self) -> Table:
+        """The steps as a table, a row a step."""
+        rows = [
+            (self.title, i, *(getattr(one, name) for name in _STEP.values()))
+            for i, one in enumerate(self.steps, start=1)
+        ]
+        heads = ("working", "step", *_STEP)
+        columns = tuple(Column(head, [row[k] for row in rows]) for k, head in enumerate(heads))
+        return Table(self.title, columns, "steps")
 
     def _repr_html_(self) -> str:
         return f"<pre>{html.escape(str(self))}</pre>"

@@ -65,6 +65,9 @@ class Conversion(ABC):
         return ()
 
 
+FEW_POINTS = 4
+
+
 @dataclass(frozen=True, kw_only=True, repr=False)
 class SNCurve:
     """Life for a stress: straight lines through `points`, and what holds above the first and below the last.
@@ -276,16 +279,17 @@ class SNCurve:
         """The lines of the curve in words: slopes and knees, or points, and what holds beyond the ends."""
         return describe(self)
 
-    def _table(self) -> list[dict[str, Any]]:
-        from vivid_anvil.materials.curves.record import chosen_lives, stress_table
-
-        return stress_table([self], chosen_lives(self))
+    @property
+    def heading(self) -> str:
+        """What a column of its stresses is called: name, range or amplitude, R."""
+        return f"{self.name}: stress {self.stress}, {self.at_r}"
 
     def to_frame(self) -> Any:
         """Stresses at the decades of life and at the points of the curve, units in the headings."""
         import pandas as pd
 
-        return pd.DataFrame(self._table())
+        lives = chosen_lives(self)
+        return pd.DataFrame({"life [cycles]": lives, f"{self.heading} [MPa]": self.stress_at(lives)})
 
     def _repr_html_(self) -> str:
         return html_frame(repr(self).strip("<>"), self.to_frame())
@@ -319,3 +323,11 @@ def describe(curve: SNCurve, unit: str = "MPa", one: float = 1.0) -> str:
         for choice, side in ((curve.above, "above"), (curve.below, "below"))
     ]
     return f"{len(places)} points from {places[0]} to {places[-1]}, {curve.interpolation}, {', '.join(ends)}"
+
+
+@opened()
+def chosen_lives(curve: SNCurve) -> list[float]:
+    """The decades from 1e3 to 1e8 cycles and the lives of the points, where they are few: what a table of the curve shows."""
+    decades = 10.0 ** np.arange(3, 9)
+    points = curve.point_lives if curve.point_lives.size <= FEW_POINTS else curve.point_lives[[0, -1]]
+    return sorted({float(number(life, 6)) for life in (*decades, *points)})

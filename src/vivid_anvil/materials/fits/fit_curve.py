@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from abc import abstractmethod
-from typing import ClassVar
+from collections.abc import Mapping
+from typing import Any, ClassVar
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -13,14 +14,17 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.curves.checks import check_share
 from vivid_anvil.materials.curves.curve import Below, SNCurve
 from vivid_anvil.materials.fits.specimens import SpecimenSeries
-from vivid_anvil.units import number
+from vivid_anvil.units import UnitSystem, in_unit, number
 from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.result import Page, Result, Words
+from vivid_anvil.writing.table import Column, Table
 
+Word = tuple[str, str]
 _PLACES = 48  # points of a curve that is not straight
 
 
-class FittedCurve:
-    """A fit: what its kinds must give, and the S-N curve that follows."""
+class FittedCurve(Result):
+    """A fit: what its kinds must give, and the S-N curve and the page that follow."""
 
     series: SpecimenSeries
     model: ClassVar[str] = ""
@@ -34,6 +38,23 @@ class FittedCurve:
     @abstractmethod
     def findings(self) -> tuple[Finding, ...]:
         """What an expert would say."""
+
+    @abstractmethod
+    def told(self, units: UnitSystem) -> Words:
+        """The fitted values and tests of the line, with their labels."""
+
+    @property
+    def title(self) -> str:
+        """The model and what it was fitted to."""
+        return f"Fit of {self.series.name}: {self.model}"
+
+    def words(self, units: UnitSystem) -> Words:
+        """Fitted values, tests of the line, and the slope of the curve that half of the parts outlive."""
+        return (*self.told(units), slope_words(self.curve(), float(self.series.levels[0]), "the median", units))
+
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """Lives at the tested levels: median with its band, and what 95 % outlive, alone and with a confidence of 75 %."""
+        return (levels_table(self, 0.95, 0.75),)
 
     @abstractmethod
     def log_life(self, stress: ArrayLike, survival_probability: float = 0.5) -> FloatArray:
@@ -130,3 +151,75 @@ class FittedCurve:
             return np.geomspace(high, bottom, _PLACES)
         above = (high - bottom) * np.geomspace(1.0, 1e-3, _PLACES - 1)  # closer together where the life runs away
         return np.append(bottom + above, bottom)
+
+
+def slope_words(curve: SNCurve, lowest: float, which: str, units: UnitSystem) -> Word:
+    """The slope of a fitted curve at its upper end and at, or beside, its lower one, from `lowest`, MPa, on."""
+    high, (near, end) = float(curve.points[0][0]), (float(one[0]) for one in curve.points[-2:])
+    low = max(lowest, (near * end) ** 0.5)  # the lowest tested one, or beside the end
+    ends = (f"{number(curve.slope_at(one), 4)} at {in_unit(one, 'stress', units)}" for one in (high, low))
+    return "slope of the curve", f"{', '.join(ends)}: {which}"
+
+
+def fit_page(fit: FittedCurve, made: SNCurve, survival: float, confidence: float, units: UnitSystem) -> Page:
+    """A fit with the slope of the curve that was `made` of it, and lives at the levels at its survival and confidence."""
+    which = f"outlived by {survival:.1%} with {confidence:.0%}, as --toml exports it"
+    words = (*fit.told(units), slope_words(made, float(fit.series.levels[0]), which, units))
+    return Page(fit.title, words, (levels_table(fit, survival, confidence),), fit.findings)
+
+
+def levels_table(fit: FittedCurve, survival: float, confidence: float) -> Table:
+    """Lives at the tested levels, the highest stress first; nan where the tests carry no limits.
+
+    Median with its 95 % band, the life that a share `survival` of parts reaches by the fit as it is, and with `confidence`.
+    """
+    levels = fit.series.levels[::-1]
+    lower = upper = tolerance = np.full(levels.size, np.nan)
+    try:
+        with np.errstate(invalid="ignore"):
+            lower, upper = fit.band(levels)
+        tolerance = fit.life(levels, survival, confidence)
+    except InputError:
+        lower = upper = tolerance = np.full(levels.size, np.nan)
+    known: dict[str, tuple[FloatArray, str]] = {
+        "median life": (fit.life(levels), "Median\nlife"),
+        "lower 95 % of median": (lower, "95 % limits\nof median"),
+        "upper 95 % of median": (upper, ""),
+        f"life at survival {survival:g}": (fit.life(levels, survival), f"Outlived by\n{survival:.1%}"),
+        f"the same at confidence {confidence:g}": (tolerance, f"with {confidence:.0%}\nconfidence"),
+    }
+    columns = (
+        Column("stress", levels.tolist(), of="stress", head="Stress\n"),
+        *(
+            Column(
+                name,
+                [None if np.isnan(one) else float(one) for one in lives],
+                unit="cycles",
+                head=head,
+                style="number",
+                endless="no failure",
+                bare=True,
+            )
+            for name, (lives, head) in known.items()
+        ),
+    )
+    return Table("", columns, "levels")
+
+
+def models_table(fits: Mapping[str, FittedCurve], chosen: str) -> Table:
+    """Candidate models by likelihood, the best first, by Akaike's criterion."""
+    of: list[Any] = list(fits.values())
+    best = min((fit.aic for fit in of), default=0.0)
+    weights = [float(np.exp(-0.5 * (fit.aic - best))) for fit in of]
+    columns = (
+        Column("model", list(fits)),
+        Column("parameters", [fit.parameters for fit in of]),
+        Column("ln likelihood", [f"{fit.log_likelihood:.2f}" for fit in of], head="ln L", only="page", left=False),
+        Column("ln likelihood", [fit.log_likelihood for fit in of], only="file"),
+        Column("AIC", [fit.aic for fit in of], only="file"),
+        Column("AIC", [f"{fit.aic:.2f}" for fit in of], only="page"),
+        Column("more than the best", [f"{fit.aic - best:.2f}" for fit in of], head="More than\nthe best", only="page"),
+        Column("weight", [one / sum(weights) for one in weights], style="share"),
+        Column("shown", ["shown" if name == chosen else "" for name in fits], head="", only="page"),
+    )
+    return Table("Models compared (AIC: the smaller the better)", columns, "models")

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import dataclasses
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -25,8 +25,10 @@ from vivid_anvil.materials.fits.fit_line import fit_line, refuse_rising, refuse_
 from vivid_anvil.materials.fits.fit_models import FIT_MODELS, Data, Model, random_limit_scores
 from vivid_anvil.materials.fits.specimens import SpecimenSeries, series_findings
 from vivid_anvil.materials.search import derivatives, highest, is_top, simplex
-from vivid_anvil.units import number, opened
+from vivid_anvil.units import UnitSystem, in_unit, number, opened
 from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.result import Words
+from vivid_anvil.writing.table import Column, Table
 
 STEEPEST = 50.0  # a slope below the knee beyond this is a limit
 LONG_LIFE = 1e9  # where the curve of a random limit ends
@@ -201,6 +203,29 @@ class LikelihoodFit(FittedCurve):
     def findings(self) -> tuple[Finding, ...]:
         """What an expert would say about the tests and the fit."""
         return (*series_findings(self.series), *self.remarks)
+
+    @classmethod
+    def overview(cls, results: Sequence[LikelihoodFit]) -> Table:
+        """A row a fit: parameters, likelihood, criterion, and the fitted values that each has."""
+        described = [one.described() for one in results]
+        names = dict.fromkeys(name for one in described for name in one)
+        columns = (
+            Column("tests", [one.series.name for one in results]),
+            Column("model", [one.model for one in results]),
+            Column("parameters", [one.parameters for one in results]),
+            Column("ln likelihood", [one.log_likelihood for one in results]),
+            Column("AIC", [one.aic for one in results]),
+            *(Column(name, [one.get(name) for one in described]) for name in names),
+        )
+        return Table("", columns, "fits")
+
+    def told(self, units: UnitSystem) -> Words:
+        """The fitted values, each with its unit, and the likelihood."""
+        words = []
+        for name, value in self.described().items():
+            text = in_unit(value, "stress", units) if name.endswith("[MPa]") else number(value, 5)
+            words.append((name.removesuffix(" [MPa]").removesuffix(" [cycles]"), text))
+        return (*words, ("ln likelihood", f"{self.log_likelihood:.4f} with {self.parameters} parameters"))
 
     def described(self) -> dict[str, float]:
         """The fitted values by name, in MPa and log10 cycles."""

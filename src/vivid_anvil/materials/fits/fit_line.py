@@ -8,6 +8,7 @@ variable, lognormal with the same scatter at all stresses; tolerance limits by t
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from types import ModuleType
 
@@ -20,8 +21,10 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.curves.checks import check_share
 from vivid_anvil.materials.fits.fit_curve import FittedCurve
 from vivid_anvil.materials.fits.specimens import SpecimenSeries, series_findings
-from vivid_anvil.units import many, number, one, opened
+from vivid_anvil.units import UnitSystem, many, number, one, opened
 from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.result import Words
+from vivid_anvil.writing.table import Column, Table
 
 
 def _distributions() -> ModuleType:
@@ -108,6 +111,39 @@ class LineFit(FittedCurve):
     def _t(self, confidence: float) -> float:
         share = check_share("confidence", confidence)
         return float(_distributions().t.ppf(0.5 * (1.0 + share), self.degrees_of_freedom))
+
+    @classmethod
+    def overview(cls, results: Sequence[LineFit]) -> Table:
+        """A row a fit: constants of the line, scatter, degrees of freedom."""
+        columns = (
+            Column("tests", [one.series.name for one in results]),
+            Column("model", [one.model for one in results]),
+            Column("intercept A", [one.intercept for one in results]),
+            Column("slope m", [one.slope for one in results]),
+            Column("std of log10 N", [one.std for one in results]),
+            Column("degrees of freedom", [one.degrees_of_freedom for one in results]),
+            Column("replication", [one.replication for one in results]),
+        )
+        return Table("", columns, "fits")
+
+    def told(self, units: UnitSystem) -> Words:
+        """Constants of the line with their limits, scatter, tests of the slope and of straightness."""
+        low, high = self.slope_interval()
+        least, most = self.intercept_interval()
+        words = (
+            ("log10 N = A - m log10 S", "S in MPa, life the dependent variable, lognormal (ASTM E739)"),
+            ("intercept A", f"{number(self.intercept, 6)}, 95 % limits {number(least)} and {number(most)}"),
+            ("slope m", f"{number(self.slope, 5)}, 95 % limits {number(low)} and {number(high)}"),
+            ("std of log10 N", f"{number(self.std)} with {self.degrees_of_freedom} degrees of freedom"),
+            ("slope against none", f"{self.slope_test():.2g} is the probability of such a slope by chance"),
+            ("replication", f"{self.replication:.0%}"),
+        )
+        linear = self.linearity()
+        if linear is None:
+            return (*words, ("lack of fit", "no test without replicates at three levels"))
+        verdict = "straight" if linear.value <= linear.critical else "not straight"
+        text = f"F = {number(linear.value)}, critical {number(linear.critical)} (5 %): {verdict}"
+        return (*words, ("lack of fit", text))
 
     @property
     def replication(self) -> float:

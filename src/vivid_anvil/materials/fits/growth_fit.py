@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -14,18 +14,20 @@ from vivid_anvil.ground.checks import real_number
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.fits.growth_tests import GrowthTests
 from vivid_anvil.materials.laws import ParisLaw, TableLaw
-from vivid_anvil.units import number, one, opened
+from vivid_anvil.units import UnitSystem, in_unit, number, one, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
-from vivid_anvil.writing.plain import in_root_metres
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
 
 UPPER = 2.0  # standard deviations of log10 rate above the mean
 LEAST, FEW = 3, 10
+CONSTANT = "mm/cycle, MPa√mm"
 USUAL_SLOPES = (2.0, 5.0)
 SIGNIFICANT, CURVED = 3.5, 0.05  # t of the quadratic term; its part of log10 rate at the ends
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class GrowthFit:
+class GrowthFit(Result):
     """The line log10 da/dN = log10 C + m log10 ΔK, in mm/cycle and MPa√mm, with the scatter `std` of log10 rate about it.
 
     `slope_interval` are the 95 % confidence limits of m; `bend` is how far, in log10 rate, a parabola through the rates
@@ -62,22 +64,57 @@ class GrowthFit:
         """What an expert would say."""
         return gravest_first(_findings(self))
 
-    def to_dict(self) -> dict[str, Any]:
-        """The fit as plain numbers and text."""
-        return {
-            "name": self.tests.name,
-            "how": self.tests.how,
-            "rates": int(self.tests.rates.size),
-            "r_ratio": self.tests.r_ratio,
-            "constant_mm_per_cycle_MPa_sqrt_mm": self.constant,
-            "upper_constant_mm_per_cycle_MPa_sqrt_mm": self.law(UPPER).constant,
-            "slope": self.slope,
-            "slope_low": self.slope_interval[0],
-            "slope_high": self.slope_interval[1],
-            "std_log10_rate": self.std,
-            "lowest_range_MPa_sqrt_m": in_root_metres(self.tests.ranges.min()),
-            "highest_range_MPa_sqrt_m": in_root_metres(self.tests.ranges.max()),
-        }
+    @property
+    def title(self) -> str:
+        """What was fitted."""
+        return f"Growth law from {self.tests.name}"
+
+    @classmethod
+    def overview(cls, results: Sequence[GrowthFit]) -> Table:
+        """A row a fit: constants of the mean and of the upper bound, slope, scatter, range of the tests."""
+        tests = [one.tests for one in results]
+        columns = (
+            Column("name", [one.name for one in tests]),
+            Column("how", [one.how for one in tests]),
+            Column("number of rates", [int(one.rates.size) for one in tests]),
+            Column("R", [one.r_ratio for one in tests]),
+            Column("constant", [one.constant for one in results], unit=CONSTANT),
+            Column("upper constant", [one.law(UPPER).constant for one in results], unit=CONSTANT),
+            Column("slope", [one.slope for one in results]),
+            Column("slope, lower 95 %", [one.slope_interval[0] for one in results]),
+            Column("slope, upper 95 %", [one.slope_interval[1] for one in results]),
+            Column("std of log10 rate", [one.std for one in results]),
+            Column("lowest range of K", [float(one.ranges.min()) for one in tests], of="stress intensity"),
+            Column("highest range of K", [float(one.ranges.max()) for one in tests], of="stress intensity"),
+        )
+        return Table("", columns, "fits")
+
+    def words(self, units: UnitSystem) -> Words:
+        """Tests, slope, scatter, constants, and the lines for a study file."""
+        tests, upper, (low, high) = self.tests, self.law(UPPER), self.slope_interval
+        reach = [in_unit(float(one), "stress intensity", units) for one in (tests.ranges.min(), tests.ranges.max())]
+        scatter = f"standard deviation {number(self.std, 3)}, a factor of {number(10.0**self.std, 3)}"
+        return (
+            ("Rates", f"{tests.rates.size}, {tests.how}; R = {tests.r_ratio:g}"),
+            ("ΔK tested", f"{reach[0]} to {reach[1]}"),
+            ("Slope m", f"{number(self.slope)} (95 % confidence {number(low)} to {number(high)})"),
+            ("Scatter of log10 rate", scatter),
+            ("C, mean", f"{self.constant:.5g} (mm/cycle, MPa√mm)"),
+            ("C, mean + 2 standard deviations", f"{upper.constant:.5g} (mm/cycle, MPa√mm)"),
+            ("", "For a study file:"),
+            ("", "[growth_laws.fitted]"),
+            ("", f'rate = "{upper.constant:.6g} mm/cycle at 1 MPa√mm"   # the upper bound'),
+            ("", f"slope = {self.slope:.5g}"),
+            ("", f"r_ratio = {tests.r_ratio:g}"),
+        )
+
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """The rates that were fitted."""
+        columns = (
+            Column("range of K", self.tests.ranges.tolist(), of="stress intensity"),
+            Column("rate", self.tests.rates.tolist(), of="growth rate"),
+        )
+        return (Table("", columns, "rates", only="file"),)
 
     def __repr__(self) -> str:
         return f"<GrowthFit {self.tests.name}: C = {self.constant:.4g}, m = {self.slope:.4g}, std {self.std:.3g}>"

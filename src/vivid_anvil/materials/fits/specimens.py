@@ -21,6 +21,7 @@ from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.html import html_frame
 from vivid_anvil.writing.known_table import KnownTable, read_known
 from vivid_anvil.writing.read_table import column_numbers
+from vivid_anvil.writing.table import Column, Table
 
 STRESS_COLUMNS = ("stress range", "stress amplitude", "maximum stress")
 OTHER_COLUMNS = ("life", "run-out", "r_ratio", "specimen", "remark")
@@ -96,6 +97,22 @@ class SpecimenSeries:
             f"{len(self)} specimens, {runouts}, {self.levels.size} levels from "
             f"{number(self.levels[0])} to {number(self.levels[-1])} MPa stress {self.stress}, {ratio}"
         )
+
+    def levels_tested(self) -> Table:
+        """A row a stress level, the highest first: tests, run-outs, shortest and longest life."""
+        of = [self.stresses == level for level in self.levels[::-1]]
+        columns = (
+            Column(f"stress {self.stress}", self.levels[::-1].tolist(), of="stress"),
+            Column("tests", [int(one.sum()) for one in of]),
+            Column("run-outs", [int((one & ~self.failed).sum()) for one in of]),
+            Column(
+                "shortest life", [float(self.lives[one].min()) for one in of], unit="cycles", bare=True, style="number"
+            ),
+            Column(
+                "longest life", [float(self.lives[one].max()) for one in of], unit="cycles", bare=True, style="number"
+            ),
+        )
+        return Table("", columns, "levels tested")
 
     def to_frame(self) -> Any:
         """A row a specimen, in the order of the tests: stress, life and whether it ran out, units in the headings."""

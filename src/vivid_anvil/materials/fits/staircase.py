@@ -8,6 +8,7 @@ Out: `Staircase`. Methods: Dixon, W. J. and Mood, A. M. (1948), J. Amer. Statist
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -18,8 +19,10 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.curves.checks import check_share
 from vivid_anvil.materials.fits.specimens import SpecimenSeries
 from vivid_anvil.materials.search import derivatives, highest, is_top
-from vivid_anvil.units import number, opened
+from vivid_anvil.units import UnitSystem, in_unit, number, opened
 from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
 
 STEP_TOLERANCE = 1e-6
 
@@ -65,7 +68,7 @@ class Probit:
 
 
 @dataclass(frozen=True, eq=False, repr=False)
-class Staircase:
+class Staircase(Result):
     """A staircase test: its steps, both evaluations (`probit` is None where the levels do not overlap), findings."""
 
     series: SpecimenSeries
@@ -78,12 +81,80 @@ class Staircase:
         """Cycles at which a specimen counts as run out."""
         return float(self.series.lives[~self.series.failed].min())
 
+    @property
+    def title(self) -> str:
+        """What was evaluated."""
+        return f"Staircase {self.series.name} at {number(self.life)} cycles (Dixon and Mood 1948)"
+
+    @classmethod
+    def overview(cls, results: Sequence[Staircase]) -> Table:
+        """A row a staircase: the sums of Dixon and Mood, mean and deviation by them and by likelihood."""
+        sums, probits = [one.dixon_mood for one in results], [one.probit for one in results]
+        columns = (
+            Column("tests", [one.series.name for one in results]),
+            Column("life", [one.life for one in results], unit="cycles"),
+            Column("event", [one.event for one in sums]),
+            Column("F", [one.F for one in sums]),
+            Column("A", [one.A for one in sums]),
+            Column("B", [one.B for one in sums]),
+            Column("spread", [one.spread for one in sums]),
+            Column("mean", [one.mean for one in sums], of="stress"),
+            Column("std", [one.std for one in sums], of="stress"),
+            Column("likelihood mean", [one and one.mean for one in probits], of="stress"),
+            Column("likelihood std", [one and one.std for one in probits], of="stress"),
+        )
+        return Table("", columns, "staircases")
+
+    def words(self, units: UnitSystem) -> Words:
+        """Mean and deviation by Dixon and Mood with the numbers put in, and by likelihood."""
+        return staircase_words(self, units, 0.95, 0.75)
+
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """The levels of the less frequent outcome, with their sums."""
+        found = self.dixon_mood
+        places = range(len(found.counts))
+        columns = (
+            Column(f"level of the {found.event}", [found.lowest + i * found.step for i in places], of="stress"),
+            Column("i", list(places), rest="sum"),
+            Column("n", list(found.counts), rest="sum"),
+            Column("i n", [i * n for i, n in enumerate(found.counts)], rest="sum"),
+            Column("i² n", [i * i * n for i, n in enumerate(found.counts)], rest="sum"),
+        )
+        return (Table("", columns, "levels", note=f"Sums: F = {found.F}, A = {found.A}, B = {found.B}."),)
+
     def __repr__(self) -> str:
         found = self.dixon_mood
         return (
             f"<Staircase {self.series.name}: stress {self.series.stress} {number(found.mean)} MPa, "
             f"std {number(found.std)} MPa at {number(self.life)} cycles, {len(self.series)} specimens>"
         )
+
+
+def staircase_words(result: Staircase, units: UnitSystem, survival: float, confidence: float) -> Words:
+    """Both evaluations, with the stress that a share of parts survives with that confidence."""
+    found, probit = result.dixon_mood, result.probit
+
+    def stress(value: float) -> str:
+        return in_unit(value, "stress", units)
+
+    sign = "-" if found.event == "failures" else "+"
+    mean = f"{stress(found.lowest)} + {stress(found.step)} × ({found.A} / {found.F} {sign} 1/2) = {stress(found.mean)}"
+    spread = f"({found.F} × {found.B} - {found.A}²) / {found.F}² = {number(found.spread)}"
+    rule = "1.62 d (spread + 0.029)" if found.spread >= 0.3 else "0.53 d, as the spread is below 0.3"
+    words = (
+        ("Mean", f"S_0 + d (A / F {sign} 1/2) = {mean}"),
+        ("Spread", f"(F B - A²) / F² = {spread}"),
+        ("Standard deviation", f"{rule} = {stress(found.std)}"),
+    )
+    if probit is None:
+        return words
+    limit, survived = stress(probit.strength(survival, confidence)), stress(probit.strength(survival))
+    return (
+        *words,
+        ("Likelihood: mean", f"{stress(probit.mean)}, standard error {stress(probit.mean_error)}"),
+        ("Likelihood: deviation", f"{stress(probit.std)}, standard error {stress(probit.std_error)}"),
+        (f"Survived by {survival:.1%}", f"{survived}; with {confidence:.0%} confidence {limit}"),
+    )
 
 
 @opened()

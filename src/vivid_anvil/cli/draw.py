@@ -1,0 +1,68 @@
+"""The figures that commands write: one for each thing that is told in full."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import partial
+from typing import Any
+
+from vivid_anvil.cli.outputs import Drawing
+from vivid_anvil.units import UnitSystem
+
+
+def draw(thing: Any, units: UnitSystem) -> Any:
+    """The figure; matplotlib is loaded only when one is drawn."""
+    from vivid_anvil.figures import plot
+
+    return plot(thing, units=units)
+
+
+def history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
+    """Each measured history of a study, and the cycles of each channel that a hot spot feels."""
+    drawings: list[Drawing] = []
+    for i, (event, _) in enumerate(study.duty_cycle.flat()):
+        if event.load.measured is not None:
+            drawings.append((f"history {event.name}", partial(draw, event.load, units)))
+            for channel in dict.fromkeys(spot.channel for spot in study.hot_spots):
+                cycles = study.duty_cycle.sources(channel)[i].cycles
+                drawings.append((f"cycles {event.name} {channel}", partial(draw, cycles, units)))
+    return drawings
+
+
+def life_drawings(lives: Sequence[Any], units: UnitSystem) -> list[Drawing]:
+    """Each life, and when its damage happens in the history that does most of it, where one does."""
+    drawings: list[Drawing] = []
+    for one in lives:
+        drawings.append((f"life {one.hot_spot.name}", partial(draw, one, units)))
+        if (event := _worst_history(one)) is not None:
+            drawings.append((f"damage over time {one.hot_spot.name}", partial(_draw_over_time, one, event, units)))
+    return drawings
+
+
+def _worst_history(life: Any) -> str | None:
+    """The event with a history in time that does most damage; None where none does any."""
+    timed = {one.name for one in life.spectrum.sources if one.history is not None and one.history.steps == "even"}
+    doing = [one for one in life.events if one.name in timed and one.damage > 0.0]
+    return max(doing, key=lambda one: one.damage).name if doing else None
+
+
+def _draw_over_time(life: Any, event: str, units: UnitSystem) -> Any:
+    return draw(life.damage_over_time(event), units)
+
+
+def growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:
+    """For each crack: its growth, the law with what the cycles visit, K along its way."""
+    drawings: list[Drawing] = []
+    for one in growths:
+        name = one.crack.hot_spot.name
+        drawings.append((f"crack {name}", partial(draw, one, units)))
+        if one.sizes.size > 1:
+            drawings.append((f"crack law {name}", partial(_draw_made, "visited_law", one, units)))
+            drawings.append((f"crack course {name}", partial(_draw_made, "crack_course", one, units)))
+    return drawings
+
+
+def _draw_made(maker: str, growth: Any, units: UnitSystem) -> Any:
+    from vivid_anvil import growth as made_of
+
+    return draw(getattr(made_of, maker)(growth), units)

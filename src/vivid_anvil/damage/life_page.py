@@ -1,0 +1,200 @@
+"""What is told of a life: a row among others, sentences, tables of events, classes and cycles."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from vivid_anvil.damage.between_effect import between_effect
+from vivid_anvil.damage.in_order import LifeInOrder
+from vivid_anvil.damage.life_numbers import Life
+from vivid_anvil.damage.over_time import worst_cycles
+from vivid_anvil.events.calendar import amount
+from vivid_anvil.events.life_columns import life_columns
+from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
+from vivid_anvil.writing.result import Words
+from vivid_anvil.writing.table import Column, Table
+
+MOST_EVENTS = 8  # events told one by one
+LEAST_SHARE = 0.01  # of the damage, in which a class is told by itself
+VERDICTS = {"meets the target": "met", "fails the target": "missed", "no damage": "met", "no target": "none"}
+
+
+def lives_table(lives: Sequence[Life], in_order: Sequence[LifeInOrder | None]) -> Table:
+    """A row a life: in files all its single numbers, on a page those that are compared."""
+    spots, duties = [one.hot_spot for one in lives], [one.duty_cycle for one in lives]
+    repeat = duties[0].repeat
+    missed = [one.verdict == "fails the target" for one in lives]
+    columns = [
+        Column("hot spot", [one.name for one in spots]),
+        Column("peak stress", [one.peak_stress for one in lives], of="stress", head="Peak"),
+        Column("lowest stress", [one.lowest_stress for one in lives], of="stress", only="file"),
+        Column("damage per repeat", [one.damage_per_repeat for one in lives], head=f"Damage\na {repeat}"),
+        *life_columns(
+            [one.life_repeats for one in lives], [one.calendar for one in duties], [one.hours for one in duties]
+        ),
+        Column(
+            "used at target",
+            [one.used_at_target for one in lives],
+            head="Used",
+            style="percent",
+            endless="all at once",
+            alarm=missed,
+        ),
+        Column(
+            "reserve on stress", [one.reserve_on_stress for one in lives], head="Reserve on\nstress", endless="no limit"
+        ),
+        Column("reserve on life", [one.reserve_on_life for one in lives], head="\nlife", endless="no limit"),
+        Column("target [repeats]", [one.target_repeats for one in lives], only="file"),
+        Column("verdict", [one.verdict for one in lives], only="file"),
+        Column("channel", [str(one.channel) for one in spots], only="file"),
+        Column("stress per load", [str(one.stress_per_load) for one in spots], only="file"),
+        Column("offset", [one.offset for one in spots], of="stress", only="file"),
+        Column("notch factor", [one.notch_factor for one in spots], only="file"),
+        Column("curve", [one.curve.name for one in lives], only="file"),
+        Column("mean-stress rule", [one.mean_stress for one in spots], only="file"),
+        Column("compressive mean", [one.compressive_mean for one in spots], only="file"),
+        Column("below knee", [one.below_knee for one in spots], only="file"),
+        Column("critical sum", [one.critical_sum for one in spots], only="file"),
+        Column("repeat", [one.repeat for one in duties], only="file"),
+        Column("repeats per year", [one.repeats_per_year for one in duties], only="file"),
+        Column("hours per repeat", [one.hours for one in duties], only="file"),
+        *(
+            Column(f"static reserve on {name}", [one.static_reserves.get(name) for one in lives], only="file")
+            for name in ("yield", "ultimate")
+        ),
+    ]
+    if any(in_order):
+        columns += [
+            Column("rule of order", [one and one.rule for one in in_order], only="file"),
+            Column("order", [one and one.order for one in in_order], only="file"),
+            Column("life in order [repeats]", [one and one.life_repeats for one in in_order], only="file"),
+            Column(
+                "linear life to a sum of 1 [repeats]", [one and one.linear_repeats for one in in_order], only="file"
+            ),
+        ]
+    return Table("", tuple(columns), "lives")
+
+
+def life_words(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> Words:
+    """Life in all units of time, target, static reserve, life in order, repairs, what happens between events."""
+    duty, repeat = life.duty_cycle, life.duty_cycle.repeat
+    told = "no limit by this calculation: no cycle does damage"
+    if math.isfinite(life.life_repeats):
+        told = duty.calendar.in_all_units(life.life_repeats, duty.hours)
+    words = [("Life", told)]
+    if life.target_repeats is not None:
+        reserve = "no limit" if math.isinf(life.reserve_on_life or 0.0) else number(life.reserve_on_life or 0.0)
+        words.append(
+            (
+                "Target",
+                f"{amount(life.target_repeats, repeat)} {VERDICTS[life.verdict]}: {number(100 * (life.used_at_target or 0.0))} % "
+                f"used, reserve {number(life.reserve_on_stress or 0.0)} (stress), {reserve} (life)",
+            )
+        )
+    reserves = ", ".join(f"{number(value)} on {name}" for name, value in life.static_reserves.items())
+    peak = in_unit(max(life.peak_stress, -life.lowest_stress), "stress", units)
+    words.append(("Static", f"peak local stress {peak}; reserve {reserves or 'unknown: no strength stated'}"))
+    if in_order is not None:
+        lives = (
+            f"{amount(in_order.life_repeats, repeat)} (linear rule to a sum of 1: {number(in_order.linear_repeats)})"
+        )
+        words.append(("In order", f"by the {in_order.rule}: {lives}; {in_order.order}"))
+    for source in life.spectrum.sources:
+        if source.history is not None and source.history.repairs:
+            words.append(("Repairs", f"of {source.name}: {'; '.join(source.history.repairs)}"))
+    if len(duty.flat()) > 1:
+        words.append(("Between events", _between(life)))
+    return tuple(words)
+
+
+def _between(life: Life) -> str:
+    """What each assumption on what happens between events would make of the damage."""
+    words = []
+    for choice, damage in between_effect(life).items():
+        if choice == life.duty_cycle.between:
+            words.append(f"{choice} (used)")
+        elif damage is None:
+            words.append(f"{choice}: not possible")
+        elif life.damage_per_repeat > 0.0:
+            change = round(damage / life.damage_per_repeat - 1.0, 3) + 0.0  # + 0.0: no "-0.0%"
+            words.append(f"{choice} {change:+.1%} damage")
+        else:
+            words.append(f"{choice}: {'no damage' if damage == 0.0 else 'damage ' + number(damage)}")
+    return "; ".join(words)
+
+
+def life_tables(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> tuple[Table, ...]:
+    """Events, stress classes, worst cycles, and the levels of a life in order."""
+    found = (_events(life), _classes(life, units), _worst(life))
+    if in_order is None:
+        return found
+    levels = in_order.levels
+    columns = (
+        Column("event", [one.event for one in levels]),
+        Column("equivalent stress", [one.stress for one in levels], of="stress"),
+        Column("cycles per repeat", [one.cycles for one in levels]),
+        Column("life [cycles]", [one.life for one in levels]),
+    )
+    return (*found, Table("Levels in their order", columns, "levels in order", only="file"))
+
+
+def _events(life: Life) -> Table:
+    """Events, that which does most first; where there are many a page sums all others."""
+    shares = sorted(life.events, key=lambda one: (-one.damage, -one.largest_range))
+    columns = (
+        Column("event", [one.name for one in shares]),
+        Column("occurrences per repeat", [one.occurrences for one in shares], only="file"),
+        Column(
+            "cycles per repeat",
+            [one.cycles for one in shares],
+            head=f"Cycles a {life.duty_cycle.repeat}",
+            style="number",
+            rest="sum",
+        ),
+        Column("largest range", [one.largest_range for one in shares], of="stress", rest="largest"),
+        Column("damage per repeat", [one.damage for one in shares], head="Damage", rest="sum"),
+        Column("share", [one.share for one in shares], style="share", rest="sum"),
+    )
+    kept = range(MOST_EVENTS) if len(shares) > MOST_EVENTS + 1 else None
+    return Table("", columns, "events", kept=kept, others="all others ({})")
+
+
+def _classes(life: Life, units: UnitSystem) -> Table:
+    """Stress classes, in the curve's terms; a page sums those that do next to nothing."""
+    classes = [one for one in reversed(life.stress_classes(life.edges(units))) if one.cycles]
+    unit, words = display_unit("stress", units), life.stress_in_words
+    limits = [[float(shown(edge, "stress", units)) for edge in (one.lower, one.upper)] for one in classes]
+    columns = (
+        Column(words, [f"{number(low)} to {number(high)}" for low, high in limits], unit=unit, only="page", left=True),
+        Column("from", [one.lower for one in classes], of="stress", only="file"),
+        Column("below", [one.upper for one in classes], of="stress", only="file"),
+        Column(
+            "cycles per repeat",
+            [one.cycles for one in classes],
+            head=f"Cycles a {life.duty_cycle.repeat}",
+            style="number",
+            rest="sum",
+        ),
+        Column("damage per repeat", [one.damage for one in classes], head="Damage", rest="sum"),
+        Column("share", [one.share for one in classes], style="share", rest="sum"),
+        Column("bar", [one.share for one in classes], head="", style="bar", only="page"),
+    )
+    kept = [i for i, one in enumerate(classes) if one.share >= LEAST_SHARE]
+    return Table("", columns, "stress classes", kept=kept, others="all other classes", only="" if kept else "file")
+
+
+def _worst(life: Life) -> Table:
+    """The ten cycles that do most damage, with the times at which they turn."""
+    worst = worst_cycles(life)
+    columns = (
+        Column("event", [one.event for one in worst]),
+        Column("range", [one.range for one in worst], of="stress"),
+        Column("mean", [one.mean for one in worst], of="stress"),
+        Column("per repeat", [one.per_repeat for one in worst], only="file"),
+        Column("damage per repeat", [one.damage for one in worst], only="file"),
+        Column("share", [one.share for one in worst], style="share"),
+        Column("start [s]", [one.start for one in worst], head="From [s]", style="number", digits=6),
+        Column("end [s]", [one.end for one in worst], head="To [s]", style="number", digits=6),
+    )
+    return Table("The worst cycles, and the times at which they turn", columns, "worst cycles", only="in full")

@@ -1,0 +1,173 @@
+"""What a model answers: its worst places with their reserves, its paths, findings; and what is told of them."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from vivid_anvil.damage import LifeResult
+from vivid_anvil.events.life_columns import life_columns
+from vivid_anvil.fields.hottest import HotPlace, hottest_places, neighbours_within
+from vivid_anvil.fields.model_findings import model_findings
+from vivid_anvil.fields.model_result import ModelResult
+from vivid_anvil.fields.node_life import WorstCycle, node_life
+from vivid_anvil.fields.places_tables import RESERVES, doings_table, paths_table, places_table
+from vivid_anvil.fields.reserves import reserves_on_stress
+from vivid_anvil.ground.checks import one_of
+from vivid_anvil.units import UnitSystem, coherent, in_unit, opened
+from vivid_anvil.writing.finding import Finding, gravest_first
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
+from vivid_anvil.writing.working import Working
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class ModelAnswer(Result):
+    """The worst places of an assessed model, the worst first, each with its reserve; `paths` is the answer at its paths.
+
+    `apart`, mm, is how far places are apart; `reserve_on` is "stress", "life" or "none". `life` is that of the worst place
+    that does not fail at once, as of a hot spot.
+    """
+
+    name: str
+    result: ModelResult
+    measure: str
+    places: tuple[HotPlace, ...]
+    reserves: tuple[float | None, ...]
+    reserve_on: str
+    apart: float
+    findings: tuple[Finding, ...]
+    life: LifeResult | None = None
+    paths: ModelAnswer | None = None
+
+    @property
+    def title(self) -> str:
+        """The name of the study."""
+        return self.name
+
+    @classmethod
+    def overview(cls, results: Sequence[ModelAnswer]) -> Table:
+        """A row a model: nodes, measure, the shortest life of its nodes."""
+        models = [one.result for one in results]
+        lives = [float(one.life_repeats[one.worst]) for one in models]
+        columns = (
+            Column("title", [one.name for one in results]),
+            Column("nodes", [one.field.size for one in models]),
+            Column("nodes counted", [int(one.values.counted.sum()) for one in models]),
+            Column("measure", [one.measure for one in results]),
+            Column("worst node", [int(one.field.node_ids[one.worst]) for one in models]),
+            *life_columns(lives, [one.duty_cycle.calendar for one in models], name="shortest life"),
+        )
+        return Table("", columns, "models")
+
+    def words(self, units: UnitSystem) -> Words:
+        """What was assessed, and the worst cycle of the worst place."""
+        told = [*_facts(self.result, self.measure)]
+        told += worst_cycle_words(self.places[0], units) if self.places else ["No place is as bad as asked for."]
+        return tuple(("", line) for line in told)
+
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """The worst places, what happens there, the paths."""
+        calendar = self.result.duty_cycle.calendar
+        tables = [places_table(self.places, self.reserves, self.reserve_on, calendar, units)]
+        if self.places:
+            tables.append(doings_table(self.places, self.apart, units))
+        if self.paths is not None:
+            tables.append(paths_table(self.paths.places, self.paths.reserves, self.reserve_on, calendar))
+        return tuple(tables)
+
+    def working(self, units: UnitSystem = "metric") -> Working:
+        """The life of the worst place that does not fail at once."""
+        return super().working(units) if self.life is None else self.life.working(units)
+
+    def __repr__(self) -> str:
+        return f"<ModelAnswer {self.name}: {len(self.places)} places, {self.result!r}>"
+
+
+@opened()
+def model_answer(
+    result: ModelResult,
+    name: str = "model",
+    *,
+    measure: str | None = None,
+    most: int = 8,
+    apart: float | str | None = None,
+    reserve_on: str = "stress",
+    paths: ModelResult | None = None,
+    **chosen: Any,
+) -> ModelAnswer:
+    """The `most` worst places of `result`, with reserves and findings; `chosen` goes to `hottest_places`.
+
+    `measure` says what was counted where that is not the measure of the result, as for planes. `paths` is the result at the
+    paths of the study, all of which are told. Raises InputError for an unknown kind of reserve.
+    """
+    one_of("model answer, reserve_on", reserve_on, tuple(RESERVES))
+    distance = neighbours_within(result.field) if apart is None else coherent(apart, "length", "model answer, apart")
+    places = hottest_places(result, most, apart=distance, **chosen)
+    findings = model_findings(result, places)
+    lasting = next((one for one in places if one.life_repeats > 0.0), None)  # one that fails at once has no working
+    life = None if lasting is None else node_life(result, lasting.node)
+    if life is not None:
+        findings = gravest_first((*findings, *life.findings))
+    at_paths = None
+    if paths is not None:
+        found = hottest_places(paths, paths.field.size, apart=0.0)
+        kept = _reserves(paths, found, reserve_on)
+        at_paths = ModelAnswer(name, paths, paths.measure.label, tuple(found), kept, reserve_on, 0.0, ())
+    reserves = _reserves(result, places, reserve_on)
+    counted = result.measure.label if measure is None else measure
+    return ModelAnswer(
+        name, result, counted, tuple(places), reserves, reserve_on, distance, tuple(findings), life, at_paths
+    )
+
+
+def _reserves(result: ModelResult, places: Sequence[HotPlace], kind: str) -> tuple[float | None, ...]:
+    if result.target_repeats is None or kind == "none":
+        return (None,) * len(places)
+    if kind == "life":
+        return tuple(one.life_repeats / result.target_repeats for one in places)
+    at = [result.field.place_of(one.node) for one in places]
+    return tuple(reserves_on_stress(result, at).tolist()) if at else ()
+
+
+def _facts(result: ModelResult, measure: str) -> list[str]:
+    """What was assessed."""
+    field, spot = result.field, result.spot
+    counted = int(result.values.counted.sum()) + (0 if result.left_out is None else int(result.left_out.sum()))
+    curve = "none" if spot.curve is None else spot.curve.name
+    lines = [
+        f"{field.size} nodes of {field.source}; load cases {', '.join(field.cases)}; measure: {measure}.",
+        f"Curve {curve}, Kf = {spot.notch_factor:g}, mean stress {spot.mean_stress}. "
+        f"{field.size - counted} nodes shown to be harmless without counting.",
+    ]
+    for number_of, (name, own) in enumerate(result.regions):
+        many = 0 if result.region_of is None else int((result.region_of == number_of).sum())
+        of = "none" if own.curve is None else own.curve.name
+        lines.append(f"{many} nodes of {name}: curve {of}, Kf = {own.notch_factor:g}, mean stress {own.mean_stress}.")
+    if result.left_out is not None:
+        lines.append(f"{int(result.left_out.sum())} nodes are left out of the assessment, as the study says.")
+    if result.chosen is not None:
+        lines.append("Of the stresses at a node the one with the largest damage counts.")
+    return lines
+
+
+def worst_cycle_words(place: HotPlace, units: UnitSystem) -> list[str]:
+    """The worst cycle of a place, in words."""
+    cycle = place.worst_cycle
+    low, high = (in_unit(value, "stress", units) for value in (cycle.lowest_MPa, cycle.highest_MPa))
+    x, y, z = (one + 0.0 for one in cycle.direction)
+    share = f", {cycle.share_of_damage:.1%} of the damage" if cycle.share_of_damage > 0.0 else ""
+    return [
+        f"Worst cycle at node {place.node}: {low} to {high} in {cycle.event}{_when(cycle)}{share}.",
+        f"Its principal stress lies along ({x:.2f}, {y:.2f}, {z:.2f}): a crack opens that way. "
+        f"Biaxiality {place.biaxiality:.2f}.",
+    ]
+
+
+def _when(cycle: WorstCycle) -> str:
+    """When the cycle turns, where its load has a course in time."""
+    if cycle.from_s is None or cycle.to_s is None or math.isnan(cycle.from_s):
+        return ""
+    return f", turns at {cycle.from_s:.6g} s and {cycle.to_s:.6g} s"

@@ -1,0 +1,55 @@
+"""What is told of material cards: a row among others, or everything that one holds."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from vivid_anvil.materials.card import MaterialCard
+from vivid_anvil.materials.curves.page import curve_page
+from vivid_anvil.units import UnitSystem, in_unit
+from vivid_anvil.writing.result import Page
+from vivid_anvil.writing.table import Column, Table
+
+
+def cards_table(cards: Sequence[MaterialCard]) -> Table:
+    """A row a card; in files all its values, on a page its strengths and how many curves and laws it has."""
+    dimensions = {one.name: one.dimension for card in cards for one in card.values.values()}
+    on_page = {"ultimate_strength": "R_m\n", "yield_strength": "R_e\n"}
+    columns = [
+        Column("card", [one.key for one in cards]),
+        Column("name", [one.name for one in cards], head="Material"),
+        Column("group", [one.group for one in cards], only="file"),
+    ]
+    for name, head in on_page.items():
+        values = [card.values[name].value if name in card.values else None for card in cards]
+        columns.append(Column(name, values, of="stress", head=head, only="page", digits=3))
+    columns += [
+        Column("S-N curves", [len(one.curves) for one in cards], head="S-N"),
+        Column("growth laws", [len(one.laws) for one in cards], head="Growth"),
+        Column("basis", [one.basis for one in cards]),
+        Column("source", [one.source for one in cards], only="file"),
+    ]
+    for name, dimension in dimensions.items():
+        values = [card.values[name].value if name in card.values else None for card in cards]
+        columns.append(Column(name.replace("_", " "), values, of=dimension, only="file"))
+    return Table("", tuple(columns), "cards")
+
+
+def card_pages(card: MaterialCard, units: UnitSystem = "metric") -> tuple[Page, ...]:
+    """Everything a card holds: its values with scatter and source, its laws; then a page for each curve."""
+    of = list(card.values.values())
+    columns = (
+        Column("value", [one.name.replace("_", " ") for one in of]),
+        Column("is", [in_unit(one.value, one.dimension, units) for one in of], head=""),
+        Column("scatter", [one.scatter for one in of], left=True),
+        Column("source", ["of the card" if one.source == card.source else one.source for one in of], left=True),
+    )
+    words = [("", f"Group: {card.group}. Basis: {card.basis}. Source: {card.source}.")]
+    words += [("", f"Note: {card.note}.")] if card.note else []
+    for name, law in card.laws.items():
+        ratio = "R not stated" if law.r_ratio is None else f"R = {law.r_ratio:g}"
+        told = f"Growth law {name}, {law.kind}: {law.words}, threshold {law.threshold.words_in(units)}, {ratio}"
+        words.append(("", f"{told}, {law.scatter}; {law.source}"))
+    words += [] if card.curves else [("", "No S-N curve on this card.")]
+    first = Page(f"{card.key}: {card.name}", tuple(words), (Table("", columns, "values"),) if of else ())
+    return (first, *(curve_page(curve, units) for curve in card.curves.values()))

@@ -1,0 +1,231 @@
+"""Questions asked the other way round: what would just meet the target, and which test does the damage of the service.
+
+In: a study with a target, and a place with a life. Out: `Answers`, a row a question.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from vivid_anvil.damage import LifeResult, accelerated_test, class_needed, cycles_of_test
+from vivid_anvil.events.calendar import plural
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.study.run import lives_of_places, place_names
+from vivid_anvil.study.study import Study, Watch
+from vivid_anvil.study.what_if import value_that_meets_target
+from vivid_anvil.units import UnitSystem, coherent, in_unit, number, opened
+from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.result import Result
+from vivid_anvil.writing.table import Column, Table
+
+# What a needed class has in common with the present one.
+_AS_NOW = (
+    "loading",
+    "component",
+    "thickness",
+    "attachment_length",
+    "thickness_exponent",
+    "environment",
+    "partial_factor",
+)
+REFERENCE_CYCLES = 2e6  # of the constant stress that does the same damage
+Words = tuple[str | float, ...]  # a sentence with its stresses, MPa, as numbers
+
+
+@dataclass(frozen=True)
+class Questions:
+    """What is asked beside load factor, repeats and class: a key to solve for, and tests.
+
+    `between` are the ends of the search with the unit of the key, `test_stress` and `leave_out` stresses with unit.
+    """
+
+    key: str | None = None
+    between: str | None = None
+    standard: str | None = None
+    test_cycles: float | None = None
+    test_stress: str | None = None
+    leave_out: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Answer:
+    """One question with its answer in the coherent `unit`, or in words, and a remark; `instead` is what a reader sees."""
+
+    question: Words
+    answer: float | str | None
+    unit: str = ""
+    remark: Words = ()
+    instead: Words = ()
+
+    def shown(self, units: UnitSystem) -> str:
+        """The answer in words, with its unit and the remark."""
+        if self.instead:
+            told = _in_words(self.instead, units)
+        elif self.answer is None or isinstance(self.answer, str):
+            told = self.answer or "-"
+        else:
+            told = in_unit(self.answer, "stress", units) if self.unit == "MPa" else number(self.answer)
+        return told + _in_words(self.remark, units)
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class Answers(Result):
+    """Answers for one place of a study, whose life is `life`."""
+
+    study: Study
+    place: str
+    life: LifeResult
+    answers: tuple[Answer, ...]
+    findings: tuple[Finding, ...] = field(init=False)
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "findings", self.life.findings)
+
+    @property
+    def title(self) -> str:
+        """The place and the target."""
+        return f"{self.life.hot_spot.name}: to meet {self.study.target_life}"
+
+    @classmethod
+    def overview(cls, results: Sequence[Answers]) -> Table:
+        """A row a place."""
+        columns = (
+            Column("title", [one.study.title for one in results]),
+            Column("hot spot", [one.place for one in results]),
+            Column("place", [one.life.hot_spot.name for one in results]),
+            Column("target life", [str(one.study.target_life) for one in results]),
+        )
+        return Table("", columns, "places")
+
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """A row a question."""
+        of = self.answers
+        columns = (
+            Column("question", [_in_words(one.question, units) for one in of], head="What"),
+            Column("answer", [one.answer for one in of], only="file"),
+            Column("unit", [one.unit for one in of], only="file"),
+            Column("in words", [one.shown(units) for one in of], head="Answer", left=False),
+        )
+        return (Table("", columns, "answers"),)
+
+
+def _in_words(words: Words, units: UnitSystem) -> str:
+    return "".join(one if isinstance(one, str) else in_unit(one, "stress", units) for one in words)
+
+
+@opened()
+def answers(
+    study: Study, spot: str | None = None, asked: Questions | None = None, *, watch: Watch | None = None
+) -> Answers:
+    """What would just meet the target of `study` at one place, by default where life is shortest, and what else is `asked`.
+
+    Raises InputError without a place that has a life, for an unknown one, and without a target.
+    """
+    names, where = place_names(study), study.title if study.path is None else study.path.name
+    if not names:
+        raise InputError(where, "no hot spot with an S-N curve, and no model", "at least one")
+    if spot is not None and spot not in names:
+        raise InputError("--spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
+    lives = lives_of_places(study, spot, watch=watch)
+    place = min(lives, key=lambda name: lives[name].life_repeats)
+    life = lives[place]
+    if study.target_life is None:
+        raise InputError(where, "no target_life", "a target, such as target_life = '30 years'", "Add it.")
+    if watch is not None:
+        watch("solving", 0, 1)
+    more = Questions() if asked is None else asked
+    found = (*_of_the_target(study, place, life, more), *_tests(life, more))
+    if watch is not None:
+        watch("solving", 1, 1)
+    return Answers(study, place, life, found)
+
+
+def _of_the_target(study: Study, place: str, life: LifeResult, asked: Questions) -> list[Answer]:
+    repeat, reserve = life.duty_cycle.repeat, life.reserve_on_stress
+    beyond = () if reserve is None else _beyond(life, reserve * max(life.peak_stress, -life.lowest_stress))
+    rows = [
+        Answer(("all loads times",), reserve, remark=beyond),
+        Answer((f"{plural(repeat).capitalize()} until the critical sum",), life.life_repeats, repeat),
+        _level(
+            "constant stress {} that does the same in 2e6 cycles", life, life.damage_equivalent_stress(REFERENCE_CYCLES)
+        ),
+    ]
+    like = _section_of(study, life.curve.name)
+    standard = asked.standard or like.get("standard")
+    if standard is not None:
+        found = class_needed(life, standard, **{key: like[key] for key in _AS_NOW if key in like})
+        rows.append(Answer((f"class of {standard} needed",), "none is enough" if found is None else float(found)))
+    if asked.key is not None:
+        rows.append(_solved(study, place, asked))
+    return rows
+
+
+def _section_of(study: Study, curve: str) -> dict[str, Any]:
+    """The section of the study that the curve is made of, where it is a class of a shipped standard; else empty."""
+    section = dict(study.data.get("sn_curves", {}).get(curve, {}))
+    return section if "standard" in section and "standard_file" not in section else {}
+
+
+def _solved(study: Study, spot: str, asked: Questions) -> Answer:
+    low, dots, high = (asked.between or "").partition("..")
+    if not dots:
+        raise InputError("--between", repr(asked.between), "two values, such as 1.2..2.6 or '300..900 MPa'")
+    high, _, unit = high.strip().partition(" ")
+    try:
+        ends = float(low), float(high)
+    except ValueError:
+        raise InputError("--between", repr(asked.between), "two numbers and at most one unit") from None
+    value = value_that_meets_target(study, str(asked.key), *ends, unit, spot=spot)
+    return Answer((str(asked.key),), value, unit, instead=(f"{number(value, 5)} {unit}".rstrip(),))
+
+
+def _tests(life: LifeResult, asked: Questions) -> list[Answer]:
+    what = f"{life.curve.stress} at {life.curve.at_r}"
+    rows = []
+    if asked.test_cycles is not None:
+        level = life.damage_equivalent_stress(asked.test_cycles)
+        rows.append(_level(f"test of {number(asked.test_cycles)} cycles: stress {{}}", life, level))
+    if asked.test_stress is not None:
+        level = coherent(asked.test_stress, "stress", "--test-stress")
+        found = cycles_of_test(life, level)
+        instead = () if math.isfinite(found) else ("none is enough: no damage there",)
+        question = (f"test at a stress {what} of ", level, ": cycles")
+        rows.append(Answer(question, found, "cycle", _beyond(life, _peak_of(life, level)), instead))
+    if asked.leave_out:
+        limits = [coherent(one, "stress", "--leave-out") for one in asked.leave_out]
+        test = accelerated_test(life, limits)
+        for limit, kept, cycles, repeats in zip(limits, test.damage_kept, test.cycles_kept, test.repeats, strict=True):
+            told = f": repeats ({kept:.1%} of the damage, {number(float(cycles))} cycles each kept)"
+            rows.append(Answer(("test without ranges below ", limit, told), float(repeats), "repeat"))
+    return rows
+
+
+def _level(question: str, life: LifeResult, level: float) -> Answer:
+    """A stress of constant cycles in the curve's terms: range or amplitude, at which R, and whether a part can bear its peak."""
+    limit = life.curve.limit
+    none: Words = ()
+    if level == 0.0:
+        none = ("any below ", limit) if limit > 0.0 else ("none: no damage",)
+    asked = (question.format(f"{life.curve.stress} at {life.curve.at_r}"),)
+    return Answer(asked, level, "MPa", _beyond(life, _peak_of(life, level)), none)
+
+
+def _peak_of(life: LifeResult, level: float) -> float:
+    """Largest stress, MPa, of cycles of that range or amplitude at the R of the curve; half the range where R is open."""
+    swing = level if life.curve.stress == "range" else 2.0 * level
+    r_ratio = life.curve.r_ratio
+    if isinstance(r_ratio, str) or not r_ratio < 1.0:
+        return 0.5 * swing
+    return float(swing / (1.0 - r_ratio))
+
+
+def _beyond(life: LifeResult, peak: float) -> Words:
+    """What an expert says where a peak stress, MPa, is above a strength; else nothing."""
+    material = life.hot_spot.material
+    for name, strength in (("ultimate", material.ultimate_strength), ("yield", material.yield_strength)):
+        if strength is not None and peak > strength:
+            return ("; its peak of ", peak, f" is above the {name} strength, ", strength)
+    return ()

@@ -1,0 +1,132 @@
+"""What a study holds and would compute, with what an expert would say before anything is counted."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from vivid_anvil.damage import findings_before_counting
+from vivid_anvil.materials import curves_table
+from vivid_anvil.study.study import Study
+from vivid_anvil.units import UnitSystem, in_unit, number, opened
+from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class StudyCheck(Result):
+    """A study before it is run, and what is to be said of each hot spot before counting."""
+
+    study: Study
+    found: dict[str, tuple[Finding, ...]]
+
+    @property
+    def title(self) -> str:
+        """The title of the study."""
+        return self.study.title
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """Those of all hot spots."""
+        return tuple(finding for one in self.found.values() for finding in one)
+
+    @classmethod
+    def overview(cls, results: Sequence[StudyCheck]) -> Table:
+        """A row a study: how much it would compute."""
+        studies = [one.study for one in results]
+        columns = (
+            Column("title", [one.title for one in studies]),
+            Column("number of lives", [len(one.assessed) for one in studies]),
+            Column("number of cracks", [len(one.cracks) for one in studies]),
+            Column("number of nodes", [0 if one.model is None else one.model.field.size for one in studies]),
+        )
+        return Table("", columns, "studies")
+
+    def words(self, units: UnitSystem) -> Words:
+        """What a repeat is made of, and the target."""
+        return self.study.words
+
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """What would be computed; events, hot spots, curves, cracks."""
+        study = self.study
+        return (
+            _answers(study),
+            _events(study, units),
+            _hot_spots(study),
+            curves_table(study.curves, units),
+            _cracks(study),
+        )
+
+    def __repr__(self) -> str:
+        lives, cracks = len(self.study.assessed), len(self.study.cracks)
+        return f"<StudyCheck {self.study.title}: {lives} lives, {cracks} cracks, {len(self.findings)} findings>"
+
+
+@opened()
+def check_study(study: Study) -> StudyCheck:
+    """What `study` would compute, with findings that need no counting."""
+    found = {one.name: findings_before_counting(one, study.duty_cycle) for one in study.assessed}
+    return StudyCheck(study, found)
+
+
+def _answers(study: Study) -> Table:
+    rows = [
+        ("life", spot.name, f"S-N curve {spot.curve.name}, mean stress {spot.mean_stress}")
+        for spot in study.assessed
+        if spot.curve is not None
+    ]
+    rows += [("crack", one.hot_spot.name, f"{one.shape.kind} crack, {one.law.name}") for one in study.cracks]
+    if (job := study.model) is not None:
+        rows.append(("model", f"{job.field.size} nodes", f"{job.field.source}, {job.planes or job.measure.label}"))
+    columns = tuple(Column(head, [row[i] for row in rows]) for i, head in enumerate(("kind", "place", "with")))
+    return Table("", columns, "would compute", only="file")
+
+
+def _events(study: Study, units: UnitSystem) -> Table:
+    """Events with occurrences, duration and limits of each channel."""
+    duty, rows = study.duty_cycle, []
+    for event, times in duty.flat():
+        duration = "not stated" if event.lasts is None else number(event.lasts)
+        for i, (name, dimension) in enumerate(event.load.dimensions.items()):
+            low, high = (in_unit(one, dimension, units) for one in event.load.extremes(name))
+            first = (event.name, number(times), duration) if i == 0 else ("", "", "")
+            rows.append((*first, name, low, high))
+    heads = ("event", f"times a {duty.repeat}", "duration [s]", "channel", "lowest", "highest")
+    columns = tuple(Column(head, [row[i] for row in rows], left=i in (0, 3)) for i, head in enumerate(heads))
+    return Table("", columns, "events")
+
+
+def _hot_spots(study: Study) -> Table:
+    """What is set for each hot spot."""
+    spots = study.hot_spots
+    loads = [
+        ("several", str(one.channel))
+        if isinstance(one.stress_per_load, Mapping)
+        else (str(one.channel), str(one.stress_per_load))
+        for one in spots
+    ]
+    columns = (
+        Column("hot spot", [one.name for one in spots]),
+        Column("channel", [one[0] for one in loads]),
+        Column("stress per load", [one[1] for one in loads], left=False),
+        Column("notch factor", [one.notch_factor for one in spots], head="Kf", style="number"),
+        Column("S-N curve", [None if one.curve is None else one.curve.name for one in spots], none="none"),
+        Column("mean-stress rule", [one.mean_stress for one in spots], head="Mean stress"),
+    )
+    return Table("", columns, "hot spots")
+
+
+def _cracks(study: Study) -> Table:
+    """What is set for each crack."""
+    cracks = study.cracks
+    columns = (
+        Column("hot spot", [one.hot_spot.name for one in cracks], head="Crack at"),
+        Column("shape", [one.shape.kind for one in cracks]),
+        Column("initial size", [one.initial_size for one in cracks], of="length", style="number"),
+        Column("growth law", [one.law.name for one in cracks]),
+        Column(
+            "detectable size", [one.detectable_size for one in cracks], of="length", head="Detectable", style="number"
+        ),
+    )
+    return Table("", columns, "cracks")
