@@ -9,20 +9,12 @@ import numpy as np
 from tests.reference_values import Method, Values
 from vivid_anvil.damage import assess_life
 from vivid_anvil.events import DutyCycle, Event
-from vivid_anvil.fields import (
-    CaseLoad,
-    FieldLoads,
-    ModelResult,
-    StressMeasure,
-    assess_model,
-    hottest_places,
-    node_life,
-    node_tensors,
-)
+from vivid_anvil.fields import CaseLoad, FieldLoads, ModelResult, assess_model, hottest_places, node_life, node_tensors
 from vivid_anvil.histories import Channel, LoadHistory
 from vivid_anvil.materials import Material, detail_curve, straight_curve
 from vivid_anvil.models import StressField, averaged_at_nodes, shell_faces, von_mises
 from vivid_anvil.stress import HotSpot, RectangleSection, RoundSection, plate_with_hole, through_thickness, toe_stress
+from vivid_anvil.stress.measures import stress_measure
 
 PRINCIPAL, MISES = "absolute maximum principal", "signed von Mises, hydrostatic"
 
@@ -79,8 +71,8 @@ def _superposition(inputs: Values) -> Values:
     return {
         "stress_MPa": found[0.0].tolist(),
         "with_constant_MPa": found[1.0].tolist(),
-        "signed_von_mises_by_hydrostatic_MPa": [StressMeasure(MISES).of(one).tolist() for one in found[0.0]],
-        "abs_max_principal_MPa": [StressMeasure(PRINCIPAL).of(one).tolist() for one in found[0.0]],
+        "signed_von_mises_by_hydrostatic_MPa": [stress_measure(MISES).of(one).tolist() for one in found[0.0]],
+        "abs_max_principal_MPa": [stress_measure(PRINCIPAL).of(one).tolist() for one in found[0.0]],
     }
 
 
@@ -106,7 +98,7 @@ def _field(inputs: Values) -> Values:
             "top10_damage_per_block": [one.damage_per_repeat for one in top],
             "worst_node_xy_mm": list(top[0].at_mm[:2]),
             "worst_node_tensor_history_MPa": node_tensors(model, worst)["block"].tolist(),
-            "worst_node_history_MPa": StressMeasure(measure).of(node_tensors(model, worst)["block"]).tolist(),
+            "worst_node_history_MPa": stress_measure(measure).of(node_tensors(model, worst)["block"]).tolist(),
             "worst_node_cycles_max_min_MPa": [list(pair) for pair in pairs],
             "worst_node_life_blocks": life.life_repeats,
             "damage_all_nodes": model.damage_per_repeat.tolist(),

@@ -181,7 +181,8 @@ THEMSELVES = {
     "assess_life", "assess_model", "averaged_at_nodes", "basquin_curve", "binning_effect", "combine", "count_chunks",
     "curve_at_r", "cut", "cycle_matrix", "damage_of_chunks", "damage_of_samples", "describe", "detail_curve",
     "effective_notch_curve", "equivalent_amplitude", "estimate_curve", "fit_tail", "four_point", "gate",
-    "grow_by_cycle", "grow_crack", "grow_two_way", "high_pass", "history_from_frame", "hottest_places", "model_answer", "inspection_plan",
+    "grow_by_cycle", "grow_crack", "grow_two_way", "high_pass", "history_from_frame", "hottest_places",
+    "inspection_plan", "model_answer",
     "intercept_curve", "knee_curve", "largest_lasting_size", "level_crossings", "life_in_order", "life_working",
     "lives_over_size", "low_pass", "mean_over_amplitude", "peaks", "peaks_between_crossings", "rainflow",
     "range_pair", "read_csv", "read_excel", "read_growth_tests", "read_hdf5", "read_npy", "read_parquet", "resample",
@@ -305,9 +306,9 @@ METHODS = {
 
 
 def measured(value):
-    from vivid_anvil.fields import StressMeasure
+    from vivid_anvil.stress import stress_measure
 
-    return StressMeasure().of(value)
+    return stress_measure("signed von Mises, hydrostatic").of(value)
 
 
 @pytest.mark.parametrize("name", METHODS)

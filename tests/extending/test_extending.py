@@ -4,6 +4,7 @@ import dataclasses
 import importlib
 import json
 import pickle
+from concurrent.futures import ThreadPoolExecutor
 
 import jsonschema
 import numpy as np
@@ -11,10 +12,11 @@ import pytest
 
 import vivid_anvil as va
 from tests.study.texts import AT_LAWS, AT_ONCE, AT_THRESHOLD, LAW, MODEL, TWO_SIZES
-from vivid_anvil.fields import assess_model
+from vivid_anvil.fields import assess_model, node_tensors
 from vivid_anvil.growth import RETARDATIONS, grow_by_cycle, grow_crack
 from vivid_anvil.materials import LAWS, MEAN_STRESS_RULES, THRESHOLDS, ParisLaw
 from vivid_anvil.shapes import CentreCrack
+from vivid_anvil.stress import MEASURES
 from vivid_anvil.study import read_study, run_study, study_schema
 
 pytestmark = pytest.mark.slow
@@ -29,7 +31,13 @@ ADDED = {
     "retardation": ('growth_law = "steel_in_air"', 'growth_law = "steel_in_air"\n' + SHARE),
 }
 EDGE = (TWO_SIZES, 'shape = "edge"\nplate_width = "60 mm"\ninitial_size = "1 mm"\n')
-TABLES = {"toy_law": LAWS, "toy_threshold": THRESHOLDS, "toy_retardation": RETARDATIONS, "toy_rule": MEAN_STRESS_RULES}
+TABLES = {
+    "toy_law": LAWS,
+    "toy_threshold": THRESHOLDS,
+    "toy_retardation": RETARDATIONS,
+    "toy_rule": MEAN_STRESS_RULES,
+    "toy_measure": MEASURES,
+}
 
 
 @pytest.fixture(scope="module", autouse=True)
@@ -125,3 +133,32 @@ def test_a_mean_stress_rule_goes_through_study_commands_working_figures_schema_a
     slip = study((old, 'mean_stress = "in betwen"'))
     with pytest.raises(va.InputError, match="Did you mean 'in between'"):
         read_study(slip)
+
+
+def test_a_measure_goes_through_study_command_working_schema_pickle_and_every_node(study, run, tmp_path, toys):
+    kind = "size of the normal stresses"
+    path = study((AT_LAWS, f"{MODEL}measure = {json.dumps(kind)}\n\n{AT_LAWS}"))
+    result = run_study(read_study(path))
+    assert result.model.measure == kind
+    jsonschema.validate(json.loads(json.dumps(result.study.data)), study_schema())
+    code, _, err = run("model", path, "--json", tmp_path / "model.json")
+    assert code == 0, err
+    assert kind in (tmp_path / "model.json").read_text()
+    job = pickle.loads(pickle.dumps(read_study(path).model))
+    asked = (job.field, job.loads, result.study.duty_cycle, job.spot)
+    whole, skipped = (assess_model(*asked, measure=job.measure, skip_harmless=skip) for skip in ("no", "yes"))
+    assert whole.values.damage.tolist() == skipped.values.damage.tolist()
+    with ThreadPoolExecutor(2) as pool:
+        again = assess_model(*asked, measure=kind, chunk=1, executor=pool)
+    assert again.values.damage.tolist() == whole.values.damage.tolist()
+    node = int(job.field.node_ids[whole.worst])
+    code, shown, err = run("model", path, "--node", node)
+    assert code == 0, err
+    assert "Size of the normal stresses" in shown
+    tensors = node_tensors(whole, node)
+    assert toys[kind]().of([3.0, -4.0, 0.0, 9.0, 9.0, 9.0]) == pytest.approx([-5.0])
+    assert max(np.linalg.norm(one[:, :3], axis=1).max() for one in tensors.values()) == pytest.approx(
+        max(abs(whole.values.highest[whole.worst]), abs(whole.values.lowest[whole.worst])) / job.spot.notch_factor
+    )
+    with pytest.raises(va.InputError, match="Did you mean 'size of the normal stresses'"):
+        read_study(study((AT_LAWS, f'{MODEL}measure = "size of normal stresses"\n\n{AT_LAWS}')))

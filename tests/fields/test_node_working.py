@@ -7,8 +7,9 @@ import pytest
 
 from tests.by_hand import by_hand
 from tests.fields.models import DUTIES, LOADS, PULL, duty_of, field_of, pulled, rows_of, spot
-from vivid_anvil.fields import MEASURES, StressMeasure, assess_model, node_life, stress_working
+from vivid_anvil.fields import assess_model, node_life, stress_working
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.stress.measures import MEASURES, NormalStress, stress_measure
 from vivid_anvil.units import shown
 
 
@@ -24,7 +25,7 @@ def checked(result, node, system="metric", end="larger"):
 @pytest.mark.parametrize("measure", [*MEASURES, "along"])
 @pytest.mark.parametrize("system", ["metric", "us"])
 def test_every_line_can_be_redone(measure, system):
-    how = StressMeasure(direction=(1.0, -2.0, 0.5)) if measure == "along" else StressMeasure(measure)
+    how = NormalStress((1.0, -2.0, 0.5)) if measure == "along" else stress_measure(measure)
     result = assess_model(field_of(), LOADS, duty_of(), spot(notch_factor=1.3), measure=how)
     for node in result.field.node_ids[[0, 7, 60]].tolist():
         found = [checked(result, node, system, end).steps[-1].value for end in ("larger", "smaller")]

@@ -9,7 +9,6 @@ from hypothesis import strategies as st
 
 from tests.fields.models import LOADS, boxes, duty_of, field_of, spot
 from vivid_anvil.fields import (
-    StressMeasure,
     assess_model,
     critical_planes,
     half_sphere,
@@ -19,6 +18,7 @@ from vivid_anvil.fields import (
 )
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models import Elements
+from vivid_anvil.stress.measures import NormalStress
 
 
 @given(st.floats(4.0, 45.0))
@@ -39,7 +39,7 @@ def test_the_critical_plane_is_never_better_than_any_plane_and_is_that_of_a_hot_
     field = field_of(30)
     model = critical_planes(field, LOADS, duty_of(120), spot(), step_degrees=30.0)
     for direction in half_sphere(30.0)[::5]:
-        how = StressMeasure(direction=tuple(direction))
+        how = NormalStress(tuple(direction))
         one = assess_model(field, LOADS, duty_of(120), spot(), measure=how)
         assert (model.damage_per_repeat >= one.damage_per_repeat).all()
     for node in field.node_ids[:10].tolist():
@@ -65,7 +65,7 @@ def test_normals_of_a_box_and_the_direction_of_largest_variation_on_it():
     for i in (0, 5, 11):  # against a brute search over all directions of the sides that meet there
         sides = np.eye(3)[np.abs(normals[i]) > 0.1]
         best = max(np.ptp(_along(units[i], event.loads, side, 720), axis=0).max() for event in loads for side in sides)
-        own = max(np.ptp(StressMeasure(direction=tuple(directions[i])).of(event.loads @ units[i])) for event in loads)
+        own = max(np.ptp(NormalStress(tuple(directions[i])).of(event.loads @ units[i])) for event in loads)
         assert own == pytest.approx(best, rel=2e-3)
     model = assess_model(inside, LOADS, duty_of(120), spot(), directions=directions)
     assert node_life(model, int(inside.node_ids[3])).damage_per_repeat == pytest.approx(

@@ -1,12 +1,13 @@
 """Loops over samples: arrays in, arrays out, no checks. Inputs are read-only C-contiguous float64."""
 
 import numpy as np
+from numba import carray  # type: ignore[attr-defined]
 
 from vivid_anvil.ground.compiled import compiled
 
 # Where the state of an unfinished count stands in its array of int64.
 DEPTH, LAST, HEADING, STARTED = range(4)
-NOWHERE = 2  # heading while the history has not left its first level; else 1 up, 0 down
+NOWHERE = 0  # heading while the history has not left its first level; else 1 up, -1 down
 BLOCK = 1024  # samples whose turning points are found at once: what stays in the nearest cache
 LARGEST = np.finfo(np.float64).max
 
@@ -33,33 +34,39 @@ def turning_points(samples, index):
 
 
 @compiled
-def _turns(samples, offset, level, last, rising, points, where):
+def _turns(samples, offset, level, last, heading, points, where):
     """Turning points of a piece whose first sample is number `offset`, after `level` that began at sample `last`.
 
-    The levels that are left for good into `points`, where each began into `where`; returns how many, level, its sample, whether
-    it rises, and how many samples are not finite. No branch in the loop: turns of a random load cannot be foretold.
+    The levels that are left for good into `points`, where each began into `where` (None: not asked for); returns how many, level,
+    its sample, heading, and how many samples are not finite (not looked at without `where`). No branch in the loop: turns of a
+    random load cannot be foretold.
     """
     count = 0
     bad = 0
     for i in range(samples.size):
         value = samples[i]
         points[count] = level
-        where[count] = last
         other = value != level
-        now = value > level if other else rising
-        count += 1 if now != rising else 0
-        last = offset + i if other else last
-        bad += 0 if abs(value) <= LARGEST else 1
-        rising = now
+        now = 2 * (value > level) - 1 if other else heading
+        if where is not None:
+            where[count] = last
+            last = offset + i if other else last
+            bad += 0 if abs(value) <= LARGEST else 1
+        count += 1 if now != heading else 0
+        heading = now
         level = value
-    return count, level, last, rising, bad
+    return count, level, last, heading, bad
 
 
 @compiled
 def _close(points, where, stack, places, depth, ranges, means, start, end, cycles):
-    """Put turning points on the stack of open ones, and close what they close; depth and number of cycles."""
+    """Put turning points on the stack of open ones, and close what they close; depth and number of cycles.
+
+    The four-point rule: a closed cycle is the inner pair of four successive points whose range is not larger than either
+    neighbour's; equality counts (otherwise ties would never close). What is None is not written.
+    """
     two = stack[max(depth - 2, 0)]
-    one = stack[depth - 1]
+    one = stack[max(depth - 1, 0)]
     for k in range(points.size):
         value = points[k]
         outer = abs(one - value)
@@ -81,7 +88,8 @@ def _close(points, where, stack, places, depth, ranges, means, start, end, cycle
             outer = abs(one - value)
             inner = abs(two - one)
         stack[depth] = value
-        places[depth] = where[k]
+        if places is not None:
+            places[depth] = where[k]
         depth += 1
         two = one
         one = value
@@ -97,46 +105,90 @@ def rainflow(samples, offset, level, state, stack, places, ranges, means, start,
     `ranges` and `means`, its first and last sample into `start` and `end`; each has samples.size + 2 places, of which
     only those are touched that are needed; `means`, or `start` and `end`, may be None and are not written then. Returns
     the number of cycles, -1 where a sample is not finite, and the new level.
-    A closed cycle is the inner pair of four successive points whose range is not larger than either neighbour's;
-    equality counts (otherwise ties would never close).
     """
-    depth = state[DEPTH]
-    last = state[LAST]
-    heading = state[HEADING]
-    cycles = 0
-    first = 0
+    depth, last, heading, cycles = state[DEPTH], state[LAST], state[HEADING], 0
     if state[STARTED] == 0:
-        level = samples[0]
-        stack[0] = level
-        places[0] = offset
-        depth = 1
-        last = offset
-        heading = NOWHERE
-        first = 1
-    if heading == NOWHERE:
-        while first < samples.size and samples[first] == level:
-            first += 1
-        if first < samples.size:
-            heading = 1 if samples[first] > level else 0
-            level = samples[first]
-            last = offset + first
-            first += 1
-    if not (abs(level) <= LARGEST and abs(stack[0]) <= LARGEST):
+        level, last = samples[0], offset
+    if not abs(level) <= LARGEST:
         return -1, level
     points = np.empty(BLOCK)
     where = np.empty(BLOCK, dtype=np.int64)
-    rising = heading == 1
-    for i in range(first, samples.size, BLOCK):
+    for i in range(0, samples.size, BLOCK):
         part = samples[i : min(i + BLOCK, samples.size)]
-        many, level, last, rising, bad = _turns(part, offset + i, level, last, rising, points, where)
+        many, level, last, heading, bad = _turns(part, offset + i, level, last, heading, points, where)
         if bad > 0:
             return -1, level
         depth, cycles = _close(points[:many], where, stack, places, depth, ranges, means, start, end, cycles)
-    state[DEPTH] = depth
-    state[LAST] = last
-    state[HEADING] = heading if heading == NOWHERE else (1 if rising else 0)
-    state[STARTED] = 1
+    state[DEPTH], state[LAST], state[HEADING], state[STARTED] = depth, last, heading, 1
     return cycles, level
+
+
+@compiled
+def last_closed(stack, places, depth, ranges, means, start, end):
+    """What the last of `depth` open points closes: depth left, and number of cycles."""
+    point, where = stack[depth - 1 : depth].copy(), places[depth - 1 : depth].copy()
+    return _close(point, where, stack, places, depth - 1, ranges, means, start, end, 0)
+
+
+@compiled
+def closed_round(values, places, ranges, means, start, end):
+    """Cycles of open points, the end as the last, that follow themselves for ever; how many.
+
+    From the highest round to it again all cycles close; the last is the widest. `values` and `places` are left as they are;
+    `places`, with `start` and `end`, may be None.
+    """
+    size, highest = values.size, 0
+    for i in range(1, size):
+        highest = i if values[i] > values[highest] else highest
+    turned, order = np.empty(size + 1), np.empty(size + 1, dtype=np.int64)
+    for i in range(size + 1):
+        order[i] = (highest + i) % size
+        turned[i] = values[order[i]]
+    points, where, stack = np.empty(size + 2), np.empty(size + 2, dtype=np.int64), np.empty(size + 2)
+    many, _, _, _, _ = _turns(turned[1:], 1, turned[0], 0, 0, points, where)
+    if many == 0:
+        return 0  # it never moves
+    points[many], where[many] = turned[size], size
+    open_at = np.empty(size + 2, dtype=np.int64)
+    _, cycles = _close(points[: many + 1], where, stack, open_at, 0, ranges, means, start, end, 0)
+    ranges[cycles] = stack[0] - stack[1]
+    means[cycles] = 0.5 * stack[0] + 0.5 * stack[1]
+    if start is not None:
+        start[cycles], end[cycles] = open_at[0], open_at[1]
+        for i in range(cycles + 1):
+            start[i], end[i] = places[order[start[i]]], places[order[end[i]]]
+    return cycles + 1
+
+
+def turns_of_block(values, size, heading, level, points):
+    """`_turns` as it is handed to other loops: how many points, and the new heading in `heading[0]`."""
+    many, _, _, now, _ = _turns(carray(values, size), 0, level, 0, heading[0], carray(points, size + 1), None)
+    heading[0] = now
+    return many
+
+
+def closed_by_block(points, many, stack, depth, ranges, means):
+    """`_close` as it is handed to other loops: how many cycles, and the new depth in `depth[0]`."""
+    room = depth[0] + many + 1
+    now, cycles = _close(
+        carray(points, many),
+        None,
+        carray(stack, room),
+        None,
+        depth[0],
+        carray(ranges, room),
+        carray(means, room),
+        None,
+        None,
+        0,
+    )
+    depth[0] = now
+    return cycles
+
+
+def closed_by_round(values, size, ranges, means):
+    """`closed_round` as it is handed to other loops."""
+    return closed_round(carray(values, size), None, carray(ranges, size + 1), carray(means, size + 1), None, None)
 
 
 @compiled

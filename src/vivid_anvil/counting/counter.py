@@ -74,10 +74,10 @@ class RainflowCounter:
     def residue(self) -> Residue:
         """The open turning points, with the present end of the history as the last."""
         depth = int(self._state[_kernels.DEPTH])
-        values, places = self._stack[:depth].copy(), self._places[:depth].copy()
-        if self._state[_kernels.HEADING] != _kernels.NOWHERE:
-            values, places = np.append(values, self._level), np.append(places, self._state[_kernels.LAST])
-        return Residue(values, places)
+        values, places = self._stack[:depth], self._places[:depth]
+        if not self._state[_kernels.STARTED]:
+            return Residue(values.copy(), places.copy())
+        return Residue(np.append(values, self._level), np.append(places, self._state[_kernels.LAST]))
 
     def finish(self, residue: str = "half cycles") -> Cycles:
         """The cycles that the end of the history closes, and those of the residue (see `RESIDUES`)."""
@@ -86,17 +86,14 @@ class RainflowCounter:
 
     def _rest(self, residue: str) -> Columns:
         checks.one_of("residue", residue, tuple(RESIDUES))
-        closed, left = last_closed(self.residue())
         if residue == "repeated":
-            first, last = closing_pairs(left.values)
-        else:
-            first, last = np.arange(max(left.values.size - 1, 0)), np.arange(1, max(left.values.size, 1))
-        one, other = left.values[first], left.values[last]
-        count = np.full(first.size, 1.0 if residue == "repeated" else 0.5)
+            return closed_round(self.residue())
+        closed, left = last_closed(self.residue())
+        one, other = left.values[:-1], left.values[1:]
         with np.errstate(over="ignore"):  # told by the table
             ranges = np.abs(one - other)
-        columns = (ranges, 0.5 * one + 0.5 * other, count, left.samples[first], left.samples[last])
-        return tuple(np.concatenate(pair) for pair in zip(closed, columns, strict=True))
+        halves = (ranges, 0.5 * one + 0.5 * other, np.full(ranges.size, 0.5), left.samples[:-1], left.samples[1:])
+        return tuple(np.concatenate(pair) for pair in zip(closed, halves, strict=True))
 
     def count_into(self, samples: FloatArray, scratch: Columns | None = None) -> tuple[Columns, int]:
         """Like `feed`, without a table: columns with room for the residue too, and how many places are filled.
@@ -144,24 +141,24 @@ class RainflowCounter:
 
 def last_closed(left: Residue) -> tuple[Columns, Residue]:
     """The cycles that the last turning point closes, as columns, and what is left after them."""
-    values, places, rows = left.values.tolist(), left.samples.tolist(), []
-    while len(values) >= 4:
-        inner = abs(values[-3] - values[-2])
-        if inner > abs(values[-2] - values[-1]) or inner > abs(values[-4] - values[-3]):
-            break
-        rows.append((inner, 0.5 * values[-3] + 0.5 * values[-2], 1.0, places[-3], places[-2]))
-        del values[-3:-1], places[-3:-1]
-    ranges, means, count, start, end = np.array(rows).reshape(-1, 5).T
-    columns = (ranges, means, count, start.astype(np.int64), end.astype(np.int64))
-    return columns, Residue(np.array(values, dtype=np.float64), np.array(places, dtype=np.int64))
+    size = left.values.size
+    values, places, rows = left.values.copy(), left.samples.copy(), _rows(size)
+    depth, closed = (0, 0) if size == 0 else _kernels.last_closed(values, places, size, *rows)
+    return _full(rows, closed), Residue(values[:depth], places[:depth])
 
 
-def closing_pairs(values: FloatArray) -> tuple[IntArray, IntArray]:
-    """Pairs of places in a residue that close to full cycles when it follows itself for ever."""
-    if values.size < 2:
-        return np.empty(0, dtype=np.int64), np.empty(0, dtype=np.int64)
-    counter = RainflowCounter()
-    columns, used = counter.count_into(checks.read_only(np.concatenate([values, values])))
-    at_end, _ = last_closed(counter.residue())
-    start, end = (np.concatenate([columns[i][:used], at_end[i]]) for i in (3, 4))
-    return start % values.size, end % values.size
+def closed_round(left: Residue) -> Columns:
+    """The cycles of a residue that follows itself for ever, as columns."""
+    rows, size = _rows(left.values.size + 1), left.values.size
+    return _full(rows, 0 if size == 0 else _kernels.closed_round(left.values, left.samples, *rows))
+
+
+def _rows(size: int) -> Columns:
+    """Room for range, mean, start and end of cycles."""
+    return (*np.empty((2, size)), *np.empty((2, size), dtype=np.int64))
+
+
+def _full(rows: Columns, used: int) -> Columns:
+    """Columns of full cycles from the first rows of range, mean, start and end."""
+    ranges, means, start, end = (row[:used] for row in rows)
+    return ranges, means, np.ones(used), start, end

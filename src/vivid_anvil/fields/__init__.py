@@ -2,7 +2,6 @@
 
 from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads, StepLoad
 from vivid_anvil.fields.hottest import HotPlace, hottest_places, neighbours_within
-from vivid_anvil.fields.measures import MEASURES, StressMeasure
 from vivid_anvil.fields.model_answer import ModelAnswer, model_answer
 from vivid_anvil.fields.model_findings import model_findings
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
@@ -26,7 +25,6 @@ from vivid_anvil.fields.write_results import write_results
 
 __all__ = [
     "DIRECTIONS",
-    "MEASURES",
     "PLANES",
     "CaseLoad",
     "EventLoads",
@@ -37,7 +35,6 @@ __all__ = [
     "ModelView",
     "NodeValues",
     "StepLoad",
-    "StressMeasure",
     "ThroughPath",
     "ToePath",
     "Trust",

@@ -121,11 +121,7 @@ def _shells(result: ModelResult) -> list[Finding]:
 
 def _shear(result: ModelResult, places: Sequence[HotPlace]) -> list[Finding]:
     """Places where a normal stress is counted while shear governs."""
-    if (
-        result.directions is None
-        and result.measure.name != "absolute maximum principal"
-        and not result.measure.direction
-    ):
+    if result.directions is None and not result.measure.knows_direction:
         return []
     sheared = [one for one in places if one.biaxiality < SHEAR]
     if not sheared:

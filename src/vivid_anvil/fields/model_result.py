@@ -10,10 +10,10 @@ from numpy.typing import NDArray
 
 from vivid_anvil.events import BETWEEN, DutyCycle
 from vivid_anvil.fields.field_loads import FieldLoads
-from vivid_anvil.fields.measures import StressMeasure
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.measures import Measure, NormalStress
 from vivid_anvil.writing.html import html_frame
 
 NO_EVENT = -1
@@ -80,7 +80,7 @@ class ModelResult:
     loads: FieldLoads
     duty_cycle: DutyCycle
     spot: HotSpot
-    measure: StressMeasure
+    measure: Measure
     values: NodeValues
     target_repeats: float | None = None
     directions: FloatArray | None = None
@@ -110,12 +110,11 @@ class ModelResult:
         sums = np.array([self.spot.critical_sum, *(spot.critical_sum for _, spot in self.regions)])
         return np.full(self.field.size, sums[0]) if self.region_of is None else np.asarray(sums[self.region_of + 1])
 
-    def measure_at(self, place: int) -> StressMeasure:
+    def measure_at(self, place: int) -> Measure:
         """What was counted at the node that stands there."""
         if self.directions is None:
             return self.measure
-        x, y, z = (float(one) for one in self.directions[place])
-        return StressMeasure(direction=(x, y, z))
+        return NormalStress(self.directions[place])
 
     @property
     def damage_per_repeat(self) -> FloatArray:

@@ -10,7 +10,6 @@ import numpy as np
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.damage.spectrum import spectrum
 from vivid_anvil.events import DutyCycle
-from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.chunk_values import hot_spot_there
 from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
 from vivid_anvil.fields.node_duty import node_duty
@@ -115,7 +114,4 @@ def node_stresses(result: ModelResult, place: int) -> tuple[FloatArray, FloatArr
 def node_history(result: ModelResult, place: int, loads: FloatArray) -> FloatArray:
     """The counted stress, MPa, at the node that stands at `place`, without the notch factor; `loads`, shape (samples, cases)."""
     unit, constant = node_stresses(result, place)
-    history = np.empty(loads.shape[0])
-    how = result.measure_at(place)
-    kernels.stress_history(how.code, how.along, unit, constant, np.ascontiguousarray(loads.T), history)
-    return history
+    return result.measure_at(place).history(unit, constant, loads)

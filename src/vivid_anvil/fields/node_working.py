@@ -8,11 +8,11 @@ import numpy as np
 
 from vivid_anvil.damage import worked_cycle
 from vivid_anvil.fields.field_loads import EventLoads
-from vivid_anvil.fields.measure_working import measure_steps, shown_stress, stress_in
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import node_history, node_life, node_stresses
 from vivid_anvil.ground.checks import FloatArray, one_of
-from vivid_anvil.models.stress_field import COMPONENTS
+from vivid_anvil.stress.measures import COMPONENTS
+from vivid_anvil.stress.measures.measure import shown_stress, stress_in
 from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, opened
 from vivid_anvil.writing.working import Step, Working, put_in
 
@@ -40,7 +40,7 @@ def stress_working(result: ModelResult, node: int, system: UnitSystem = "metric"
     unit, constant = node_stresses(result, place)
     tensor = moment.loads @ unit + constant
     steps = [*_load_steps(result, moment), *_component_steps(result, moment, unit, constant, system)]
-    steps += measure_steps(result.measure_at(place), tensor, system)
+    steps += result.measure_at(place).steps(tensor, system)
     when = "" if moment.time_s is None else f" at {moment.time_s:.6g} s"
     chosen = "" if result.chosen is None else f" Of the stresses there that of {result.chosen[place]} counts."
     opening = f"One end of the cycle that is worked below, in {moment.event.name}{when}.{chosen}"

@@ -10,7 +10,6 @@ import numpy as np
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields.field_loads import FieldLoads
-from vivid_anvil.fields.measures import normal_weights
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.whole_model import Watch, assess_model, left_out
 from vivid_anvil.ground.checks import FloatArray, IntArray, one_of, read_only, real_number
@@ -19,6 +18,7 @@ from vivid_anvil.models.load_corners import load_corners
 from vivid_anvil.models.stress_field import Elements, StressField
 from vivid_anvil.models.surface import outer_surface
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.units import one, opened
 
 FINEST, AROUND = 0.5, 8  # degrees between planes in the end; planes around one that are looked at
@@ -82,7 +82,7 @@ def surface_directions(
     found = np.empty((places.size, 3))
     for i, place in enumerate(places.tolist()):
         looked = np.concatenate([_within(normal, around) for normal in sides[place]])
-        per_load = np.array([normal_weights(one) for one in looked]) @ units[i].T
+        per_load = normal_weights(looked) @ units[i].T
         ranges = np.max([np.ptp(few @ per_load.T, axis=0) for few in corners], axis=0)
         found[i] = looked[int(ranges.argmax())]
     return read_only(found), places

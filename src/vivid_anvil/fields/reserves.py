@@ -11,7 +11,6 @@ from vivid_anvil.counting import joined
 from vivid_anvil.damage.reserve import LARGEST, SMALLEST
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.fields.chunk_values import (
-    ROOM,
     Loop,
     Task,
     acts_together,
@@ -26,6 +25,7 @@ from vivid_anvil.fields.whole_model import Watch
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.cycles_of_places import ROOM
 from vivid_anvil.units import opened
 
 MOST_TOGETHER = 1000  # nodes whose factors are sought at once
@@ -85,17 +85,15 @@ class _Stress:
 
     def task(self, spot: HotSpot, places: IntArray) -> Task:
         """The nodes at those places, all with one hot spot, as work for the loops."""
-        hows = [self.result.measure_at(place) for place in places.tolist()]
-        along = np.array([how.along for how in hows])
-        return Task(
-            self.units[places], self.constants[places], tuple(self.events), spot, along, hows[0].code, skip=False
-        )
+        own = self.result.directions
+        along = None if own is None else own[places]
+        events, measure = tuple(self.events), self.result.measure
+        return Task(self.units[places], self.constants[places], events, spot, measure, skip=False, directions=along)
 
     def spectrum(self, spot: HotSpot, place: int) -> Spectrum:
         """All cycles of one repeat at a node."""
-        how = self.result.measure_at(place)
-        unit, constant = self.units[place], self.constants[place]
-        return node_spectrum(spot, self.result.duty_cycle, self.events, how.code, how.along, unit, constant)
+        measure, unit, constant = self.result.measure_at(place), self.units[place], self.constants[place]
+        return node_spectrum(spot, self.result.duty_cycle, self.events, measure, unit, constant)
 
 
 def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
@@ -128,7 +126,7 @@ def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
 def _by_loop(how: Loop, spectrum: Spectrum, order: IntArray, ends: IntArray, allowed: float) -> FloatArray:
     """The same where one loop gives the damage of a node."""
     sorted_cycles = spectrum.cycles.chosen(order)
-    cycles = (sorted_cycles.maximum, sorted_cycles.minimum, sorted_cycles.per_repeat, ends[1:])
+    cycles = (sorted_cycles.range, sorted_cycles.mean, sorted_cycles.per_repeat, ends[1:])
 
     def excess(log_factors: FloatArray, which: IntArray) -> FloatArray:
         return _logarithm(damage_by_loop(how, cycles, which, np.exp(log_factors)) / allowed)

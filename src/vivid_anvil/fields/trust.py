@@ -8,10 +8,10 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.models.load_corners import load_corners
+from vivid_anvil.stress.measures.principal_stresses import largest_principal
 from vivid_anvil.units import STRESSES, opened
 
 NOT_PROPORTIONAL = 0.1
@@ -77,7 +77,7 @@ def trust_of_nodes(result: ModelResult, places: Sequence[int] | IntArray | None 
         unit, constant = units[wanted[rows]], constants[wanted[rows]]
         off[rows] = _off_line(np.linalg.svd(triangle @ (unit * _TWICE), compute_uv=False))
         at = np.empty(len(unit), dtype=np.int64)
-        kernels.largest_principal(unit, constant, corners, at)
+        largest_principal(unit, constant, corners, at)
         tensors = np.einsum("nk,nkc->nc", corners[at], unit) + constant
         biaxiality[rows], direction[rows] = _largest(tensors)
     return TrustOfNodes(biaxiality, off, direction)

@@ -16,17 +16,16 @@ from numpy.typing import ArrayLike, NDArray
 
 from vivid_anvil.damage.assess import check_rule
 from vivid_anvil.events import DutyCycle
-from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.chunk_values import Task, acts_together, values_of
 from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.fields.kept_chunks import KeptChunks
-from vivid_anvil.fields.measures import StressMeasure, normal_weights
 from vivid_anvil.fields.model_result import ModelResult, NodeValues, sources_of
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.measures import Measure, NormalStress, stress_measure
 from vivid_anvil.units import opened
 
 CHUNK = 2000  # nodes handed to a worker at once
@@ -43,7 +42,7 @@ def assess_model(
     duty_cycle: DutyCycle,
     spot: HotSpot,
     *,
-    measure: StressMeasure | str = "signed von Mises, hydrostatic",
+    measure: Measure | str = "signed von Mises, hydrostatic",
     directions: ArrayLike | None = None,
     regions: Mapping[str, HotSpot] | None = None,
     leave_out: Sequence[str | int] = (),
@@ -67,8 +66,8 @@ def assess_model(
 
     Raises InputError for loads that do not fit the field, and for what a hot spot refuses.
     """
-    how = measure if isinstance(measure, StressMeasure) else StressMeasure(measure)
     own = None if directions is None else _directions(directions, field.size)
+    how = stress_measure(measure) if own is None else NormalStress(own[0])  # one of its kind
     checks.one_of("whole model, skip_harmless", skip_harmless, ("yes", "no"))
     together = _usual_chunk(executor, keep_in) if chunk is None else checks.real_number("whole model, chunk", chunk)
     if not together >= 1:
@@ -78,24 +77,22 @@ def assess_model(
         check_rule(one)
     loads.check(field)
     units, constants, owners = loads.units(field), loads.constants(field), field.owners
-    weights = None if own is None else np.array([normal_weights(one) for one in own])[owners]
-    code = how.code if own is None else kernels.ALONG
     events, skip = tuple(loads.events(duty_cycle)), skip_harmless == "yes"
     region_of = regions_of(field, list(named))
     spots = (spot, *named.values())
     out = left_out(field, leave_out)
     chunks = _chunks(region_of, int(together), None if out is None else out[owners])
     bare = replace(duty_cycle)  # without what it has counted so far
-    along = how.along if weights is None else weights
-    depends_on = (units, constants, along, region_of, out, chunk, events, spots, code, skip, bare)
+    by_row = None if own is None else own[owners]
+    depends_on = (units, constants, by_row, region_of, out, chunk, events, spots, how, skip, bare)
     kept = None if keep_in is None else KeptChunks(Path(keep_in), depends_on)
 
     def task(number: int) -> Task:
         rows = chunks[number]
         at = spots[int(region_of[rows[0]]) + 1]
-        own_along = np.tile(how.along, (rows.size, 1)) if weights is None else weights[rows]
         whole = bare if acts_together(at, bare) else None
-        return Task(units[rows], constants[rows], events, at, own_along, code, skip, whole)
+        along = None if by_row is None else by_row[rows]
+        return Task(units[rows], constants[rows], events, at, how, skip, along, whole)
 
     found = NodeValues.empty(owners.size, len(sources_of(duty_cycle)))
     done, whole = 0, sum(rows.size for rows in chunks)

@@ -61,7 +61,8 @@ def caller(signature: Any) -> Any:
             kind = ir.FunctionType(
                 context.get_value_type(signature.return_type), [context.get_value_type(one) for one in signature.args]
             )
-            return builder.call(builder.inttoptr(args[0], kind.as_pointer()), values)
+            found = builder.call(builder.inttoptr(args[0], kind.as_pointer()), values)
+            return context.get_dummy_value() if signature.return_type is types.void else found
 
         return signature.return_type(types.int64, types.StarArgTuple(given)), code
 

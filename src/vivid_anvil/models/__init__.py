@@ -9,12 +9,11 @@ from vivid_anvil.models.read_frd import read_frd
 from vivid_anvil.models.read_mesh import read_mesh
 from vivid_anvil.models.read_sets import with_sets
 from vivid_anvil.models.rows import FACES, Rows
-from vivid_anvil.models.stress_field import COMPONENTS, Elements, StressField, joined_cases, with_boxes, without_cases
+from vivid_anvil.models.stress_field import Elements, StressField, joined_cases, with_boxes, without_cases
 from vivid_anvil.models.surface import outer_surface, undrawable
 from vivid_anvil.models.tables_of_fields import read_field_table, write_field_table
 
 __all__ = [
-    "COMPONENTS",
     "ELEMENT_VALUES",
     "FACES",
     "FACE_CHOICES",

@@ -11,7 +11,8 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import existing, read_by_others, replacing
 from vivid_anvil.models.element_values import field_of_rows
 from vivid_anvil.models.rows import Rows
-from vivid_anvil.models.stress_field import COMPONENTS, Elements, StressField
+from vivid_anvil.models.stress_field import Elements, StressField
+from vivid_anvil.stress.measures import COMPONENTS
 from vivid_anvil.units import DIMENSIONS, factor, opened
 
 

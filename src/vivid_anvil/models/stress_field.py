@@ -11,9 +11,9 @@ import numpy as np
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.models.rows import Rows
+from vivid_anvil.stress.measures import COMPONENTS
 from vivid_anvil.units import in_dimension, opened, plain_numbers
 
-COMPONENTS = ("xx", "yy", "zz", "xy", "yz", "zx")
 SAME_PLACE = 1e-3  # mm: files round
 PLAUSIBLE = 1e5  # MPa: no metal, no unit load case of a part gets there
 

@@ -13,7 +13,8 @@ from vivid_anvil.ground.files import existing, read_by_others, replacing
 from vivid_anvil.models.averaging import shell_faces
 from vivid_anvil.models.element_values import field_of_rows
 from vivid_anvil.models.rows import FACES, Rows
-from vivid_anvil.models.stress_field import COMPONENTS, StressField, joined_cases
+from vivid_anvil.models.stress_field import StressField, joined_cases
+from vivid_anvil.stress.measures import COMPONENTS
 from vivid_anvil.units import DIMENSIONS, Dimension, factor, opened
 from vivid_anvil.writing.headings import name_and_unit
 from vivid_anvil.writing.read_table import column_numbers, read_frame

@@ -1,6 +1,17 @@
 """What the hot spots feel: from load to stress at a point."""
 
 from vivid_anvil.stress.hot_spot import HotSpot
+from vivid_anvil.stress.measures import (
+    MEASURES,
+    AbsoluteMaximumPrincipal,
+    Component,
+    Measure,
+    NormalStress,
+    SignedTresca,
+    SignedVonMisesHydrostatic,
+    SignedVonMisesPrincipal,
+    stress_measure,
+)
 from vivid_anvil.stress.notch_effect import (
     NotchEffect,
     notch_effect_by_gradient,
@@ -20,13 +31,21 @@ from vivid_anvil.stress.sections import (
 from vivid_anvil.stress.structural import TOE_RULES, ThroughThickness, ToeRule, through_thickness, toe_stress
 
 __all__ = [
+    "MEASURES",
     "TOE_RULES",
+    "AbsoluteMaximumPrincipal",
+    "Component",
     "HotSpot",
+    "Measure",
     "NominalStress",
+    "NormalStress",
     "NotchEffect",
     "PlateStress",
     "RectangleSection",
     "RoundSection",
+    "SignedTresca",
+    "SignedVonMisesHydrostatic",
+    "SignedVonMisesPrincipal",
     "ThroughThickness",
     "ToeRule",
     "elliptic_hole",
@@ -41,6 +60,7 @@ __all__ = [
     "round_groove",
     "shape_gradient",
     "shoulder",
+    "stress_measure",
     "through_thickness",
     "toe_stress",
 ]

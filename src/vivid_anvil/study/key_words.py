@@ -284,7 +284,7 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "element_values": lambda: models.ELEMENT_VALUES,
     "face": lambda: models.FACE_CHOICES,
     "component_order": lambda: mesh_data.ORDERS,
-    "measure": lambda: (*fields.MEASURES, *fields.PLANES),
+    "measure": lambda: (*stress.MEASURES, *fields.PLANES),
     "rule": lambda: stress.TOE_RULES,
     "stress": lambda: ("range", "amplitude"),
     "counted_in": lambda: sn_forms.COUNTED_IN,

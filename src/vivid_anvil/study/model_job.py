@@ -6,9 +6,10 @@ import dataclasses
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from vivid_anvil.fields import FieldLoads, StressMeasure
+from vivid_anvil.fields import FieldLoads
 from vivid_anvil.models import StressField
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.measures import Measure
 
 
 @dataclass(frozen=True, eq=False)
@@ -22,7 +23,7 @@ class ModelJob:
     field: StressField
     loads: FieldLoads
     spot: HotSpot
-    measure: StressMeasure
+    measure: Measure
     apart: float | None = None
     regions: Mapping[str, HotSpot] = dataclasses.field(default_factory=dict)
     planes: str | None = None

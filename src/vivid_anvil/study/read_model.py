@@ -12,7 +12,6 @@ from vivid_anvil.fields import (
     CaseLoad,
     FieldLoads,
     StepLoad,
-    StressMeasure,
     ThroughPath,
     ToePath,
     left_out,
@@ -22,6 +21,7 @@ from vivid_anvil.fields import (
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models import StressField, averaged, read_field, with_boxes, with_sets, without_cases
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.measures import Measure, NormalStress, SignedVonMisesHydrostatic, stress_measure
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import ModelSection, PathSection
 
@@ -75,10 +75,9 @@ def model_job(
     regions_of(stresses, list(regions))
     left_out(stresses, section.leave_out)
     planes = section.measure if section.measure in PLANES else None
-    measure = StressMeasure() if planes else StressMeasure(section.measure)
+    measure: Measure = SignedVonMisesHydrostatic() if planes else stress_measure(section.measure)
     if section.direction is not None:
-        x, y, z = section.direction
-        measure, planes = StressMeasure(direction=(x, y, z)), None
+        measure, planes = NormalStress(section.direction), None
     leave_out = tuple(section.leave_out)
     job = ModelJob(
         stresses, loads, spot, measure, section.apart, dict(regions), planes, leave_out=leave_out, up=section.up

@@ -1,0 +1,110 @@
+"""What a measure of a tensor is: the one stress that stands for it when cycles are counted.
+
+A measure is a file of its own: the straight forms of the six components that it needs, and a plain function that makes stresses
+of them; its bound, by which nodes are skipped, and its hand calculation stand beside.
+"""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from collections.abc import Callable
+from typing import Any, ClassVar
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil.ground.checks import FloatArray, read_only
+from vivid_anvil.ground.choices import Choices
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.handed import address
+from vivid_anvil.stress import _kernels as kernels
+from vivid_anvil.units import UnitSystem, coherent_values, shown
+from vivid_anvil.writing.working import Step, put_in
+
+COMPONENTS = ("xx", "yy", "zz", "xy", "yz", "zx")
+MEASURES: Choices[Callable[[], Measure]] = Choices("stress measure")
+NO_NUMBERS = read_only(np.zeros(1))
+
+
+class Measure(ABC):
+    """One stress for a tensor with the components `COMPONENTS`.
+
+    Without `block` it is its one form; of several the root of the sum of squares of all but the last, whose sign it has (so what
+    a quadratic criterion gives needs no function, and roots are taken where the stress turns only).
+    """
+
+    kind: ClassVar[str]
+    numbers: FloatArray = NO_NUMBERS
+    block: ClassVar[Callable[..., None] | None] = None
+    knows_direction: ClassVar[bool] = False  # of a stress of one direction, where a plane is opened
+
+    @property
+    @abstractmethod
+    def forms(self) -> FloatArray:
+        """Weights of the six components in each straight form that is needed, shape (k, 6)."""
+
+    @property
+    def linear(self) -> FloatArray | None:
+        """Weights of the components, shape (6,), where the measure is straight in them; else None."""
+        return self.forms[0] if self.block is None and len(self.forms) == 1 else None
+
+    @property
+    def label(self) -> str:
+        """How it is called."""
+        return self.kind
+
+    def norm(self, tensors: FloatArray) -> FloatArray | None:
+        """A norm that bounds the stress of tensors, shape (n, 6) to (n,), MPa; None (as here) where none is known.
+
+        |stress of a sum| is at most the sum of the norms: what is shown never to do damage is not counted.
+        """
+        return None
+
+    @abstractmethod
+    def steps(self, tensor: FloatArray, units: UnitSystem) -> list[Step]:
+        """From a tensor, six components, MPa, to the stress, by hand; the last step is the stress."""
+
+    @property
+    def handed(self) -> tuple[Any, ...]:
+        """What the loops take beside the forms: where the function is (0: none), and its numbers."""
+        block = type(self).block
+        return (0 if block is None else address(block, kernels.TO_STRESS), self.numbers)
+
+    def of(self, stress: ArrayLike) -> FloatArray:
+        """The measure of tensors, shape (n, 6) or (6,), MPa; shape (n,). InputError for another shape."""
+        tensors = np.atleast_2d(np.asarray(coherent_values(stress, "stress", "stress measure"), dtype=np.float64))
+        if tensors.ndim != 2 or tensors.shape[1] != 6 or not np.isfinite(tensors).all():
+            raise InputError(
+                "stress measure", f"shape {np.shape(stress)}", f"finite tensors, (n, 6), as {', '.join(COMPONENTS)}"
+            )
+        return self.history(np.eye(6), np.zeros(6), tensors)
+
+    def history(self, unit: FloatArray, constant: FloatArray, loads: FloatArray) -> FloatArray:
+        """The stress at every sample, MPa: `loads`, (samples, cases), times `unit`, (cases, 6), plus `constant`, (6,)."""
+        out = np.empty(len(loads))
+        kernels.stress_history(*self.handed, self.forms, unit, constant, np.ascontiguousarray(loads.T), out)
+        return out
+
+
+def stress_measure(measure: Measure | str) -> Measure:
+    """A measure by its name, one of `MEASURES`, or as it is; InputError for anything else.
+
+    >>> stress_measure("signed von Mises, hydrostatic").of([[100.0, 0, 0, 0, 0, 0], [-80.0, 0, 0, 0, 0, 0]])
+    array([100., -80.])
+    """
+    return measure if isinstance(measure, Measure) else MEASURES.get(measure, "stress measure")()
+
+
+def length(tensors: FloatArray) -> FloatArray:
+    """The Frobenius norm of tensors, shape (n, 6): no normal stress and no component is larger."""
+    return np.asarray(np.sqrt((tensors[:, :3] ** 2).sum(axis=1) + 2.0 * (tensors[:, 3:] ** 2).sum(axis=1)))
+
+
+def shown_stress(value: float, units: UnitSystem) -> float:
+    """A stress, MPa, in the unit that is shown."""
+    return float(shown(value, "stress", units))
+
+
+def stress_in(value: float, units: UnitSystem) -> str:
+    """The same as it is put into a formula."""
+    return put_in(shown_stress(float(value), units))
