@@ -22,12 +22,12 @@ from pathlib import Path
 import numpy as np
 
 from vivid_anvil.counting import rainflow
-from vivid_anvil.damage import assess_life, damage_of_samples
+from vivid_anvil.damage import StressLife, assess_life, damage_of_samples
 from vivid_anvil.demo import write_demo
 from vivid_anvil.events import DutyCycle, Event
 from vivid_anvil.histories import Channel, LoadHistory, count_chunks, count_file, read_csv
 from vivid_anvil.materials import Material, knee_curve, table_curve
-from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress import HotSpot, OneLoad
 from vivid_anvil.study import Study, read_study, what_if
 
 ROUNDS = 7
@@ -213,9 +213,8 @@ def many_spots(spots: int = 50, size: int = 1_000_000) -> None:
         places = [
             HotSpot(
                 name=f"spot {i}",
-                channel="force",
-                stress_per_load=0.5 + 0.01 * i,
-                curve=curve,
+                relation=OneLoad("force", 0.5 + 0.01 * i),
+                method=StressLife(sn_curve=curve),
                 material=Material(name="steel"),
             )
             for i in range(count)

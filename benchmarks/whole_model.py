@@ -14,8 +14,9 @@ from concurrent.futures import ThreadPoolExecutor
 import numpy as np
 from run import in_turn, report
 
+from vivid_anvil.damage import StressLife
 from vivid_anvil.events import DutyCycle, Event
-from vivid_anvil.fields import CaseLoad, FieldLoads, assess_model
+from vivid_anvil.fields import CaseLoad, CaseLoads, assess_model
 from vivid_anvil.histories import Channel, LoadHistory
 from vivid_anvil.materials import Material, knee_curve
 from vivid_anvil.models import StressField
@@ -27,10 +28,10 @@ STEEL = Material(name="steel", ultimate_strength=900.0)
 CURVE = knee_curve(
     name="two slopes", stress="amplitude", r_ratio=-1, knee_stress=180.0, knee_life=2e6, slope=5, slope_below=9
 )
-SPOT = HotSpot(name="model", channel="stress", stress_per_load="1", material=STEEL, curve=CURVE, mean_stress="goodman")
+SPOT = HotSpot(name="model", material=STEEL, method=StressLife(sn_curve=CURVE, mean_stress="goodman"))
 
 
-def model(nodes: int, samples: int) -> tuple[StressField, FieldLoads, DutyCycle]:
+def model(nodes: int, samples: int) -> tuple[StressField, CaseLoads, DutyCycle]:
     random = np.random.default_rng(2)
     stresses = random.normal(0.0, 30.0, (3, nodes, 6)) * np.geomspace(1.0, 0.1, nodes)[None, :, None]
     field = StressField(
@@ -38,7 +39,7 @@ def model(nodes: int, samples: int) -> tuple[StressField, FieldLoads, DutyCycle]
     )
     channels = tuple(Channel(name, random.normal(0.0, 1.0, samples), "force") for name in CASES)
     duty = DutyCycle("lap", (Event("lap", LoadHistory("lap", channels, 100.0)),), 1.0)
-    return field, FieldLoads([CaseLoad(case=name, channel=name, unit_load=1.0) for name in CASES]), duty
+    return field, CaseLoads([CaseLoad(case=name, channel=name, unit_load=1.0) for name in CASES]), duty
 
 
 class Superposed:

@@ -8,7 +8,7 @@ service = [
 ]
 year = va.DutyCycle("year", service, repeats_per_year=1)
 steel = va.Material(name="plate", yield_strength="355 MPa", toughness="70 MPa√m")
-plate = va.HotSpot(name="plate", channel="stress", stress_per_load="1", material=steel)
+plate = va.HotSpot(name="plate", relation=va.OneLoad("stress", "1"), material=steel)
 law = va.ParisLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 N/mm^1.5", slope=3, threshold="63 N/mm^1.5")
 
 for width in ("120 mm", "200 mm"):

@@ -13,11 +13,9 @@ for name, r_ratio in (("fully reversed", -1.0), ("pulsating from zero", 0.0)):
     for notch_factor in (1.0, 1.4):
         spot = va.HotSpot(
             name=f"{name}, Kf = {notch_factor}",
-            channel="force",
-            stress_per_load="40 MPa/kN",
+            relation=va.OneLoad("force", "40 MPa/kN"),
             notch_factor=notch_factor,
             material=STEEL,
-            curve=SHAFT,
-            mean_stress="goodman",
+            method=va.StressLife(sn_curve=SHAFT, mean_stress="goodman"),
         )
         print(va.assess_life(spot, shift, target="20 years"))

@@ -10,7 +10,12 @@ weld = va.knee_curve(
     name="fillet weld", stress="range", r_ratio="any", knee_stress="52.3 MPa", knee_life=5e6, slope=3, slope_below=5
 )
 steel = va.Material(name="plate", ultimate_strength="510 MPa", yield_strength="355 MPa", toughness="75 MPa√m")
-toe = va.HotSpot(name="toe", channel="vertical force", stress_per_load="24.5 MPa/kN", material=steel, curve=weld)
+toe = va.HotSpot(
+    name="toe",
+    relation=va.OneLoad("vertical force", "24.5 MPa/kN"),
+    material=steel,
+    method=va.StressLife(sn_curve=weld),
+)
 
 life = va.assess_life(toe, year, target="30 years")
 print(life)

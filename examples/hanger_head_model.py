@@ -15,7 +15,7 @@ from pathlib import Path
 import numpy as np
 
 from vivid_anvil import fields, models
-from vivid_anvil.damage import life_working
+from vivid_anvil.damage import StressLife, life_working
 from vivid_anvil.demo import write_demo
 from vivid_anvil.events import DutyCycle, Event
 from vivid_anvil.figures import plot, save_figure
@@ -30,7 +30,7 @@ head = models.read_frd(demo / "hanger_head.frd", stress_unit="MPa", length_unit=
 print(head)
 
 lap = DutyCycle("lap", (Event("lap", read_csv(demo / "two_forces_lap.csv")),), 20_000)
-loads = fields.FieldLoads(
+loads = fields.CaseLoads(
     [
         fields.CaseLoad(case="vertical", channel="vertical force", unit_load="10 kN"),
         fields.CaseLoad(case="lateral", channel="lateral force", unit_load="2 kN"),
@@ -40,7 +40,7 @@ cut_edge = straight_curve(  # machined flame-cut edges of plate: ranges as they 
     name="cut edge, 125", stress="range", r_ratio="any", point_stress="125 MPa", point_life=2e6, slope=3
 )
 steel = Material(name="plate steel", yield_strength="355 MPa", ultimate_strength="510 MPa")
-spot = HotSpot(name="hanger head", channel="stress", stress_per_load="1", material=steel, curve=cut_edge)
+spot = HotSpot(name="hanger head", material=steel, method=StressLife(sn_curve=cut_edge))
 head = models.with_boxes(head, {"held end": {"y": [-120.0, -88.0]}})  # no part of the hanger: left out
 with ThreadPoolExecutor(2) as threads:
     model = fields.assess_model(

@@ -16,9 +16,9 @@ year = va.DutyCycle(
 )
 toe = va.HotSpot(
     name="toe of the bracket",
-    stress_per_load=STRESS_AT_THE_TOE,
+    relation=va.SeveralLoads(STRESS_AT_THE_TOE),
     material=va.Material(name="plate", ultimate_strength="510 MPa", yield_strength="355 MPa"),
-    curve=va.detail_curve("EN 1993-1-9", 71),
+    method=va.StressLife(sn_curve=va.detail_curve("EN 1993-1-9", 71)),
 )
 life = va.assess_life(toe, year, target="30 years")
 print(life)

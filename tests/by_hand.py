@@ -3,8 +3,8 @@
 import math
 import re
 
-_NAMES = """ksi/ksi|MPa/MPa|1/MPa|1/ksi|cycles/MPa|cycles/ksi|MPa√mm|MPa√m|ksi√in|MPa/kN|ksi/kip|mm/cycle|in/cycle
-|cycles|MPa|ksi|kN|kip|mm|in|N""".replace("\n", "")
+_NAMES = r"""ksi/ksi|MPa/MPa|1/MPa|1/ksi|cycles/MPa|cycles/ksi|MPa√mm|MPa√m|ksi√in|MPa/kN|ksi/kip|mm/cycle|in/cycle
+|cycles|MPa|ksi|kN\*m|kip\*ft|lbf\*in|kN|kip|mm|in|N""".replace("\n", "")
 _UNITS = re.compile(rf"(?<![\w√.])({_NAMES})(?![\w√])")
 _KEYS = ("sqrt", "sin", "cos", "tan", "acos", "pi", "exp", "log")
 

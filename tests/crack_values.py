@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from tests.reference_values import Method, Values, repeat_of
+from tests.spots import hot_spot
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import (
@@ -60,7 +61,6 @@ from vivid_anvil.shapes.solutions import (
     through_reference_stress,
     toe_magnification,
 )
-from vivid_anvil.stress import HotSpot
 
 _UNBREAKABLE = Material(name="case", yield_strength="90 GPa", toughness="9000 MPa√m")
 
@@ -427,7 +427,7 @@ def _break_through(inputs: Values) -> Values:
 
 
 def _later_law(inputs: Values) -> Values:
-    spot = HotSpot(name="case", channel="stress", stress_per_load="1", material=_UNBREAKABLE)
+    spot = hot_spot(name="case", channel="stress", stress_per_load="1", material=_UNBREAKABLE)
     laws = [ParisLaw(name="case", rate=inputs[f"C{i}"], slope=inputs[f"m{i}"]) for i in (1, 2)]
     load = ConstantAmplitude("stress", inputs["dS_MPa"], 0.0, inputs["cycles_per_year"], "stress")
     flaw = Crack(

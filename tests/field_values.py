@@ -7,9 +7,10 @@ from typing import Any
 import numpy as np
 
 from tests.reference_values import Method, Values
+from tests.spots import hot_spot
 from vivid_anvil.damage import assess_life
 from vivid_anvil.events import DutyCycle, Event
-from vivid_anvil.fields import CaseLoad, FieldLoads, ModelResult, assess_model, hottest_places, node_life, node_tensors
+from vivid_anvil.fields import CaseLoad, CaseLoads, ModelResult, assess_model, hottest_places, node_life, node_tensors
 from vivid_anvil.histories import Channel, LoadHistory
 from vivid_anvil.materials import Material, detail_curve, straight_curve
 from vivid_anvil.models import StressField, averaged_at_nodes, shell_faces, von_mises
@@ -31,7 +32,7 @@ def spot_of(sn: Values, **settings: Any) -> HotSpot:
     )
     steel = Material(name="case", ultimate_strength=sn["tensile_strength_MPa"])
     given = {"name": "model", "channel": "stress", "stress_per_load": "1", "mean_stress": "goodman"}
-    return HotSpot(**{**given, "material": steel, "curve": curve, **settings})
+    return hot_spot(**{**given, "material": steel, "curve": curve, **settings})
 
 
 def duty_of(loads: dict[str, Any], **settings: Any) -> DutyCycle:
@@ -49,7 +50,7 @@ def model_of(inputs: Values, measure: str) -> ModelResult:
         stresses=[inputs["unit_stress_MPa"][name] for name in names],
     )
     units = zip(names, inputs["reference_load_N"], strict=True)
-    loads = FieldLoads([CaseLoad(case=name, channel=name, unit_load=load) for name, load in units])
+    loads = CaseLoads([CaseLoad(case=name, channel=name, unit_load=load) for name, load in units])
     return assess_model(field, loads, duty_of(inputs["loads_N"]), spot_of(inputs["sn"]), measure=measure)
 
 
@@ -65,7 +66,7 @@ def _superposition(inputs: Values) -> Values:
     found = {}
     for factor in (0.0, 1.0):
         cases = [CaseLoad(case=name, channel=name, unit_load=1.0) for name in names]
-        given = FieldLoads(cases, {"always": factor})
+        given = CaseLoads(cases, {"always": factor})
         model = assess_model(field, given, duty_of(dict(zip(names, loads, strict=True))), spot_of(steel))
         found[factor] = np.array([node_tensors(model, node)["block"] for node in (1, 2, 3)])
     return {
@@ -143,7 +144,7 @@ def _averaging_damage(inputs: Values) -> Values:
         stresses=np.concatenate([tensors, mean], axis=1),
     )
     pair = zip("ab", inputs["reference_load"], strict=True)
-    loads = FieldLoads([CaseLoad(case=name, channel=name, unit_load=load) for name, load in pair])
+    loads = CaseLoads([CaseLoad(case=name, channel=name, unit_load=load) for name, load in pair])
     duty = duty_of(dict(zip("ab", inputs["loads"], strict=True)))
     damage = assess_model(field, loads, duty, spot_of(inputs["sn"]), measure=PRINCIPAL).damage_per_repeat
     return {
@@ -157,7 +158,7 @@ def _averaging_damage(inputs: Values) -> Values:
 def _weld_life(stress_range: float, fat: float) -> float:
     curve = straight_curve(name="-", stress="range", r_ratio="any", point_stress=fat, point_life=2e6, slope=3)
     pull = LoadHistory("one", (Channel("s", np.array([0.0, stress_range]), "stress"),), 1.0)
-    spot = HotSpot(name="toe", channel="s", stress_per_load="1", material=Material(name="-"), curve=curve)
+    spot = hot_spot(name="toe", channel="s", stress_per_load="1", material=Material(name="-"), curve=curve)
     return assess_life(spot, DutyCycle("cycle", (Event("one", pull),), 1.0)).life_repeats
 
 

@@ -10,6 +10,7 @@ import numpy as np
 
 from tests.growth.plain_loops import LAWS, PLATE, SURFACE, by_hand, two_by_hand, wheeler, willenborg
 from tests.shapes.dislocations import equal_tension, exact_k, pressed_apart, tension
+from tests.spots import hot_spot
 from vivid_anvil import growth as gr
 from vivid_anvil import shapes as sh
 from vivid_anvil.damage import assess_life
@@ -23,7 +24,6 @@ from vivid_anvil.shapes.solutions import (
     surface_crack,
     surface_ends_by_weight,
 )
-from vivid_anvil.stress import HotSpot
 
 ROWS = np.column_stack([np.where(np.arange(400) % 50, 100.0, 190.0), np.arange(400) % 7 * 6.0])
 
@@ -80,7 +80,7 @@ def _states() -> tuple[float, float]:
     """Ranges of 85 and 48 MPa, and one below the cut-off, on class 71."""
     knee = 71.0 * (2.0 / 5.0) ** (1.0 / 3.0)
     wanted = 120 / (5e6 * (knee / 85.0) ** 3) + 300 / (5e6 * (knee / 48.0) ** 5)
-    toe = HotSpot(
+    toe = hot_spot(
         name="toe",
         stress_per_load={"weight": 40.0, "passengers": 85.0, "wind": 30.0},
         material=Material(name="steel"),

@@ -18,6 +18,7 @@ from typing import Any
 import numpy as np
 
 from tests.left_out import LEFT_OUT, ROWS_LEFT_OUT
+from tests.spots import hot_spot
 from vivid_anvil.counting import (
     Cycles,
     cycle_matrix,
@@ -507,7 +508,7 @@ def _sensitivity(inputs: Values) -> Values:
 def block_spot(curve: SNCurve, **settings: Any) -> HotSpot:
     """A hot spot whose channel is the stress itself."""
     steel = Material(name="steel", ultimate_strength=settings.pop("ultimate_strength", 1000.0))
-    return HotSpot(name="case", channel="stress", stress_per_load=1.0, curve=curve, material=steel, **settings)
+    return hot_spot(name="case", channel="stress", stress_per_load=1.0, curve=curve, material=steel, **settings)
 
 
 def block_event(name: str, amplitude: float, mean: float, cycles: float, occurrences: float = 1.0) -> Event:
@@ -634,7 +635,7 @@ def _reserve(inputs: Values) -> Values:
         ("mean_held_constant", 0.0, inputs["mean_stress_MPa"]),
     ):
         event = block_event("block", inputs["stress_amplitude_MPa"], mean, 1e4)
-        spot = HotSpot(
+        spot = hot_spot(
             name="case",
             channel="stress",
             stress_per_load=1.0,

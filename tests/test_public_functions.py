@@ -17,6 +17,7 @@ import pint
 import pytest
 
 from tests.fields.models import LOADS, duty_of, field_of, spot
+from tests.spots import hot_spot
 from vivid_anvil.counting import Cycles, rainflow
 from vivid_anvil.damage import assess_life
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
@@ -35,7 +36,7 @@ from vivid_anvil.materials import (
     straight_curve,
 )
 from vivid_anvil.shapes import CentreCrack, SurfaceCrack
-from vivid_anvil.stress import HotSpot, RectangleSection, RoundSection, local_cycles
+from vivid_anvil.stress import RectangleSection, RoundSection
 from vivid_anvil.units import DIMENSIONS, factor
 
 PACKAGES = (
@@ -75,14 +76,14 @@ FAMILY = SNFamily(
         for r, s in ((-1, 200.0), (0, 150.0))
     ],
 )
-SPOT = HotSpot(
+SPOT = hot_spot(
     name="toe", channel="force", stress_per_load="10 MPa/kN", material=STEEL, curve=CURVE, mean_stress="goodman"
 )
 PULL = ConstantAmplitude.from_range("force", "30 kN", r_ratio=0.0, cycles=1000)
 YEAR = DutyCycle("year", [Event("pull", PULL)], repeats_per_year=1)
 LIFE = assess_life(SPOT, YEAR, target="20 years")
 LAW = ParisLaw(name="l", rate=3e-13, slope=3.0)
-DRIVE = growth_drive(local_cycles(SPOT, YEAR))
+DRIVE = growth_drive(SPOT.local_cycles(YEAR))
 SAMPLES = [0.0, 30.0, -10.0, 20.0, 5.0, 45.0, -35.0, 0.0]
 ELLIPSE = {"a": 2.0, "c": 4.0, "t": 10.0}
 
@@ -93,6 +94,7 @@ def uniform(x):
 
 # An example of each public function that takes a value with a dimension.
 EXAMPLES = {
+    "stresses_of_rosette": {"channels": ["a", "b", "c"], "youngs_modulus": 206000.0},
     "four_point": {"samples": SAMPLES, "sample_rate": 10.0},
     "rainflow": {"samples": SAMPLES, "sample_rate": 10.0},
     "time_at_level": {"samples": SAMPLES, "edges": [0.0, 20.0, 40.0], "sample_rate": 10.0},
@@ -185,7 +187,8 @@ THEMSELVES = {
     "inspection_plan", "model_answer",
     "intercept_curve", "knee_curve", "largest_lasting_size", "level_crossings", "life_in_order", "life_working",
     "lives_over_size", "low_pass", "mean_over_amplitude", "peaks", "peaks_between_crossings", "rainflow",
-    "range_pair", "read_csv", "read_excel", "read_growth_tests", "read_hdf5", "read_npy", "read_parquet", "resample",
+    "range_pair", "read_unit_stresses", "stresses_of_rosette",
+    "read_csv", "read_excel", "read_growth_tests", "read_hdf5", "read_npy", "read_parquet", "resample",
     "simple_range", "sloped_curve", "straight_curve", "stress_table", "through_thickness", "time_at_level",
     "turning_points", "with_boxes", "worked_cycle", "worst_case_pairs", "write_results",
 }  # fmt: skip

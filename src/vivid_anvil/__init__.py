@@ -47,8 +47,17 @@ _HOMES = {
         "stress_table",
         "table_curve",
     ],
-    "vivid_anvil.stress": ["HotSpot"],
-    "vivid_anvil.damage": ["LifeResult", "assess_life"],
+    "vivid_anvil.stress": [
+        "CaseLoad",
+        "CaseLoads",
+        "HotSpot",
+        "OneLoad",
+        "SeveralLoads",
+        "UnitStresses",
+        "read_unit_stresses",
+        "stresses_of_rosette",
+    ],
+    "vivid_anvil.damage": ["LifeResult", "StressLife", "assess_life"],
     "vivid_anvil.shapes": ["CentreCrack", "EdgeCrack"],
     "vivid_anvil.growth": ["Crack", "GrowthResult", "grow_crack"],
     "vivid_anvil.study": ["Study", "StudyResult", "explain", "read_card", "read_card_named", "read_study", "run_study"],
@@ -125,6 +134,12 @@ if TYPE_CHECKING:
     from vivid_anvil.materials.material import Material
     from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
     from vivid_anvil.stress.hot_spot import HotSpot
+    from vivid_anvil.stress.relations.case_loads import CaseLoad, CaseLoads
+    from vivid_anvil.stress.relations.one_load import OneLoad
+    from vivid_anvil.stress.relations.read_unit_stresses import read_unit_stresses
+    from vivid_anvil.stress.relations.rosette import stresses_of_rosette
+    from vivid_anvil.stress.relations.several_loads import SeveralLoads
+    from vivid_anvil.stress.relations.unit_stresses import UnitStresses
     from vivid_anvil.study.cards import read_card, read_card_named
     from vivid_anvil.study.explain import explain
     from vivid_anvil.study.read_study import read_study

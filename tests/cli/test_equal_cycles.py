@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 import vivid_anvil as va
 from tests.cli.events import CHANNEL, COMMANDS, EVENT, REST
+from tests.spots import hot_spot
 from vivid_anvil.events import ConstantAmplitude
 
 pytestmark = pytest.mark.slow
@@ -114,7 +115,7 @@ def test_python_takes_the_same():
     curve = va.knee_curve(
         name="bar", stress="amplitude", r_ratio=-1, knee_stress="60 MPa", knee_life=2e6, slope=5, slope_below=9
     )
-    place = va.HotSpot(name="toe", channel="factor", stress_per_load="90 MPa", material=steel, curve=curve)
+    place = hot_spot(name="toe", channel="factor", stress_per_load="90 MPa", material=steel, curve=curve)
     full = va.ConstantAmplitude.from_maximum("factor", 1, minimum=-1, cycles=100)
     life = va.assess_life(place, va.DutyCycle("block", [va.Event("full load", full)]))
     assert life.peak_stress == 90.0

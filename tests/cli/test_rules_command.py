@@ -47,7 +47,7 @@ def test_a_comparison_is_the_same_as_one_life_after_the_other(demo_result):
     found = compare_rules(base)
     assert set(found.lives) | set(found.refused) == set(MEAN_STRESS_RULES)
     for name, life in found.lives.items():
-        assert life.hot_spot.mean_stress == name
+        assert life.method.mean_stress == name
         alone = assess_life(life.hot_spot, base.duty_cycle, target=base.target_repeats)
         assert alone.life_repeats == life.life_repeats
     assert found.lives["goodman"].life_repeats == base.life_repeats

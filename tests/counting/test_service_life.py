@@ -11,13 +11,13 @@ from scipy.stats import genpareto, weibull_min
 
 from tests.counting.random_histories import histories
 from tests.reference_values import summed
+from tests.spots import hot_spot
 from vivid_anvil.counting import ORDERS, TAILS, CycleMatrix, Cycles, cycle_matrix, fit_tail, rainflow, reconstruct
 from vivid_anvil.damage import assess_life, damage_of_chunks, damage_of_samples
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event, repeated_times
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories import Channel, LoadHistory, count_chunks, count_file, stream_channel, write_history
 from vivid_anvil.materials import Material, knee_curve
-from vivid_anvil.stress import HotSpot
 
 
 @pytest.mark.slow
@@ -208,7 +208,7 @@ def test_damage_in_one_pass_is_the_damage_of_the_cycles(history, below, residue,
 def test_damage_in_one_pass_is_that_of_the_assessment():
     values = np.random.default_rng(9).standard_normal(100_000) * 20.0
     load = LoadHistory("run", (Channel("stress", values, "stress"),), 100.0)
-    spot = HotSpot(name="s", channel="stress", stress_per_load=1.0, curve=CURVE, material=Material(name="m"))
+    spot = hot_spot(name="s", channel="stress", stress_per_load=1.0, curve=CURVE, material=Material(name="m"))
     life = assess_life(spot, DutyCycle("run", [Event("run", load)], 1.0, "half cycles"))
     assert damage_of_samples(values, CURVE) == pytest.approx(life.damage_per_repeat, rel=1e-12)
     with pytest.raises(InputError, match="shape"):

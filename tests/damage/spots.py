@@ -1,10 +1,10 @@
 """A hot spot, its curve and steel, and simple loads."""
 
 from tests.reference_values import block_event
+from tests.spots import hot_spot
 from vivid_anvil.events import DutyCycle, Event
 from vivid_anvil.histories import Channel, LoadHistory
 from vivid_anvil.materials import MEAN_STRESS_RULES, Material, knee_curve
-from vivid_anvil.stress import HotSpot
 
 SMOOTH = {
     "name": "smooth",
@@ -32,9 +32,11 @@ def one_block(amplitude, mean, cycles=1e4):
 
 
 def spot(curve=CURVE, **settings):
-    return HotSpot(
-        **{"name": "spot", "channel": "stress", "stress_per_load": "1", "curve": curve, "material": STEEL} | settings
-    )
+    """A spot of the stress itself; a `relation` or `method` stands for all its keys."""
+    usual = {"name": "spot", "material": STEEL}
+    usual |= {} if "relation" in settings else {"channel": "stress", "stress_per_load": "1"}
+    usual |= {} if "method" in settings else {"curve": curve}
+    return hot_spot(**usual | settings)
 
 
 def needed_by(rule):

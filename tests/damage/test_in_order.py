@@ -7,18 +7,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.reference_values import block_event
+from tests.spots import hot_spot
 from vivid_anvil.damage import CRITICAL_SUMS, ORDER_RULES, assess_life, life_in_order
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import Material, knee_curve
-from vivid_anvil.stress import HotSpot
 
 CURVE = knee_curve(name="bar", stress="amplitude", r_ratio=-1, knee_stress=400.0, knee_life=1e4, slope=8, slope_below=8)
 
 
 def life(rows, **settings):
     events = [block_event(f"block {i}", *row) for i, row in enumerate(rows)]
-    spot = HotSpot(
+    spot = hot_spot(
         name="bar", channel="stress", stress_per_load=1.0, curve=CURVE, material=Material(name="s"), **settings
     )
     return assess_life(spot, DutyCycle("day", events, 250))

@@ -112,7 +112,11 @@ REFUSED = [
     ({"stress_per_load": "3 MPa/kN"}, "stress per stress"),
     ({"notch_factor": 0.5}, "at least 1"),
     ({"critical_sum": 0.0}, "critical_sum: found 0"),
-    ({"curve": None}, "no S-N curve"),
+    ({"curve": None}, "an S-N curve, or a family"),
+    ({"method": None}, "no S-N curve"),
+    ({"relation": None}, "no relation"),
+    ({"method": CURVE}, "such as StressLife"),
+    ({"relation": "force"}, "such as OneLoad"),
     ({"offset": "10 kN"}, "not one of stress"),
 ]
 

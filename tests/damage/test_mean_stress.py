@@ -125,7 +125,7 @@ BAD = {
     ),
     "compression of a hot spot": (
         lambda: assess_life(spot(mean_stress="gerber", compressive_mean="credited"), one_block(50.0, 0.0)),
-        "hot spot spot, compressive_mean",
+        "stress life, compressive_mean",
     ),
     "misspelt": (lambda: equivalent(1.0, 1.0, "goodman", yeld_strength=355.0), "an unknown keyword"),
     "a swallowed R": (lambda: equivalent(1.0, 1.0, "goodman", R=0.5), "an unknown keyword"),

@@ -114,7 +114,7 @@ def test_a_mean_stress_rule_goes_through_study_commands_working_figures_schema_a
     pin = MODEL.replace('sn_curve = "fillet_weld"', 'sn_curve = "pin_bore"\nmean_stress = "in between"')
     path = study((old, 'mean_stress = "in between"'), (AT_LAWS, pin + "\n" + AT_LAWS))
     result = run_study(read_study(path))
-    life = next(one for one in result.lives if one.hot_spot.mean_stress == "in between")
+    life = next(one for one in result.lives if one.method.mean_stress == "in between")
     assert "(S_m / R_m)^1.5" in str(va.explain(life))
     assert va.plot(life)
     jsonschema.validate(json.loads(json.dumps(result.study.data)), study_schema())

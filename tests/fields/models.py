@@ -4,13 +4,13 @@ import numpy as np
 
 from tests.field_values import spot_of
 from vivid_anvil.events import BlockProgramme, ConstantAmplitude, DutyCycle, Event, load_spectrum
-from vivid_anvil.fields import CaseLoad, FieldLoads, assess_model
+from vivid_anvil.fields import CaseLoad, CaseLoads, assess_model
 from vivid_anvil.histories import Channel, LoadHistory
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.models import Rows, StressField, field_of_rows
 
 SN = {"S_ref_amplitude_MPa": 120.0, "N_ref": 2e6, "m": 5.0, "tensile_strength_MPa": 900.0}
-LOADS = FieldLoads(
+LOADS = CaseLoads(
     [
         CaseLoad(case="vertical", channel="vertical force", unit_load="10 kN"),
         CaseLoad(case="lateral", channel="lateral force", unit_load="2 kN", event_factors={"stop": 1.5}),
@@ -82,7 +82,7 @@ def rows_of(nodes=40, each=3, seed=3, faces=("top", "bottom")):
 
 
 CHANNEL = "vertical force"
-PULL = FieldLoads([CaseLoad(case="vertical", channel=CHANNEL, unit_load="10 kN")])
+PULL = CaseLoads([CaseLoad(case="vertical", channel=CHANNEL, unit_load="10 kN")])
 STEADY = ConstantAmplitude.from_range(CHANNEL, "24 kN", r_ratio=-0.2, cycles=300)
 BLOCKS = BlockProgramme(CHANNEL, [20e3, 12e3, 9e3], [-8e3, 2e3, -9e3], [10.0, 500.0, 40.0], "force")
 SPECTRUM = load_spectrum(CHANNEL, {"range": [30.0, 18.0], "cycles": [3, 900], "mean": [1.0, 4.0]}, "kN")
@@ -123,4 +123,4 @@ def model_with(channels, nodes=12, seed=2):
     forces = tuple(Channel(name, np.array(values), "force") for name, values in zip(names, channels, strict=True))
     history = LoadHistory("lap", forces, "10 Hz")
     duty = DutyCycle("lap", (Event("lap", history),), 1.0)
-    return assess_model(field, FieldLoads([CaseLoad(case=n, channel=n, unit_load=1.0) for n in names]), duty, spot())
+    return assess_model(field, CaseLoads([CaseLoad(case=n, channel=n, unit_load=1.0) for n in names]), duty, spot())

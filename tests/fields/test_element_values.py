@@ -8,10 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.fields.models import CASES, LOADS, duty_of, field_of, limited, rows_of, spot
+from tests.spots import changed
 from vivid_anvil.events import DutyCycle, Event
 from vivid_anvil.fields import (
     CaseLoad,
-    FieldLoads,
+    CaseLoads,
     StepLoad,
     assess_model,
     critical_planes,
@@ -117,7 +118,7 @@ def test_a_face_that_is_not_there_is_named():
 def test_every_set_has_its_own_material():
     """Each node as in a model that is all of its material; where sets overlap the first named holds."""
     weld = spot(notch_factor=1.4)
-    cast = dataclasses.replace(spot(), curve=limited(), mean_stress="none")
+    cast = changed(spot(), curve=limited(), mean_stress="none")
     sets = {"weld": np.arange(40, 90), "casting": np.arange(80, 200), "rest": np.arange(0, 3)}
     field = dataclasses.replace(field_of(), node_sets=sets)
     found = assess_model(
@@ -157,7 +158,7 @@ def steps_event(name, steps, often=1.0):
 def test_fields_that_follow_each_other_are_the_history():
     field = field_of(60)
     duty = DutyCycle("day", (steps_event("warm-up", [1.0, 1.5, 3.0, 2.0, 2.75], 3.0),), 300.0)
-    loads = FieldLoads([], sequences=[StepLoad(channel="step", cases=CASES)])
+    loads = CaseLoads([], sequences=[StepLoad(channel="step", cases=CASES)])
     found = assess_model(field, loads, duty, spot(), measure="component xx")
     one, two, three = (field.of_case(name)[:, 0] for name in CASES)
     by_hand = np.array([one, 0.5 * (one + two), three, two, 0.25 * two + 0.75 * three])
@@ -165,7 +166,7 @@ def test_fields_that_follow_each_other_are_the_history():
     assert found.values.lowest == pytest.approx(by_hand.min(axis=0))
     node = int(field.node_ids[4])
     assert node_life(found, node).damage_per_repeat == pytest.approx(found.damage_per_repeat[4])
-    together = FieldLoads(
+    together = CaseLoads(
         [CaseLoad(case="weight", channel="force", unit_load="1 kN")],
         sequences=[StepLoad(channel="step", cases=("vertical", "lateral"))],
     )
@@ -178,13 +179,13 @@ def test_fields_that_follow_each_other_are_the_history():
     ("loads", "steps", "message"),
     [
         (
-            FieldLoads([], sequences=[StepLoad(channel="step", cases=CASES)]),
+            CaseLoads([], sequences=[StepLoad(channel="step", cases=CASES)]),
             [1.0, 3.5],
             "sample 1: found step 3.5, expected steps",
         ),
-        (FieldLoads([], sequences=[StepLoad(channel="force", cases=CASES)]), [1.0], "a number of a step"),
-        (FieldLoads([], {"vertical": 1.0, "lateral": 1.0, "weight": 1.0}), [1.0], "no load case with a history"),
-        (FieldLoads([], sequences=[StepLoad(channel="step", cases=(*CASES, "weight"))]), [1.0], "two loads"),
+        (CaseLoads([], sequences=[StepLoad(channel="force", cases=CASES)]), [1.0], "a number of a step"),
+        (CaseLoads([], {"vertical": 1.0, "lateral": 1.0, "weight": 1.0}), [1.0], "no load case with a history"),
+        (CaseLoads([], sequences=[StepLoad(channel="step", cases=(*CASES, "weight"))]), [1.0], "two loads"),
     ],
 )
 def test_sequences_that_do_not_fit_are_named(loads, steps, message):

@@ -7,9 +7,10 @@ import numpy as np
 import pytest
 
 from tests.fields.models import CHANNEL, DUTIES, PULL, STEADY, duty, field_of, limited, pulled, spot
+from tests.spots import changed
 from vivid_anvil.damage import assess_life, reserve_on_stress
 from vivid_anvil.events import BETWEEN, ConstantAmplitude
-from vivid_anvil.fields import FieldLoads, assess_model, hottest_places, model_answer, node_life, reserves_on_stress
+from vivid_anvil.fields import CaseLoads, assess_model, hottest_places, model_answer, node_life, reserves_on_stress
 from vivid_anvil.models import StressField
 
 
@@ -18,7 +19,7 @@ from vivid_anvil.models import StressField
 @pytest.mark.parametrize("below", ["as the curve says", "consistent"])
 def test_a_node_is_the_hot_spot_that_the_load_feeds(name, below):
     field, month = pulled(), DUTIES[name]
-    at = dataclasses.replace(spot(mean_stress="goodman", notch_factor=1.1), curve=limited(limit=20.0), below_knee=below)
+    at = changed(spot(mean_stress="goodman", notch_factor=1.1), curve=limited(limit=20.0), below_knee=below)
     model = assess_model(field, PULL, month, at, measure="component xx", target="500 years", chunk=5)
     reserves = reserves_on_stress(model)
     for place, node in enumerate(field.node_ids.tolist()):
@@ -54,7 +55,7 @@ def test_equal_cycles_of_a_von_mises_stress_go_between_its_two_ends():
     field = StressField(
         cases=list(steady), node_ids=whole.node_ids, coordinates=whole.coordinates, stresses=list(steady.values())
     )
-    loads = FieldLoads(PULL.cases, {"weight": 1.0})
+    loads = CaseLoads(PULL.cases, {"weight": 1.0})
     model = assess_model(field, loads, duty(STEADY), spot())
     for place in range(5):
         ends = [load / 10e3 * steady["vertical"][place] + steady["weight"][place] for load in (20e3, -4e3)]

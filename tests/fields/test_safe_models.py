@@ -9,19 +9,19 @@ import meshio
 import numpy as np
 import pytest
 
-from tests.fields.models import LOADS, duty_of, field_of, spot
+from tests.fields.models import LOADS, duty_of, field_of, limited, spot
+from tests.spots import changed
 from tests.study.texts import AT_LAWS, MODEL
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.fields import (
     CaseLoad,
-    FieldLoads,
+    CaseLoads,
     assess_model,
     assess_planes,
     hottest_places,
     model_findings,
     reserves_on_stress,
 )
-from vivid_anvil.fields.harmless import harmless
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models import Elements, StressField, read_frd, shell_faces, with_sets
 from vivid_anvil.stress.measures import Component, stress_measure
@@ -64,7 +64,7 @@ def flat_plate(**settings):
     )
 
 
-FORCE = FieldLoads([CaseLoad(case="pull", channel="force", unit_load="10 kN")])
+FORCE = CaseLoads([CaseLoad(case="pull", channel="force", unit_load="10 kN")])
 
 
 def test_shells_with_one_stress_a_node_hide_their_bending():
@@ -179,15 +179,16 @@ def test_the_worst_plane_does_not_hang_on_the_net():
 
 
 def test_no_bound_no_skipping():
-    units, constants = np.full((5, 1, 6), 1e-6), np.zeros((5, 6))
-    events = FORCE.events(YEAR)
-    quiet = spot()
+    field = field_of(20, scale=1e-6)
 
     class Unbounded(Component):
         def norm(self, tensors):
             return None
 
-    assert not harmless(units, constants, events, quiet, Unbounded("xx")).any()
+    at = changed(spot(), curve=limited())
+    known, unknown = (assess_model(field, LOADS, duty_of(), at, measure=one("xx")) for one in (Component, Unbounded))
+    assert not known.values.counted.any()
+    assert unknown.values.counted.all()
 
 
 @pytest.mark.parametrize(

@@ -11,11 +11,12 @@ from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
 from tests.fields.models import LOADS, duty_of, field_of, limited, spot
+from tests.spots import changed, hot_spot
 from vivid_anvil.counting import rainflow
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event, GatedHistory, load_spectrum
 from vivid_anvil.fields import (
     CaseLoad,
-    FieldLoads,
+    CaseLoads,
     assess_model,
     hottest_places,
     model_answer,
@@ -31,7 +32,6 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import Material, knee_curve, table_curve
 from vivid_anvil.materials.mean_stress.apply import COMPRESSIVE_MEANS
 from vivid_anvil.models import Elements, joined_cases, von_mises
-from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.cycles_of_places import batches
 from vivid_anvil.stress.measures import MEASURES, Component, NormalStress, stress_measure
 
@@ -83,7 +83,7 @@ RULES = {
 @pytest.mark.parametrize("settings_", RULES.values(), ids=RULES)
 def test_any_rule_and_curve_of_a_hot_spot_may_be_used(settings_):
     steel = Material(name="s", ultimate_strength=900.0, yield_strength=700.0)
-    base = dataclasses.replace(spot(), **({"curve": limited(), "material": steel} | settings_))
+    base = changed(spot(), **({"curve": limited(), "material": steel} | settings_))
     model = assess_model(field_of(60), LOADS, duty_of(), base)
     assert model.values.damage.max() > 0.0
     for node in model.field.node_ids[:20].tolist():
@@ -101,7 +101,7 @@ def test_any_rule_and_curve_of_a_hot_spot_may_be_used(settings_):
 )
 def test_skipping_harmless_nodes_and_chunks_change_nothing(chunk, stress, rule):
     """To the last digit; and some nodes are skipped."""
-    base = dataclasses.replace(spot(mean_stress=rule), curve=limited(stress, 90.0 if stress == "amplitude" else 180.0))
+    base = changed(spot(mean_stress=rule), curve=limited(stress, 90.0 if stress == "amplitude" else 180.0))
     base = dataclasses.replace(base, material=Material(name="s", ultimate_strength=1500.0, yield_strength=1400.0))
     whole = assess_model(field_of(), LOADS, duty_of(), base, skip_harmless="no")
     parts = assess_model(field_of(), LOADS, duty_of(), base, chunk=chunk)
@@ -150,9 +150,9 @@ CHANGES = {
     "occurrences": lambda: {"duty": duty_of(often=5.0)},
     "between": lambda: {"duty": duty_of(between="worst case")},
     "notch factor": lambda: {"at": spot(notch_factor=1.5)},
-    "curve": lambda: {"at": dataclasses.replace(spot(), curve=limited())},
+    "curve": lambda: {"at": changed(spot(), curve=limited())},
     "measure": lambda: {"measure": "signed Tresca"},
-    "constant": lambda: {"loads": FieldLoads(LOADS.cases, {"weight": 2.0})},
+    "constant": lambda: {"loads": CaseLoads(LOADS.cases, {"weight": 2.0})},
 }
 
 
@@ -219,7 +219,7 @@ def test_measures_do_not_depend_on_the_axes(tensor, angle, axis):
 
 @pytest.mark.parametrize("changes", [{}, {"curve": limited()}, {"mean_stress": "none"}])
 def test_reserves_of_many_nodes_are_those_of_hot_spots(changes):
-    base = dataclasses.replace(spot(notch_factor=1.1), **changes)
+    base = changed(spot(notch_factor=1.1), **changes)
     model = assess_model(field_of(150, scale=25.0), LOADS, duty_of(150), base, target="20 years")
     found = reserves_on_stress(model)
     for place in (*range(0, 150, 15), 149):
@@ -248,7 +248,7 @@ def test_the_worst_places_are_apart_and_take_their_neighbours_along():
         == (model.damage_per_repeat >= 0.5 * model.damage_per_repeat.max()).sum()
     )
     assert set(model_answer(model).rows()[0]) >= {"node", "x [mm]", "life [years]", "worst event"}
-    quiet = assess_model(field_of(scale=1e-3), LOADS, duty_of(), dataclasses.replace(spot(), curve=limited()))
+    quiet = assess_model(field_of(scale=1e-3), LOADS, duty_of(), changed(spot(), curve=limited()))
     first = hottest_places(quiet, 1)[0]
     assert (first.damage_per_repeat, first.worst_event) == (0.0, "none")
     assert first.node == quiet.field.node_ids[quiet.worst]
@@ -316,7 +316,7 @@ def test_a_node_says_how_far_one_stress_can_be_trusted():
     assert "size-unusual" in [one.code for one in model_findings(tiny, places)]
     weak = assess_model(field_of(scale=1e-3), LOADS, duty_of(), spot())
     assert "stress-small" in [one.code for one in model_findings(weak, hottest_places(weak, 1))]
-    soft = dataclasses.replace(spot(), material=Material(name="s", ultimate_strength=900.0, yield_strength=50.0))
+    soft = changed(spot(), material=Material(name="s", ultimate_strength=900.0, yield_strength=50.0))
     early = assess_model(field_of(), LOADS, duty_of(), soft)
     assert "model-above-yield" in [one.code for one in model_findings(early, places)]
     straight = np.outer(np.sin(np.arange(30.0)), [80.0, -20.0, 5.0, 12.0, 0.0, 3.0])
@@ -328,9 +328,9 @@ def test_a_node_says_how_far_one_stress_can_be_trusted():
 
 def test_loads_are_scaled_by_unit_loads_and_event_factors():
     lateral = dataclasses.replace(LOADS.cases[1], unit_load="4 kN", event_factors={})
-    twice = FieldLoads([dataclasses.replace(LOADS.cases[0], unit_load="20 kN"), lateral], {"weight": 1.0})
+    twice = CaseLoads([dataclasses.replace(LOADS.cases[0], unit_load="20 kN"), lateral], {"weight": 1.0})
     doubled = dataclasses.replace(field_of(), stresses=field_of().stresses * np.array([2.0, 2.0, 1.0])[:, None, None])
-    plain = FieldLoads([LOADS.cases[0], dataclasses.replace(LOADS.cases[1], event_factors={})], {"weight": 1.0})
+    plain = CaseLoads([LOADS.cases[0], dataclasses.replace(LOADS.cases[1], event_factors={})], {"weight": 1.0})
     one, two = (assess_model(f, loads, duty_of(), spot()) for f, loads in ((field_of(), plain), (doubled, twice)))
     assert two.damage_per_repeat == pytest.approx(one.damage_per_repeat, rel=1e-9)
     more = assess_model(field_of(), LOADS, duty_of(), spot())
@@ -345,36 +345,34 @@ def field_without(case):
     return dataclasses.replace(whole, cases=kept, stresses=[whole.of_case(name) for name in kept])
 
 
-ONE_CASE = FieldLoads(LOADS.cases[:1])
+ONE_CASE = CaseLoads(LOADS.cases[:1])
 FORCE = ConstantAmplitude.from_range("vertical force", "2 kN", cycles=10)
 SPECTRUM = load_spectrum("vertical force", {"range": [3.0, 1.0], "cycles": [10, 100]}, "kN")
 GATED = GatedHistory(duty_of().events[0].load, {"vertical force": 100.0})
 BAD = {
     "case without load": (
-        lambda: assess_model(field_of(20), FieldLoads(LOADS.cases), duty_of(), spot()),
+        lambda: assess_model(field_of(20), CaseLoads(LOADS.cases), duty_of(), spot()),
         "no history and not constant",
     ),
     "load without case": (lambda: assess_model(field_without("lateral"), LOADS, duty_of(), spot()), "'lateral'"),
     "case twice": (
-        lambda: assess_model(
-            field_of(20), FieldLoads([*LOADS.cases, LOADS.cases[0]], {"weight": 1}), duty_of(), spot()
-        ),
+        lambda: assess_model(field_of(20), CaseLoads([*LOADS.cases, LOADS.cases[0]], {"weight": 1}), duty_of(), spot()),
         "two loads",
     ),
     "unit load of 0": (
-        lambda: FieldLoads([CaseLoad(case="a", channel="vertical force", unit_load="0 kN")]).events(duty_of()),
+        lambda: CaseLoads([CaseLoad(case="a", channel="vertical force", unit_load="0 kN")]).events(duty_of()),
         "the load at which",
     ),
     "unit load in MPa": (
-        lambda: FieldLoads([CaseLoad(case="a", channel="vertical force", unit_load="1 MPa")]).events(duty_of()),
+        lambda: CaseLoads([CaseLoad(case="a", channel="vertical force", unit_load="1 MPa")]).events(duty_of()),
         "force",
     ),
     "unknown channel": (
-        lambda: FieldLoads([CaseLoad(case="a", channel="vertical farce", unit_load="1 kN")]).events(duty_of()),
+        lambda: CaseLoads([CaseLoad(case="a", channel="vertical farce", unit_load="1 kN")]).events(duty_of()),
         "Did you mean",
     ),
     "unknown event": (
-        lambda: FieldLoads(
+        lambda: CaseLoads(
             [CaseLoad(case="a", channel="vertical force", unit_load="1 kN", event_factors={"lapp": 2})]
         ).events(duty_of()),
         "Did you mean",
@@ -393,7 +391,7 @@ BAD = {
             field_of(20),
             LOADS,
             duty_of(),
-            HotSpot(name="m", channel="s", stress_per_load="1", material=Material(name="m")),
+            hot_spot(name="m", channel="s", stress_per_load="1", material=Material(name="m")),
         ),
         "no S-N curve",
     ),

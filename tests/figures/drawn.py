@@ -7,6 +7,7 @@ import numpy as np
 import vivid_anvil as va
 from tests.fields.models import LOADS, boxes, duty_of, field_of, limited
 from tests.fields.models import spot as model_spot
+from tests.spots import changed
 from vivid_anvil import growth as gr
 from vivid_anvil import materials as mt
 from vivid_anvil import shapes as sh
@@ -76,7 +77,7 @@ def small_model(direction, scale=40.0):
     field = field_of(
         12, scale=scale, coordinates=10.0 * points, elements=[Elements("hexahedron", cells, np.array([1, 2]))]
     )
-    spot = dataclasses.replace(model_spot(), curve=limited())
+    spot = changed(model_spot(), curve=limited())
     model = assess_model(field, LOADS, duty_of(), spot)
     return ModelView(model, direction, hottest_places(model, 2, apart=8.0))
 

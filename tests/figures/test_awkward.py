@@ -8,6 +8,7 @@ import pytest
 
 import vivid_anvil as va
 from tests.figures.drawn import DRAWN
+from tests.spots import changed, hot_spot
 from vivid_anvil import growth as gr
 from vivid_anvil import shapes as sh
 from vivid_anvil.counting import cycle_matrix
@@ -60,7 +61,7 @@ def life(scale=1.0, events=3, cycles=1000.0, sizes=None, **changes):
         for i, one in enumerate(ranges)
     ]
     given = {"name": LONG, "channel": LONG, "stress_per_load": "1", "material": STEEL, "curve": curve(scale)}
-    return va.assess_life(va.HotSpot(**(given | changes)), va.DutyCycle("week", loads, 50), target="30 years")
+    return va.assess_life(hot_spot(**(given | changes)), va.DutyCycle("week", loads, 50), target="30 years")
 
 
 def reversed_curve():
@@ -115,7 +116,7 @@ AWKWARD = {
 
 def of_demo(demo, change):
     """The demo's results under long names."""
-    spot = dataclasses.replace(demo.growths[0].crack.hot_spot, name=LONG)
+    spot = changed(demo.growths[0].crack.hot_spot, name=LONG)
     flaw = dataclasses.replace(demo.growths[0].crack, hot_spot=spot)
     return change(dataclasses.replace(demo.growths[0], crack=flaw), demo)
 

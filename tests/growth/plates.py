@@ -1,17 +1,17 @@
 """A plate with a crack, its steel and its loads."""
 
+from tests.spots import hot_spot
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.growth import Crack
 from vivid_anvil.materials import Material, ParisLaw
 from vivid_anvil.shapes import EdgeCrack
-from vivid_anvil.stress import HotSpot
 
 STEEL = Material(name="steel", yield_strength="355 MPa", toughness="75 MPa√m")
 LAW = ParisLaw(name="in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0, threshold="63 MPa√mm")
 
 
 def crack(material=STEEL, notch_factor=1.0, **settings):
-    place = HotSpot(name="toe", channel="stress", stress_per_load="1", material=material, notch_factor=notch_factor)
+    place = hot_spot(name="toe", channel="stress", stress_per_load="1", material=material, notch_factor=notch_factor)
     return Crack(**{"hot_spot": place, "shape": EdgeCrack(60.0), "initial_size": "1 mm", "law": LAW} | settings)
 
 

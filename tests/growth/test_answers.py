@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.growth.plates import LAW, STEEL, codes, crack, loads, programme
+from tests.spots import changed
 from vivid_anvil import growth as gr
 from vivid_anvil import materials as mt
 from vivid_anvil import shapes as sh
@@ -318,14 +319,14 @@ def test_life_by_damage_and_growth_add_up_and_a_weld_is_warned_of():
     for ratio, code in ((0.0, "size-at-initiation"), ("any", "growth-counted-twice")):
         curve = straight_curve(name="c", stress="range", r_ratio=ratio, point_stress=90.0, point_life=2e6, slope=3)
         flaw = crack()
-        flaw = dataclasses.replace(flaw, hot_spot=dataclasses.replace(flaw.hot_spot, curve=curve))
+        flaw = dataclasses.replace(flaw, hot_spot=changed(flaw.hot_spot, curve=curve))
         life, growth = assess_life(flaw.hot_spot, loads()), gr.grow_crack(flaw, loads())
         whole = total_life(life, growth)
         assert whole.repeats == life.life_repeats + growth.life_repeats
         assert whole.growth_share == pytest.approx(growth.life_repeats / whole.repeats)
         assert [one.code for one in whole.findings] == [code]
         assert whole.to_dict()["whole life [years]"] == pytest.approx(whole.years)
-    other = dataclasses.replace(flaw.hot_spot, name="elsewhere")
+    other = changed(flaw.hot_spot, name="elsewhere")
     with pytest.raises(InputError, match="both of one hot spot"):
         total_life(assess_life(other, loads()), growth)
 

@@ -5,16 +5,16 @@ import dataclasses
 import numpy as np
 import pytest
 
+from tests.spots import hot_spot
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event, block_programme
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import Crack, grow_crack
 from vivid_anvil.growth.fracture_cycle import CyclePlace, breaking_cycle, cycles_until
 from vivid_anvil.materials import EffectiveRangeLaw, Material, ParisLaw
 from vivid_anvil.shapes import EdgeCrack, SurfaceCrack
-from vivid_anvil.stress import HotSpot
 
 STEEL = Material(name="steel", yield_strength="355 MPa", ultimate_strength="510 MPa", toughness="60 MPa√m")
-SPOT = HotSpot(name="toe", channel="stress", stress_per_load=1.0, material=STEEL)
+SPOT = hot_spot(name="toe", channel="stress", stress_per_load=1.0, material=STEEL)
 PARIS = ParisLaw(name="air", rate="1.65e-11 m/cycle at 1 MPa√m", slope=3.0)
 ELBER = EffectiveRangeLaw(name="closure", rate="1.65e-11 m/cycle at 1 MPa√m", slope=3.0)
 EDGE = Crack(hot_spot=SPOT, shape=EdgeCrack("60 mm"), initial_size="2 mm", law=PARIS)

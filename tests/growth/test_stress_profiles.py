@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
 from tests.growth.plates import STEEL, crack, loads, programme
+from tests.spots import changed
 from vivid_anvil import growth as gr
 from vivid_anvil import shapes as sh
 from vivid_anvil.ground.errors import InputError
@@ -65,7 +66,7 @@ def test_even_residual_stress_is_a_stress_that_is_always_there(order):
     shape = {"shape": WIDE, "initial_half_length": 4.0, "law": WALKER, "material": strong, "stop_size": 20.0}
     there = crack(**shape, residual_stress=[(0.0, 40.0), (30.0, 40.0)], order=order)
     moved = crack(**shape, order=order)
-    moved = dataclasses.replace(moved, hot_spot=dataclasses.replace(moved.hot_spot, offset=40.0))
+    moved = dataclasses.replace(moved, hot_spot=changed(moved.hot_spot, offset=40.0))
     duty = programme((60.0, -90.0, 3000), (100.0, -30.0, 2000))
     ways = [gr.grow_crack(one, duty) for one in (there, moved)]
     assert ways[0].life_repeats == pytest.approx(ways[1].life_repeats, rel=2e-6)

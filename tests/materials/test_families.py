@@ -7,11 +7,11 @@ from hypothesis import strategies as st
 
 from tests.by_hand import by_hand
 from tests.reference_values import block_event
+from tests.spots import hot_spot
 from vivid_anvil.damage import assess_life, life_working
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import Material, SNFamily, curve_at_r, knee_curve, straight_curve
-from vivid_anvil.stress import HotSpot
 
 STEEL = Material(name="steel", ultimate_strength=700.0)
 
@@ -87,7 +87,7 @@ def test_a_limit_of_one_curve_bends_into_that_of_the_next():
 
 
 def test_a_hot_spot_takes_a_family_as_its_curve():
-    spot = HotSpot(name="s", channel="stress", stress_per_load="1", curve=family(), material=STEEL)
+    spot = hot_spot(name="s", channel="stress", stress_per_load="1", curve=family(), material=STEEL)
     duty = DutyCycle("block", [block_event("a", 180.0, 60.0, 1e3), block_event("b", 120.0, 300.0, 1e4)], 1.0)
     life = assess_life(spot, duty, target=10.0)
     exact = 1e3 / family().life(180.0, 60.0) + 1e4 / family().life(120.0, 300.0)
@@ -98,7 +98,7 @@ def test_a_hot_spot_takes_a_family_as_its_curve():
         assert by_hand(step.numbers) == pytest.approx(step.value, rel=1e-5), step.title  # slopes of 17
     with pytest.raises(InputError, match="a family of curves"):
         assess_life(
-            HotSpot(
+            hot_spot(
                 name="s", channel="stress", stress_per_load="1", curve=family(), material=STEEL, mean_stress="goodman"
             ),
             duty,
@@ -142,7 +142,7 @@ def test_a_curve_at_another_r_gives_the_life_of_the_rule(r_ratio, amplitude, tes
         return
     made = curve_at_r(curve, r_ratio, rule="goodman", ultimate_strength=700.0)
     stress = float(curve.from_amplitude(amplitude))
-    spot = HotSpot(name="s", channel="stress", stress_per_load="1", curve=curve, material=STEEL, mean_stress="goodman")
+    spot = hot_spot(name="s", channel="stress", stress_per_load="1", curve=curve, material=STEEL, mean_stress="goodman")
     load = ConstantAmplitude.from_amplitude("stress", f"{amplitude!r} MPa", r_ratio=r_ratio, cycles=1)
     life = assess_life(spot, DutyCycle("one", [Event("one", load)], 1.0))
     assert float(made.life(stress)) == pytest.approx(life.life_repeats, rel=1e-9)

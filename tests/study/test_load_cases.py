@@ -8,13 +8,14 @@ import pandas as pd
 import pint
 import pytest
 
+from tests.spots import hot_spot
 from vivid_anvil.damage import assess_life
-from vivid_anvil.events import BETWEEN_EVENTS, ChannelSum, ConstantAmplitude, DutyCycle, Event, LoadStates
+from vivid_anvil.events import BETWEEN_EVENTS, ConstantAmplitude, DutyCycle, Event, GatedHistory, LoadStates
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.histories import history_from_frame
+from vivid_anvil.histories import Channel, LoadHistory, history_from_frame
 from vivid_anvil.materials import Material, detail_curve
 from vivid_anvil.models import StressField, write_field_table
-from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress import SeveralLoads
 from vivid_anvil.study import read_study, run_model
 
 pytestmark = pytest.mark.slow
@@ -151,7 +152,7 @@ def test_states_of_one_load_are_equal_cycles_whatever_happens_between_events(bet
         day = DutyCycle("day", (Event("one", load, 3), Event("other", other, 2)), between=between)
         return assess_life(spot, day)
 
-    spot = HotSpot(name="toe", channel="force", stress_per_load="10 MPa/kN", curve=CURVE, material=STEEL)
+    spot = hot_spot(name="toe", channel="force", stress_per_load="10 MPa/kN", curve=CURVE, material=STEEL)
     other = ConstantAmplitude.from_range("force", "14 kN", r_ratio=-0.5, cycles=7)
     equal = ConstantAmplitude.from_maximum("force", "9 kN", minimum="-2 kN", cycles=50)
     one, same = life(equal), life(LoadStates.of({"force": ["-2 kN", "9 kN"]}, cycles=50))
@@ -163,7 +164,7 @@ def test_channels_of_a_history_act_together_as_their_sum():
     vertical, lateral = 9.0 + 4.0 * np.sin(2.1 * t), 2.0 * np.sin(5.3 * t + 1.0)
     lap = history_from_frame(pd.DataFrame({"time [s]": t, "vertical [kN]": vertical, "lateral [kN]": lateral}))
     summed = history_from_frame(pd.DataFrame({"time [s]": t, "stress [MPa]": 7.0 * vertical - 12.0 * lateral}))
-    several = HotSpot(
+    several = hot_spot(
         name="toe",
         stress_per_load={"vertical": "7 MPa/kN", "lateral": "-12 MPa/kN"},
         curve=CURVE,
@@ -171,7 +172,7 @@ def test_channels_of_a_history_act_together_as_their_sum():
         notch_factor=1.2,
         offset="5 MPa",
     )
-    alone = HotSpot(
+    alone = hot_spot(
         name="toe", channel="stress", stress_per_load=1.0, curve=CURVE, material=STEEL, notch_factor=1.2, offset="5 MPa"
     )
     one = assess_life(several, DutyCycle("lap", (Event("lap", lap, 5),), 100.0))
@@ -205,21 +206,24 @@ def test_slips_are_told(written, run, old, new, said):
 
 
 def test_what_cannot_go_together_is_refused():
-    both = ChannelSum.of({"force": "3 MPa/kN", "moment": "1 MPa/kN"})
+    both = SeveralLoads({"force": "3 MPa/kN", "moment": "1 MPa/kN"})
+    pull = ConstantAmplitude.from_range("force", "9 kN", cycles=3)
     with pytest.raises(InputError, match="no channel 'moment'"):
-        both.seen(ConstantAmplitude.from_range("force", "9 kN", cycles=3))
-    alone = ChannelSum.of({"force": "3 MPa/kN"})
-    with pytest.raises(InputError, match="a history without a gate, or states"):
-        alone.seen(ConstantAmplitude.from_range("force", "9 kN", cycles=3))
-    with pytest.raises(InputError, match="one of both"):
-        HotSpot(name="toe", channel="force", stress_per_load={"wind": 3.0}, curve=CURVE, material=STEEL)
+        both.seen(pull, "pull")
+    alone = SeveralLoads({"force": "3 MPa/kN"})
+    assert alone.seen(pull, "pull").cycles_of(str(alone)).range == pytest.approx([27.0])
+    lap = LoadHistory("lap", [Channel("force", np.array([0.0, 9.0, 0.0]), "force")], 1.0)
+    with pytest.raises(InputError, match="a gate"):
+        alone.seen(GatedHistory(lap, {"force": 2.0}), "lap")
+    with pytest.raises(InputError, match="no channel"):
+        SeveralLoads({})
 
 
 def test_quantities_are_stresses_and_loads_in_their_unit():
     unit = pint.UnitRegistry()
 
     def life(per_load, states):
-        spot = HotSpot(name="toe", stress_per_load={"pull": per_load}, curve=CURVE, material=STEEL)
+        spot = hot_spot(name="toe", stress_per_load={"pull": per_load}, curve=CURVE, material=STEEL)
         day = DutyCycle("day", (Event("one", LoadStates.of({"pull": states}, cycles=9)),))
         return json.dumps(assess_life(spot, day).to_dict()), assess_life(spot, day).peak_stress
 

@@ -9,6 +9,7 @@ import pandas as pd
 import pytest
 
 from tests.cli.events import EVENTS, SHORT
+from tests.spots import changed
 from vivid_anvil.damage import assess_life
 from vivid_anvil.events import DutyCycle, Event, read_programme, read_spectrum
 from vivid_anvil.figures import plot, save_figure
@@ -191,7 +192,7 @@ def test_damage_does_not_depend_on_the_times_of_peaks(sheet):
 
     history = read_history(sheet([["force [kN]"], *[[one] for one in PEAKS]]), rows="peaks and valleys")
     even = dataclasses.replace(history, steps="even")
-    where = dataclasses.replace(spot(), channel="force", stress_per_load="20 MPa/kN")
+    where = changed(spot(), channel="force", stress_per_load="20 MPa/kN")
     lives = [assess_life(where, DutyCycle("day", [Event("lap", one, 100)])) for one in (history, even)]
     assert lives[0].damage_per_repeat == lives[1].damage_per_repeat > 0.0
     assert lives[0].duty_cycle.hours is None

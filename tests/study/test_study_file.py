@@ -3,6 +3,7 @@
 import pytest
 
 from tests.study.texts import (
+    AT_LAWS,
     AT_THRESHOLD,
     FIRST,
     LAST,
@@ -164,6 +165,9 @@ def test_a_straight_curve_and_a_centre_crack_can_be_written(study):
 UPSIDE_DOWN = 'programme = { unit = "kN", maximum = [1.0], minimum = [2.0], cycles = [1] }'
 RISING = 'spectrum = { unit = "kN", range = [1.0, 2.0], exceedance = [1, 2] }'
 INNER = 'events = [{ name = "lap", occurrences = 2, history = 3 }]'
+BY_ONE = """channel = "vertical force"
+stress_per_load = "24.5 MPa/kN"        # nominal stress beside the weld, from the drawing
+"""
 FAULTS = {
     "misspelt key": (
         ("notch_factor = 1.0 ", "notch_faktor = 1.0 "),
@@ -694,6 +698,67 @@ FAULTS = {
         (LAST, ROWS.replace("channel", "#").format(INNER)),
         "events, entry 1 (lap), history",
         "text in quotes",
+    ),
+    "no way for loads": (
+        (BY_ONE, ""),
+        f"{WELD}, stress_per_load",
+        "one of 'stress_per_load', 'unit_stresses', 'rosette'",
+    ),
+    "a channel that is in the tensor": (
+        (BY_ONE, 'channel = "torque"\nunit_stresses = []\n'),
+        f"{WELD}, channel",
+        "unit_stresses alone",
+    ),
+    "a component in force": (
+        (BY_ONE, 'unit_stresses = [{ channel = "vertical force", unit_load = "1 kN", xx = "3 kN" }]\n'),
+        f"{WELD}, unit_stresses, entry 1, xx",
+        "not one of stress",
+    ),
+    "misspelt component": (
+        (BY_ONE, 'unit_stresses = [{ channel = "vertical force", unit_load = "1 kN", xz = "3 MPa", zx = "1 MPa" }]\n'),
+        f"{WELD}, unit_stresses, entry 1, xz",
+        "an unknown key",
+    ),
+    "constant stress alone": (
+        (BY_ONE, f'{BY_ONE}constant_stress = {{ xx = "3 MPa" }}\n'),
+        f"{WELD}, constant_stress",
+        "unit_stresses beside it",
+    ),
+    "a measure of one stress": ((BY_ONE, f'{BY_ONE}measure = "signed Tresca"\n'), f"{WELD}, measure", "a rosette"),
+    "two channels of a rosette": (
+        (BY_ONE, 'rosette = { channels = ["a", "b"], youngs_modulus = "206 GPa" }\n'),
+        f"{WELD}, rosette, channels",
+        "3",
+    ),
+    "directions of a rosette": (
+        (BY_ONE, 'rosette = { channels = ["a", "b", "c"], directions = "0/90", youngs_modulus = "206 GPa" }\n'),
+        WELD,
+        "0/60/120",
+    ),
+    "poissons_ratio in percent": (
+        (BY_ONE, 'rosette = { channels = ["a", "b", "c"], youngs_modulus = "206 GPa", poissons_ratio = 30.0 }\n'),
+        WELD,
+        "at most 0.5",
+    ),
+    "a method that is not there": (
+        ('sn_curve = "fillet_weld"\nmean', 'method = "welds"\nmean'),
+        f"{WELD}, mean_stress",
+        "beside",
+    ),
+    "an unknown method": (
+        ('sn_curve = "fillet_weld"\nmean_stress = "none"\n', 'method = "welds"\n'),
+        f"{WELD}, method",
+        "a name under methods",
+    ),
+    "a method without curve": (
+        (AT_LAWS, f'[methods.welds]\nmean_stress = "none"\n\n{AT_LAWS}'),
+        "methods, welds, sn_curve",
+        "the key",
+    ),
+    "a method of an unknown kind": (
+        (AT_LAWS, f'[methods.welds]\nkind = "stress live"\nsn_curve = "tube"\n\n{AT_LAWS}'),
+        "methods, welds, kind",
+        "Did you mean 'stress life'",
     ),
     "not TOML": (("format = 1", "format: 1"), "study.toml", "not TOML"),
 }

@@ -23,10 +23,19 @@ def history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
     for i, (event, _) in enumerate(study.duty_cycle.flat()):
         if event.load.measured is not None:
             drawings.append((f"history {event.name}", partial(draw, event.load, units)))
-            for channel in dict.fromkeys(spot.channel for spot in study.hot_spots):
-                cycles = study.duty_cycle.sources(channel)[i].cycles
-                drawings.append((f"cycles {event.name} {channel}", partial(draw, cycles, units)))
+            for counted, name in _counted(study).items():
+                cycles = study.duty_cycle.sources(counted)[i].cycles
+                drawings.append((f"cycles {event.name} {name}", partial(draw, cycles, units)))
     return drawings
+
+
+def _counted(study: Any) -> dict[Any, str]:
+    """What is counted for hot spots, each once, with its name: the channel, or the place of several loads."""
+    found: dict[Any, str] = {}
+    for spot in study.hot_spots:
+        counted = spot.fed.counted
+        found.setdefault(counted, counted if isinstance(counted, str) else spot.name)
+    return found
 
 
 def life_drawings(lives: Sequence[Any], units: UnitSystem) -> list[Drawing]:

@@ -136,7 +136,7 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
         lives = [one for one in result.lives if one.hot_spot.name == name]
         grown = [one for one in result.growths if one.crack.hot_spot.name == name]
         if asked.rule is not None:
-            spots = [dataclasses.replace(one.hot_spot, mean_stress=asked.rule) for one in lives]
+            spots = [_by_rule(one.hot_spot, asked.rule) for one in lives]
             lives = [assess_life(one, study.duty_cycle, target=study.target_life) for one in spots]
         workings = [life_working(one, units, event=asked.event, stress=asked.stress) for one in lives]
         workings += [one.working(units) for one in grown]
@@ -155,6 +155,13 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
         out.print()
         out.print(show.findings_summary(findings, f"vivid-anvil life {path.name}"))
     show.say_written(out, written)
+
+
+def _by_rule(spot: Any, rule: str) -> Any:
+    """The hot spot with another mean-stress rule."""
+    from vivid_anvil.damage import stress_life_of
+
+    return dataclasses.replace(spot, method=dataclasses.replace(stress_life_of(spot), mean_stress=rule))
 
 
 def _spot_asked(result: Any, spot: str | None, path: Path) -> str:
@@ -200,12 +207,10 @@ def _all_cycles(lives: Sequence[Any]) -> Any:
     """Every counted cycle of every hot spot with its damage, as one data frame."""
     import pandas as pd
 
-    frames = [one.to_frame().assign(**{"hot spot": one.hot_spot.name, "curve in": one.curve.stress}) for one in lives]
-    alike = [
-        frame.rename(columns=lambda name: "equivalent stress [MPa]" if name.startswith("equivalent") else name)
-        for frame in frames
+    frames = [
+        one.to_frame().assign(**{"hot spot": one.hot_spot.name, "equivalent in": one.stress_in_words}) for one in lives
     ]
-    return pd.concat(alike, ignore_index=True)
+    return pd.concat(frames, ignore_index=True)
 
 
 def _several(amount: int, one: str, many: str) -> str:

@@ -147,6 +147,6 @@ def _total(study: Any, growth: Any) -> Any:
     from vivid_anvil.study import total_life
 
     spot = growth.crack.hot_spot
-    if spot.curve is None:
+    if spot.method is None:
         raise InputError(f"--after-damage, {spot.name}", "no S-N curve", "a hot spot with sn_curve", "Give it one.")
     return total_life(assess_life(spot, study.duty_cycle, target=study.target_life), growth)

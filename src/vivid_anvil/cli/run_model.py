@@ -98,11 +98,10 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
     if refused is not None:
         out.print(show.indented(f"Node {wishes.node} fails at once: {refused}"))
     if asked is not None and wishes.node is not None:
-        from vivid_anvil.fields import stress_working
-
         out.print(show.page(asked.page(units, title=f"{study.title}: node {wishes.node}", in_full=True), units))
-        workings = (stress_working(result, wishes.node, units), asked.working(units))
-        out.print("\n" + "\n\n".join(str(one) for one in workings), markup=False, soft_wrap=True)
+        if result.chosen is not None:
+            out.print(f"\nOf the stresses there that of {result.chosen[result.field.place_of(wishes.node)]} counts.")
+        out.print(f"\n{asked.working(units)}", markup=False, soft_wrap=True)
     show.say_written(out, written)
 
 

@@ -3,13 +3,15 @@
 from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.between_effect import between_effect
 from vivid_anvil.damage.critical_sums import CRITICAL_SUMS, CriticalSum
-from vivid_anvil.damage.in_order import ORDER_RULES, Level, LifeInOrder, life_in_order
+from vivid_anvil.damage.in_order import Level, LifeInOrder, life_in_order
 from vivid_anvil.damage.input_findings import findings_before_counting
 from vivid_anvil.damage.inverse import AcceleratedTest, accelerated_test, class_needed, cycles_of_test
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.life_numbers import DamageMatrix, EventShare, Life, StressClass, class_edges
 from vivid_anvil.damage.life_working import life_working, worked_cycle
+from vivid_anvil.damage.methods import StressLife, stress_life, stress_life_of
 from vivid_anvil.damage.nonlinear import (
+    ORDER_RULES,
     Phases,
     damage_curve,
     damage_curve_blocks,
@@ -42,6 +44,7 @@ __all__ = [
     "RulesForCycles",
     "Spectrum",
     "StressClass",
+    "StressLife",
     "WorstCycle",
     "accelerated_test",
     "assess_life",
@@ -66,6 +69,8 @@ __all__ = [
     "power_rule_blocks",
     "reserve_on_stress",
     "spectrum",
+    "stress_life",
+    "stress_life_of",
     "worked_cycle",
     "worst_cycles",
 ]

@@ -16,12 +16,18 @@ def between_effect(result: Life) -> dict[str, float | None]:
     >>> from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
     >>> from vivid_anvil.damage.assess import assess_life
     >>> from vivid_anvil.materials import Material, straight_curve
-    >>> from vivid_anvil.stress import HotSpot
+    >>> from vivid_anvil.damage.methods import StressLife
+    >>> from vivid_anvil.stress import HotSpot, OneLoad
     >>> low = ConstantAmplitude("stress", 50.0, 0.0, 1, "stress")
     >>> high = ConstantAmplitude("stress", 150.0, 100.0, 1, "stress")
     >>> day = DutyCycle("day", [Event("low", low), Event("high", high)], repeats_per_year=300)
     >>> curve = straight_curve(name="-", stress="range", r_ratio="any", point_stress=50.0, point_life=1e6, slope=3)
-    >>> spot = HotSpot(name="toe", channel="stress", stress_per_load=1.0, material=Material(name="steel"), curve=curve)
+    >>> spot = HotSpot(
+    ...     name="toe",
+    ...     relation=OneLoad("stress", 1.0),
+    ...     material=Material(name="steel"),
+    ...     method=StressLife(sn_curve=curve),
+    ... )
     >>> effect = between_effect(assess_life(spot, day))
     >>> [round(damage * 1e6, 6) for damage in effect.values()]
     [2.0, 28.0, 28.0]

@@ -14,12 +14,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.damage.life_numbers import Life, class_edges
-from vivid_anvil.damage.nonlinear import damage_curve_blocks, double_linear_blocks, power_rule_blocks
+from vivid_anvil.damage.nonlinear import ORDER_RULES, damage_curve_blocks, double_linear_blocks, power_rule_blocks
 from vivid_anvil.ground.checks import positive_number
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import opened
 
-ORDER_RULES = ("damage curve", "double linear", "power rule")
 _AS_LISTED = "events as listed, each with all its occurrences, in each the stress classes from high to low"
 _MIXED = "all classes finely mixed"
 
@@ -56,7 +55,8 @@ def life_in_order(result: Life, rule: str, exponents: Mapping[str, float] | None
     >>> from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
     >>> from vivid_anvil.materials import Material, knee_curve
     >>> from vivid_anvil.damage.assess import assess_life
-    >>> from vivid_anvil.stress import HotSpot
+    >>> from vivid_anvil.damage.methods import StressLife
+    >>> from vivid_anvil.stress import HotSpot, OneLoad
     >>> high, low = (
     ...     Event(name, ConstantAmplitude.from_amplitude("stress", size, r_ratio=-1.0, cycles=times))
     ...     for name, size, times in (("start", "400 MPa", 1), ("run", "200 MPa", 100))
@@ -64,7 +64,12 @@ def life_in_order(result: Life, rule: str, exponents: Mapping[str, float] | None
     >>> curve = knee_curve(
     ...     name="bar", stress="amplitude", r_ratio=-1, knee_stress=400.0, knee_life=1e4, slope=8, slope_below=8
     ... )
-    >>> bar = HotSpot(name="bar", channel="stress", stress_per_load=1.0, curve=curve, material=Material(name="steel"))
+    >>> bar = HotSpot(
+    ...     name="bar",
+    ...     relation=OneLoad("stress", 1.0),
+    ...     material=Material(name="steel"),
+    ...     method=StressLife(sn_curve=curve),
+    ... )
     >>> found = life_in_order(assess_life(bar, DutyCycle("day", [high, low], 250)), "double linear")
     >>> round(found.linear_repeats), round(found.life_repeats)
     (7191, 3698)

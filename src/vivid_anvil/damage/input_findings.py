@@ -8,7 +8,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from vivid_anvil.damage.spectrum import counted_curve
+from vivid_anvil.damage.methods import stress_life_of
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.stress import HotSpot
@@ -28,17 +28,16 @@ def findings_before_counting(hot_spot: HotSpot, duty_cycle: DutyCycle) -> tuple[
 
     Raises InputError for a channel that an event does not have.
     """
-    per_load = hot_spot.nominal_factor(duty_cycle.dimension_of_channel(hot_spot.channel))
-    ends = [hot_spot.notch_factor * (per_load * one + hot_spot.offset) for one in duty_cycle.extremes(hot_spot.channel)]
-    own = [] if hot_spot.curve is None else [*counted_curve(hot_spot).findings]
-    return gravest_first([*own, *input_findings(hot_spot, min(ends), max(ends))])
+    low, high = hot_spot.extremes(duty_cycle)
+    own = stress_life_of(hot_spot).reference.findings if hot_spot.curve is not None else ()
+    return gravest_first([*own, *input_findings(hot_spot, low, high)])
 
 
 def input_findings(spot: HotSpot, lowest: float, highest: float) -> Iterator[Finding]:
     """The findings on curve, strengths and the range of local stress, MPa."""
     yield from _peak_stress(spot, max(highest, -lowest))
     if spot.curve is not None:
-        curve = counted_curve(spot)
+        curve = stress_life_of(spot).reference
         yield from _too_small(curve, max(highest, -lowest))
         yield from _curve_scale(spot, curve)
         yield from _limit_called_strength(spot, curve)

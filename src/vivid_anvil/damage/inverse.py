@@ -11,6 +11,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.life import LifeResult
+from vivid_anvil.damage.methods import stress_life_of
 from vivid_anvil.ground.checks import FloatArray, positive_number
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import detail_curve, standard_named
@@ -27,10 +28,14 @@ def class_needed(
 
     >>> from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
     >>> from vivid_anvil.materials import Material
-    >>> from vivid_anvil.stress import HotSpot
+    >>> from vivid_anvil.damage.methods import StressLife
+    >>> from vivid_anvil.stress import HotSpot, OneLoad
     >>> load = ConstantAmplitude.from_range("stress", "85 MPa", r_ratio=0.0, cycles=1000)
     >>> spot = HotSpot(
-    ...     name="toe", channel="stress", stress_per_load=1.0, material=Material(name="s"), curve=detail_curve("EN 1993-1-9", 71)
+    ...     name="toe",
+    ...     relation=OneLoad("stress", 1.0),
+    ...     material=Material(name="s"),
+    ...     method=StressLife(sn_curve=detail_curve("EN 1993-1-9", 71)),
     ... )
     >>> life = assess_life(spot, DutyCycle("day", [Event("shift", load)], 250), target=1500)
     >>> class_needed(life, "EN 1993-1-9")
@@ -48,7 +53,8 @@ def class_needed(
     names = sorted((name for one in chosen if one.loading == first.loading for name in one.classes), key=float)
     for name in names:
         curve = detail_curve(table, name, component=component, loading=first.loading, **how)
-        spot = dataclasses.replace(result.hot_spot, curve=curve, mean_stress="none")
+        method = dataclasses.replace(stress_life_of(result.hot_spot), sn_curve=curve, mean_stress="none")
+        spot = dataclasses.replace(result.hot_spot, method=method)
         other = assess_life(spot, result.duty_cycle, target=result.target_repeats)
         if (other.reserve_on_life or 0.0) >= 1.0:
             return name

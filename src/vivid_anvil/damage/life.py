@@ -17,7 +17,6 @@ from vivid_anvil.damage.life_page import life_tables, life_words, lives_table
 from vivid_anvil.damage.life_working import life_working
 from vivid_anvil.damage.over_time import DamageOverTime, WorstCycle, damage_over_time, worst_cycles
 from vivid_anvil.events.calendar import amount
-from vivid_anvil.materials import curve_record
 from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
@@ -45,8 +44,8 @@ class LifeResult(Life, Result):
     @cached_property
     def in_order(self) -> LifeInOrder | None:
         """The life by the rule of the hot spot that knows the order of the loads; None where it names none."""
-        spot = self.hot_spot
-        return None if spot.order_rule == "none" else life_in_order(self, spot.order_rule, spot.order_exponents)
+        method = self.method
+        return None if method.order_rule == "none" else life_in_order(self, method.order_rule, method.order_exponents)
 
     def worst_cycles(self, most: int = 10) -> tuple[WorstCycle, ...]:
         """The cycles that do most damage, with their times."""
@@ -74,13 +73,13 @@ class LifeResult(Life, Result):
         return life_working(self, units)
 
     def others(self) -> Mapping[str, Any]:
-        """The curve, and what was repaired in the histories."""
+        """What the method tells, and what was repaired in the histories."""
         repaired = {
             source.name: source.history.repairs
             for source in self.spectrum.sources
             if source.history is not None and source.history.repairs
         }
-        return {"S-N curve": curve_record(self.curve), "repairs": repaired}
+        return {**self.method.others(self.hot_spot), "repairs": repaired}
 
     def to_frame(self) -> Any:
         """The counted cycles as a pandas data frame, units in the headings: event, range, mean, how often, damage."""
@@ -94,7 +93,7 @@ class LifeResult(Life, Result):
                 "range [MPa]": spectrum.cycles.range,
                 "mean [MPa]": spectrum.cycles.mean,
                 "cycles per repeat": spectrum.per_repeat,
-                f"equivalent {self.curve.stress} [MPa]": self.equivalent_stress,
+                "equivalent stress [MPa]": self.equivalent_stress,
                 "damage per repeat": self.damage,
             }
         )

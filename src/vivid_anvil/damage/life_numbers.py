@@ -8,12 +8,13 @@ from functools import cached_property
 
 import numpy as np
 
+from vivid_anvil.damage.methods.stress_life import stress_life_of
 from vivid_anvil.damage.reserve import reserve_on_stress
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray, IntArray, positive_number
 from vivid_anvil.materials import SNCurve
-from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.units import STRESS, UnitSystem, one, opened, shown
 
 
@@ -54,7 +55,7 @@ class DamageMatrix:
 class Life:
     """Life of one hot spot under a duty cycle, in numbers.
 
-    `equivalent_stress`, MPa in the curve's terms, and `damage` per repeat have one entry per counted cycle.
+    `equivalent_stress`, MPa in the terms of the method, and `damage` per repeat have one entry per counted cycle.
     `reserve_on_stress` and `reserve_on_life` are None where there is no target. The reserve on stress, which takes long, is
     worked out when it is first asked for.
     """
@@ -72,14 +73,24 @@ class Life:
         return None if self.target_repeats is None else reserve_on_stress(self.spectrum, self.target_repeats)
 
     @property
+    def method(self) -> Method:
+        """How stress becomes damage there."""
+        return self.hot_spot.assessed_by
+
+    @property
     def curve(self) -> SNCurve:
-        """The S-N curve of the hot spot."""
-        return self.spectrum.curve
+        """The S-N curve that cycles are held against (of a family its reference); InputError for a method without one."""
+        return stress_life_of(self.hot_spot).reference
+
+    @property
+    def critical_sum(self) -> float:
+        """The damage sum at which the hot spot counts as failed."""
+        return self.method.critical_sum
 
     @property
     def stress_in_words(self) -> str:
-        """What the curve counts, such as "stress amplitude at R = -1"."""
-        return f"stress {self.curve.stress} at {self.curve.at_r}"
+        """What cycles are told in, such as "stress amplitude at R = -1"."""
+        return self.method.terms_in_words(self.hot_spot)
 
     @property
     def damage_per_repeat(self) -> float:
@@ -90,7 +101,7 @@ class Life:
     def life_repeats(self) -> float:
         """Repeats until the damage reaches the critical sum; inf where nothing does damage."""
         total = self.damage_per_repeat
-        return self.hot_spot.critical_sum / total if total > 0.0 else math.inf
+        return self.critical_sum / total if total > 0.0 else math.inf
 
     @property
     def life_years(self) -> float | None:
@@ -113,7 +124,7 @@ class Life:
         """Share of the life that is used when the target is reached; None without target."""
         if self.target_repeats is None:
             return None
-        return self.damage_per_repeat * self.target_repeats / self.hot_spot.critical_sum
+        return self.damage_per_repeat * self.target_repeats / self.critical_sum
 
     @property
     def verdict(self) -> str:

@@ -47,15 +47,12 @@ def lives_table(lives: Sequence[Life], in_order: Sequence[LifeInOrder | None]) -
         Column("reserve on life", [one.reserve_on_life for one in lives], head="\nlife", endless="no limit"),
         Column("target [repeats]", [one.target_repeats for one in lives], only="file"),
         Column("verdict", [one.verdict for one in lives], only="file"),
-        Column("channel", [str(one.channel) for one in spots], only="file"),
-        Column("stress per load", [str(one.stress_per_load) for one in spots], only="file"),
-        Column("offset", [one.offset for one in spots], of="stress", only="file"),
+        Column("loads", [one.fed.words for one in spots], only="file"),
+        Column("offset", [one.fed.offset for one in spots], of="stress", only="file"),
         Column("notch factor", [one.notch_factor for one in spots], only="file"),
-        Column("curve", [one.curve.name for one in lives], only="file"),
-        Column("mean-stress rule", [one.mean_stress for one in spots], only="file"),
-        Column("compressive mean", [one.compressive_mean for one in spots], only="file"),
-        Column("below knee", [one.below_knee for one in spots], only="file"),
-        Column("critical sum", [one.critical_sum for one in spots], only="file"),
+        Column("method", [one.method.kind for one in lives], only="file"),
+        *_of_methods(lives),
+        Column("critical sum", [one.critical_sum for one in lives], only="file"),
         Column("repeat", [one.repeat for one in duties], only="file"),
         Column("repeats per year", [one.repeats_per_year for one in duties], only="file"),
         Column("hours per repeat", [one.hours for one in duties], only="file"),
@@ -74,6 +71,15 @@ def lives_table(lives: Sequence[Life], in_order: Sequence[LifeInOrder | None]) -
             ),
         ]
     return Table("", tuple(columns), "lives")
+
+
+def _of_methods(lives: Sequence[Life]) -> list[Column]:
+    """The settings of all methods, each under its own heading once."""
+    found: dict[str, Column] = {}
+    for method in {one.method.kind: one.method for one in lives}.values():
+        for column in method.columns(lives):
+            found.setdefault(column.name, column)
+    return list(found.values())
 
 
 def life_words(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> Words:

@@ -2,21 +2,18 @@
 
 from __future__ import annotations
 
+import dataclasses
+from functools import partial
+
 import numpy as np
 from numpy.typing import NDArray
 
 from vivid_anvil.damage.life_numbers import Life
-from vivid_anvil.damage.sum_working import sum_steps
-from vivid_anvil.events import ChannelSum
 from vivid_anvil.events.calendar import amount
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
-from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily, family_steps, life_steps
-from vivid_anvil.materials.curves.below_knee import curve_below_knee
-from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
-from vivid_anvil.materials.mean_stress.apply import compressive_mean, counted_r
-from vivid_anvil.materials.mean_stress.working import rule_steps
-from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, display_unit, factor, in_unit, number, opened, shown
+from vivid_anvil.stress.relations import moment_of
+from vivid_anvil.units import UnitSystem, coherent, display_unit, in_unit, number, opened, shown
 from vivid_anvil.writing.working import Step, Working, put_in
 
 
@@ -32,14 +29,16 @@ def life_working(
     spot, duty = result.hot_spot, result.duty_cycle
     title = f"Life of {spot.name}, worked by hand"
     if result.damage_per_repeat == 0.0:
-        return Working(title, f"No cycle of {duty.repeat} does damage on the curve {result.curve.name}.", ())
+        return Working(title, f"No cycle of {duty.repeat} does damage by the {result.method.words}.", ())
     edges = result.edges(system)
     cycle, members = worked_cycle(result, event, stress, system)
+    cycles = result.spectrum.cycles
+    to_life = result.method.steps(spot, 0.5 * float(cycles.range[cycle]), float(cycles.mean[cycle]), system)
     steps = [
-        *_curve_made(result),
+        *result.method.made(spot),
         *_stress_steps(result, cycle, system),
-        *_curve_steps(result, cycle, system),
-        *_sum_steps(result, cycle, float(result.damage[members].sum())),
+        *to_life,
+        *_sum_steps(result, cycle, to_life[-1].value, float(result.damage[members].sum())),
     ]
     chosen = event is not None or stress is not None
     return Working(title, _opening(result, cycle, members, edges, system, chosen), tuple(steps), _closing(result))
@@ -98,36 +97,26 @@ def _opening(result: Life, cycle: int, members: IntArray, edges: FloatArray, sys
     )
 
 
-def _curve_made(result: Life) -> tuple[Step, ...]:
-    """How the numbers of the study became the curve: class, thickness, factors, survival; none where they are the curve."""
-    return () if isinstance(result.hot_spot.curve, SNFamily) else result.curve.steps
-
-
 def _stress_steps(result: Life, cycle: int, system: UnitSystem) -> list[Step]:
-    """From the two loads of the cycle to the local stress amplitude and mean."""
+    """From the loads at both ends of the cycle to the local stress amplitude and mean."""
     spot, cycles, duty = result.hot_spot, result.spectrum.cycles, result.duty_cycle
-    dimension, several = duty.dimension_of_channel(spot.channel), isinstance(spot.channel, ChannelSum)
-    per_load = spot.nominal_factor(dimension)
-    load_unit, unit = display_unit(dimension, system), display_unit("stress", system)
-    in_load = factor(load_unit, DIMENSIONS[dimension]) if load_unit != "1" else 1.0
-    ratio = f"{put_in(float(shown(per_load * in_load, 'stress', system)))} {unit}/{load_unit}"
-    offset = put_in(float(shown(spot.offset, "stress", system)))
-    kf = put_in(spot.notch_factor)
+    relation, unit = spot.fed, display_unit("stress", system)
+    dimension, per_load = duty.dimension_of_channel(relation.counted), relation.factor(duty)
+    offset, kf = put_in(float(shown(relation.offset, "stress", system))), put_in(spot.notch_factor)
+    number_of_event, ends = int(cycles.event[cycle]), [int(one[cycle]) for one in (cycles.start, cycles.end)]
     steps, stresses = [], []
-    fixed = spot.notch_factor * spot.offset
     for label, stress in (("max", cycles.maximum[cycle]), ("min", cycles.minimum[cycle])):
-        load = (stress - fixed) / (spot.notch_factor * per_load) / in_load
+        nominal = float(stress) / spot.notch_factor - relation.offset
+        moment = partial(moment_of, relation, duty, number_of_event, ends, nominal / per_load)
+        worked = relation.worked(nominal, moment, dimension, system)
+        steps += [dataclasses.replace(one, title=f"At the cycle's {label}imum: {one.title}") for one in worked.steps]
         value = float(shown(stress, "stress", system))
         stresses.append(value)
-        made = f"{ratio} × {put_in(load)} {load_unit}"
-        if isinstance(spot.channel, ChannelSum):
-            steps += sum_steps(result, cycle, load * in_load, f"{label}imum", system)
-            made = f"{put_in(load)} {load_unit}"
         steps.append(
             Step(
                 f"Local stress at the cycle's {label}imum",
-                f"S_{label} = K_f × ({'S_n' if several else 's × F'} + S_0)",
-                f"{kf} × ({made} + {offset} {unit})",
+                f"S_{label} = K_f × ({worked.formula} + S_0)",
+                f"{kf} × ({worked.numbers} + {offset} {unit})",
                 value,
                 unit,
             )
@@ -139,46 +128,12 @@ def _stress_steps(result: Life, cycle: int, system: UnitSystem) -> list[Step]:
     return steps
 
 
-def _curve_steps(result: Life, cycle: int, system: UnitSystem) -> list[Step]:
-    """From amplitude and mean to the stress in the curve's terms, and to the life there."""
-    spot, curve = result.hot_spot, result.curve
-    unit = display_unit("stress", system)
-    amplitude = float(shown(0.5 * result.spectrum.cycles.range[cycle], "stress", system))
-    steps: list[Step] = []
-    rule = MEAN_STRESS_RULES.get(spot.mean_stress, "mean_stress")
-    if isinstance(spot.curve, SNFamily):
-        mean = float(result.spectrum.cycles.mean[cycle])
-        steps += family_steps(spot.curve, 0.5 * float(result.spectrum.cycles.range[cycle]), mean, system)
-        amplitude = float(shown(result.equivalent_stress[cycle], "stress", system))
-    elif rule.corrects and curve.r_ratio not in (ANY_R, FIXED_MEAN):
-        size, actual = 0.5 * float(result.spectrum.cycles.range[cycle]), float(result.spectrum.cycles.mean[cycle])
-        mean = float(compressive_mean(size, actual, spot.compressive_mean, rule))
-        value = rule.value_of(spot.material, f"hot spot {spot.name}")
-        held = f" (the compressive mean is {spot.compressive_mean})" if mean != actual else ""
-        r_ratio = counted_r(float(curve.r_ratio), spot.compressive_mean)
-        steps += rule_steps(rule, size, mean, value, r_ratio, system, held)
-        amplitude = steps[-1].value
-    stress = float(shown(result.equivalent_stress[cycle], "stress", system))
-    if curve.stress == "range":
-        steps.append(Step("The curve is in ranges", "ΔS = 2 × S_a", f"2 × {put_in(amplitude)} {unit}", stress, unit))
-    steps += life_steps(_counting_curve(result), float(result.equivalent_stress[cycle]), system)
-    return steps
-
-
-def _counting_curve(result: Life) -> SNCurve:
-    """The curve that a damaging cycle is looked up on: the consistent rule continues the slope for those it lets in."""
-    if result.hot_spot.below_knee == "consistent":
-        return curve_below_knee(result.curve, "continued")
-    return result.curve
-
-
-def _sum_steps(result: Life, cycle: int, class_damage: float) -> list[Step]:
+def _sum_steps(result: Life, cycle: int, life: float, class_damage: float) -> list[Step]:
     """Damage of the cycle, share of its class, sum, life."""
-    spot, duty = result.hot_spot, result.duty_cycle
-    life = float(_counting_curve(result).life(result.equivalent_stress[cycle]))
+    duty = result.duty_cycle
     total, often = result.damage_per_repeat, float(result.spectrum.per_repeat[cycle])
     averaged, fade = often / life, []
-    if spot.below_knee == "consistent":
+    if result.method.acts_together:
         averaged = float(result.damage[cycle])
         part = averaged / (often / life)
         title = "Average over the life: part of it in which the cycle lies above the falling limit (solved)"
@@ -207,7 +162,7 @@ def _sum_steps(result: Life, cycle: int, class_damage: float) -> list[Step]:
         Step(
             f"Life: the damage of all classes of one {duty.repeat} fills the critical sum",
             "L = D_c / D",
-            f"{put_in(spot.critical_sum)} / {put_in(total)}",
+            f"{put_in(result.critical_sum)} / {put_in(total)}",
             result.life_repeats,
             duty.calendar.repeats,
         ),
@@ -237,8 +192,9 @@ def _in_hours(result: Life) -> list[Step]:
 def _closing(result: Life) -> str:
     if result.target_repeats is None or result.reserve_on_stress is None:
         return ""
+    moved = "the counted stress" if result.hot_spot.fed.scaled_along else "all loads"
     return (
         f"Target: {amount(result.target_repeats, result.duty_cycle.repeat)}. Reserve factor on life "
-        f"{number(result.reserve_on_life or 0.0)}; all loads times {number(result.reserve_on_stress)} would just meet it "
+        f"{number(result.reserve_on_life or 0.0)}; {moved} times {number(result.reserve_on_stress)} would just meet it "
         "(solved with the whole spectrum)."
     )

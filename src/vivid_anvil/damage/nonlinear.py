@@ -24,6 +24,8 @@ KNEE_EXPONENT = 0.25  # of the double linear rule
 PHASE_ONE, PHASE_TWO = 0.35, 0.65
 MOST_BLOCKS = 10_000_000
 
+ORDER_RULES = ("damage curve", "double linear", "power rule")
+
 
 @opened(fractions=many(at_least=0.0), exponents=many(above=0.0))
 def power_rule(fractions: ArrayLike, exponents: ArrayLike) -> FloatArray:

@@ -22,7 +22,7 @@ def reserve_on_stress(spectrum: Spectrum, target_repeats: float) -> float:
     as damage grows with every load factor; no slope is assumed. At a fatigue limit the damage jumps, and the factor is
     the one below the jump. 0 where the offset alone is at or beyond the ultimate strength.
     """
-    allowed = spectrum.hot_spot.critical_sum / target_repeats
+    allowed = spectrum.hot_spot.assessed_by.critical_sum / target_repeats
 
     def excess(log_factor: float) -> float:
         damage = float(spectrum.damage(math.exp(log_factor)).sum())

@@ -12,6 +12,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.life import LifeResult
+from vivid_anvil.damage.methods import stress_life_of
 from vivid_anvil.events.life_columns import life_columns
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
@@ -105,7 +106,7 @@ class RuleComparison(Result):
         calendars = [one.base.duty_cycle.calendar for one in results]
         columns = (
             Column("hot spot", [one.title for one in results]),
-            Column("rule used", [one.base.hot_spot.mean_stress for one in results]),
+            Column("rule used", [stress_life_of(one.base.hot_spot).mean_stress for one in results]),
             *life_columns([min(one) for one in lives], calendars, name="shortest life"),
             *life_columns([max(one) for one in lives], calendars, name="longest life"),
         )
@@ -118,7 +119,7 @@ class RuleComparison(Result):
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
         """A row a rule: damage per repeat, life, reserve on stress, for what it is valid; the one that is used marked."""
         lives, names = list(self.lives.values()), list(self.lives)
-        used, duty = self.base.hot_spot.mean_stress, self.base.duty_cycle
+        used, duty = stress_life_of(self.base.hot_spot).mean_stress, self.base.duty_cycle
         columns = (
             Column("hot spot", [self.title for _ in lives], only="file"),
             Column("rule", names),
@@ -152,20 +153,21 @@ def compare_rules(result: LifeResult) -> RuleComparison:
 
     Raises InputError for a curve that has the mean stress in it already (any R, a fixed mean, a family).
     """
-    spot = result.hot_spot
-    if isinstance(spot.curve, SNFamily) or result.curve.r_ratio in (ANY_R, FIXED_MEAN):
+    spot, method = result.hot_spot, stress_life_of(result.hot_spot)
+    if isinstance(method.sn_curve, SNFamily) or result.curve.r_ratio in (ANY_R, FIXED_MEAN):
         raise InputError(
             f"hot spot {spot.name}",
-            f"the curve {spot.curve.name if spot.curve else ''!r}, for {result.curve.at_r}",
+            f"the curve {method.sn_curve.name!r}, for {result.curve.at_r}",
             "a curve tested at one R",
             "Such a curve has the mean stress in it already: there is nothing to compare.",
         )
     lives: dict[str, LifeResult] = {}
     refused: dict[str, str] = {}
     for name, rule in MEAN_STRESS_RULES.items():
-        choice = spot.compressive_mean if rule.in_compression else "ignored"
-        other = dataclasses.replace(spot, mean_stress=name, compressive_mean=choice)
+        choice = method.compressive_mean if rule.in_compression else "ignored"
         try:
+            by_rule = dataclasses.replace(method, mean_stress=name, compressive_mean=choice)
+            other = dataclasses.replace(spot, method=by_rule)
             lives[name] = assess_life(other, result.duty_cycle, target=result.target_repeats)
         except InputError as error:
             refused[name] = _reason(name, error)

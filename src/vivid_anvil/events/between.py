@@ -190,15 +190,18 @@ def _check_event(where: str, event: Any) -> None:
         )
 
 
-def _pass(events: Sequence[Any], channel: Any) -> Unit:
-    """One repeat as a unit: what closes between its events when it follows the open turning points given."""
+def _pass(events: Sequence[Any], channel: Any, within: str = "") -> Unit:
+    """One repeat as a unit: what closes between its events when it follows the open turning points given.
+
+    `within` is the name of the event whose duty cycle these are, as it stands before theirs.
+    """
     units: list[tuple[Unit, int]] = []
     for event in events:
         times = whole(event.name, event.occurrences)
         if event.load.parts:
-            units.append((_pass(event.load.parts, channel), times))
+            units.append((_pass(event.load.parts, channel, f"{within}{event.name}: "), times))
         else:
-            load = event.load if isinstance(channel, str) else channel.seen(event.load)
+            load = event.load if isinstance(channel, str) else channel.seen(event.load, within + event.name)
             steps = load.in_order(str(channel)).steps
             units.append((_steps([(values, whole(event.name, n)) for values, n in steps]), times))
     return _in_turn(units)

@@ -17,7 +17,7 @@ from vivid_anvil.counting.counter import RESIDUES
 from vivid_anvil.counting.cycles import Cycles, of_a_repeat
 from vivid_anvil.events.between import BETWEEN, BETWEEN_EVENTS, Source, in_order, whole, worst_case
 from vivid_anvil.events.calendar import Calendar, amount, plural
-from vivid_anvil.events.channel_sum import ChannelSum
+from vivid_anvil.events.seen import Seen
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.load import Give, Load
@@ -25,7 +25,7 @@ from vivid_anvil.units import DIMENSIONS, coherent, number, split
 from vivid_anvil.writing.html import html_frame
 
 HOUR = 3600.0
-Seen = str | ChannelSum  # a channel, or several that act together
+Asked = str | Seen  # a channel, or several that act together
 _GROUPED = re.compile(r"(?<=\d)[ _](?=\d{3}(?!\d))")  # "50 000", "50_000"
 
 
@@ -65,7 +65,7 @@ class Event:
         """Time of one occurrence, s: the stated one, else that of the load; None where neither is known."""
         return self.load.duration if self.duration is None else float(self.duration)
 
-    def extremes(self, channel: Seen) -> tuple[float, float]:
+    def extremes(self, channel: Asked) -> tuple[float, float]:
         """Lowest and highest load of the channel, in its coherent unit."""
         if self.load.parts:
             return self.load.extremes(channel)
@@ -103,21 +103,21 @@ class SimpleEvent(NamedTuple):
     load: Load
     lasts: float | None
 
-    def extremes(self, channel: Seen) -> tuple[float, float]:
+    def extremes(self, channel: Asked) -> tuple[float, float]:
         """Lowest and highest load of the channel, in its coherent unit."""
         low, high = self.seen(channel).extremes(str(channel))
         return low, high
 
-    def seen(self, channel: Seen) -> Any:
-        """The load; that of several channels that act together has the one channel of their sum."""
+    def seen(self, channel: Asked) -> Any:
+        """The load; that of several channels that act together has the one channel of their stress."""
         return _seen(self.name, self.load, channel)
 
 
-def _seen(name: str, load: Any, channel: Seen) -> Any:
+def _seen(name: str, load: Any, channel: Asked) -> Any:
     if isinstance(channel, str):
         return load
     try:
-        return channel.seen(load)
+        return channel.seen(load, name)
     except InputError as error:
         raise InputError(f"event {name}, {error.where}", error.found, error.expected, error.remedy) from None
 
@@ -180,8 +180,8 @@ class DutyCycle(Load):
     between: str = "each by itself"
     repeat_duration: float | str | None = None
     gives: ClassVar[frozenset[Give]] = frozenset({"cycles"})
-    _counted: dict[Seen, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
-    _joined: dict[Seen, Cycles] = field(default_factory=dict, init=False, repr=False)
+    _counted: dict[Asked, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
+    _joined: dict[Asked, Cycles] = field(default_factory=dict, init=False, repr=False)
 
     def __post_init__(self) -> None:
         checks.text("DutyCycle.repeat", self.repeat)
@@ -250,7 +250,7 @@ class DutyCycle(Load):
         )
         return dataclasses.replace(self, events=events, between=between, residue=left)
 
-    def sources(self, channel: Seen) -> tuple[Source, ...]:
+    def sources(self, channel: Asked) -> tuple[Source, ...]:
         """Where cycles come from: each event, and what happens between events; counted once per channel.
 
         Raises InputError for a channel that an event lacks, and for "in the order given" where an event has no order or
@@ -290,7 +290,7 @@ class DutyCycle(Load):
         same = all(one is other for one, other in zip(events, self.events, strict=True))
         return self if same else dataclasses.replace(self, events=events)
 
-    def cycles_of(self, channel: Seen, *, residue: str | None = None) -> Cycles:
+    def cycles_of(self, channel: Asked, *, residue: str | None = None) -> Cycles:
         """The load cycles of all sources of a repeat in one table, put together once per channel; `residue` is its own."""
         if channel not in self._joined:
             self._joined[channel] = of_a_repeat(self.sources(channel), self.extremes(channel))
@@ -329,14 +329,14 @@ class DutyCycle(Load):
         """Duration of one repeat, h; None where an event knows no time."""
         return None if self.duration is None else self.duration / HOUR
 
-    def extremes(self, channel: Seen) -> tuple[float, float]:
+    def extremes(self, channel: Asked) -> tuple[float, float]:
         """Lowest and highest load of all events."""
         lows, highs = zip(*(event.extremes(channel) for event in self.events), strict=True)
         return min(lows), max(highs)
 
-    def dimension_of_channel(self, channel: Seen) -> str:
+    def dimension_of_channel(self, channel: Asked) -> str:
         """The dimension that `channel` has in every event; InputError where events differ or lack it."""
-        if isinstance(channel, ChannelSum):
+        if isinstance(channel, Seen):
             for name in channel.channels:
                 self.dimension_of_channel(name)
             return "stress"

@@ -16,7 +16,7 @@ from vivid_anvil.counting.rainflow import rainflow
 from vivid_anvil.events.equal_cycles import signed
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, listed
-from vivid_anvil.histories.channel import Channel, channel_named, check_channels, sum_of
+from vivid_anvil.histories.channel import Channel, channel_named, check_channels
 from vivid_anvil.histories.load import Give, Load, Samples
 from vivid_anvil.units import coherent
 
@@ -96,9 +96,9 @@ class LoadStates(Load):
         """The states, gone through again and again."""
         return Samples(self.channels, 1.0, "none", self.cycles)
 
-    def combined(self, name: str, factors: Mapping[str, float]) -> LoadStates:
-        """The sum of factor × load, MPa, through the same states."""
-        return LoadStates((sum_of(self.channels, name, factors),), self.cycles, self.frequency)
+    def with_channel(self, channel: Channel) -> LoadStates:
+        """This channel alone through as many states."""
+        return LoadStates((channel,), self.cycles, self.frequency)
 
     @property
     def duration(self) -> float | None:

@@ -1,13 +1,11 @@
 """The assessments at every node of a model."""
 
-from vivid_anvil.fields.field_loads import CaseLoad, EventLoads, FieldLoads, StepLoad
 from vivid_anvil.fields.hottest import HotPlace, hottest_places, neighbours_within
 from vivid_anvil.fields.model_answer import ModelAnswer, model_answer
 from vivid_anvil.fields.model_findings import model_findings
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.model_view import DIRECTIONS, ModelView
 from vivid_anvil.fields.node_life import WorstCycle, node_life, node_tensors, worst_cycle
-from vivid_anvil.fields.node_working import stress_working
 from vivid_anvil.fields.planes import (
     PLANES,
     assess_planes,
@@ -22,13 +20,14 @@ from vivid_anvil.fields.structural_field import ThroughPath, ToePath, structural
 from vivid_anvil.fields.trust import Trust, TrustOfNodes, trust_of, trust_of_nodes
 from vivid_anvil.fields.whole_model import assess_model, left_out, regions_of
 from vivid_anvil.fields.write_results import write_results
+from vivid_anvil.stress.relations import CaseLoad, CaseLoads, EventLoads, StepLoad
 
 __all__ = [
     "DIRECTIONS",
     "PLANES",
     "CaseLoad",
+    "CaseLoads",
     "EventLoads",
-    "FieldLoads",
     "HotPlace",
     "ModelAnswer",
     "ModelResult",
@@ -53,7 +52,6 @@ __all__ = [
     "node_tensors",
     "regions_of",
     "reserves_on_stress",
-    "stress_working",
     "structural_field",
     "surface_directions",
     "surface_normals",

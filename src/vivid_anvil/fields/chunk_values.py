@@ -6,28 +6,24 @@ whose stress can be shown never to reach the fatigue limit are left out of the c
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+import dataclasses
+from collections.abc import Iterator
+from dataclasses import dataclass
 
 import numpy as np
 
 from vivid_anvil.counting import Cycles
-from vivid_anvil.damage.spectrum import Spectrum, counted_curve
+from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.damage.spectrum import spectrum as spectrum_of
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import _kernels as kernels
-from vivid_anvil.fields.field_loads import EventLoads
-from vivid_anvil.fields.harmless import harmless
 from vivid_anvil.fields.model_result import NO_EVENT, NodeValues, sources_of
-from vivid_anvil.fields.node_duty import CHANNEL, node_duty
-from vivid_anvil.ground.checks import FloatArray, IntArray
-from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
-from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
-from vivid_anvil.materials.mean_stress.apply import counted_r
-from vivid_anvil.stress import HotSpot
+from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray
+from vivid_anvil.stress import HotSpot, PowerLoop
 from vivid_anvil.stress.cycles_of_places import Batch, batches
 from vivid_anvil.stress.measures import Measure, NormalStress
 from vivid_anvil.stress.measures.straight import normal_weights
+from vivid_anvil.stress.relations import CaseLoads, EventLoads, UnitStresses
 
 
 @dataclass(frozen=True, eq=False)
@@ -39,6 +35,7 @@ class Task:
 
     units: FloatArray
     constants: FloatArray
+    loads: CaseLoads
     events: tuple[EventLoads, ...]
     spot: HotSpot
     measure: Measure
@@ -57,9 +54,10 @@ class Task:
         """Weights of the components in what is counted: one set for all nodes, or one for each."""
         return self.measure.forms[None] if self.directions is None else normal_weights(self.directions)[:, None]
 
-    def measure_at(self, row: int) -> Measure:
-        """What is counted at a node."""
-        return self.measure if self.directions is None else NormalStress(self.directions[row])
+    def relation_at(self, row: int) -> UnitStresses:
+        """How loads become the counted stress at a node."""
+        measure = self.measure if self.directions is None else NormalStress(self.directions[row])
+        return UnitStresses(loads=self.loads, unit=self.units[row], constant=self.constants[row], measure=measure)
 
     def counted(self, event: EventLoads, places: IntArray) -> Iterator[Batch]:
         """The stress cycles of an event at some of the nodes, as many nodes at a time as there is room for."""
@@ -71,7 +69,7 @@ class Task:
 def acts_together(spot: HotSpot, duty_cycle: DutyCycle) -> bool:
     """Whether the cycles of a node act on each other, so that those of many cannot be put side by side."""
     alone = duty_cycle.between == "each by itself" and duty_cycle.residue == "repeated"
-    return not alone or spot.below_knee == "consistent"
+    return not alone or spot.assessed_by.acts_together
 
 
 def values_of(task: Task) -> NodeValues:
@@ -80,15 +78,14 @@ def values_of(task: Task) -> NodeValues:
         return _one_by_one(task, task.duty_cycle)
     size = task.units.shape[0]
     found = _Sums(size, len(task.events))
-    units, constants = task.scaled
     idle = np.zeros(size, dtype=bool)
     if task.skip:
-        idle = harmless(units, constants, task.events, task.spot, task.measure)
-    counted, how = np.flatnonzero(~idle), one_loop(task.spot)
+        idle = harmless(task)
+    counted, how = np.flatnonzero(~idle), task.spot.assessed_by.loop(task.spot)
     for number, event in enumerate(task.events):
         reached = np.empty((size, 2))
         for row in np.flatnonzero(idle).tolist():
-            history = task.measure_at(row).history(units[row], constants[row], event.loads)
+            history = task.spot.notch_factor * task.relation_at(row).history(event.loads)
             reached[row] = history.min(), history.max()
         for batch in task.counted(event, counted):
             places = counted[batch.places]
@@ -96,6 +93,22 @@ def values_of(task: Task) -> NodeValues:
             found.add(number, places, _damage_by_node(task.spot, how, event, batch))
         found.reach(np.arange(size), reached)
     return found.values(~idle)
+
+
+def harmless(task: Task) -> BoolArray:
+    """Which nodes do no damage whatever the phase of the loads, shape (n,); none where the bound says nothing.
+
+    |s(t)| is at most B = Σ norm(unit stress) max |load| + norm(constant), with the norm that the measure states: a norm of a
+    sum is at most the sum of the norms. What a stress within -B to B can do the method knows.
+    """
+    units, constants = task.scaled
+    always, each = task.measure.norm(constants), task.measure.norm(units.reshape(-1, 6))
+    found = None
+    if always is not None and each is not None:  # else no bound, no skipping
+        largest = np.max([np.abs(event.loads).max(axis=0, initial=0.0) for event in task.events], axis=0)
+        bound = (always + each.reshape(units.shape[:2]) @ largest) * (1.0 + 1e-9)  # room for rounding
+        found = task.spot.assessed_by.never(task.spot, bound)
+    return np.zeros(units.shape[0], dtype=bool) if found is None else found
 
 
 def cycles_side_by_side(task: Task) -> tuple[Cycles, IntArray]:
@@ -138,8 +151,8 @@ def _one_by_one(task: Task, duty_cycle: DutyCycle) -> NodeValues:
     size = task.units.shape[0]
     sums = _Sums(size, len(sources_of(duty_cycle)))
     for node in range(size):
-        measure = task.measure_at(node)
-        spectrum = node_spectrum(task.spot, duty_cycle, task.events, measure, task.units[node], task.constants[node])
+        relation = task.relation_at(node)
+        spectrum = spectrum_of(dataclasses.replace(task.spot, relation=relation), dataclasses.replace(duty_cycle))
         share, one = spectrum.damage(), np.array([node])
         for number in range(len(spectrum.sources)):
             sums.add(number, one, np.array([share[spectrum.event == number].sum()]))
@@ -147,36 +160,12 @@ def _one_by_one(task: Task, duty_cycle: DutyCycle) -> NodeValues:
     return sums.values(np.ones(size, dtype=bool))
 
 
-def node_spectrum(
-    spot: HotSpot,
-    duty_cycle: DutyCycle,
-    events: Sequence[EventLoads],
-    measure: Measure,
-    unit: FloatArray,
-    constant: FloatArray,
-) -> Spectrum:
-    """The cycles of one node: those of a hot spot whose load is the counted stress there."""
-    duty = node_duty(duty_cycle, events, lambda loads: measure.history(unit, constant, loads))
-    return spectrum_of(hot_spot_there(spot, "a node"), duty)
-
-
-def hot_spot_there(spot: HotSpot, name: str) -> HotSpot:
-    """The model's hot spot, fed by the counted stress."""
-    return replace(spot, name=name, channel=CHANNEL, stress_per_load="1", offset=0.0)
-
-
-MEANS = {"ignored": 0, "capped": 1, "credited": 2}  # as the loop knows them
-
-
-Loop = tuple[SNCurve, float, int]  # curve, strength, choice of means
-
-
-def _damage_by_node(spot: HotSpot, how: Loop | None, event: EventLoads, batch: Batch) -> FloatArray:
+def _damage_by_node(spot: HotSpot, how: PowerLoop | None, event: EventLoads, batch: Batch) -> FloatArray:
     """Damage of an event per repeat at nodes whose cycles stand one after the other; by one loop where rule and curve allow."""
     if how is None:
         count = batch.counts
         cycles = Cycles.of_columns(batch.ranges, batch.means, count, count * event.often)
-        share = Spectrum.of_cycles(spot, cycles).damage()
+        share = Spectrum(spot, cycles).damage()
         owner = np.repeat(np.arange(batch.ends.size), np.diff(batch.ends, prepend=0))
         return np.bincount(owner, weights=share, minlength=batch.ends.size).astype(np.float64)
     often = np.array([event.often]) if event.counts is None else event.often * batch.counts
@@ -185,24 +174,10 @@ def _damage_by_node(spot: HotSpot, how: Loop | None, event: EventLoads, batch: B
 
 
 def damage_by_loop(
-    how: Loop, cycles: tuple[FloatArray, FloatArray, FloatArray, IntArray], which: IntArray, factors: FloatArray
+    how: PowerLoop, cycles: tuple[FloatArray, FloatArray, FloatArray, IntArray], which: IntArray, factors: FloatArray
 ) -> FloatArray:
     """Damage a repeat at the nodes `which`, at `factors` on their stresses; `cycles`: ranges, means, how often, ends of nodes."""
     curve, strength, means = how
     twice, found = 2.0 if curve.stress == "range" else 1.0, np.empty(which.size)
     kernels.damage_of_nodes(*cycles, which, factors, twice, strength, means, *curve.segments.by_stress, found)
     return found
-
-
-def one_loop(spot: HotSpot) -> Loop | None:
-    """Curve, strength and choice of means of a hot spot whose curve is power laws, under a line to a strength or no rule."""
-    if isinstance(spot.curve, SNFamily):
-        return None
-    curve, rule = counted_curve(spot), MEAN_STRESS_RULES.get(spot.mean_stress, "mean_stress")
-    if not curve.segments.powers:
-        return None
-    if curve.r_ratio in (ANY_R, FIXED_MEAN) or not rule.corrects:
-        return curve, np.inf, MEANS["credited"]
-    if not rule.straight or counted_r(float(curve.r_ratio), spot.compressive_mean) != -1.0:
-        return None
-    return curve, rule.value_of(spot.material, f"hot spot {spot.name}"), MEANS[spot.compressive_mean]

@@ -136,16 +136,14 @@ def _facts(result: ModelResult, measure: str) -> list[str]:
     """What was assessed."""
     field, spot = result.field, result.spot
     counted = int(result.values.counted.sum()) + (0 if result.left_out is None else int(result.left_out.sum()))
-    curve = "none" if spot.curve is None else spot.curve.name
     lines = [
         f"{field.size} nodes of {field.source}; load cases {', '.join(field.cases)}; measure: {measure}.",
-        f"Curve {curve}, Kf = {spot.notch_factor:g}, mean stress {spot.mean_stress}. "
+        f"Kf = {spot.notch_factor:g}, {spot.assessed_by.words}. "
         f"{field.size - counted} nodes shown to be harmless without counting.",
     ]
     for number_of, (name, own) in enumerate(result.regions):
         many = 0 if result.region_of is None else int((result.region_of == number_of).sum())
-        of = "none" if own.curve is None else own.curve.name
-        lines.append(f"{many} nodes of {name}: curve {of}, Kf = {own.notch_factor:g}, mean stress {own.mean_stress}.")
+        lines.append(f"{many} nodes of {name}: Kf = {own.notch_factor:g}, {own.assessed_by.words}.")
     if result.left_out is not None:
         lines.append(f"{int(result.left_out.sum())} nodes are left out of the assessment, as the study says.")
     if result.chosen is not None:

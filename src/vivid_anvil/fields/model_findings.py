@@ -89,7 +89,7 @@ def _failed(result: ModelResult) -> list[Finding]:
         Finding(
             "severe",
             "beyond-strength",
-            f"{several} at once: a mean stress reaches the strength that the rule {spot.mean_stress!r} goes by. Node "
+            f"{several} at once: a mean stress reaches the strength that the {spot.assessed_by.words} goes by. Node "
             f"{result.field.node_ids[worst]} at ({x:.5g}, {y:.5g}, {z:.5g}) mm{f' of {region}' if region else ''} reaches "
             f"{reached[worst]:.4g} MPa.",
             "Their life is 0. A support, a point load, or the stress unit? Leave out what is no part of the question: leave_out.",

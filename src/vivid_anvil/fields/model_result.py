@@ -9,11 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from vivid_anvil.events import BETWEEN, DutyCycle
-from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures import Measure, NormalStress
+from vivid_anvil.stress.relations import CaseLoads
 from vivid_anvil.writing.html import html_frame
 
 NO_EVENT = -1
@@ -77,7 +77,7 @@ class ModelResult:
     """
 
     field: StressField
-    loads: FieldLoads
+    loads: CaseLoads
     duty_cycle: DutyCycle
     spot: HotSpot
     measure: Measure
@@ -107,7 +107,7 @@ class ModelResult:
     @property
     def critical_sums(self) -> FloatArray:
         """The damage sum at which each node counts as failed, shape (n,)."""
-        sums = np.array([self.spot.critical_sum, *(spot.critical_sum for _, spot in self.regions)])
+        sums = np.array([one.assessed_by.critical_sum for one in (self.spot, *(spot for _, spot in self.regions))])
         return np.full(self.field.size, sums[0]) if self.region_of is None else np.asarray(sums[self.region_of + 1])
 
     def measure_at(self, place: int) -> Measure:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from typing import NamedTuple
 
@@ -9,12 +10,10 @@ import numpy as np
 
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.damage.spectrum import spectrum
-from vivid_anvil.events import DutyCycle
-from vivid_anvil.fields.chunk_values import hot_spot_there
 from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
-from vivid_anvil.fields.node_duty import node_duty
 from vivid_anvil.fields.trust import principal_direction
 from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.stress import HotSpot, UnitStresses
 from vivid_anvil.units import opened
 
 
@@ -25,13 +24,18 @@ def node_life(result: ModelResult, node: int) -> LifeResult:
     Raises InputError for a number that no node has.
     """
     place = result.field.place_of(node)
-    duty = _duty_at(result, place)
-    return assess_life(hot_spot_there(result.spot_at(place), f"node {node}"), duty, target=result.target_repeats)
+    return assess_life(spot_there(result, place, f"node {node}"), result.duty_cycle, target=result.target_repeats)
 
 
-def _duty_at(result: ModelResult, place: int) -> DutyCycle:
-    events = result.loads.events(result.duty_cycle)
-    return node_duty(result.duty_cycle, events, lambda loads: node_history(result, place, loads))
+def spot_there(result: ModelResult, place: int, name: str) -> HotSpot:
+    """The hot spot at the node that stands at `place`, under a name: the model's, with the relation of the node."""
+    unit, constant = node_stresses(result, place)
+    return dataclasses.replace(result.spot_at(place), name=name, relation=relation_at(result, place, unit, constant))
+
+
+def relation_at(result: ModelResult, place: int, unit: FloatArray, constant: FloatArray) -> UnitStresses:
+    """How loads become the counted stress at the node that stands at `place`."""
+    return UnitStresses(loads=result.loads, unit=unit, constant=constant, measure=result.measure_at(place))
 
 
 @opened()
@@ -60,7 +64,7 @@ class WorstCycle(NamedTuple):
 @opened()
 def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
     """The worst cycle of the worst event at the node that stands at `place`; without damage the one with the largest range."""
-    found = spectrum(hot_spot_there(result.spot_at(place), "a node"), _duty_at(result, place))
+    found = spectrum(spot_there(result, place, "a node"), dataclasses.replace(result.duty_cycle))
     worst = int(result.values.worst_event[place])
     damage = found.damage()
     weight = damage if worst != NO_EVENT else found.cycles.range

@@ -9,7 +9,6 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.events import DutyCycle
-from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.whole_model import Watch, assess_model, left_out
 from vivid_anvil.ground.checks import FloatArray, IntArray, one_of, read_only, real_number
@@ -19,6 +18,7 @@ from vivid_anvil.models.stress_field import Elements, StressField
 from vivid_anvil.models.surface import outer_surface
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures.straight import normal_weights
+from vivid_anvil.stress.relations import CaseLoads
 from vivid_anvil.units import one, opened
 
 FINEST, AROUND = 0.5, 8  # degrees between planes in the end; planes around one that are looked at
@@ -66,7 +66,7 @@ def _sides(field: StressField) -> dict[int, list[FloatArray]]:
 
 @opened(step_degrees=one("angle", degrees=True))
 def surface_directions(
-    field: StressField, loads: FieldLoads, duty_cycle: DutyCycle, *, step_degrees: float = 5.0
+    field: StressField, loads: CaseLoads, duty_cycle: DutyCycle, *, step_degrees: float = 5.0
 ) -> tuple[FloatArray, np.ndarray]:
     """Directions in the surface along which the normal stress varies most in any event, and the places of the surface's nodes.
 
@@ -136,7 +136,7 @@ def half_sphere(step_degrees: float = 15.0) -> FloatArray:
 @opened(step_degrees=one("angle", degrees=True))
 def critical_planes(
     field: StressField,
-    loads: FieldLoads,
+    loads: CaseLoads,
     duty_cycle: DutyCycle,
     spot: HotSpot,
     *,
@@ -204,7 +204,7 @@ PLANES = {
 
 @opened()
 def assess_planes(
-    name: str, field: StressField, loads: FieldLoads, duty_cycle: DutyCycle, spot: HotSpot, **settings: Any
+    name: str, field: StressField, loads: CaseLoads, duty_cycle: DutyCycle, spot: HotSpot, **settings: Any
 ) -> ModelResult:
     """The model with one of `PLANES`; `settings` are those of `assess_model`."""
     one_of("stress measure", name, tuple(PLANES))

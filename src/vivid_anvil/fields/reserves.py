@@ -4,27 +4,21 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 
 import numpy as np
 
 from vivid_anvil.counting import joined
 from vivid_anvil.damage.reserve import LARGEST, SMALLEST
 from vivid_anvil.damage.spectrum import Spectrum
-from vivid_anvil.fields.chunk_values import (
-    Loop,
-    Task,
-    acts_together,
-    cycles_side_by_side,
-    damage_by_loop,
-    hot_spot_there,
-    node_spectrum,
-    one_loop,
-)
+from vivid_anvil.damage.spectrum import spectrum as spectrum_of
+from vivid_anvil.fields.chunk_values import Task, acts_together, cycles_side_by_side, damage_by_loop
 from vivid_anvil.fields.model_result import ModelResult
+from vivid_anvil.fields.node_life import relation_at
 from vivid_anvil.fields.whole_model import Watch
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress import HotSpot, PowerLoop
 from vivid_anvil.stress.cycles_of_places import ROOM
 from vivid_anvil.units import opened
 
@@ -60,7 +54,7 @@ def reserves_on_stress(
     for number in np.unique(region):
         alike = np.flatnonzero(region == number)
         # cycles that act on each other are those of one node
-        many = 1 if result.spot_at(int(wanted[alike[0]])).below_knee == "consistent" else stress.together
+        many = 1 if result.spot_at(int(wanted[alike[0]])).assessed_by.acts_together else stress.together
         for i in range(0, alike.size, many):
             group = alike[i : i + many]
             found[group] = _of_group(stress, wanted[group], result.target_repeats)
@@ -88,23 +82,26 @@ class _Stress:
         own = self.result.directions
         along = None if own is None else own[places]
         events, measure = tuple(self.events), self.result.measure
-        return Task(self.units[places], self.constants[places], events, spot, measure, skip=False, directions=along)
+        loads = self.result.loads
+        return Task(
+            self.units[places], self.constants[places], loads, events, spot, measure, skip=False, directions=along
+        )
 
     def spectrum(self, spot: HotSpot, place: int) -> Spectrum:
         """All cycles of one repeat at a node."""
-        measure, unit, constant = self.result.measure_at(place), self.units[place], self.constants[place]
-        return node_spectrum(spot, self.result.duty_cycle, self.events, measure, unit, constant)
+        relation = relation_at(self.result, place, self.units[place], self.constants[place])
+        return spectrum_of(replace(spot, relation=relation), replace(self.result.duty_cycle))
 
 
 def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
     spot = stress.result.spot_at(int(places[0]))
     spectrum, node = _side_by_side(stress, spot, places)
-    allowed = spot.critical_sum / target
+    allowed = spot.assessed_by.critical_sum / target
 
     order = np.argsort(node, kind="stable")
     ends = np.searchsorted(node[order], np.arange(places.size + 1))
-    how = one_loop(spot)
-    if how is not None and spot.below_knee != "consistent":
+    how = spot.assessed_by.loop(spot)
+    if how is not None:
         return _by_loop(how, spectrum, order, ends, allowed)
 
     def excess(log_factors: FloatArray, which: IntArray) -> FloatArray:
@@ -113,7 +110,7 @@ def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
         if which.size < places.size:
             rows = order[_runs(ends[which], ends[which + 1])]
             part, owner = (
-                Spectrum.of_cycles(spectrum.hot_spot, spectrum.cycles.chosen(rows)),
+                Spectrum(spectrum.hot_spot, spectrum.cycles.chosen(rows)),
                 np.repeat(np.arange(which.size), ends[which + 1] - ends[which]),
             )
         damage = part.damage_of(part.equivalent_stress(np.exp(log_factors)[owner]))
@@ -123,7 +120,7 @@ def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
     return _solved(excess, places.size)
 
 
-def _by_loop(how: Loop, spectrum: Spectrum, order: IntArray, ends: IntArray, allowed: float) -> FloatArray:
+def _by_loop(how: PowerLoop, spectrum: Spectrum, order: IntArray, ends: IntArray, allowed: float) -> FloatArray:
     """The same where one loop gives the damage of a node."""
     sorted_cycles = spectrum.cycles.chosen(order)
     cycles = (sorted_cycles.range, sorted_cycles.mean, sorted_cycles.per_repeat, ends[1:])
@@ -208,8 +205,7 @@ def _narrowed(
 def _side_by_side(stress: _Stress, spot: HotSpot, places: IntArray) -> tuple[Spectrum, IntArray]:
     """Cycles of all events at the nodes in one spectrum, and the number of the node that each belongs to."""
     if not acts_together(spot, stress.result.duty_cycle):
-        here = hot_spot_there(spot, "nodes")
         cycles, node = cycles_side_by_side(stress.task(spot, places))
-        return Spectrum.of_cycles(here, cycles), node
+        return Spectrum(spot, cycles), node
     found = [stress.spectrum(spot, place).cycles for place in places.tolist()]
-    return Spectrum.of_cycles(spot, joined(found)), np.repeat(np.arange(places.size), [len(one) for one in found])
+    return Spectrum(spot, joined(found)), np.repeat(np.arange(places.size), [len(one) for one in found])

@@ -14,10 +14,8 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from vivid_anvil.damage.assess import check_rule
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields.chunk_values import Task, acts_together, values_of
-from vivid_anvil.fields.field_loads import FieldLoads
 from vivid_anvil.fields.kept_chunks import KeptChunks
 from vivid_anvil.fields.model_result import ModelResult, NodeValues, sources_of
 from vivid_anvil.ground import checks
@@ -26,6 +24,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures import Measure, NormalStress, stress_measure
+from vivid_anvil.stress.relations import CaseLoads
 from vivid_anvil.units import opened
 
 CHUNK = 2000  # nodes handed to a worker at once
@@ -38,7 +37,7 @@ Watch = Callable[[str, int, int], None]
 @opened()
 def assess_model(
     field: StressField,
-    loads: FieldLoads,
+    loads: CaseLoads,
     duty_cycle: DutyCycle,
     spot: HotSpot,
     *,
@@ -74,7 +73,7 @@ def assess_model(
         raise InputError("whole model, chunk", f"{chunk}", "one node or more")
     named = dict(regions or {})
     for one in (spot, *named.values()):
-        check_rule(one)
+        one.assessed_by.check(one)
     loads.check(field)
     units, constants, owners = loads.units(field), loads.constants(field), field.owners
     events, skip = tuple(loads.events(duty_cycle)), skip_harmless == "yes"
@@ -84,7 +83,7 @@ def assess_model(
     chunks = _chunks(region_of, int(together), None if out is None else out[owners])
     bare = replace(duty_cycle)  # without what it has counted so far
     by_row = None if own is None else own[owners]
-    depends_on = (units, constants, by_row, region_of, out, chunk, events, spots, how, skip, bare)
+    depends_on = (units, constants, loads, by_row, region_of, out, chunk, events, spots, how, skip, bare)
     kept = None if keep_in is None else KeptChunks(Path(keep_in), depends_on)
 
     def task(number: int) -> Task:
@@ -92,7 +91,7 @@ def assess_model(
         at = spots[int(region_of[rows[0]]) + 1]
         whole = bare if acts_together(at, bare) else None
         along = None if by_row is None else by_row[rows]
-        return Task(units[rows], constants[rows], events, at, how, skip, along, whole)
+        return Task(units[rows], constants[rows], loads, events, at, how, skip, along, whole)
 
     found = NodeValues.empty(owners.size, len(sources_of(duty_cycle)))
     done, whole = 0, sum(rows.size for rows in chunks)

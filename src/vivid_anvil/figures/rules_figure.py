@@ -8,7 +8,7 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.damage import RuleComparison
+from vivid_anvil.damage import RuleComparison, stress_life_of
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PLUM, RED, new_figure, note
 from vivid_anvil.figures.tidy import FIXED
 from vivid_anvil.materials import MEAN_STRESS_RULES
@@ -79,7 +79,7 @@ def _bars(axes: Axes, comparison: RuleComparison) -> None:
         axes.set_yticks([])
         return
     shown_years = np.where(finite, years, 3.0 * years[finite].max())
-    used = comparison.base.hot_spot.mean_stress
+    used = stress_life_of(comparison.base.hot_spot).mean_stress
     for label, colour, those in (("the rule of the study", RED, True), ("other rules", ORANGE, False)):
         mine = [i for i, name in enumerate(names) if (name == used) == those]
         if mine:

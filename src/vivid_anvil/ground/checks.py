@@ -12,6 +12,7 @@ from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int64]
+BoolArray = NDArray[np.bool_]
 
 
 def place(noun: object, field: str) -> str:

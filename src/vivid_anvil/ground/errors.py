@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import difflib
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
 
 MOST_LISTED = 40  # names in one message
 
@@ -24,6 +25,23 @@ class InputError(ValueError):
 
     def __str__(self) -> str:
         return f"{self.where}: found {self.found}, expected {self.expected}. {self.remedy}".rstrip()
+
+
+@contextmanager
+def within(where: str) -> Iterator[None]:
+    """Errors raised inside say first where: the place that what was called does not know.
+
+    >>> with within("hot spot toe"):
+    ...     raise InputError("stress_per_load", "0", "a stress for the load")
+    Traceback (most recent call last):
+        ...
+    vivid_anvil.ground.errors.InputError: hot spot toe, stress_per_load: found 0, expected a stress for the load.
+    """
+    try:
+        yield
+    except InputError as error:
+        place = error.where if error.where.startswith(where) else f"{where}, {error.where}"
+        raise InputError(place, error.found, error.expected, error.remedy) from None
 
 
 def _capped(text: str, most: int = 400) -> str:

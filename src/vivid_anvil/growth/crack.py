@@ -179,7 +179,7 @@ class Crack:
 
     def later_from(self, duty_cycle: DutyCycle) -> float | None:
         """Repeats after which the later law holds; None without one."""
-        since, channel = self.later_law_from, self.hot_spot.channel
+        since, channel = self.later_law_from, self.hot_spot.fed.counted
         if since is None:
             return None
         often = {source.name: source.occurrences for source in duty_cycle.sources(channel)}

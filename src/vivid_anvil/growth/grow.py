@@ -20,7 +20,6 @@ from vivid_anvil.growth.memories import NoRetardation
 from vivid_anvil.growth.path import GrowthPath
 from vivid_anvil.growth.result import GrowthResult
 from vivid_anvil.materials.fits.growth_tests import GrowthTests
-from vivid_anvil.stress import nominal_cycles
 from vivid_anvil.units import number, opened
 
 
@@ -33,18 +32,17 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
 
     >>> from vivid_anvil.shapes import CentreCrack
     >>> from vivid_anvil.events import ConstantAmplitude, Event
-    >>> from vivid_anvil.materials import Material, ParisLaw, straight_curve
-    >>> from vivid_anvil.stress import HotSpot
+    >>> from vivid_anvil.materials import Material, ParisLaw
+    >>> from vivid_anvil.stress import HotSpot, OneLoad
     >>> pull = ConstantAmplitude.from_range("force", "60 kN", r_ratio=0.1, cycles=1e4)
     >>> steel = Material(name="steel", yield_strength="350 MPa", toughness="70 MPa√m")
-    >>> curve = straight_curve(name="-", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
-    >>> spot = HotSpot(name="plate", channel="force", stress_per_load="1 MPa/kN", curve=curve, material=steel)
+    >>> spot = HotSpot(name="plate", relation=OneLoad("force", "1 MPa/kN"), material=steel)
     >>> law = ParisLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3)
     >>> flaw = Crack(hot_spot=spot, shape=CentreCrack("100 mm"), initial_size="3 mm", law=law)
     >>> grow_crack(flaw, DutyCycle("year", [Event("pull", pull)], repeats_per_year=1))
     <GrowthResult plate: 3 to 40 mm in 116.9 years, limit of the solution>
     """
-    drive = growth_drive(nominal_cycles(crack.hot_spot, duty_cycle), crack.counted_part)
+    drive = growth_drive(crack.hot_spot.nominal_cycles(duty_cycle), crack.counted_part)
     target_repeats = None if target is None else duty_cycle.repeats_in(target)
     later = crack.later_from(duty_cycle)
     path = _path(crack, duty_cycle, drive, later, target_repeats)

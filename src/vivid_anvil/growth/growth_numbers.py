@@ -150,7 +150,7 @@ class Growth:
         total = float(growth.sum())
         return {
             source.name: float(growth[self.drive.event == i].sum()) / total if total > 0.0 else 0.0
-            for i, source in enumerate(self.duty_cycle.sources(self.crack.hot_spot.channel))
+            for i, source in enumerate(self.duty_cycle.sources(self.crack.hot_spot.fed.counted))
         }
 
     @property

@@ -117,9 +117,9 @@ def lives_over_size(
     >>> from vivid_anvil.shapes import CentreCrack
     >>> from vivid_anvil.events import ConstantAmplitude, Event
     >>> from vivid_anvil.materials import Material, ParisLaw
-    >>> from vivid_anvil.stress import HotSpot
+    >>> from vivid_anvil.stress import HotSpot, OneLoad
     >>> steel = Material(name="steel", yield_strength="350 MPa", toughness="70 MPa√m")
-    >>> spot = HotSpot(name="plate", channel="force", stress_per_load="1 MPa/kN", material=steel)
+    >>> spot = HotSpot(name="plate", relation=OneLoad("force", "1 MPa/kN"), material=steel)
     >>> law = ParisLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3)
     >>> flaw = Crack(hot_spot=spot, shape=CentreCrack("100 mm"), initial_size="3 mm", law=law)
     >>> pull = ConstantAmplitude.from_range("force", "60 kN", r_ratio=0.1, cycles=1e4)

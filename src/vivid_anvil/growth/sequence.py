@@ -24,12 +24,12 @@ def sequence(crack: Crack, duty_cycle: DutyCycle) -> tuple[FloatArray, FloatArra
     which the sum of its occurrences passes a whole number. Raises InputError for blocks whose cycles are not whole.
     """
     spot = crack.hot_spot
-    per_load = spot.nominal_factor(duty_cycle.dimension_of_channel(spot.channel))
+    relation, per_load = spot.fed, spot.fed.factor(duty_cycle)
     rows: list[FloatArray] = []
     pieces: list[tuple[float, ...]] = []
     at = 0
-    for place, source in enumerate(duty_cycle.sources(spot.channel)):
-        table = _in_order(source, per_load, spot.offset)
+    for place, source in enumerate(duty_cycle.sources(relation.counted)):
+        table = _in_order(source, per_load, relation.offset)
         whole = round(source.occurrences) if abs(round(source.occurrences) / source.occurrences - 1.0) < 1e-9 else 0
         often = [float(whole)] if whole else [float(int(source.occurrences)), source.occurrences % 1.0]
         if (table[:, 2] > 1.0).any():
@@ -105,6 +105,6 @@ def _largest_idle(high: FloatArray, works: np.ndarray, pieces: FloatArray) -> In
 
 def stopped_in(crack: Crack, duty_cycle: DutyCycle, piece: FloatArray, passed: int, time: int) -> str:
     """ "month 99, loaded lap no 351": where in the sequence it stopped."""
-    event = duty_cycle.sources(crack.hot_spot.channel)[int(piece[4])].name
+    event = duty_cycle.sources(crack.hot_spot.fed.counted)[int(piece[4])].name
     what = "cycle" if piece[3] > 1.0 else "no"
     return f"{duty_cycle.repeat} {passed + 1}, {event} {what} {time + 1}"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal, get_args
 
@@ -84,9 +84,3 @@ def channel_named(channels: Sequence[Channel], name: str, where: str) -> Channel
             return channel
     known = [channel.name for channel in channels]
     raise InputError(where, f"no channel {name!r}", f"one of {listed(known)}", did_you_mean(name, known))
-
-
-def sum_of(channels: Sequence[Channel], name: str, factors: Mapping[str, float]) -> Channel:
-    """The channel `name`, MPa, that is the sum of factor × channel."""
-    total = sum(factor * channel_named(channels, one, name).values for one, factor in factors.items())
-    return Channel(name, checks.read_only(np.asarray(total)), "stress")

@@ -80,13 +80,9 @@ class Load(ABC):
         both = np.column_stack([table.minimum, table.maximum]).ravel()
         return Ends(Channel(channel, both, table.dimension), table.count)
 
-    def combined(self, name: str, factors: Mapping[str, float]) -> Load:
-        """The same load with the one channel `name`, MPa: the sum of factor × load over its channels."""
-        raise InputError(
-            f"loads that act together, {name}",
-            f"a load of the kind {type(self).__name__}",
-            "a history without a gate, or states: how loads go together is known there only",
-        )
+    def with_channel(self, channel: Channel) -> Load:
+        """The same course with this channel alone, whose values are as many as the samples."""
+        raise self.lacks("samples")
 
     @property
     def measured(self) -> Any:

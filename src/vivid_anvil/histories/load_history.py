@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from typing import Any, ClassVar
@@ -15,7 +15,7 @@ from vivid_anvil.counting.rainflow import four_point, rainflow
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.histories.channel import STEPS, Channel, Steps, channel_named, check_channels, sum_of
+from vivid_anvil.histories.channel import STEPS, Channel, Steps, channel_named, check_channels
 from vivid_anvil.histories.load import Give, Load, Samples
 from vivid_anvil.units import DIMENSIONS, Coherent
 from vivid_anvil.writing.html import html_frame
@@ -86,9 +86,9 @@ class LoadHistory(Load):
         """All channels, as they are."""
         return Samples(self.channels, self.sample_rate, self.steps)
 
-    def combined(self, name: str, factors: Mapping[str, float]) -> LoadHistory:
-        """The sum of factor × channel, MPa, as a history of one channel."""
-        return LoadHistory(self.name, (sum_of(self.channels, name, factors),), self.sample_rate, steps=self.steps)
+    def with_channel(self, channel: Channel) -> LoadHistory:
+        """A history of this channel alone, at the same times."""
+        return LoadHistory(self.name, (channel,), self.sample_rate, steps=self.steps)
 
     @property
     def measured(self) -> LoadHistory:

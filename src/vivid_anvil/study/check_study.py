@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from vivid_anvil.damage import findings_before_counting
@@ -71,11 +71,7 @@ def check_study(study: Study) -> StudyCheck:
 
 
 def _answers(study: Study) -> Table:
-    rows = [
-        ("life", spot.name, f"S-N curve {spot.curve.name}, mean stress {spot.mean_stress}")
-        for spot in study.assessed
-        if spot.curve is not None
-    ]
+    rows = [("life", spot.name, spot.assessed_by.words) for spot in study.assessed]
     rows += [("crack", one.hot_spot.name, f"{one.shape.kind} crack, {one.law.name}") for one in study.cracks]
     if (job := study.model) is not None:
         rows.append(("model", f"{job.field.size} nodes", f"{job.field.source}, {job.planes or job.measure.label}"))
@@ -100,19 +96,11 @@ def _events(study: Study, units: UnitSystem) -> Table:
 def _hot_spots(study: Study) -> Table:
     """What is set for each hot spot."""
     spots = study.hot_spots
-    loads = [
-        ("several", str(one.channel))
-        if isinstance(one.stress_per_load, Mapping)
-        else (str(one.channel), str(one.stress_per_load))
-        for one in spots
-    ]
     columns = (
         Column("hot spot", [one.name for one in spots]),
-        Column("channel", [one[0] for one in loads]),
-        Column("stress per load", [one[1] for one in loads], left=False),
+        Column("loads", [one.fed.words for one in spots], left=True),
         Column("notch factor", [one.notch_factor for one in spots], head="Kf", style="number"),
-        Column("S-N curve", [None if one.curve is None else one.curve.name for one in spots], none="none"),
-        Column("mean-stress rule", [one.mean_stress for one in spots], head="Mean stress"),
+        Column("method", [None if one.method is None else one.method.words for one in spots], none="none", left=True),
     )
     return Table("", columns, "hot spots")
 

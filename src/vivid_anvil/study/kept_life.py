@@ -61,7 +61,7 @@ class WorstNode(NamedTuple):
 def kept_of(life: LifeResult, scale: float = 1.0) -> KeptLife:
     """The numbers of a life, with all its loads times `scale`."""
     damage = life.damage_per_repeat if scale == 1.0 else float(life.spectrum.damage(scale).sum())
-    repeats = life.hot_spot.critical_sum / damage if damage > 0.0 else math.inf
+    repeats = life.critical_sum / damage if damage > 0.0 else math.inf
     return KeptLife(life.hot_spot.name, repeats, life.duty_cycle.calendar, life.target_repeats, damage)
 
 

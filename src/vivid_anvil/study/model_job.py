@@ -6,7 +6,7 @@ import dataclasses
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from vivid_anvil.fields import FieldLoads
+from vivid_anvil.fields import CaseLoads
 from vivid_anvil.models import StressField
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures import Measure
@@ -21,7 +21,7 @@ class ModelJob:
     """
 
     field: StressField
-    loads: FieldLoads
+    loads: CaseLoads
     spot: HotSpot
     measure: Measure
     apart: float | None = None

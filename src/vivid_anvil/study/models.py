@@ -10,8 +10,11 @@ from pydantic import BeforeValidator, Field, create_model, model_validator
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import RETARDATIONS
 from vivid_anvil.materials import LAWS, THRESHOLDS, checked_keys
+from vivid_anvil.stress import METHODS
 from vivid_anvil.study.growth_law_keys import growth_law_keys
-from vivid_anvil.study.models_of_nouns import Section, Text, from_text, one_or_table, written
+from vivid_anvil.study.hot_spot_keys import HotSpotSection, MethodKeys, Stress
+from vivid_anvil.study.method_keys import method_keys
+from vivid_anvil.study.models_of_nouns import Section, Text, from_text, name_or, one_or_table, written
 from vivid_anvil.units import DIMENSIONS
 
 FORMAT = 1
@@ -45,7 +48,6 @@ def _rows(*dimensions: str) -> BeforeValidator:
     return BeforeValidator(convert)
 
 
-Stress = Annotated[float, from_text("stress"), written("stress")]
 Length = Annotated[float, from_text("length"), written("length")]
 StressIntensity = Annotated[float, from_text("stress intensity"), written("stress intensity")]
 SNCurveSection = Annotated[dict[str, Any], BeforeValidator(_curve_section)]
@@ -174,38 +176,6 @@ class SNFamilySection(Section):
     source: str = "not stated"
 
 
-class HotSpotSection(Section):
-    """A hot spot."""
-
-    name: Text
-    channel: Text | None = None
-    stress_per_load: Text | dict[Text, Text]
-    material: Text
-    sn_curve: Text | None = None
-    offset: Stress = 0.0
-    notch_factor: float = 1.0
-    mean_stress: str = "none"
-    compressive_mean: str = "ignored"
-    below_knee: str = "as the curve says"
-    critical_sum: float = 1.0
-    order_rule: str = "none"
-    order_exponents: dict[Text, float] = Field(default_factory=dict)
-
-    @model_validator(mode="after")
-    def _one_way(self) -> HotSpotSection:
-        several = isinstance(self.stress_per_load, dict)
-        if several == (self.channel is not None):
-            raise InputError(
-                "channel",
-                f"{self.channel!r} beside stresses of several loads" if several else "none",
-                "stress_per_load of each load, and no channel" if several else "the load that acts on the place",
-                "Leave it out."
-                if several
-                else 'Or of several loads: stress_per_load = { weight = "40 MPa", wind = "30 MPa" }.',
-            )
-        return self
-
-
 class CrackSection(Section):
     """A crack at a hot spot."""
 
@@ -273,16 +243,12 @@ class BoxSection(Section):
     z: list[Length] | None = Field(default=None, min_length=2, max_length=2)
 
 
-class RegionSection(Section):
-    """A set of nodes or elements with a material or a curve of its own; what it does not say is as in the model."""
+class RegionSection(MethodKeys):
+    """A set of nodes or elements with a material or a method of its own; what it does not say is as in the model."""
 
     set: Text
     material: Text | None = None
-    sn_curve: Text | None = None
     notch_factor: float | None = None
-    mean_stress: str | None = None
-    compressive_mean: str | None = None
-    below_knee: str | None = None
 
 
 class SequenceSection(Section):
@@ -295,7 +261,7 @@ class SequenceSection(Section):
 Corner = Annotated[list[Length], Field(min_length=3, max_length=3)]
 
 
-class PathSection(Section):
+class PathSection(MethodKeys):
     """Where a structural stress is taken: a path on the surface from a weld toe, marked nodes, or a line through the plate."""
 
     name: Text
@@ -307,7 +273,6 @@ class PathSection(Section):
     surface: Corner | None = None
     other: Corner | None = None
     material: Text | None = None
-    sn_curve: Text | None = None
 
     @model_validator(mode="after")
     def _one_way(self) -> PathSection:
@@ -324,7 +289,7 @@ class PathSection(Section):
         return self
 
 
-class ModelSection(Section):
+class ModelSection(MethodKeys):
     """Stresses of a finite-element model, and how they are assessed at every node."""
 
     stresses: Text
@@ -338,13 +303,9 @@ class ModelSection(Section):
     load_cases: list[LoadCaseSection] = Field(default_factory=list)
     sequences: list[SequenceSection] = Field(default_factory=list)
     material: Text
-    sn_curve: Text
     measure: str = "signed von Mises, hydrostatic"
     direction: Annotated[list[float], Field(min_length=3, max_length=3)] | None = None
     notch_factor: float = 1.0
-    mean_stress: str = "none"
-    compressive_mean: str = "ignored"
-    below_knee: str = "as the curve says"
     apart: Length | None = None
     up: Literal["x", "y", "z"] = "y"
     sets: dict[Text, BoxSection] = Field(default_factory=dict)
@@ -366,6 +327,7 @@ class StudyFile(Section):
     sn_curves: dict[str, SNCurveSection] = Field(default_factory=dict)
     sn_families: dict[str, SNFamilySection] = Field(default_factory=dict)
     growth_laws: dict[str, Any] = Field(default_factory=dict)
+    methods: dict[str, Any] = Field(default_factory=dict)
     hot_spots: list[HotSpotSection] = Field(default_factory=list)
     cracks: list[CrackSection] = Field(default_factory=list)
     model: ModelSection | None = None
@@ -379,18 +341,31 @@ class StudyFile(Section):
 
 def study_file() -> type[StudyFile]:
     """The model of the whole file with all that the tables of choices have by now."""
-    return _with_choices((*LAWS, *THRESHOLDS, *RETARDATIONS))
+    return _with_choices((*LAWS, *THRESHOLDS, *RETARDATIONS, *METHODS))
 
 
 @functools.lru_cache(maxsize=4)
 def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
     laws: Any = dict.__class_getitem__((str, growth_law_keys()))
     memory = one_or_table(Text, RETARDATIONS)
+    method = method_keys()
+    methods: Any = dict.__class_getitem__((str, method))
+    named = name_or(method)
+
+    def with_method(section: type[Section], **more: Any) -> Any:
+        return create_model(section.__name__, __base__=section, method=(named | None, None), **more)
+
+    def many(one: Any) -> Any:
+        return (list.__class_getitem__(one), Field(default_factory=list))
+
     crack: Any = create_model("CrackSection", __base__=CrackSection, retardation=(memory | None, None))
-    cracks: Any = list.__class_getitem__(crack)
+    parts = {"regions": many(with_method(RegionSection)), "paths": many(with_method(PathSection))}
     return create_model(
         "StudyFile",
         __base__=StudyFile,
         growth_laws=(laws, Field(default_factory=dict)),
-        cracks=(cracks, Field(default_factory=list)),
+        methods=(methods, Field(default_factory=dict)),
+        hot_spots=many(with_method(HotSpotSection)),
+        cracks=many(crack),
+        model=(with_method(ModelSection, **parts) | None, None),
     )

@@ -87,10 +87,12 @@ def model_of(
     instead: Mapping[str, Any] | None = None,
     kind: str | None = None,
     usual: bool = False,
+    all_optional: bool = False,
 ) -> type[Section]:
     """The model of one noun; `instead` are types of keys that are not those of its fields, `without` is not in the file.
 
-    One of a table of choices has the key `kind`, which only the `usual` one may leave out.
+    One of a table of choices has the key `kind`, which only the `usual` one may leave out;
+    `all_optional` is for keys beside others.
     """
     known, hints = dict(instead or {}), get_type_hints(noun)
     keys: dict[str, Any] = {} if kind is None else {"kind": (Literal[kind], kind if usual else ...)}
@@ -98,7 +100,8 @@ def model_of(
         if field.name in without or not field.init:
             continue
         own = known.pop(field.name, None) or key_of(inspect.getattr_static(noun, field.name, None), hints[field.name])
-        needed = field.default is dataclasses.MISSING and field.default_factory is dataclasses.MISSING
+        bare = field.default is dataclasses.MISSING and field.default_factory is dataclasses.MISSING
+        needed = bare and not all_optional
         keys[field.name] = (own, ...) if needed else (own | None, None)
     keys |= {name: (own | None, None) for name, own in known.items()}
     made: type[Section] = create_model(noun.__name__, __base__=Section, __doc__=noun.__doc__, **keys)
@@ -135,6 +138,16 @@ def one_or_table(
         return tables(value) if isinstance(value, dict | BaseModel) else ONE_VALUE
 
     return Annotated[Union[tuple(tagged)], Discriminator(kind_of)]  # noqa: UP007
+
+
+def name_or(written_out: Any) -> Any:
+    """The type of a key that is a name, or what the name would stand for."""
+    other = f"{TAG}what is written out"
+
+    def which(value: Any) -> str:
+        return other if isinstance(value, dict | list | BaseModel) else ONE_VALUE
+
+    return Annotated[Union[Annotated[Text, Tag(ONE_VALUE)], Annotated[written_out, Tag(other)]], Discriminator(which)]  # noqa: UP007
 
 
 def made(choices: Choices[Any], section: Section, **more: Any) -> Any:

@@ -10,7 +10,7 @@ from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import (
     PLANES,
     CaseLoad,
-    FieldLoads,
+    CaseLoads,
     StepLoad,
     ThroughPath,
     ToePath,
@@ -88,7 +88,7 @@ def model_job(
     return dataclasses.replace(job, structural=small, path_spots=dict(path_spots))
 
 
-def _loads(section: ModelSection, cases: Sequence[str], duty_cycle: DutyCycle) -> FieldLoads:
+def _loads(section: ModelSection, cases: Sequence[str], duty_cycle: DutyCycle) -> CaseLoads:
     """What scales each case: as the study says; else the load factor of the same name, where every event has one."""
     factors = {name for name, dimension in duty_cycle.dimensions.items() if dimension == "number"}
     told = {one.case for one in section.load_cases} | {case for one in section.sequences for case in one.cases}
@@ -100,7 +100,7 @@ def _loads(section: ModelSection, cases: Sequence[str], duty_cycle: DutyCycle) -
     ]
     constant = {one.case: one.constant for one in section.load_cases if one.constant is not None}
     sequences = [StepLoad(channel=one.channel, cases=tuple(one.cases)) for one in section.sequences]
-    return FieldLoads([*moving, *by_name], constant, sequences)
+    return CaseLoads([*moving, *by_name], constant, sequences)
 
 
 def _path(section: PathSection) -> ToePath | ThroughPath:

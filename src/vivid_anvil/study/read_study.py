@@ -12,7 +12,7 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from vivid_anvil.counting import RESIDUES
-from vivid_anvil.damage.assess import check_rule
+from vivid_anvil.damage import StressLife, stress_life
 from vivid_anvil.events import (
     BETWEEN_EVENTS,
     BlockProgramme,
@@ -44,15 +44,18 @@ from vivid_anvil.materials import (
     read_growth_tests,
 )
 from vivid_anvil.shapes import SHAPE_KEYS, read_points, shape_of_keys
-from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.study.cards import cards_in, read_card_named
 from vivid_anvil.study.growth_law_keys import law_of, threshold_of
+from vivid_anvil.study.hot_spot_keys import HotSpotSection
 from vivid_anvil.study.include import with_includes
 from vivid_anvil.study.key_errors import as_input_error, key_path
+from vivid_anvil.study.method_keys import method_of
 from vivid_anvil.study.model_job import ModelJob
-from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, HotSpotSection, StudyFile, study_file
+from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, StudyFile, study_file
 from vivid_anvil.study.models_of_nouns import Section, made
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
+from vivid_anvil.study.relation_keys import relation_of
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
 from vivid_anvil.units import coherent, opened
 
@@ -106,10 +109,11 @@ class _Builder:
             self.cards = self.path.parent / file.cards
             with self.at(("cards",)):
                 cards_in(self.cards)
-        materials = {name: self.material(file, name) for name in file.materials}
+        self.materials = {name: self.material(file, name) for name in file.materials}
         curves = {name: self.curve(name, section) for name, section in file.sn_curves.items()}
         families = {name: self.family(file, name, curves) for name in file.sn_families}
-        named: dict[str, SNCurve | SNFamily] = {**curves, **families}
+        self.curves: dict[str, SNCurve | SNFamily] = {**curves, **families}
+        self.methods = {name: self.shared_method(file, name) for name in file.methods}
         laws = {name: self.law(file, name) for name in file.growth_laws}
         spots: dict[str, HotSpot] = {}
         for i, section in enumerate(file.hot_spots):
@@ -119,23 +123,23 @@ class _Builder:
                 )
             if section.name in spots:
                 raise self.fault(("hot_spots", i, "name"), "a name that another hot spot has", "a different name")
-            spots[section.name] = self.hot_spot(i, section, materials, named, duty_cycle)
+            spots[section.name] = self.hot_spot(i, section, duty_cycle)
         cracks = [self.crack(i, section, spots, laws) for i, section in enumerate(file.cracks)]
         with self.at(("target_life",)):
             target = _target(file.target_life, duty_cycle)
         found = tuple(spots.values()), tuple(cracks)
-        model = self.model(file, materials, named, duty_cycle)
+        model = self.model(file, duty_cycle)
         self.states_are_used(spots.values(), model)
-        job = Study(file.title, duty_cycle, *found, target, self.path, named, self.data, self.growth_tests)
+        job = Study(file.title, duty_cycle, *found, target, self.path, self.curves, self.data, self.growth_tests)
         return dataclasses.replace(job, model=model)
 
     def states_are_used(self, spots: Iterable[HotSpot], model: ModelJob | None) -> None:
         """InputError for a load in the states of an event that nothing feels: mostly a slip of its name."""
         felt: set[str] = set()
         for spot in spots:
-            felt |= {spot.channel} if isinstance(spot.channel, str) else set(spot.channel.channels)
+            felt |= set(spot.fed.channels)
         if model is not None:
-            felt |= {one.channel for one in model.loads.cases} | {one.channel for one in model.loads.sequences}
+            felt |= set(model.loads.channels)
         for keys, event in _with_keys(self.data["duty_cycle"]["events"], ("duty_cycle", "events")):
             for name in event.get("states") or {}:
                 if name not in felt:
@@ -290,24 +294,56 @@ class _Builder:
         file = self.path.parent / str(piece.pop("file"))
         return read_growth_tests(file, name=name, **{"r_ratio": r_ratio, **piece})
 
-    def hot_spot(
-        self,
-        i: int,
-        section: HotSpotSection,
-        materials: dict[str, Material],
-        curves: dict[str, SNCurve | SNFamily],
-        duty_cycle: DutyCycle,
-    ) -> HotSpot:
-        values = section.model_dump(exclude={"material", "sn_curve"}, exclude_none=True)
-        material = self.named(materials, section.material, ("hot_spots", i, "material"), "materials")
-        curve = None
-        if section.sn_curve is not None:
-            curve = self.named(curves, section.sn_curve, ("hot_spots", i, "sn_curve"), "sn_curves")
-        with self.at(("hot_spots", i)):
-            spot = HotSpot(**values, material=material, curve=curve)
-            check_rule(spot)
-            spot.nominal_factor(duty_cycle.dimension_of_channel(spot.channel))
+    def hot_spot(self, i: int, section: HotSpotSection, duty_cycle: DutyCycle) -> HotSpot:
+        place = ("hot_spots", i)
+        material = self.named(self.materials, section.material, (*place, "material"), "materials")
+        method = self.method(section, place)
+        with self.at(place):
+            relation = relation_of(section, self.path.parent)
+            spot = HotSpot(
+                name=section.name,
+                relation=relation,
+                material=material,
+                method=method,
+                notch_factor=section.notch_factor,
+            )
+            relation.factor(duty_cycle)
+            if not isinstance(relation.counted, str):
+                for event, _ in duty_cycle.flat():
+                    event.seen(relation.counted)
             return spot
+
+    def method(self, section: Any, place: tuple[int | str, ...], above: Method | None = None) -> Method | None:
+        """How stress becomes damage: by the name or table of a method, by keys of stress-life, else as `above`."""
+        flat, asked = section.of_stress_life, section.method
+        if isinstance(asked, str):
+            return self.named(self.methods, asked, (*place, "method"), "methods")
+        if asked is not None:
+            with self.at((*place, "method")):
+                return method_of(
+                    asked, {"sn_curves": lambda name: self.curve_named(name, (*place, "method", "sn_curve"))}
+                )
+        if not flat:
+            return above
+        if "sn_curve" in flat:
+            flat["sn_curve"] = self.curve_named(flat["sn_curve"], (*place, "sn_curve"))
+        elif above is None:
+            key = next(iter(flat))
+            raise self.fault(
+                (*place, key), f"{key} without sn_curve", "an S-N curve that it goes with", "Give it sn_curve."
+            )
+        with self.at(place):
+            return StressLife(**flat) if above is None else dataclasses.replace(stress_life(above), **flat)
+
+    def curve_named(self, name: str, keys: tuple[int | str, ...]) -> SNCurve | SNFamily:
+        return self.named(self.curves, name, keys, "sn_curves")
+
+    def shared_method(self, file: StudyFile, name: str) -> Method:
+        keys = ("methods", name)
+        with self.at(keys):
+            return method_of(
+                file.methods[name], {"sn_curves": lambda curve: self.curve_named(curve, (*keys, "sn_curve"))}
+            )
 
     def crack(self, i: int, section: CrackSection, spots: dict[str, HotSpot], laws: dict[str, GrowthLaw]) -> Crack:
         spot = self.named(spots, section.hot_spot, ("cracks", i, "hot_spot"), "hot_spots")
@@ -329,37 +365,28 @@ class _Builder:
             of_shape = shape_of_keys(section.shape, shape, "")
             return Crack(hot_spot=spot, shape=of_shape, law=law, later_law=later, retardation=memory, **given)
 
-    def model(
-        self,
-        file: StudyFile,
-        materials: dict[str, Material],
-        curves: dict[str, SNCurve | SNFamily],
-        duty_cycle: DutyCycle,
-    ) -> ModelJob | None:
+    def model(self, file: StudyFile, duty_cycle: DutyCycle) -> ModelJob | None:
         """The finite-element model, its file read and its load cases held against the field and the events."""
         section = file.model
         if section is None:
             return None
 
-        def spot_of(named: Any, place: tuple[str | int, ...], **rules: Any) -> HotSpot:
-            """Curve, material and rules: its own, or those of the model."""
-            material = self.named(materials, named.material or section.material, (*place, "material"), "materials")
-            curve = self.named(curves, named.sn_curve or section.sn_curve, (*place, "sn_curve"), "sn_curves")
-            keys = ("notch_factor", "mean_stress", "compressive_mean", "below_knee")
-            given = {key: getattr(section, key) for key in keys}
-            given |= {key: getattr(named, key) for key in keys if getattr(named, key, None) is not None}
-            given |= rules
+        def spot_of(named: Any, place: tuple[str | int, ...], above: Method | None, factor: float) -> HotSpot:
+            """Method and material: its own, or those of the model."""
+            material = self.named(self.materials, named.material or section.material, (*place, "material"), "materials")
+            method = self.method(named, place, above)
+            if method is None:
+                raise self.fault((*place, "sn_curve"), "nothing", "an S-N curve, or a method")
             with self.at(place):
-                spot = HotSpot(
-                    name="model", channel="stress", stress_per_load="1", material=material, curve=curve, **given
-                )
-                check_rule(spot)
-            return spot
+                return HotSpot(name="model", material=material, method=method, notch_factor=factor)
 
-        spot = spot_of(section, ("model",))
-        regions = {one.set: spot_of(one, ("model", "regions", i)) for i, one in enumerate(section.regions)}
+        spot = spot_of(section, ("model",), None, section.notch_factor)
+        regions = {
+            one.set: spot_of(one, ("model", "regions", i), spot.method, one.notch_factor or section.notch_factor)
+            for i, one in enumerate(section.regions)
+        }
         path_spots = {
-            one.name: spot_of(one, ("model", "paths", i), notch_factor=1.0) for i, one in enumerate(section.paths)
+            one.name: spot_of(one, ("model", "paths", i), spot.method, 1.0) for i, one in enumerate(section.paths)
         }
         with self.at(("model",)):
             known = self.like.model if self.like is not None and self.same_stresses() else None

@@ -43,7 +43,7 @@ class Study:
     @property
     def assessed(self) -> tuple[HotSpot, ...]:
         """The hot spots that have an S-N curve, and so a life."""
-        return tuple(spot for spot in self.hot_spots if spot.curve is not None)
+        return tuple(spot for spot in self.hot_spots if spot.method is not None)
 
     @property
     def words(self) -> Words:

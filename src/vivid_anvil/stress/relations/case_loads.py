@@ -1,20 +1,39 @@
-"""Which history scales which load case of a field: σ(t) = Σ unit stress × load(t) / unit load, plus what is always there."""
+"""Which channel scales which load case: σ(t) = Σ unit stress × load(t) / unit load, plus what is always there."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Protocol
 
 import numpy as np
 
 from vivid_anvil.events import DutyCycle
-from vivid_anvil.ground.checks import FloatArray, real_number
+from vivid_anvil.events.seen import ByName
+from vivid_anvil.ground.checks import FloatArray, IntArray, real_number
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
-from vivid_anvil.histories import Channel, Steps
+from vivid_anvil.histories import Steps
 from vivid_anvil.histories.load import Load
-from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.units import DIMENSIONS, coherent
+
+
+class StressesByCase(Protocol):
+    """Unit stresses of load cases at some places, such as a model's."""
+
+    @property
+    def cases(self) -> Sequence[str]:
+        """Names of the load cases."""
+
+    @property
+    def owners(self) -> IntArray:
+        """The place that each row belongs to."""
+
+    def of_case(self, name: str) -> FloatArray:
+        """Stresses of a case; InputError for one that is not there."""
+
+    def assessed(self, name: str) -> FloatArray:
+        """The same for all rows, shape (rows, 6), MPa."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -91,7 +110,7 @@ class EventLoads:
 
 
 @dataclass(frozen=True, eq=False)
-class FieldLoads:
+class CaseLoads:
     """The loads of all cases of a field.
 
     `constant` names cases that are there all the time, such as dead weight or residual stress, with a factor each; `sequences`
@@ -104,18 +123,19 @@ class FieldLoads:
     constant: Mapping[str, float] = field(default_factory=dict)
     sequences: Sequence[StepLoad] = ()
 
-    def _moving(self) -> list[str]:
+    @property
+    def moving(self) -> list[str]:
         """Cases that change with time, in the order of the columns of loads."""
         return [one.case for one in self.cases] + [name for one in self.sequences for name in one.cases]
 
-    def check(self, stresses: StressField) -> None:
+    def check(self, stresses: StressesByCase) -> None:
         """InputError unless every case of the field has exactly one load."""
-        named = self._moving() + list(self.constant)
+        named = self.moving + list(self.constant)
         for name in named:
             stresses.of_case(name)
             if named.count(name) > 1:
                 raise InputError(f"load case {name}", "two loads", "one: a history, or constant")
-        if not self._moving():
+        if not self.moving:
             raise InputError(
                 "loads", "no load case with a history", "one or more", "A constant stress makes no cycles."
             )
@@ -128,11 +148,11 @@ class FieldLoads:
                 "Give it a history or states with a load factor of that name, make it constant, or name it in ignore_cases.",
             )
 
-    def units(self, stresses: StressField) -> FloatArray:
+    def units(self, stresses: StressesByCase) -> FloatArray:
         """Unit stresses of the cases with a history, shape (rows, cases, 6), MPa; rows are nodes, or elements at nodes."""
-        return np.ascontiguousarray(np.moveaxis(np.array([stresses.assessed(name) for name in self._moving()]), 0, 1))
+        return np.ascontiguousarray(np.moveaxis(np.array([stresses.assessed(name) for name in self.moving]), 0, 1))
 
-    def constants(self, stresses: StressField) -> FloatArray:
+    def constants(self, stresses: StressesByCase) -> FloatArray:
         """What is there all the time, shape (rows, 6), MPa."""
         total = np.zeros((stresses.owners.size, 6))
         for name, factor in self.constant.items():
@@ -156,9 +176,9 @@ class FieldLoads:
     def _event(self, name: str, load: Load, often: float, ordered: bool) -> EventLoads:
         if "samples" in load.gives:
             course = load.samples()
-            loads, rate = self._matrix(name, course.channel), course.sample_rate
+            loads, rate = self.over_unit_loads(name, course.channel), course.sample_rate
             return EventLoads(name, often, loads, rate, steps=course.steps, passes=course.passes)
-        channels = self._channels()
+        channels = self.channels
         try:
             ends = load.ends(channels[0])
         except InputError as error:
@@ -173,15 +193,16 @@ class FieldLoads:
             )
         if ordered:
             load.in_order(channels[0])  # refuses a load without order
-        return EventLoads(name, often, self._matrix(name, lambda _: ends.channel), 1.0, np.asarray(ends.counts))
+        return EventLoads(name, often, self.over_unit_loads(name, lambda _: ends.channel), 1.0, np.asarray(ends.counts))
 
-    def _channels(self) -> list[str]:
+    @property
+    def channels(self) -> tuple[str, ...]:
         """The channels that scale the cases."""
         named = [one.channel for one in self.cases] + [one.channel for one in self.sequences]
-        return list(dict.fromkeys(named))
+        return tuple(dict.fromkeys(named))
 
-    def _matrix(self, name: str, channel_named: Callable[[str], Channel]) -> FloatArray:
-        """Loads over unit loads, shape (samples, cases)."""
+    def over_unit_loads(self, name: str, channel_named: ByName) -> FloatArray:
+        """Loads over unit loads in the event of that name, shape (samples, cases)."""
         columns: list[FloatArray] = []
         for one in self.cases:
             channel = channel_named(one.channel)

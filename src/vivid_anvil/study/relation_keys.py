@@ -1,0 +1,53 @@
+"""How the loads of a hot spot become stress, from its keys."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.stress import (
+    CaseLoad,
+    CaseLoads,
+    Measure,
+    NormalStress,
+    OneLoad,
+    Relation,
+    SeveralLoads,
+    UnitStresses,
+    read_unit_stresses,
+    stress_measure,
+    stresses_of_rosette,
+)
+from vivid_anvil.study.hot_spot_keys import HotSpotSection, UnitStressSection
+
+
+def relation_of(section: HotSpotSection, folder: Path) -> Relation:
+    """The relation of a checked hot spot; files are looked for in `folder`."""
+    if isinstance(section.stress_per_load, str):
+        return OneLoad(section.channel or "", section.stress_per_load, section.offset)
+    if section.stress_per_load is not None:
+        return SeveralLoads(section.stress_per_load, section.offset)
+    how: dict[str, Any] = {"measure": _measure(section), "offset": section.offset}
+    if (rosette := section.rosette) is not None:
+        how |= {"youngs_modulus": rosette.youngs_modulus, "poissons_ratio": rosette.poissons_ratio}
+        return stresses_of_rosette(rosette.channels, rosette.directions, **how)
+    if isinstance(section.unit_stresses, str):
+        return read_unit_stresses(folder / section.unit_stresses, **how)
+    rows: list[UnitStressSection] = section.unit_stresses or []
+    cases = [
+        CaseLoad(
+            case=f"{i}, {one.channel}", channel=one.channel, unit_load=one.unit_load, event_factors=one.event_factors
+        )
+        for i, one in enumerate(rows, start=1)
+    ]
+    constant = np.zeros(6) if section.constant_stress is None else np.array(section.constant_stress.tensor)
+    unit = np.array([one.tensor for one in rows])
+    return UnitStresses(loads=CaseLoads(cases), unit=unit, constant=constant, **how)
+
+
+def _measure(section: HotSpotSection) -> Measure:
+    if section.direction is not None:
+        return NormalStress(section.direction)
+    return stress_measure(section.measure or "signed von Mises, hydrostatic")
