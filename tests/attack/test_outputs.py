@@ -147,7 +147,7 @@ def test_json_says_what_it_is_and_where_it_comes_from(study, run):
     code, _, _ = run("life", study, "--json", "a.json")
     assert code == 0
     record = json.loads(Path("a.json").read_text(), parse_constant=lambda word: pytest.fail(word))
-    assert record["format"] == 1
+    assert record["format"] == 2
     assert record["written_by"].startswith("vivid-anvil ")
     assert [one["name"] for one in record["inputs"]] == ["study.toml", "lap.csv", "few_nodes.csv"]
     assert all(len(one["sha256"]) == 64 and one["bytes"] > 0 for one in record["inputs"])

@@ -30,7 +30,7 @@ def test_the_demo_writes_runs_and_draws_everything(run, tmp_path):
     for words in (
         "weld toe at the grip head",
         "missed",
-        "No cycle does damage",
+        "no cycle does damage",
         "net-section yield",
         "every 1.",
         "Worst cycle at node",
@@ -168,7 +168,7 @@ def test_all_of_a_spot_fits_a_terminal_of_80_by_40(run, demo_file, demo_result, 
     lines = out.splitlines()
     assert code == 0
     assert (max(map(len, lines)), len(lines)) <= (80, 40)
-    assert ("At [s]" in out) == (life.damage_per_repeat > 0.0)
+    assert ("From [s]" in out) == (life.damage_per_repeat > 0.0)
 
 
 def test_explain_by_another_rule(run, demo_file):
@@ -194,7 +194,7 @@ def test_solve_answers_the_other_way_round(run, demo_file, demo_result, tmp_path
 def test_solve_says_in_which_terms_and_when_a_part_cannot_bear_it(run, demo_file, tmp_path):
     def told(*asked):
         assert run("solve", demo_file, "--spot", *asked, "--json", tmp_path / "s.json")[0] == 0
-        return {row["question"]: row["shown"] for row in json.loads((tmp_path / "s.json").read_text())["answers"]}
+        return {row["question"]: row["in words"] for row in json.loads((tmp_path / "s.json").read_text())["answers"]}
 
     bore = told("bore of the suspension pin", "--test-cycles", "10", "--test-stress", "90 MPa")
     assert (

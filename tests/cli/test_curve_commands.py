@@ -135,7 +135,7 @@ def test_an_estimate_lists_every_factor(run, tmp_path):
     assert code == 0
     assert "4.51 × 690^(-0.265)" in out
     record = json.loads((tmp_path / "e.json").read_text())
-    assert record["limit_MPa"] == pytest.approx(235.54357665217336, rel=1e-9)  # reference case SL-B-steel-01
+    assert record["limit [MPa]"] == pytest.approx(235.54357665217336, rel=1e-9)  # reference case SL-B-steel-01
     assert record["curve"]["below"] == 13.0
     assert len(table(tmp_path / "e.csv")) == len(record["steps"])
     assert tomllib.loads((tmp_path / "e.toml").read_text())
@@ -231,7 +231,7 @@ def test_the_table_of_the_command_is_that_of_the_function(run, tmp_path):
     run("curve", "class:IIW aluminium/36", "--at", "1e5,1e7", "--csv", tmp_path / "c.csv")
     wanted = stress_table([detail_curve("IIW aluminium", 36)], [1e5, 1e7])
     assert [list(map(float, row.values())) for row in table(tmp_path / "c.csv")] == [
-        list(row.values()) for row in wanted
+        list(row.values()) for row in wanted.rows()
     ]
 
 

@@ -64,7 +64,7 @@ def test_the_hanger_head_is_assessed_drawn_and_written(run, demo_file, asked):
     assert reserve == pytest.approx(record["places"][0]["reserve on stress"], rel=1e-9)
     assert next(one for one in record["places"] if one["node"] == 2072)["worst cycle: direction y"] > 0.99
     shank = record["paths"][0]
-    assert shank["region"] == "shank, right edge"
+    assert shank["path"] == "shank, right edge"
     assert shank["worst cycle: highest stress [MPa]"] == pytest.approx(shank["highest stress [MPa]"])
 
 
@@ -128,14 +128,14 @@ def test_elements_regions_and_paths_of_a_study(bar, run, tmp_path):
     figures = ("--figures", tmp_path / "f", "--seen-from", "1,0.5,2", "--seen-from", "top")
     code, out, err = run("model", path, "--json", tmp_path / "m.json", *figures)
     assert code == 0, err
-    for words in ("nodes of material 2: curve pin_bore", "not-drawn", "Path", "toe", "through"):
+    for words in ("nodes of material 2: Kf = 1.1, S-N curve pin_bore", "not-drawn", "Path", "toe", "through"):
         assert words in out
     assert sorted(one.name for one in (tmp_path / "f").glob("model*.png")) == ["model-1-0.5-2.png", "model-top.png"]
     record = json.loads((tmp_path / "m.json").read_text())
     by_node = {one["node"]: one for one in record["places"]}
     assert by_node[1]["worst of"] == "element 1"
     assert by_node[1]["sets"] == "material 1, material 3, left end"
-    at_path = {one["region"]: one for one in record["paths"]}
+    at_path = {one["path"]: one for one in record["paths"]}
     load = by_node[1]["highest stress [MPa]"] / (1.1 * 60.0)  # element 1 feels 60 MPa, with the notch factor
     at_toe = 1.5 * 0.5 * (32.5 + 52.5) - 0.5 * 0.5 * (
         52.5 + 45.0
@@ -231,7 +231,7 @@ def test_reserve_neighbours_and_up_are_as_chosen(run, study, tmp_path):
         assert [one["node"] for one in places] == [one.node for one in by_mesh]
         assert (f"on {kind}" in out) == (kind != "none")
         assert [key for key in places[0] if key.startswith("reserve")] == (
-            [] if kind == "none" else [f"reserve_on_{kind}"]
+            [] if kind == "none" else [f"reserve on {kind}"]
         )
     assert json.loads((tmp_path / "life.json").read_text())["places"][0]["reserve on life"] == pytest.approx(
         1.0 / by_mesh[0].used_at_target

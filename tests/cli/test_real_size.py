@@ -75,7 +75,7 @@ def test_lives_come_worst_first_and_stay_short(run, large, columns, tmp_path, mo
     assert max(map(cell_len, lines)) <= columns
     lives = sorted(run_study(read_study(large)).lives, key=lambda one: one.life_repeats)
     order = [f"bay {one.hot_spot.name.rpartition(' ')[2]}" for one in lives]
-    table = " ".join(out.partition("\nbracing node")[0].split())
+    table = " ".join(out.partition("\n\nbracing node")[0].split())
     places = [re.search(rf"{bay}\b", table).start() for bay in order] if columns == 160 else [0]
     assert places == sorted(places)
     assert f"{EVENTS} events, {EVENTS} in all" in out
@@ -97,8 +97,8 @@ def test_the_events_that_matter_are_told_and_all_others_summed(run, large, monke
 
 def test_more_or_one_on_request(run, large, tmp_path):
     code, out, _ = run("life", large, "--details", 5, "--figures", tmp_path / "f")
-    assert (code, out.count("Static: peak"), len(list((tmp_path / "f").iterdir()))) == (0, 5, 5)
-    assert run("life", large, "--details", 0)[1].count("Static: peak") == 0
+    assert (code, out.count("local peak"), len(list((tmp_path / "f").iterdir()))) == (0, 5, 5)
+    assert run("life", large, "--details", 0)[1].count("local peak") == 0
     assert "not told in full" not in run("life", large, "--details", SPOTS)[1]
 
 

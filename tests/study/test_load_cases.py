@@ -122,7 +122,7 @@ def test_factors_on_load_cases_give_the_life_of_a_hand_calculation_and_say_how(w
     life = json.loads(Path("a.json").read_text())["lives"][0]
     assert life["damage per repeat"] == pytest.approx(by_hand(), rel=1e-9)
     assert life["peak stress [MPa]"] == pytest.approx(40 + 0.8 * 85 + 30)
-    assert life["stress_per_load"] == {"weight": "40 MPa", "passengers": "85 MPa", "wind": "30 MPa"}
+    assert life["loads"] == "40 MPa × weight + 85 MPa × passengers + 30 MPa × wind"
     _, out, _ = run("explain", "study.toml", "--event", "gust, loaded")
     assert "= 40 MPa × 1 + 85 MPa × 0.8 + 30 MPa × 1\n        = 138 MPa" in out
     assert "= 40 MPa × 1 + 85 MPa × 0.8 + 30 MPa × (-0.6)\n        = 90 MPa" in out

@@ -132,7 +132,7 @@ def test_rules_and_side_by_side_tell_the_worst_node(study, run):
     code, out, err = run("side-by-side", study, "other.toml", "--json", "b.json")
     assert code == 0, err
     row = next(one for one in json.loads(Path("b.json").read_text())["lives"] if one["hot spot"] == WORST_NODE)
-    assert row["other: life_repeats"] == pytest.approx(run_study(read_study("other.toml")).worst_node.kept.life_repeats)
+    assert row["other: life [repeats]"] == pytest.approx(worst_node_life(read_study("other.toml")).life_repeats)
     assert row["study: place"] == "node 5"
     assert "worst node" in out
 
@@ -155,9 +155,9 @@ def test_no_hot_spot_beside_a_model_is_called_as_its_worst_node(study):
 def test_a_node_that_fails_at_once_lives_0_and_stops_no_other_answer(study, run):
     """A mean stress beyond the ultimate strength: severe, named, and the hot spot is answered all the same."""
     Path("bad.toml").write_text(STUDY.replace('unit_load = "10 kN"', 'unit_load = "1 kN"'))
-    node = run_study(read_study("bad.toml")).worst_node
-    assert node.kept.life_repeats == 0.0
-    assert [finding.code for finding in node.findings] == ["node-fails"]
+    result = run_study(read_study("bad.toml"))
+    assert result.places[WORST_NODE].life_repeats == 0.0
+    assert "beyond-strength" in [finding.code for finding in result.model.findings]
     code, out, err = run("what-if", "bad.toml", "load scale", "0.05", "0.9", "--json", "a.json")
     assert code == 0, err
     assert "toe" in out

@@ -204,7 +204,7 @@ def test_count_draws_one_channel_and_shows_the_matrix(run, demo_file, tmp_path):
     code, out, err = run("count", demo_file.parent / "two_forces_lap.csv", *asked)
     assert code == 0, err
     rows = re.findall(
-        r"^ +\S+ to \S+ {2,}(.*)$", out.partition("down, and mean")[2].partition("largest")[0], re.MULTILINE
+        r"^\S+ to \S+ {2,}(.*)$", out.partition("down, and mean")[2].partition("largest")[0], re.MULTILINE
     )
     assert len(rows) == 8
     total = sum(float(cell) for row in rows for cell in row.split())

@@ -53,7 +53,7 @@ def side_by_side(paths: Sequence[Path], outputs: Outputs, units: UnitSystem) -> 
             name: run_study(read_study(path, watch=watch), watch=watch) for name, path in zip(names, paths, strict=True)
         }
         result = compare_studies(found)
-        written = outputs.write(result.to_dict(), result.tables()[-1])
+        written = outputs.write(result.to_dict(), result.tables()[0])
     from vivid_anvil.cli import show
 
     out = show.console()

@@ -68,7 +68,7 @@ def table(given: Table, units: UnitSystem) -> RenderableType:
     for i, row in enumerate(on_page.rows):
         made.add_row(*(Text(cell, style="red" if (i, k) in on_page.bad else "") for k, cell in enumerate(row)))
     title = [Text(f"\n{on_page.title}", style="bold")] if on_page.title else []
-    return Group(*title, Text(""), made, *([indented(on_page.note)] if on_page.note else []))
+    return Group(*(title or [Text("")]), made, *([indented(on_page.note)] if on_page.note else []))
 
 
 def _short(rows: list[list[str]]) -> bool:

@@ -16,6 +16,7 @@ from vivid_anvil.writing.result import Words
 from vivid_anvil.writing.table import Column, Table
 
 MOST_EVENTS = 8  # events told one by one
+MOST_CYCLES = 4  # told on a page
 LEAST_SHARE = 0.01  # of the damage, in which a class is told by itself
 VERDICTS = {"meets the target": "met", "fails the target": "missed", "no damage": "met", "no target": "none"}
 
@@ -100,7 +101,7 @@ def life_words(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> W
         )
     reserves = ", ".join(f"{number(value)} on {name}" for name, value in life.static_reserves.items())
     peak = in_unit(max(life.peak_stress, -life.lowest_stress), "stress", units)
-    words.append(("Static", f"peak local stress {peak}; reserve {reserves or 'unknown: no strength stated'}"))
+    words.append(("Static", f"local peak {peak}; reserve {reserves or 'unknown: no strength stated'}"))
     if in_order is not None:
         lives = (
             f"{amount(in_order.life_repeats, repeat)} (linear rule to a sum of 1: {number(in_order.linear_repeats)})"
@@ -110,7 +111,7 @@ def life_words(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> W
         if source.history is not None and source.history.repairs:
             words.append(("Repairs", f"of {source.name}: {'; '.join(source.history.repairs)}"))
     if len(duty.flat()) > 1:
-        words.append(("Between events", _between(life)))
+        words.append(("Events", _between(life)))
     return tuple(words)
 
 
@@ -203,4 +204,6 @@ def _worst(life: Life) -> Table:
         Column("start [s]", [one.start for one in worst], head="From [s]", style="number", digits=6),
         Column("end [s]", [one.end for one in worst], head="To [s]", style="number", digits=6),
     )
-    return Table("The worst cycles, and the times at which they turn", columns, "worst cycles", only="in full")
+    kept = range(MOST_CYCLES) if len(worst) > MOST_CYCLES else None
+    title = "The worst cycles, and the times at which they turn"
+    return Table(title, columns, "worst cycles", only="in full", kept=kept, others="")

@@ -85,6 +85,7 @@ def paths_table(
         *_life(places, calendar),
         *_reserve(reserves, reserve_on),
         Column("worst event", [one.worst_event for one in places], head="Worst\nevent"),
+        *_worst_cycles(places),
     )
     return Table("", columns, "paths")
 

@@ -49,8 +49,8 @@ class StudyComparison(Result):
         return () if self.differences else (("", "Nothing differs in the input."),)
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
-        """A row a key with the value of each study; a row a place that any study has, with its lives."""
-        return self._inputs(), self._lives()
+        """A row a place that any study has, with its lives; a row a key with the value of each study."""
+        return self._lives(), self._inputs()
 
     def _inputs(self) -> Table:
         keys = list(self.differences)

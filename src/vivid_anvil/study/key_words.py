@@ -42,6 +42,7 @@ KEYS: dict[str, KeyWords] = {
     "sn_curves": KeyWords("S-N curves by a name of your own", {"toe": {"standard": "EN 1993-1-9", "class": 80}}),
     "sn_families": KeyWords("several S-N curves at different R or means as one", {"all": {"curves": ["low", "high"]}}),
     "growth_laws": KeyWords("crack growth laws by a name of your own", {"air": {"card": "structural-steel-355"}}),
+    "methods": KeyWords("how stress becomes damage, by a name of your own", {"welds": {"sn_curve": "toe"}}),
     "hot_spots": KeyWords("places that are assessed", []),
     "StudyFile.cracks": KeyWords("cracks at hot spots", []),
     "StudyFile.model": KeyWords(
@@ -186,6 +187,19 @@ KEYS: dict[str, KeyWords] = {
         "nominal stress for the load, of a load factor: at full load; several loads together: of each, without channel",
         "5.5 MPa/kN",
     ),
+    "unit_stresses": KeyWords(
+        "stresses of several components at unit loads: a file, or a table for each load",
+        [{"channel": "force", "unit_load": "10 kN", "xx": "120 MPa", "xy": "30 MPa"}],
+    ),
+    "constant_stress": KeyWords("components that are there all the time", {"xx": "15 MPa"}),
+    "rosette": KeyWords(
+        "three measured strains of a place", {"channels": ["a", "b", "c"], "youngs_modulus": "206 GPa"}
+    ),
+    "channels": KeyWords("channels of the gauges a, b, c", ["a", "b", "c"]),
+    "directions": KeyWords("of the gauges: 0/45/90, 0/60/120, or three angles in degrees from gauge a", "0/45/90"),
+    "poissons_ratio": KeyWords("Poisson's ratio", 0.3),
+    **{one: KeyWords(f"stress component {one}", "120 MPa") for one in stress.measures.COMPONENTS},
+    "method": KeyWords("a method of this study, or its table, in place of sn_curve and its like", {"sn_curve": "toe"}),
     "offset": KeyWords("nominal stress that is there without load", "20 MPa"),
     "notch_factor": KeyWords("K_f on the nominal stress", 2.2),
     "material": KeyWords("a material of this study", "plate"),
@@ -284,7 +298,8 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "element_values": lambda: models.ELEMENT_VALUES,
     "face": lambda: models.FACE_CHOICES,
     "component_order": lambda: mesh_data.ORDERS,
-    "measure": lambda: (*stress.MEASURES, *fields.PLANES),
+    "measure": lambda: stress.MEASURES,
+    "ModelSection.measure": lambda: (*stress.MEASURES, *fields.PLANES),
     "rule": lambda: stress.TOE_RULES,
     "stress": lambda: ("range", "amplitude"),
     "counted_in": lambda: sn_forms.COUNTED_IN,
