@@ -16,7 +16,7 @@ from vivid_anvil.fields import assess_model, node_tensors
 from vivid_anvil.growth import RETARDATIONS, grow_by_cycle, grow_crack
 from vivid_anvil.materials import LAWS, MEAN_STRESS_RULES, THRESHOLDS, ParisLaw
 from vivid_anvil.shapes import CentreCrack
-from vivid_anvil.stress import MEASURES
+from vivid_anvil.stress import MEASURES, METHODS
 from vivid_anvil.study import read_study, run_study, study_schema
 
 pytestmark = pytest.mark.slow
@@ -37,6 +37,7 @@ TABLES = {
     "toy_retardation": RETARDATIONS,
     "toy_rule": MEAN_STRESS_RULES,
     "toy_measure": MEASURES,
+    "toy_method": METHODS,
 }
 
 
@@ -162,3 +163,45 @@ def test_a_measure_goes_through_study_command_working_schema_pickle_and_every_no
     )
     with pytest.raises(va.InputError, match="Did you mean 'size of the normal stresses'"):
         read_study(study((AT_LAWS, f'{MODEL}measure = "size of normal stresses"\n\n{AT_LAWS}')))
+
+
+POWER = '{ kind = "power of amplitude", at_once = "900 MPa", power = 6.0, idle = "20 MPa" }'
+
+
+def test_a_method_goes_through_study_commands_working_figures_pickle_schema_and_every_node(study, run, tmp_path):
+    at_model = f"{MODEL.replace('sn_curve = ', 'method = ').replace(chr(34) + 'fillet_weld' + chr(34), POWER)}\n"
+    bore = ('sn_curve = "pin_bore"\nmean_stress = "goodman"', f"method = {POWER}")
+    no_rule = ('compressive_mean = "ignored"', "#")
+    path = study(bore, no_rule, (AT_LAWS, at_model + AT_LAWS))
+    result = run_study(read_study(path))
+    life = next(one for one in result.lives if one.method.kind == "power of amplitude")
+    amplitude = 0.5 * life.spectrum.cycles.range
+    damage = (life.spectrum.per_repeat * np.where(amplitude > 20.0, amplitude / 900.0, 0.0) ** 6).sum()
+    assert life.damage_per_repeat == pytest.approx(damage)
+    assert life.reserve_on_stress == pytest.approx((1.0 / damage / 360.0) ** (1 / 6), rel=0.05)
+    assert "(S_1 / S_a)^p" in str(va.explain(life))
+    assert va.plot(life)
+    jsonschema.validate(json.loads(json.dumps(result.study.data)), study_schema())
+    back = pickle.loads(pickle.dumps(life.hot_spot))
+    assert va.assess_life(back, life.duty_cycle).life_repeats == life.life_repeats
+    spot = ["--spot", "bore of the suspension pin"]
+    for command, *more in (
+        ["life", *spot],
+        ["explain", *spot],
+        ["check"],
+        ["solve", *spot],
+        ["what-if", "hot_spots/bore of the suspension pin/method/power", "5", "7"],
+        ["model", "--node", result.model.places[0].node],
+    ):
+        drawn = ["--figures", tmp_path / command] if command in ("life", "model", "what-if") else []
+        code, _, err = run(command, path, *more, "--json", tmp_path / f"{command}.json", *drawn)
+        assert code == 0, (command, err)
+    assert "power of amplitude" in (tmp_path / "life.json").read_text()
+    job = read_study(path).model
+    asked = (job.field, job.loads, result.study.duty_cycle, job.spot)
+    whole, skipped = (assess_model(*asked, measure=job.measure, skip_harmless=skip) for skip in ("no", "yes"))
+    assert whole.values.damage.tolist() == skipped.values.damage.tolist()
+    slips = (("power = 6.0", "pover = 6.0", "Did you mean 'power'"), ("900 MPa", "900 kN", "not one of stress"))
+    for old, new, said in slips:
+        with pytest.raises(va.InputError, match=said):
+            read_study(study((bore[0], f"method = {POWER.replace(old, new)}"), no_rule))

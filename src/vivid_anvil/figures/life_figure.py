@@ -33,19 +33,22 @@ def life_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
     figure = new_figure(f"{result.hot_spot.name.capitalize()}: {_headline(result)}")
     left, right = figure.subplots(1, 2, width_ratios=(2.3, 1.0), sharey=True)
     stress = shown(result.equivalent_stress, "stress", units)
-    curve, unit = result.curve, display_unit("stress", units)
-    one = float(shown(1.0, "stress", units))
-    level = one * _level(curve)
-    top = max(float(stress.max(initial=0.0)), level) * 1.6
-    bottom = min(float(shown(curve.limit, "stress", units)), level, float(stress.max(initial=1.0))) / 6.0
-    draw_curve(left, curve, Look(label=f"S-N curve {curve.name}"), units, MOST_CYCLES)
-    name_points(left, curve, units, highest=top / one / 1.5)
+    curve, one = result.method.reference, float(shown(1.0, "stress", units))
+    largest = float(stress.max(initial=0.0))
+    levels = (
+        [largest or 1.0] if curve is None else [float(stress.max(initial=1.0)), one * _level(curve), one * curve.limit]
+    )
+    top = 1.6 * max(largest, *levels[:2])
+    if curve is not None:
+        draw_curve(left, curve, Look(label=f"S-N curve {curve.name}"), units, MOST_CYCLES)
+        name_points(left, curve, units, highest=top / one / 1.5)
+    words = result.stress_in_words
     left.set_xlabel("Cycles")
-    left.set_ylabel(f"Stress {curve.stress} at {curve.at_r} [{unit}]")
-    left.set_title(f"S-N curve, basis: {curve.basis}")
+    left.set_ylabel(f"{words[0].upper()}{words[1:]} [{display_unit('stress', units)}]")
+    left.set_title(result.method.words if curve is None else f"S-N curve, basis: {curve.basis}")
     _spectrum(left, result, stress, units)
     _against_target(left, result)
-    left.set_ylim(bottom, top)
+    left.set_ylim(min(levels) / 6.0, top)
     left.legend(loc="lower left")
     plain_log_ticks(left.yaxis)
     _bars(right, result, stress, units)
@@ -76,16 +79,14 @@ def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSys
         span = "life" if np.isfinite(result.life_repeats) else f"span of one {one}"
     if not stress.size:
         note(axes, "The load never changes:\nthere is no cycle", y=0.9)
-        axes.set_xlim(FEWEST_CYCLES, 100.0 * float(result.curve.point_lives[-1]))
+        axes.set_xlim(FEWEST_CYCLES, _far(result))
         return
     order = np.argsort(-stress, kind="stable")
     passed = np.cumsum(result.spectrum.per_repeat[order]) * repeats
     cycles, heights = np.append(FEWEST_CYCLES, passed), np.append(stress[order][0], stress[order])
     axes.fill_between(cycles, heights, step="pre", color=PALE, alpha=0.45, lw=0)
     axes.step(cycles, heights, where="pre", color=BLUE, lw=2.2, label=f"Exceedance in the {span}")
-    axes.set_xlim(
-        FEWEST_CYCLES, 10.0 ** np.ceil(np.log10(max(float(passed[-1]), 100.0 * float(result.curve.point_lives[-1]))))
-    )
+    axes.set_xlim(FEWEST_CYCLES, 10.0 ** np.ceil(np.log10(max(float(passed[-1]), _far(result)))))
     largest = in_unit(float(result.equivalent_stress.max()), "stress", units)
     axes.annotate(
         f"largest {largest}",
@@ -95,6 +96,12 @@ def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSys
         color=BLUE,
         fontsize=12,
     )
+
+
+def _far(result: LifeResult) -> float:
+    """Cycles up to which the axis goes at least: well beyond the last point of the curve."""
+    curve = result.method.reference
+    return MOST_CYCLES / 1e4 if curve is None else 100.0 * float(curve.point_lives[-1])
 
 
 def _against_target(axes: Axes, result: LifeResult) -> None:
@@ -116,8 +123,11 @@ def _bars(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSystem)
     axes.set_title("Damage of each stress class")
     share_axis(axes)
     if result.damage_per_repeat == 0.0:
-        limit = in_unit(result.curve.limit, "stress", units)
-        note(axes, f"No cycle reaches\nthe fatigue limit, {limit}:\nno damage" if stress.size else "No damage", y=0.9)
+        curve = result.method.reference
+        why = "No damage"
+        if stress.size and curve is not None:
+            why = f"No cycle reaches\nthe fatigue limit, {in_unit(curve.limit, 'stress', units)}:\nno damage"
+        note(axes, why, y=0.9)
         return
     edges = shown(result.edges(units), "stress", units)
     share = np.array([100.0 * one.share for one in result.stress_classes(result.edges(units))])

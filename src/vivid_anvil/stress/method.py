@@ -38,7 +38,8 @@ class Method(ABC):
 
     kind: ClassVar[str]
     critical_sum: float = 1.0
-    curve: SNCurve | SNFamily | None = None  # that cycles are held against, where there is one
+    curve: SNCurve | SNFamily | None = None  # where there is one
+    reference: SNCurve | None = None  # the curve that cycles are held against: of a family that of its reference
     order_rule: str = "none"  # of a second life beside the linear one
     order_exponents: Mapping[str, float] = MappingProxyType({})
     acts_together: bool = False  # whether the cycles of a place act on each other

@@ -149,11 +149,12 @@ def _of_the_target(study: Study, place: str, life: LifeResult, asked: Questions)
     rows = [
         Answer(("all loads times",), reserve, remark=beyond),
         Answer((f"{plural(repeat).capitalize()} until the critical sum",), life.life_repeats, repeat),
-        _level(
-            "constant stress {} that does the same in 2e6 cycles", life, life.damage_equivalent_stress(REFERENCE_CYCLES)
-        ),
     ]
-    like = _section_of(study, life.curve.name)
+    curve = life.method.reference
+    if curve is not None:
+        same = life.damage_equivalent_stress(REFERENCE_CYCLES)
+        rows.append(_level("constant stress {} that does the same in 2e6 cycles", life, same))
+    like = {} if curve is None else _section_of(study, curve.name)
     standard = asked.standard or like.get("standard")
     if standard is not None:
         found = class_needed(life, standard, **{key: like[key] for key in _AS_NOW if key in like})
@@ -183,7 +184,6 @@ def _solved(study: Study, spot: str, asked: Questions) -> Answer:
 
 
 def _tests(life: LifeResult, asked: Questions) -> list[Answer]:
-    what = f"{life.curve.stress} at {life.curve.at_r}"
     rows = []
     if asked.test_cycles is not None:
         level = life.damage_equivalent_stress(asked.test_cycles)
@@ -192,7 +192,7 @@ def _tests(life: LifeResult, asked: Questions) -> list[Answer]:
         level = coherent(asked.test_stress, "stress", "--test-stress")
         found = cycles_of_test(life, level)
         instead = () if math.isfinite(found) else ("none is enough: no damage there",)
-        question = (f"test at a stress {what} of ", level, ": cycles")
+        question = (f"test at a {life.stress_in_words} of ", level, ": cycles")
         rows.append(Answer(question, found, "cycle", _beyond(life, _peak_of(life, level)), instead))
     if asked.leave_out:
         limits = [coherent(one, "stress", "--leave-out") for one in asked.leave_out]

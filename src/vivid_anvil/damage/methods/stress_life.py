@@ -85,7 +85,7 @@ class StressLife(Method):
         return MEAN_STRESS_RULES[self.mean_stress]
 
     @property
-    def reference(self) -> SNCurve:
+    def reference(self) -> SNCurve:  # type: ignore[override]
         """The curve, or that of the reference of a family, below the knee as chosen."""
         curve = self.sn_curve.reference if isinstance(self.sn_curve, SNFamily) else self.sn_curve
         return curve_below_knee(curve, self.below_knee, "stress life, below_knee")
