@@ -12,8 +12,11 @@ import pytest
 
 import vivid_anvil as va
 from tests.study.texts import AT_LAWS, AT_ONCE, AT_THRESHOLD, LAW, MODEL, TWO_SIZES
+from vivid_anvil.counting import COUNTING_METHODS
 from vivid_anvil.fields import assess_model, node_tensors
 from vivid_anvil.growth import RETARDATIONS, grow_by_cycle, grow_crack
+from vivid_anvil.histories import REPAIRS
+from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import LAWS, MEAN_STRESS_RULES, THRESHOLDS, ParisLaw
 from vivid_anvil.shapes import CentreCrack
 from vivid_anvil.stress import MEASURES, METHODS
@@ -38,6 +41,9 @@ TABLES = {
     "toy_rule": MEAN_STRESS_RULES,
     "toy_measure": MEASURES,
     "toy_method": METHODS,
+    "toy_load": LOADS,
+    "toy_counting": COUNTING_METHODS,
+    "toy_repair": REPAIRS,
 }
 
 
@@ -205,3 +211,96 @@ def test_a_method_goes_through_study_commands_working_figures_pickle_schema_and_
     for old, new, said in slips:
         with pytest.raises(va.InputError, match=said):
             read_study(study((bore[0], f"method = {POWER.replace(old, new)}"), no_rule))
+
+
+RAMPS = """[[duty_cycle.events]]
+name = "starts"
+load = { kind = "ramps", channel = "vertical force", top = "8 kN", times = 40, each = "3 s" }
+
+"""
+AT_NODES = (AT_LAWS, f"{MODEL}\n{AT_LAWS}")
+
+
+def answered(run, path, tmp_path, *commands):
+    """Each command runs on a study, with all that it writes and draws."""
+    for command in commands:
+        drawn = ["--figures", tmp_path / command] if command in ("life", "grow", "model") else []
+        code, _, err = run(command, path, "--json", tmp_path / f"{command}.json", *drawn)
+        assert code == 0, (command, err)
+
+
+@pytest.mark.parametrize("between", ["each by itself", "in the order given", "worst case"])
+def test_a_kind_of_load_goes_through_study_commands_growth_and_every_node(study, run, tmp_path, between):
+    first = "[[duty_cycle.events]]\n"
+    kept = ('residue = "repeated"', f'residue = "repeated"\nbetween = "{between}"')
+    path = study(kept, (first, RAMPS + first), AT_NODES, EDGE)
+    checked = read_study(path)
+    jsonschema.validate(json.loads(json.dumps(checked.data)), study_schema())
+    event = checked.duty_cycle.events[0]
+    assert event.lasts == 120.0
+    assert pickle.loads(pickle.dumps(checked.duty_cycle)).extremes("vertical force")[1] == 8000.0
+    result = run_study(checked)
+    assert "starts" in [one.name for one in result.lives[0].events]
+    assert result.lives[0].peak_stress == pytest.approx(24.5 * 8.0)
+    assert str(va.explain(result.lives[0]))
+    assert result.model.result.values.highest.max() == pytest.approx(60.0 * 0.8)
+    answered(run, path, tmp_path, "check", "life", "grow", "model", "explain")
+    slip = study(kept, (first, RAMPS.replace("times", "tmes") + first))
+    with pytest.raises(va.InputError, match="Did you mean 'times'"):
+        read_study(slip)
+    inner = '[[duty_cycle.events]]\nname = "day"\n' + RAMPS.replace("duty_cycle.events", "duty_cycle.events.events")
+    assert read_study(study(kept, (first, inner + first))).duty_cycle.flat()[0][0].name == "day: starts"
+
+
+def test_a_counting_method_goes_through_study_commands_figures_and_every_node(study, run, tmp_path):
+    counted = ('residue = "repeated"', 'residue = "repeated"\ncounting = "one swing"')
+    path = study(counted, AT_NODES, EDGE)
+    result = run_study(read_study(path))
+    jsonschema.validate(json.loads(json.dumps(result.study.data)), study_schema())
+    life = result.lives[0]
+    assert [one.cycles for one in life.events] == [one.occurrences for one in life.events]
+    assert "not-rainflow" in [finding.code for finding in life.findings]
+    assert "not-rainflow" in [finding.code for finding in result.growths[0].findings]
+    assert "not-rainflow" in [finding.code for finding in result.model.findings]
+    low, high = (24.5 * one / 1e3 for one in life.duty_cycle.events[0].extremes("vertical force"))
+    assert life.spectrum.cycles.range[0] == pytest.approx(high - low)
+    assert str(va.explain(life))
+    assert va.plot(life)
+    answered(run, path, tmp_path, "check", "life", "grow", "model", "explain", "rules")
+    lap = path.parent / "loaded_lap.csv"
+    assert "1 cycles by one swing counting" in run("count", lap, "--method", "one swing")[1]
+    with pytest.raises(va.InputError, match="Did you mean 'one swing'"):
+        read_study(study((counted[0], counted[1].replace("one swing", "one swng"))))
+    with pytest.raises(va.InputError, match="by rainflow only"):
+        read_study(study((counted[0], counted[1] + '\nbetween = "worst case"')))
+
+
+def test_a_repair_goes_through_study_and_commands(study, run, tmp_path):
+    at = 'history = "loaded_lap.csv"'
+    turn = at + '\nrepairs = [{ step = "turn_over", channel = "vertical force" }]'
+    path = study((at, turn))
+    result = run_study(read_study(path))
+    assert result.study.duty_cycle.events[0].extremes("vertical force")[0] < 0.0
+    assert "turned over" in (str(result.lives[0].page("metric").words))
+    answered(run, path, tmp_path, "check", "life", "grow")
+    with pytest.raises(va.InputError, match="Did you mean 'channel'"):
+        read_study(study((at, turn.replace("channel = ", "chanel = "))))
+
+
+def test_a_result_with_a_table_is_shown_written_and_explained_as_any_other(demo_result):
+    from tests.extending.toy_table import Spread
+    from vivid_anvil.cli import show
+
+    made = pickle.loads(pickle.dumps(Spread(demo_result.lives)))
+    console = show.console()
+    with console.capture() as got:
+        console.print(show.page(made.page("us"), "us"))
+    text = got.get()
+    assert "Lives over the shortest" in text
+    assert "[ksi]" in text
+    assert "no limit" in text
+    record = json.loads(json.dumps(made.to_dict()))
+    assert record["spread"][0]["peak [MPa]"] == pytest.approx(demo_result.lives[0].peak_stress)
+    assert made.to_frame()["over the shortest"].min() == 1.0
+    assert "<th>Hot spot</th>" in made._repr_html_()
+    assert str(va.explain(made)) == str(va.explain(demo_result.lives[0]))

@@ -11,11 +11,10 @@ from typing import Any
 from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.units import DIMENSIONS, UnitSystem, coherent, number
 
 SLOPES = (3.0, 5.0)
-METHODS = ("rainflow", "range-pair", "simple-range")
 
 
 @dataclass(frozen=True)
@@ -48,17 +47,20 @@ def whole(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None:
     """Check and count a file that fits into memory."""
     outputs.check()
     with progress("reading the file") as watch:
-        from vivid_anvil.counting import binning_effect, binning_findings, cycle_matrix, turning_points
+        from vivid_anvil.counting import (
+            COUNTING_METHODS,
+            binning_effect,
+            binning_findings,
+            cycle_matrix,
+            turning_points,
+        )
         from vivid_anvil.counting.tables import largest_cycles, matrix_table, range_classes
         from vivid_anvil.damage import class_edges
         from vivid_anvil.histories import check_history, read_history
         from vivid_anvil.writing.plain import finding_records
         from vivid_anvil.writing.table import as_table
 
-        if how.method not in METHODS:
-            raise InputError(
-                "--method", repr(how.method), f"one of {listed(METHODS)}", did_you_mean(how.method, METHODS)
-            )
+        COUNTING_METHODS.get(how.method, "--method")
         history = read_history(path, **how.reader_settings())
         name = how.channel or _only_channel(history, path)
         samples = history[name].values
@@ -148,7 +150,7 @@ def in_chunks(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None
 
 def _counted(history: Any, name: str, how: How) -> tuple[Any, float]:
     """The cycles, and how many a gate took out."""
-    from vivid_anvil.counting import range_pair, simple_range
+    from vivid_anvil.counting import COUNTING_METHODS
     from vivid_anvil.events import GatedHistory
 
     one = history[name]
@@ -160,8 +162,9 @@ def _counted(history: Any, name: str, how: How) -> tuple[Any, float]:
                 "rainflow counting",
                 "The gate takes out rainflow cycles.",
             )
-        count = range_pair if how.method == "range-pair" else simple_range
-        return count(one.values, dimension=one.dimension, sample_rate=history.counting_rate), 0.0
+        count = COUNTING_METHODS[how.method].cycles
+        rate = history.counting_rate
+        return count(one.values, dimension=one.dimension, sample_rate=rate, residue=how.residue), 0.0
     if how.gate is None:
         return history.cycles_of(name, residue=how.residue), 0.0
     gated = GatedHistory(history, {name: coherent(how.gate, one.dimension, "--gate")})

@@ -13,6 +13,7 @@ from vivid_anvil.counting.matrix import (
     binning_findings,
     cycle_matrix,
 )
+from vivid_anvil.counting.methods import COUNTING_METHODS, CountingMethod
 from vivid_anvil.counting.other_counts import (
     PeakCount,
     level_crossings,
@@ -29,12 +30,14 @@ from vivid_anvil.counting.turning_points import turning_points
 
 __all__ = [
     "CLASS_VALUES",
+    "COUNTING_METHODS",
     "MATRICES",
     "ORDERS",
     "RANGES_AND_MEANS",
     "RANGES_ONLY",
     "RESIDUES",
     "TAILS",
+    "CountingMethod",
     "CycleMatrix",
     "Cycles",
     "Exceedance",

@@ -9,6 +9,7 @@ import numpy as np
 from vivid_anvil.counting import Cycles, turning_points
 from vivid_anvil.damage.input_findings import input_findings
 from vivid_anvil.damage.life_numbers import Life
+from vivid_anvil.events.counting_findings import counting_findings
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.units import number
 from vivid_anvil.writing.finding import Finding, gravest_first
@@ -92,6 +93,10 @@ def _nothing_happens(result: Life) -> Iterator[Finding]:
             )
 
 
+def _counting(result: Life) -> Iterator[Finding]:
+    yield from counting_findings(result.duty_cycle)
+
+
 def _units_of_time(result: Life) -> Iterator[Finding]:
     hours = result.duty_cycle.hours
     per_year = result.duty_cycle.repeats_per_year
@@ -116,6 +121,7 @@ def _reserve_with_constant(result: Life) -> Iterator[Finding]:
 
 LOOKS: tuple[Callable[[Life], Iterator[Finding]], ...] = (
     _inputs,
+    _counting,
     _units_of_time,
     _samples_per_cycle,
     _few_cycles,

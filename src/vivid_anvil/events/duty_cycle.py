@@ -15,6 +15,7 @@ from typing import Any, ClassVar, NamedTuple
 
 from vivid_anvil.counting.counter import RESIDUES
 from vivid_anvil.counting.cycles import Cycles, of_a_repeat
+from vivid_anvil.counting.methods import COUNTING_METHODS
 from vivid_anvil.events.between import BETWEEN, BETWEEN_EVENTS, Source, in_order, whole, worst_case
 from vivid_anvil.events.calendar import Calendar, amount, plural
 from vivid_anvil.events.seen import Seen
@@ -157,7 +158,8 @@ class DutyCycle(Load):
     """One repeat of the use: events with occurrences. The user names the repeat ("lap", "flight", "month").
 
     `residue` says how the residue of an event counts (see `RESIDUES`); as events come again and again, the default closes
-    it. `between` says what happens between events (see `BETWEEN_EVENTS`).
+    it. `between` says what happens between events (see `BETWEEN_EVENTS`). `counting` is how histories are counted, by a name of
+    `COUNTING_METHODS`; other than rainflow only with events each by itself.
 
     >>> from vivid_anvil.events.equal_cycles import ConstantAmplitude
     >>> test = ConstantAmplitude.from_range("force", "2 kN", r_ratio=0.0, cycles=60, frequency="1 Hz")
@@ -178,6 +180,7 @@ class DutyCycle(Load):
     repeats_per_year: float | None = None
     residue: str = "repeated"
     between: str = "each by itself"
+    counting: str = "rainflow"
     repeat_duration: float | str | None = None
     gives: ClassVar[frozenset[Give]] = frozenset({"cycles"})
     _counted: dict[Asked, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
@@ -196,6 +199,14 @@ class DutyCycle(Load):
             checks.positive_number("DutyCycle.repeats_per_year", self.repeats_per_year)
         checks.one_of("DutyCycle.residue", self.residue, tuple(RESIDUES))
         checks.one_of("DutyCycle.between", self.between, tuple(BETWEEN_EVENTS))
+        COUNTING_METHODS.get(self.counting, "DutyCycle.counting")
+        if self.counting != "rainflow" and self.between != "each by itself":
+            raise InputError(
+                "DutyCycle.counting",
+                f"{self.counting!r} with events {self.between}",
+                "rainflow",
+                "What happens between events is counted by rainflow only.",
+            )
         known = self._of_events()
         if self.repeat_duration is not None and known is not None:
             raise InputError(
@@ -210,12 +221,13 @@ class DutyCycle(Load):
             if self.between == "in the order given":
                 whole(event.name, event.occurrences)
             if event.load.parts:  # a duty cycle, with a choice of its own, which must be that of the outer one
-                inner = (event.load.between, event.load.residue)  # type: ignore[attr-defined]
-                if inner != (self.between, self.residue):
+                load: Any = event.load
+                inner = (load.between, load.residue, load.counting)
+                if inner != (self.between, self.residue, self.counting):
                     raise InputError(
                         f"event {event.name}, its duty cycle",
-                        f"between = {inner[0]!r}, residue = {inner[1]!r}",
-                        f"{self.between!r} and {self.residue!r}, as the outer duty cycle has them",
+                        f"between = {inner[0]!r}, residue = {inner[1]!r}, counting = {inner[2]!r}",
+                        f"{self.between!r}, {self.residue!r} and {self.counting!r}, as the outer duty cycle has them",
                         "What happens between events is one choice for all: make the inner one with .counted(...).",
                     )
 
@@ -239,16 +251,16 @@ class DutyCycle(Load):
     def _repr_html_(self) -> str:
         return html_frame(repr(self).strip("<>"), self.to_frame())
 
-    def counted(self, *, between: str, residue: str | None = None) -> DutyCycle:
+    def counted(self, *, between: str, residue: str | None = None, counting: str | None = None) -> DutyCycle:
         """The same duty cycle, with its inner ones, under another choice of what happens between events."""
-        left = self.residue if residue is None else residue
+        left, how = self.residue if residue is None else residue, self.counting if counting is None else counting
         events = tuple(
-            dataclasses.replace(event, load=event.load.counted(between=between, residue=left))  # type: ignore[attr-defined]
+            dataclasses.replace(event, load=event.load.counted(between=between, residue=left, counting=how))  # type: ignore[attr-defined]
             if event.load.parts
             else event
             for event in self.events
         )
-        return dataclasses.replace(self, events=events, between=between, residue=left)
+        return dataclasses.replace(self, events=events, between=between, residue=left, counting=how)
 
     def sources(self, channel: Asked) -> tuple[Source, ...]:
         """Where cycles come from: each event, and what happens between events; counted once per channel.
@@ -266,13 +278,23 @@ class DutyCycle(Load):
                 found = (*own, Source(BETWEEN, 1.0, in_order(self.events, channel, self.residue, dimension)))
             else:
                 found = tuple(
-                    _source(event, times, name, load, load.cycles_of(name, residue=self.residue))
-                    for event, times, load in loads
+                    _source(event, times, name, load, self._cycles(load, name)) for event, times, load in loads
                 )
                 if self.between == "worst case":
                     found = worst_case(found, [event.extremes(channel) for event, _ in self.flat()], dimension)
             self._counted[channel] = found
         return self._counted[channel]
+
+    def _cycles(self, load: Load, name: str) -> Cycles:
+        """Cycles of one occurrence of a load, a history by the counting method."""
+        history = load.measured
+        if self.counting == "rainflow" or history is None:
+            return load.cycles_of(name, residue=self.residue)
+        if load.gated(name) is not None:
+            raise InputError(f"DutyCycle.counting, {name}", f"{self.counting!r} with a gate", "rainflow, or no gate")
+        one, rate = history[name], history.counting_rate
+        counting = COUNTING_METHODS[self.counting]
+        return counting.cycles(one.values, dimension=one.dimension, sample_rate=rate, residue=self.residue)
 
     @property
     def parts(self) -> tuple[Event, ...]:

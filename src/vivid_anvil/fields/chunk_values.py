@@ -67,9 +67,9 @@ class Task:
 
 
 def acts_together(spot: HotSpot, duty_cycle: DutyCycle) -> bool:
-    """Whether the cycles of a node act on each other, so that those of many cannot be put side by side."""
+    """Whether the cycles of a node act on each other, or are counted in another way, so that nodes go one after the other."""
     alone = duty_cycle.between == "each by itself" and duty_cycle.residue == "repeated"
-    return not alone or spot.assessed_by.acts_together
+    return not alone or duty_cycle.counting != "rainflow" or spot.assessed_by.acts_together
 
 
 def values_of(task: Task) -> NodeValues:

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from vivid_anvil.events.counting_findings import counting_findings
 from vivid_anvil.fields.hottest import HotPlace
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.trust import NOT_PROPORTIONAL
@@ -26,7 +27,7 @@ SIZES = (0.5, 50_000.0)  # mm
 @opened()
 def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Finding, ...]:
     """Findings of the worst `places`: stresses that do not move in step, elements that disagree; kinds that cannot be drawn."""
-    found = []
+    found = [*counting_findings(result.duty_cycle)]
     turning = [one for one in places if one.off_straight_line > NOT_PROPORTIONAL]
     if turning and result.directions is None:
         most = max(one.off_straight_line for one in turning)

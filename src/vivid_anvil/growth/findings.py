@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vivid_anvil.events.calendar import amount
+from vivid_anvil.events.counting_findings import counting_findings
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.growth_numbers import Growth
 from vivid_anvil.growth.limits import ENDS_OF_SOLUTION
@@ -32,6 +33,10 @@ BEYOND_TESTS = 1.1
 def growth_findings(result: Growth) -> tuple[Finding, ...]:
     """All findings on `result`, the gravest first."""
     return gravest_first(finding for look in LOOKS for finding in look(result))
+
+
+def _counting(result: Growth) -> Iterator[Finding]:
+    yield from counting_findings(result.duty_cycle)
 
 
 def _already_critical(result: Growth) -> Iterator[Finding]:
@@ -283,6 +288,7 @@ def _tests(result: Growth) -> Iterator[Finding]:
 
 LOOKS: tuple[Callable[[Growth], Iterator[Finding]], ...] = (
     _already_critical,
+    _counting,
     _detection,
     _convergence,
     _law_and_load_r,

@@ -79,8 +79,8 @@ def without_idle(
         return rows, pieces
     lowest = 0.0 if crack.counted_part == "tensile" else -math.inf
     counted = np.maximum(rows[:, 0], lowest) - np.maximum(rows[:, 1], lowest)
-    high = np.where(rows[:, 0] > 0.0, rows[:, 0], np.inf)
-    ratios = np.minimum((high - counted) / high, 1.0 - 1e-12)
+    high = np.where(rows[:, 0] > 0.0, rows[:, 0], 1.0)  # others grow nothing
+    ratios = np.minimum(np.where(rows[:, 0] > 0.0, (high - counted) / high, 0.0), 1.0 - 1e-12)
     works = (law.growth(scale * counted, ratios, LARGE) > 0.0) & (rows[:, 0] > 0.0)
     if law.limit.depends_on_size:
         works[:] = True

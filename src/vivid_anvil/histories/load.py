@@ -12,6 +12,7 @@ from vivid_anvil.counting.cycles import Cycles
 from vivid_anvil.counting.gate import Gated
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.channel import Channel, channel_named
 
@@ -41,6 +42,9 @@ class Ends(NamedTuple):
 
     channel: Channel
     counts: FloatArray
+
+
+LOADS: Choices[type[Load]] = Choices("load")  # kinds beside those that an event has keys of its own for
 
 
 class Load(ABC):

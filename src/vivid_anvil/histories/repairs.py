@@ -16,6 +16,7 @@ import numpy as np
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.channel import Channel
 from vivid_anvil.histories.check_history import spikes
@@ -23,7 +24,10 @@ from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.histories.rosette import principal_strains, principal_stresses
 from vivid_anvil.units import DIMENSIONS, coherent, coherent_ratio, dimension_of, number, one, opened
 
+REPAIRS: Choices[Callable[..., LoadHistory]] = Choices("repair")  # that a study may name as steps
 
+
+@REPAIRS.add("cut")
 @opened()
 def cut(history: LoadHistory, *, start: float | str = 0.0, end: float | str) -> LoadHistory:
     """The part of `history` from `start` to `end`, s: the first and the last sample in it.
@@ -44,6 +48,7 @@ def cut(history: LoadHistory, *, start: float | str = 0.0, end: float | str) -> 
     return _repaired(history, f"cut to {number(first)} s to {number(last)} s", channels=tuple(channels))
 
 
+@REPAIRS.add("remove_offset")
 @opened()
 def remove_offset(history: LoadHistory, *, channel: str, offset: str | None = None) -> LoadHistory:
     """`channel` without `offset` (text with unit), or without its mean where none is given."""
@@ -55,6 +60,7 @@ def remove_offset(history: LoadHistory, *, channel: str, offset: str | None = No
     return _changed(history, channel, one.values - value, f"{channel}: offset of {number(value)} {unit} removed")
 
 
+@REPAIRS.add("remove_drift")
 @opened()
 def remove_drift(history: LoadHistory, *, channel: str) -> LoadHistory:
     """`channel` without its straight-line trend; the mean stays."""
@@ -65,6 +71,7 @@ def remove_drift(history: LoadHistory, *, channel: str) -> LoadHistory:
     return _changed(history, channel, straight, f"{channel}: straight-line drift removed")
 
 
+@REPAIRS.add("interpolate_spikes")
 @opened()
 def interpolate_spikes(history: LoadHistory, *, channel: str, samples: Sequence[int] | None = None) -> LoadHistory:
     """`channel` with straight lines over `samples`, or over the spikes that `check_history` marks where none are given."""
@@ -81,18 +88,21 @@ def interpolate_spikes(history: LoadHistory, *, channel: str, samples: Sequence[
     return _changed(history, channel, values, f"{channel}: {marked.size} samples interpolated")
 
 
+@REPAIRS.add("low_pass")
 @opened()
 def low_pass(history: LoadHistory, *, channel: str, frequency: float | str, order: int = 4) -> LoadHistory:
     """`channel` without what is faster than `frequency`, Hz: Butterworth, forwards and backwards, so without delay."""
     return _filtered(history, channel, frequency, order, "lowpass", "above")
 
 
+@REPAIRS.add("high_pass")
 @opened()
 def high_pass(history: LoadHistory, *, channel: str, frequency: float | str, order: int = 4) -> LoadHistory:
     """`channel` without what is slower than `frequency`, Hz, the mean included; without delay."""
     return _filtered(history, channel, frequency, order, "highpass", "below")
 
 
+@REPAIRS.add("resample")
 @opened()
 def resample(history: LoadHistory, *, sample_rate: float | str) -> LoadHistory:
     """All channels at another `sample_rate`, Hz, by a polyphase filter; the ratio is taken as a fraction of whole numbers."""
@@ -145,6 +155,7 @@ def join(histories: Sequence[LoadHistory], *, name: str) -> LoadHistory:
     return LoadHistory(name, channels, rate, done, steps=first.steps)
 
 
+@REPAIRS.add("scale")
 @opened(factor=one())
 def scale(history: LoadHistory, *, channel: str, factor: float) -> LoadHistory:
     """`channel` times `factor`, which has no unit."""
@@ -153,6 +164,7 @@ def scale(history: LoadHistory, *, channel: str, factor: float) -> LoadHistory:
     return _changed(history, channel, times * one.values, f"{channel}: times {number(times)}")
 
 
+@REPAIRS.add("combine")
 @opened()
 def combine(history: LoadHistory, *, name: str, unit: str, factors: Mapping[str, str | float]) -> LoadHistory:
     """A new channel `name` in `unit`: the sum of channels times `factors` ("0.8 kN/(mm/mm)"; bridge factors, unit loads).
@@ -173,6 +185,7 @@ def combine(history: LoadHistory, *, name: str, unit: str, factors: Mapping[str,
     return _repaired(history, f"{name} = {parts}", channels=(*history.channels, Channel(name, total, dimension)))
 
 
+@REPAIRS.add("rosette")
 def rosette(
     history: LoadHistory,
     *,
@@ -253,24 +266,6 @@ def _same(other: LoadHistory, one: Channel) -> FloatArray:
     return found.values
 
 
-# Repairs that a study may name as steps.
-REPAIRS: dict[str, Callable[..., LoadHistory]] = {
-    repair.__name__: repair
-    for repair in (
-        cut,
-        remove_offset,
-        remove_drift,
-        interpolate_spikes,
-        low_pass,
-        high_pass,
-        resample,
-        scale,
-        combine,
-        rosette,
-    )
-}
-
-
 @opened()
 def repair_step(history: LoadHistory, step: Mapping[str, Any]) -> LoadHistory:
     """One repair by name, as a study writes it: {"step": "cut", "end": "40 s"}; InputError for what it doesn't know.
@@ -281,15 +276,14 @@ def repair_step(history: LoadHistory, step: Mapping[str, Any]) -> LoadHistory:
     """
     settings = dict(step)
     name = str(settings.pop("step", ""))
-    if name not in REPAIRS:
-        raise InputError("repairs, step", repr(name), f"one of {listed(REPAIRS)}", did_you_mean(name, REPAIRS))
-    known = [key for key in inspect.signature(REPAIRS[name]).parameters if key != "history"]
+    repair = REPAIRS.get(name, "repairs, step")
+    known = [key for key in inspect.signature(repair).parameters if key != "history"]
     for key in settings:
         if key not in known:
             raise InputError(
                 f"repairs, {name}, {key}", "an unknown key", f"one of {listed(known)}", did_you_mean(key, known)
             )
-    for key, parameter in inspect.signature(REPAIRS[name]).parameters.items():
+    for key, parameter in inspect.signature(repair).parameters.items():
         if key != "history" and parameter.default is inspect.Parameter.empty and key not in settings:
             raise InputError(f"repairs, {name}", "no such key", f"the key {key!r}", "Add it.")
-    return REPAIRS[name](history, **settings)
+    return repair(history, **settings)

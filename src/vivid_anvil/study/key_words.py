@@ -54,6 +54,7 @@ KEYS: dict[str, KeyWords] = {
     "repeats_per_year": KeyWords("how many repeats a year has; left out: no calendar, lives in repeats", 12),
     "duration": KeyWords("how long it lasts, where no rate and no frequency says so", "30 s"),
     "residue": KeyWords("what becomes of the half cycles that rainflow counting leaves", "repeated"),
+    "counting": KeyWords("how histories are counted", "rainflow"),
     "between": KeyWords("what happens between events", "each by itself"),
     "events": KeyWords("events of one repeat", [{"name": "lap", "history": "lap.csv"}]),
     "name": KeyWords("a name of your own", "loaded lap"),
@@ -69,6 +70,7 @@ KEYS: dict[str, KeyWords] = {
     "spectrum": KeyWords(
         "a load spectrum: a file, or columns with a unit", {"unit": "kN", "range": [3], "cycles": [100]}
     ),
+    "EventSection.load": KeyWords("a load of a kind that was added, with its keys", None),
     "states": KeyWords(
         "values that several loads go through together; a load factor has no unit", {"weight": 1, "wind": [-0.6, 1.0]}
     ),
@@ -281,6 +283,7 @@ KEYS: dict[str, KeyWords] = {
 
 CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "residue": lambda: counting.RESIDUES,
+    "counting": lambda: counting.COUNTING_METHODS,
     "between": lambda: events.BETWEEN_EVENTS,
     "MaterialSection.group": lambda: material.GROUPS,
     "mean_stress": lambda: materials.MEAN_STRESS_RULES,

@@ -9,12 +9,23 @@ from pydantic import BeforeValidator, Field, create_model, model_validator
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import RETARDATIONS
+from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import LAWS, THRESHOLDS, checked_keys
 from vivid_anvil.stress import METHODS
 from vivid_anvil.study.growth_law_keys import growth_law_keys
 from vivid_anvil.study.hot_spot_keys import HotSpotSection, MethodKeys, Stress
 from vivid_anvil.study.method_keys import method_keys
-from vivid_anvil.study.models_of_nouns import Section, Text, from_text, name_or, one_or_table, written
+from vivid_anvil.study.models_of_nouns import (
+    Section,
+    Text,
+    from_text,
+    kind_or,
+    model_of,
+    name_or,
+    one_or_table,
+    union_of,
+    written,
+)
 from vivid_anvil.units import DIMENSIONS
 
 FORMAT = 1
@@ -68,6 +79,7 @@ class EventSection(Section):
     sheet: Text | int | None = None
     block: Text | int | None = None
     states: dict[Text, Any] | None = None
+    load: Any = None
     events: list[EventSection] | None = None
     channel: Text | None = None
     range: Text | float | None = None
@@ -116,7 +128,7 @@ class EventSection(Section):
 
 
 # What an event may be, and the keys that go with each.
-EVENT_KINDS = ("history", "programme", "spectrum", "states", "events")
+EVENT_KINDS = ("history", "programme", "spectrum", "states", "load", "events")
 SIZES = (
     "range",
     "amplitude",
@@ -128,6 +140,7 @@ _KEYS_OF = {
     "programme": ("channel", "frequency", "sheet", "block"),
     "spectrum": ("channel", "sheet", "block"),
     "states": ("cycles", "frequency"),
+    "load": (),
     "events": (),
     **{size: ("channel", *seconds, "cycles", "frequency") for size, seconds in _SECOND_OF.items()},
 }
@@ -136,6 +149,7 @@ _NEEDED_BY: dict[str, tuple[str, ...]] = {
     "programme": ("channel",),
     "spectrum": ("channel",),
     "states": ("cycles",),
+    "load": (),
     "events": (),
     **dict.fromkeys(SIZES, ("channel", "cycles")),
 }
@@ -148,6 +162,7 @@ class DutyCycleSection(Section):
     repeats_per_year: float | None = None
     duration: Text | None = None
     residue: str = "repeated"
+    counting: str = "rainflow"
     between: str = "each by itself"
     events: list[EventSection] = Field(min_length=1)
 
@@ -341,7 +356,7 @@ class StudyFile(Section):
 
 def study_file() -> type[StudyFile]:
     """The model of the whole file with all that the tables of choices have by now."""
-    return _with_choices((*LAWS, *THRESHOLDS, *RETARDATIONS, *METHODS))
+    return _with_choices((*LAWS, *THRESHOLDS, *RETARDATIONS, *METHODS, *LOADS))
 
 
 @functools.lru_cache(maxsize=4)
@@ -358,11 +373,20 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
     def many(one: Any) -> Any:
         return (list.__class_getitem__(one), Field(default_factory=list))
 
+    event: Any = EventSection
+    if len(LOADS):
+        kinds = union_of({kind: model_of(one, without=(), kind=kind) for kind, one in LOADS.items()}, kind_or(""))
+        inner: Any = "list[EventSection] | None"
+        event = create_model("EventSection", __base__=EventSection, load=(kinds | None, None), events=(inner, None))
+        event.model_rebuild(_types_namespace={"EventSection": event})
+    events: Any = list.__class_getitem__(event)
+    duty: Any = create_model("DutyCycleSection", __base__=DutyCycleSection, events=(events, Field(min_length=1)))
     crack: Any = create_model("CrackSection", __base__=CrackSection, retardation=(memory | None, None))
     parts = {"regions": many(with_method(RegionSection)), "paths": many(with_method(PathSection))}
     return create_model(
         "StudyFile",
         __base__=StudyFile,
+        duty_cycle=(duty, ...),
         growth_laws=(laws, Field(default_factory=dict)),
         methods=(methods, Field(default_factory=dict)),
         hot_spots=many(with_method(HotSpotSection)),

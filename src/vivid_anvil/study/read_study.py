@@ -11,7 +11,7 @@ from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
-from vivid_anvil.counting import RESIDUES
+from vivid_anvil.counting import COUNTING_METHODS, RESIDUES
 from vivid_anvil.damage import StressLife, stress_life
 from vivid_anvil.events import (
     BETWEEN_EVENTS,
@@ -31,6 +31,7 @@ from vivid_anvil.ground.checks import one_of
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.growth import RETARDATIONS, Crack, NoRetardation, Retardation
 from vivid_anvil.histories import LoadHistory, join, read_history, repair_step
+from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import (
     GrowthLaw,
     GrowthTests,
@@ -100,7 +101,7 @@ class _Builder:
     def __init__(self, path: Path, data: dict[str, Any], like: Study | None) -> None:
         self.path, self.data, self.like = path, data, like
         self.growth_tests: dict[str, GrowthTests] = {}
-        self.between, self.residue = "each by itself", "repeated"
+        self.between, self.residue, self.counting = "each by itself", "repeated", "rainflow"
         self.cards: Path | None = None
 
     def study(self, file: StudyFile, watch: Watch | None) -> Study:
@@ -170,10 +171,12 @@ class _Builder:
 
     def duty_cycle(self, file: StudyFile, watch: Watch | None) -> DutyCycle:
         section, events = file.duty_cycle, []
-        self.between, self.residue = section.between, section.residue  # inner duty cycles have those of the outer
+        # inner duty cycles have those of the outer
+        self.between, self.residue, self.counting = section.between, section.residue, section.counting
         with self.at(("duty_cycle",)):
             one_of("DutyCycle.between", section.between, tuple(BETWEEN_EVENTS))
             one_of("DutyCycle.residue", section.residue, tuple(RESIDUES))
+            COUNTING_METHODS.get(section.counting, "DutyCycle.counting")
         for i, event in enumerate(section.events):
             if watch is not None:
                 watch(f"reading {event.name}", i, len(section.events))
@@ -188,6 +191,7 @@ class _Builder:
                 section.repeats_per_year,
                 section.residue,
                 section.between,
+                section.counting,
                 repeat_duration=section.duration,
             )
 
@@ -196,11 +200,13 @@ class _Builder:
             load: Any = self.history(section)
         elif section.events is not None:
             load = DutyCycle(section.name, tuple(self.event(one) for one in section.events))
-            load = load.counted(between=self.between, residue=self.residue)
+            load = load.counted(between=self.between, residue=self.residue, counting=self.counting)
         elif section.programme is not None or section.spectrum is not None:
             load = self.table_of_rows(section)
         elif section.states is not None:
             load = LoadStates.of(section.states, cycles=section.cycles or 0.0, frequency=section.frequency)
+        elif section.load is not None:
+            load = made(LOADS, section.load)
         else:
             load = equal_cycles(section)
         return Event(section.name, load, section.occurrences, section.duration)
