@@ -11,13 +11,13 @@ import numpy as np
 import pytest
 
 import vivid_anvil as va
-from tests.study.texts import AT_LAWS, AT_ONCE, AT_THRESHOLD, LAW, MODEL, TWO_SIZES
+from tests.study.texts import AT_LAWS, AT_ONCE, AT_THRESHOLD, LAW, MODEL, TWO_SIZES, WRITTEN
 from vivid_anvil.counting import COUNTING_METHODS
 from vivid_anvil.fields import assess_model, node_tensors
 from vivid_anvil.growth import RETARDATIONS, grow_by_cycle, grow_crack
 from vivid_anvil.histories import REPAIRS
 from vivid_anvil.histories.load import LOADS
-from vivid_anvil.materials import LAWS, MEAN_STRESS_RULES, THRESHOLDS, ParisLaw
+from vivid_anvil.materials import CURVED_FORMS, LAWS, MEAN_STRESS_RULES, THRESHOLDS, ParisLaw
 from vivid_anvil.shapes import CentreCrack
 from vivid_anvil.stress import MEASURES, METHODS
 from vivid_anvil.study import read_study, run_study, study_schema
@@ -44,6 +44,7 @@ TABLES = {
     "toy_load": LOADS,
     "toy_counting": COUNTING_METHODS,
     "toy_repair": REPAIRS,
+    "toy_curve": CURVED_FORMS,
 }
 
 
@@ -304,3 +305,34 @@ def test_a_result_with_a_table_is_shown_written_and_explained_as_any_other(demo_
     assert made.to_frame()["over the shortest"].min() == 1.0
     assert "<th>Hot spot</th>" in made._repr_html_()
     assert str(va.explain(made)) == str(va.explain(demo_result.lives[0]))
+
+
+BELL = """form = { kind = "bell", longest = 1e8, scale = "70 MPa" }
+stress = "range"
+r_ratio = "any"
+tested_from = 1e4
+tested_to = 1e7
+"""
+
+
+def test_a_curved_line_goes_through_study_commands_figures_working_pickle_schema_and_every_node(study, run, tmp_path):
+    start, end = WRITTEN.index("stress"), WRITTEN.index("[sn_curves.pin_bore]")
+    weld = (WRITTEN[start:end], BELL + "\n")
+    path = study(weld, AT_NODES)
+    result = run_study(read_study(path))
+    life = result.lives[0]
+    ranges, often = life.spectrum.cycles.range, life.spectrum.per_repeat
+    assert life.damage_per_repeat == pytest.approx((often / (1e8 * np.exp(-((ranges / 70.0) ** 2)))).sum())
+    assert "exp(-(" in str(va.explain(life))
+    assert va.plot(life.curve)
+    assert va.plot(life)
+    assert pickle.loads(pickle.dumps(life.curve)).life(100.0) == life.curve.life(100.0)
+    jsonschema.validate(json.loads(json.dumps(result.study.data)), study_schema())
+    answered(run, path, tmp_path, "check", "life", "model", "explain", "solve")
+    job = read_study(path).model
+    asked = (job.field, job.loads, result.study.duty_cycle, job.spot)
+    whole, skipped = (assess_model(*asked, measure=job.measure, skip_harmless=skip) for skip in ("no", "yes"))
+    assert whole.values.damage.tolist() == skipped.values.damage.tolist()
+    for old, new, said in (("scale", "skale", "Did you mean 'scale'"), ('"70 MPa"', "70.0", "70.0 without a unit")):
+        with pytest.raises(va.InputError, match=said):
+            read_study(study((weld[0], weld[1].replace(old, new))))

@@ -1,10 +1,12 @@
 """What the part is made of: S-N curves and where they come from, growth laws, strengths, material cards."""
 
 from vivid_anvil.materials.card import CardValue, MaterialCard
+from vivid_anvil.materials.curves.asymptotic import Palmgren, Stromeyer
 from vivid_anvil.materials.curves.at_r import curve_at_r
 from vivid_anvil.materials.curves.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
 from vivid_anvil.materials.curves.convert import at_survival, in_terms_of, thickness_factor, with_stress_factor
 from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, SNCurve, chosen_lives, describe
+from vivid_anvil.materials.curves.curved import CURVED_FORMS, CurvedForm
 from vivid_anvil.materials.curves.detail_class import (
     DetailStandard,
     detail_curve,
@@ -18,6 +20,7 @@ from vivid_anvil.materials.curves.estimate import Estimate, estimate_curve
 from vivid_anvil.materials.curves.family import SNFamily, mean_over_amplitude
 from vivid_anvil.materials.curves.forms import (
     basquin_curve,
+    curved_curve,
     intercept_curve,
     knee_curve,
     sloped_curve,
@@ -85,6 +88,7 @@ __all__ = [
     "ANY_R",
     "BELOW_KNEE",
     "COMPRESSIVE_MEANS",
+    "CURVED_FORMS",
     "FIT_MODELS",
     "FIXED_MEAN",
     "FORMS",
@@ -95,6 +99,7 @@ __all__ = [
     "THRESHOLDS",
     "CardValue",
     "Conversion",
+    "CurvedForm",
     "DetailStandard",
     "DixonMood",
     "EffectiveRangeLaw",
@@ -111,6 +116,7 @@ __all__ = [
     "LineFit",
     "Material",
     "MaterialCard",
+    "Palmgren",
     "ParisLaw",
     "Place",
     "PowerOfRThreshold",
@@ -121,6 +127,7 @@ __all__ = [
     "Staircase",
     "SteelLineThreshold",
     "SteelStepsThreshold",
+    "Stromeyer",
     "TableLaw",
     "Threshold",
     "TwoStageLaw",
@@ -137,6 +144,7 @@ __all__ = [
     "curve_page",
     "curve_record",
     "curve_working",
+    "curved_curve",
     "curves_table",
     "describe",
     "detail_curve",

@@ -115,6 +115,10 @@ KEYS: dict[str, KeyWords] = {
     "table": KeyWords("a file with points of the curve", "curve.csv"),
     "above": KeyWords("what holds above the first point: a slope, or a word", "extend"),
     "below": KeyWords("what holds below the last point: a slope, or a word", "no damage"),
+    "form": KeyWords(
+        "a formula of a curved line: its kind and values",
+        {"kind": "stromeyer", "endurance": "80 MPa", "exponent": 3.0, "point_stress": "180 MPa", "point_life": 1e5},
+    ),
     "interpolation": KeyWords("between points", "log-log"),
     "class": KeyWords("detail class of the standard", 80),
     "standard": KeyWords("which standard", "EN 1993-1-9"),

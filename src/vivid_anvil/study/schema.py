@@ -9,6 +9,8 @@ from typing import Any
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import replacing
 from vivid_anvil.materials import AFTERWARDS, FORMS
+from vivid_anvil.materials.curves.curved import CURVED_FORMS
+from vivid_anvil.materials.curves.form_keys import keys_of_form
 from vivid_anvil.study.include import INCLUDE
 from vivid_anvil.study.key_words import choices_of, words_of
 from vivid_anvil.study.models import study_file
@@ -52,7 +54,7 @@ def _form(leading: str) -> dict[str, Any]:
         "title": f"by {leading}",
         "required": list(form.needs),
         "additionalProperties": False,
-        "properties": {key: _kind(kind) for key, kind in keys.items()},
+        "properties": {key: _formula() if key == "form" else _kind(kind) for key, kind in keys.items()},
     }
     _tell(made, "SNCurve")
     return made
@@ -75,6 +77,17 @@ def _tell(section: dict[str, Any], name: str) -> None:
             optional = any(kind.get("type") == "null" for kind in kinds)
             allowed = {"enum": [*choices, *([None] if optional else [])]}
             one |= {"anyOf": [allowed, *others]} if others else allowed
+
+
+def _formula() -> dict[str, Any]:
+    """The table of a formula: each form with its keys."""
+    found = []
+    for name, form in CURVED_FORMS.items():
+        kinds, needed = keys_of_form(form)
+        properties = {"kind": {"const": name}, **{key: _kind(kind) for key, kind in kinds.items()}}
+        required = ["kind", *needed]
+        found.append({"type": "object", "properties": properties, "required": required, "additionalProperties": False})
+    return {"anyOf": found}
 
 
 def _kind(kind: str) -> dict[str, Any]:

@@ -156,7 +156,7 @@ class StressLife(Method):
         if isinstance(self.sn_curve, SNFamily) or self.acts_together:
             return None
         curve, rule = self.reference, self.rule
-        if not curve.segments.powers:
+        if not curve.powers:
             return None
         if not self.corrects:
             return PowerLoop(curve, np.inf, MEANS["credited"])

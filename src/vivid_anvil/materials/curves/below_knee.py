@@ -53,7 +53,7 @@ def curve_below_knee(curve: SNCurve, choice: str, where: str = "below_knee") -> 
 def slope_above_end(curve: SNCurve, where: str) -> float:
     """The slope m of the line that ends at the last point; InputError where there is none."""
     slope = float(curve.segments.rate[-2])
-    if curve.interpolation != "log-log" or not slope >= 1.0:
+    if curve.interpolation != "log-log" or curve.curved is not None or not slope >= 1.0:
         raise InputError(
             where,
             f"the curve {curve.name!r}, {curve.shape}",

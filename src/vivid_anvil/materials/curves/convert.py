@@ -17,6 +17,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.curves import _kernels
 from vivid_anvil.materials.curves.checks import check_share
 from vivid_anvil.materials.curves.curve import Conversion, SNCurve, StressKind
+from vivid_anvil.materials.curves.curved import Changed
 from vivid_anvil.units import LENGTH, UnitSystem, number, one, opened
 from vivid_anvil.writing.working import Step, put_in
 
@@ -47,7 +48,8 @@ def _stretched(curve: SNCurve, factor: float, stress: StressKind) -> SNCurve:
     old = curve.conversion
     if old is None:
         points = tuple((factor * one, life) for one, life in curve.points)
-        return dataclasses.replace(curve, stress=stress, points=points)
+        curved = None if curve.curved is None else Changed(curve.curved, stress_factor=factor)
+        return dataclasses.replace(curve, stress=stress, points=points, curved=curved)
     return dataclasses.replace(curve, stress=stress, conversion=Stretched(old, factor))
 
 
@@ -102,7 +104,7 @@ def at_survival(curve: SNCurve, survival_probability: float) -> SNCurve:
     z_old, z_new = float(ndtri(old)), float(ndtri(wanted))
     factor = 10.0 ** ((z_old - z_new) * spread)
     points = [(stress, life * factor) for stress, life in curve.points]
-    if curve.has_limit:
+    if curve.has_limit and curve.curved is None:
         (stress, life), parts = curve.points[-1], curve.segments
         kind, rate = parts.kind[-2], parts.rate[-2]
         rate = rate * factor if kind == _kernels.LINEAR else rate  # cycles per MPa grow with the lives
@@ -127,6 +129,7 @@ def at_survival(curve: SNCurve, survival_probability: float) -> SNCurve:
         curve,
         name=f"{curve.name}, {number(100.0 * wanted)} % survival",
         points=tuple(points),
+        curved=None if curve.curved is None else Changed(curve.curved, life_factor=factor),
         tested_from=curve.tested_from * factor,
         tested_to=curve.tested_to if curve.has_limit else curve.tested_to * factor,
         survival_probability=wanted,

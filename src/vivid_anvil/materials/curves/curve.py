@@ -20,6 +20,7 @@ from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.curves import _kernels
 from vivid_anvil.materials.curves.checks import check_curve
+from vivid_anvil.materials.curves.curved import CurvedForm
 from vivid_anvil.materials.curves.looks import looks
 from vivid_anvil.materials.curves.segments import Segments, damage_of_powers, lives_of_powers, stresses_of_powers
 from vivid_anvil.units import OptionalCoherent, UnitSystem, coherent_values, many, number, one, opened
@@ -101,6 +102,8 @@ class SNCurve:
         How the curve was made, to redo by hand; `explain` prints them.
     remarks : tuple of Finding
         What is to be said wherever the curve is used.
+    curved : CurvedForm, optional
+        A formula in place of lines (see `curved_curve`); the points are then where its tested part begins and ends.
 
     Examples
     --------
@@ -129,6 +132,7 @@ class SNCurve:
     steps: tuple[Step, ...] = ()
     remarks: tuple[Finding, ...] = ()
     conversion: Conversion | None = None
+    curved: CurvedForm | None = None
 
     def __post_init__(self) -> None:
         for field, value in check_curve(self).items():
@@ -173,7 +177,10 @@ class SNCurve:
         asked = np.asarray(coherent_values(stress, "stress", f"S-N curve {self.name}, stress"), dtype=np.float64)
         row = np.ascontiguousarray(self._as_tested(asked)).reshape(-1)
         out = np.empty(row.size)
-        if self.segments.powers:
+        if self.curved is not None:
+            bad = _first_bad(row >= 0.0)
+            out = np.where(row > 0.0, self.curved.life(np.where(row > 0.0, row, 1.0)), np.inf)
+        elif self.powers:
             bad = lives_of_powers(row, self.segments, out)
         else:
             bad = _kernels.lives(row, *self.segments.by_stress, out)
@@ -200,7 +207,10 @@ class SNCurve:
         scale = 1.0 if self.stress == "range" else 0.5
         if self.conversion is not None:
             ranges, scale = self._as_tested(scale * ranges), 1.0
-        if self.segments.powers:
+        if self.curved is not None:
+            with np.errstate(divide="ignore"):
+                return float(((1.0 if count is None else count) / self.life(scale * ranges)).sum())
+        if self.powers:
             return damage_of_powers(ranges, scale, count, self.segments)
         weights = np.empty(0) if count is None else count
         return float(_kernels.damage_sum(ranges, scale, weights, *self.segments.by_stress))
@@ -213,7 +223,10 @@ class SNCurve:
         """
         asked = np.asarray(coherent_values(life, "number", f"S-N curve {self.name}, life"), dtype=np.float64)
         row, out = np.ascontiguousarray(asked).reshape(-1), np.empty(asked.size)
-        if self.segments.powers:
+        if self.curved is not None:
+            bad = _first_bad(row > 0.0)
+            out = self.curved.stress_at(np.where(row > 0.0, row, 1.0))
+        elif self.powers:
             bad = stresses_of_powers(row, self.point_lives, self.segments, out)
         else:
             bad = _kernels.stresses(row, self.point_lives, *self.segments.by_stress[1:], out)
@@ -239,6 +252,8 @@ class SNCurve:
     def slope_at(self, stress: float) -> float:
         """Local slope m = -d log N / d log S at `stress`, MPa; 0 where a life is held, inf where nothing does damage."""
         tested = float(self._as_tested(np.asarray(stress, dtype=np.float64)))
+        if self.curved is not None:
+            return self.curved.slope_at(tested)
         parts = self.segments
         j = int(_kernels.segment_of_stress(tested, parts.edge))
         kind, rate = int(parts.kind[j]), float(parts.rate[j])
@@ -253,8 +268,16 @@ class SNCurve:
         return self.below == NO_DAMAGE
 
     @property
+    def powers(self) -> bool:
+        """Whether all of it is power laws, held lives and stresses without damage: what quick loops know."""
+        return self.curved is None and self.segments.powers
+
+    @property
     def limit(self) -> float:
-        """Stress of the last point, MPa, in the curve's own terms: the fatigue limit where it has one."""
+        """Stress of the last point, MPa, in the curve's own terms, or where a formula ends: the fatigue limit if it has one."""
+        if self.curved is not None and self.curved.limit > 0.0:
+            lowest = np.array([self.curved.limit])
+            return float((lowest if self.conversion is None else self.conversion.from_tested(lowest))[0])
         return float(self.point_stresses[-1])
 
     @property
@@ -299,6 +322,12 @@ class SNCurve:
         return f"<SNCurve {self.name}: {shear}stress {self.stress}, {self.at_r}, {self.shape}>"
 
 
+def _first_bad(good: Any) -> int:
+    """The place of the first that is not, or -1."""
+    bad = np.flatnonzero(~good)
+    return int(bad[0]) if bad.size else -1
+
+
 @opened()
 def describe(curve: SNCurve, unit: str = "MPa", one: float = 1.0) -> str:
     """The lines of a curve in words, with its stresses times `one` in `unit`."""
@@ -306,6 +335,8 @@ def describe(curve: SNCurve, unit: str = "MPa", one: float = 1.0) -> str:
         f"{number(stress * one)} {unit} at {number(life)} cycles"
         for stress, life in zip(curve.point_stresses, curve.point_lives, strict=True)
     ]
+    if curve.curved is not None:
+        return f"{curve.curved.words}, {places[0]} to {places[-1]}"
     if curve.conversion is not None:
         return f"{curve.conversion.words}, {places[0]}" + (f" to {places[-1]}" if len(places) > 1 else "")
     if curve.interpolation == "log-log" and curve.above != "hold":

@@ -10,11 +10,14 @@ import math
 from collections.abc import Sequence
 from typing import Any, Literal, TypedDict, Unpack
 
+import numpy as np
+
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.curves.checks import check_life, check_slope, checked_points
 from vivid_anvil.materials.curves.curve import NO_DAMAGE, Above, Below, Interpolation, RRatio, SNCurve, StressKind
-from vivid_anvil.units import DIMENSIONS, coherent, factor, number, opened
+from vivid_anvil.materials.curves.curved import CurvedForm
+from vivid_anvil.units import DIMENSIONS, coherent, factor, number, one, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.working import Step, put_in
 
@@ -314,3 +317,34 @@ def table_curve(
         interpolation=interpolation,
         **common,
     )
+
+
+@opened(tested_from=one(at_least=1.0), tested_to=one(at_least=1.0))
+def curved_curve(
+    *,
+    name: str,
+    form: CurvedForm,
+    stress: StressKind,
+    r_ratio: RRatio,
+    tested_from: float,
+    tested_to: float,
+    **settings: Any,
+) -> SNCurve:
+    """A curve by a formula, one of `CURVED_FORMS`, tested between two lives, cycles; `settings` as of `SNCurve`.
+
+    The formula holds beyond the tested lives too, which findings tell.
+
+    >>> from vivid_anvil.materials.curves.asymptotic import Stromeyer
+    >>> form = Stromeyer(endurance="80 MPa", exponent=3.0, point_stress="180 MPa", point_life=1e5)
+    >>> bar = curved_curve(name="bar", form=form, stress="amplitude", r_ratio=-1, tested_from=1e4, tested_to=1e7)
+    >>> float(bar.life(130.0)), bar.limit, bar.has_limit
+    (800000.0, 80.0, True)
+    """
+    where = f"S-N curve {name}"
+    if not tested_to > tested_from:
+        raise InputError(f"{where}, tested_to", f"{tested_to:g} cycles", f"above tested_from, {tested_from:g} cycles")
+    lives = np.array([tested_from, tested_to])
+    points = tuple(zip(form.stress_at(lives).tolist(), lives.tolist(), strict=True))
+    ends: dict[str, Any] = {"above": "extend", "below": "no damage" if form.limit > 0.0 else "extend"}
+    tested: dict[str, Any] = {"tested_from": tested_from, "tested_to": tested_to}
+    return SNCurve(name=name, stress=stress, r_ratio=r_ratio, points=points, curved=form, **ends, **tested, **settings)

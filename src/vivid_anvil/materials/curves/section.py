@@ -16,8 +16,10 @@ from vivid_anvil.materials.curves.convert import at_survival, thickness_factor, 
 from vivid_anvil.materials.curves.curve import NO_DAMAGE, SNCurve
 from vivid_anvil.materials.curves.detail_class import detail_curve, standard_named
 from vivid_anvil.materials.curves.estimate import estimate_curve
+from vivid_anvil.materials.curves.form_keys import form_of_table
 from vivid_anvil.materials.curves.forms import (
     basquin_curve,
+    curved_curve,
     intercept_curve,
     knee_curve,
     sloped_curve,
@@ -86,6 +88,10 @@ def _by_numbers(make: Callable[..., SNCurve]) -> Callable[[str, dict[str, Any], 
 
 def _intercepts(name: str, values: dict[str, Any], place: Place) -> SNCurve:  # noqa: ARG001
     return intercept_curve(name=name, unit=values.pop("intercept_unit"), **values)
+
+
+def _by_formula(name: str, values: dict[str, Any], place: Place) -> SNCurve:
+    return curved_curve(name=name, form=form_of_table(values.pop("form"), f"{place.where}, form"), **values)
 
 
 def _table_file(name: str, values: dict[str, Any], place: Place) -> SNCurve:
@@ -177,6 +183,7 @@ FORMS: dict[str, Form] = {
         {**WRITTEN, "interpolation": "text"},
         _by_numbers(table_curve),
     ),
+    "form": Form({"form": "table", "tested_from": "a number", "tested_to": "a number"}, WRITTEN, _by_formula),
     "table": Form(
         {"table": "text", "above": "number or text", "below": "number or text"},
         {**WRITTEN, "interpolation": "text", "sheet": "anything", "block": "anything"},
@@ -219,6 +226,8 @@ def checked_keys(section: Section, where: str) -> tuple[str, dict[str, Any]]:
     """The leading key of `section` and its values by their kinds; no file is opened. InputError with the key otherwise."""
     form_key = _form_of(section, where)
     form = FORMS[form_key]
+    if form_key == "form" and isinstance(section["form"], dict):
+        form_of_table(section["form"], f"{where}, form" if where else "form")
     after = {key: kind for key, kind in AFTERWARDS.items() if key != "reference_thickness" or form_key != "class"}
     return form_key, checked(section, {**form.needs, **form.may, **after}, where, _needed(form))
 
@@ -315,14 +324,12 @@ def read_points(
 def section_text(curve: SNCurve, key: str) -> str:
     """The curve as a TOML table `[sn_curves.key]` that reads back as the same lines; InputError for a converted curve."""
     held = len(curve.points) == 1 and isinstance(curve.above, str)
-    if curve.conversion is not None or held:
-        found = (
-            "one point with its life held above"
-            if held
-            else f"a curve {curve.conversion.words}"
-            if curve.conversion
-            else ""
-        )
+    found = "one point with its life held above" if held else ""
+    if curve.conversion is not None:
+        found = f"a curve {curve.conversion.words}"
+    elif curve.curved is not None:
+        found = f"a curve by a formula, {curve.curved.words}"
+    if found:
         raise InputError(
             f"S-N curve {curve.name}",
             found,

@@ -6,6 +6,7 @@ import numpy as np
 
 from vivid_anvil.materials.curves import _kernels
 from vivid_anvil.materials.curves.curve import SNCurve
+from vivid_anvil.materials.curves.curved import CurvedForm
 from vivid_anvil.materials.curves.family import SNFamily
 from vivid_anvil.units import STRESS, UnitSystem, display_unit, number, one, opened, shown
 from vivid_anvil.writing.working import Step, Working, put_in
@@ -20,6 +21,8 @@ def life_steps(curve: SNCurve, stress: float, system: UnitSystem = "metric") -> 
     if curve.conversion is not None:
         before = curve.conversion.working(stress, system)
         stress = float(curve.conversion.to_tested(np.asarray(stress)))
+    if curve.curved is not None:
+        return (*before, _curved_step(curve, curve.curved, stress, system))
     parts, unit = curve.segments, display_unit("stress", system)
     j = int(_kernels.segment_of_stress(stress, parts.edge))
     kind, rate = int(parts.kind[j]), float(parts.rate[j])
@@ -60,8 +63,18 @@ def life_steps(curve: SNCurve, stress: float, system: UnitSystem = "metric") -> 
     return (*before, step)
 
 
+def _curved_step(curve: SNCurve, form: CurvedForm, stress: float, system: UnitSystem) -> Step:
+    """The life by a formula."""
+    numbers, life = form.numbers(stress, float(shown(1.0, "stress", system))), float(form.life(np.array([stress]))[0])
+    return Step(f"Life on the S-N curve {curve.name}", form.formula, numbers, life, "cycles", form.source)
+
+
 def stress_step(curve: SNCurve, life: float, name: str, system: UnitSystem = "metric") -> Step:
     """The stress at which the curve has `life`, cycles, under the symbol `name`, as a step to redo by hand."""
+    if curve.curved is not None:
+        found, unit = float(shown(float(curve.stress_at(life)), "stress", system)), display_unit("stress", system)
+        title = f"Amplitude on the curve at {curve.at_r} for that life: solved, {curve.curved.formula}"
+        return Step(title, f"{name} = S", put_in(found), found, unit, curve.curved.source)
     parts, unit = curve.segments, display_unit("stress", system)
     j = int(np.searchsorted(curve.point_lives, life))
     kind, rate, life_0 = int(parts.kind[j]), float(parts.rate[j]), float(parts.life[j])
