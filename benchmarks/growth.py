@@ -65,7 +65,7 @@ def against_c(folder: str, cycles: int, slope: float) -> None:
 def two_against_one(cycles: int) -> None:
     rows = stresses(cycles)
     with_count = np.column_stack([rows[:, 0], np.maximum(rows[:, 1], 0.0), np.ones(cycles)])
-    shape, piece = SurfaceCrack(thickness=100.0, width=400.0), np.array([[0.0, cycles, 1.0, 1.0]])
+    shape, piece = SurfaceCrack(thickness=100.0, plate_width=400.0), np.array([[0.0, cycles, 1.0, 1.0]])
 
     def two() -> float:
         return float(grow_two_by_cycle(with_count, piece, shape, LAW, (START, 20.0), {}, 1).depths[-1])

@@ -389,7 +389,7 @@ def _surface_shape(inputs: Values) -> SurfaceCrack:
     total = tension + inputs.get("dSb_MPa", 0.0)
     return SurfaceCrack(
         thickness=inputs["t_mm"],
-        width=inputs["plate_full_width_2b_mm"],
+        plate_width=inputs["plate_full_width_2b_mm"],
         bending_share=inputs.get("dSb_MPa", 0.0) / total,
         surface_factor=inputs.get("surface_factor", 1.0),
     )
@@ -451,7 +451,7 @@ def _later_law(inputs: Values) -> Values:
 def _critical_surface(inputs: Values) -> Values:
     total = inputs["St_MPa"] + inputs["Sb_MPa"]
     shape = SurfaceCrack(
-        thickness=inputs["t_mm"], width=inputs["plate_full_width_2b_mm"], bending_share=inputs["Sb_MPa"] / total
+        thickness=inputs["t_mm"], plate_width=inputs["plate_full_width_2b_mm"], bending_share=inputs["Sb_MPa"] / total
     )
     steel = Material(name="case", yield_strength="90 GPa", toughness=inputs["K_IC_MPa_sqrt_mm"])
     margins = two_way_margins(shape, steel, total, "toughness and yield", 207000.0)
@@ -497,7 +497,9 @@ def _limit_through(inputs: Values) -> Values:
 def _loaded(inputs: Values, membrane: str, bending: str) -> tuple[SurfaceCrack, float]:
     """A surface crack with its share of bending, and the outer stress, MPa."""
     total = inputs[membrane] + inputs[bending]
-    return SurfaceCrack(thickness=inputs["t_mm"], width=inputs["W_mm"], bending_share=inputs[bending] / total), total
+    return SurfaceCrack(
+        thickness=inputs["t_mm"], plate_width=inputs["W_mm"], bending_share=inputs[bending] / total
+    ), total
 
 
 def _margins(inputs: Values) -> Any:

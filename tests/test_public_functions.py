@@ -296,7 +296,7 @@ METHODS = {
     "law.growth of a size": (lambda value: LAW.growth(300.0, 0.1, value), "length", 2.0),
     "shape.geometry_factor": (CentreCrack(100.0).geometry_factor, "length", [10.0, 20.0]),
     "shape.net_section_stress": (lambda value: CentreCrack(100.0).net_section_stress(10.0, value), "stress", 80.0),
-    "shape.factors": (lambda value: SurfaceCrack(thickness=10.0, width=90.0).factors(value, 4.0), "length", 2.0),
+    "shape.factors": (lambda value: SurfaceCrack(thickness=10.0, plate_width=90.0).factors(value, 4.0), "length", 2.0),
     "section.stress": (lambda value: RoundSection(40.0).stress(force=value).axial, "force", 6e4),
     "section.pressure": (RoundSection(120.0, 100.0).pressure_stress, "stress", 10.0),
     "section.torque": (RectangleSection(10.0, 20.0).largest_shear, "moment", 5e4),

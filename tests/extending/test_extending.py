@@ -18,7 +18,7 @@ from vivid_anvil.growth import RETARDATIONS, grow_by_cycle, grow_crack
 from vivid_anvil.histories import REPAIRS
 from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import CURVED_FORMS, LAWS, MEAN_STRESS_RULES, THRESHOLDS, ParisLaw
-from vivid_anvil.shapes import CentreCrack
+from vivid_anvil.shapes import SHAPES, CentreCrack
 from vivid_anvil.stress import MEASURES, METHODS
 from vivid_anvil.study import read_study, run_study, study_schema
 
@@ -45,6 +45,7 @@ TABLES = {
     "toy_counting": COUNTING_METHODS,
     "toy_repair": REPAIRS,
     "toy_curve": CURVED_FORMS,
+    "toy_shape": SHAPES,
 }
 
 
@@ -336,3 +337,40 @@ def test_a_curved_line_goes_through_study_commands_figures_working_pickle_schema
     for old, new, said in (("scale", "skale", "Did you mean 'scale'"), ('"70 MPa"', "70.0", "70.0 without a unit")):
         with pytest.raises(va.InputError, match=said):
             read_study(study((weld[0], weld[1].replace(old, new))))
+
+
+OWN_SHAPES = {
+    "strip": 'shape = "strip"\nstrip_width = "80 mm"\nrise = 0.5\ninitial_size = "1 mm"\n',
+    "block": 'shape = "block"\nblock_depth = "12 mm"\ninitial_size = "1 mm"\ninitial_half_length = "2 mm"\n',
+}
+
+
+@pytest.mark.parametrize("order", ["per repeat", "cycle by cycle"])
+@pytest.mark.parametrize("kind", OWN_SHAPES)
+def test_a_shape_goes_through_study_growth_commands_figures_working_pickle_and_schema(
+    study, run, tmp_path, kind, order
+):
+    now = [AT_ONCE] if order == "per repeat" else []
+    path = study((TWO_SIZES, OWN_SHAPES[kind]), *now)
+    result = run_study(read_study(path))
+    jsonschema.validate(json.loads(json.dumps(result.study.data)), study_schema())
+    growth = result.growths[0]
+    assert growth.crack.order == order
+    back = pickle.loads(pickle.dumps(growth.crack))
+    again = grow_crack(back, growth.duty_cycle, target=result.study.target_life)
+    assert again.life_repeats == growth.life_repeats
+    law = growth.crack.law  # by hand: repeats = ∫ da / growth, the growth of a cycle with Y at each size
+    sizes = np.geomspace(1.0, growth.critical.limiting, 400)
+    y = 1.0 + 0.5 * sizes / 80.0 if kind == "strip" else np.full(400, 0.7)
+    ranges, often = growth.drive.ranges, growth.drive.per_repeat
+    rates = np.array([(often * law.growth(ranges * k)).sum() for k in y * np.sqrt(np.pi * sizes)])
+    if kind == "strip":
+        assert growth.life_repeats == pytest.approx(np.trapezoid(1.0 / rates, sizes), rel=0.02)
+    assert "made up" in str(va.explain(growth))
+    assert va.plot(growth)
+    assert va.plot(growth.crack.shape)
+    if order == "per repeat":
+        answered(run, path, tmp_path, "check", "grow", "inspections", "explain")
+    key = "rise" if kind == "strip" else "block_depth"
+    with pytest.raises(va.InputError, match=f"Did you mean '{key}'"):
+        read_study(study((TWO_SIZES, OWN_SHAPES[kind].replace(key, key + "s")), *now))

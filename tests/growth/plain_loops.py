@@ -7,7 +7,7 @@ from vivid_anvil.growth.memories.retardation import plastic_zone
 from vivid_anvil.materials import FormanLaw, ParisLaw, PowerOfRThreshold, TwoStageLaw, WalkerLaw
 
 PLATE = sh.CentreCrack(120.0)
-SURFACE = sh.SurfaceCrack(thickness=20.0, width=200.0)
+SURFACE = sh.SurfaceCrack(thickness=20.0, plate_width=200.0)
 LAWS = {
     "paris": ParisLaw(name="p", rate=2e-12, slope=3.0, threshold=60.0),
     "paris, m = 2.7": ParisLaw(name="p", rate=2e-11, slope=2.7, threshold=60.0),

@@ -22,7 +22,7 @@ from vivid_anvil.growth.sequence import sequence, without_idle
 from vivid_anvil.materials import FormanLaw, FormanMettuLaw, ParisLaw, WalkerLaw, straight_curve
 from vivid_anvil.study import total_life
 
-PLATE = sh.SurfaceCrack(thickness=12.0, width=150.0)
+PLATE = sh.SurfaceCrack(thickness=12.0, plate_width=150.0)
 SLOW = dataclasses.replace(LAW, threshold=0.0)
 
 

@@ -44,7 +44,7 @@ def test_a_law_of_the_effective_range_is_no_good_in_deep_compression():
 
 
 @pytest.mark.slow
-@pytest.mark.parametrize("shape", [EdgeCrack("60 mm"), SurfaceCrack(thickness="20 mm", width="200 mm")])
+@pytest.mark.parametrize("shape", [EdgeCrack("60 mm"), SurfaceCrack(thickness="20 mm", plate_width="200 mm")])
 def test_the_crack_breaks_in_a_cycle_that_can_break_it(shape):
     """Four hundred small cycles to one large one, which alone reaches the toughness at the limiting size."""
     blocks = block_programme("stress", {"maximum": [80.0, 200.0], "minimum": [0.0, 0.0], "cycles": [400, 1]}, "MPa")
@@ -78,7 +78,7 @@ def test_the_next_large_cycle_is_looked_for_in_this_pass_and_the_next():
 @pytest.mark.slow
 @pytest.mark.parametrize("order", ["per repeat", "cycle by cycle"])
 def test_a_size_of_ones_own_holds_beyond_the_wall(order):
-    plate = SurfaceCrack(thickness="6 mm", width="400 mm")
+    plate = SurfaceCrack(thickness="6 mm", plate_width="400 mm")
     crack = dataclasses.replace(EDGE, shape=plate, initial_half_length="4 mm", order=order, stop_size="25 mm")
     tough = dataclasses.replace(
         crack, hot_spot=dataclasses.replace(SPOT, material=dataclasses.replace(STEEL, toughness=9e3))

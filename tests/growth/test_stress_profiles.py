@@ -26,7 +26,7 @@ from vivid_anvil.shapes.solutions import (
 pytestmark = pytest.mark.slow
 
 WALKER = WalkerLaw(name="w", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0, gamma=0.5)
-WIDE = sh.SurfaceCrack(thickness=30.0, width=400.0)
+WIDE = sh.SurfaceCrack(thickness=30.0, plate_width=400.0)
 
 
 @settings(max_examples=40)
@@ -120,8 +120,10 @@ def test_every_line_of_a_step_with_residual_stress_is_what_its_numbers_give(orde
 
 
 def test_a_profile_of_shares_drives_both_ends_and_the_net_section():
-    even = sh.ProfileSurfaceCrack(thickness=30.0, width=400.0, stress_profile=[(0.0, 1.0), (30.0, 1.0)])
-    notch = sh.ProfileSurfaceCrack(thickness=30.0, width=400.0, stress_profile=[(0.0, 2.0), (3.0, 1.0), (30.0, 0.9)])
+    even = sh.ProfileSurfaceCrack(thickness=30.0, plate_width=400.0, stress_profile=[(0.0, 1.0), (30.0, 1.0)])
+    notch = sh.ProfileSurfaceCrack(
+        thickness=30.0, plate_width=400.0, stress_profile=[(0.0, 2.0), (3.0, 1.0), (30.0, 0.9)]
+    )
     assert even.factors(3.0, 6.0) == pytest.approx(WIDE.factors(3.0, 6.0), rel=1e-9)
     assert even.collapse_stress(3.0, 6.0, 100.0) == pytest.approx(WIDE.collapse_stress(3.0, 6.0, 100.0))
     assert even.after(30.0, 40.0)[0].kind == "centre"

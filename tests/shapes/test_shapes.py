@@ -43,16 +43,16 @@ ONE_SIZE = {
     "table": sh.TableCrack([("0.5 mm", 1.12), ("2 mm", 1.2), ("10 mm", 2.1)]),
 }
 TWO_SIZES = {
-    "surface": sh.SurfaceCrack(thickness=12.0, width=150.0, attachment_length=20.0),
-    "surface, bending": sh.SurfaceCrack(thickness=12.0, width=150.0, bending_share=0.6),
-    "corner": sh.CornerCrack(thickness=12.0, width=150.0),
-    "hole, corner": sh.HoleCornerCrack(thickness=12.0, width=150.0, radius=8.0, cracks=1),
-    "embedded": sh.EmbeddedCrack(thickness=20.0, width=150.0),
-    "embedded, near a surface": sh.EmbeddedCrack(thickness=20.0, width=150.0, centre_depth=6.0),
+    "surface": sh.SurfaceCrack(thickness=12.0, plate_width=150.0, attachment_length=20.0),
+    "surface, bending": sh.SurfaceCrack(thickness=12.0, plate_width=150.0, bending_share=0.6),
+    "corner": sh.CornerCrack(thickness=12.0, plate_width=150.0),
+    "hole, corner": sh.HoleCornerCrack(thickness=12.0, plate_width=150.0, radius=8.0, cracks=1),
+    "embedded": sh.EmbeddedCrack(thickness=20.0, plate_width=150.0),
+    "embedded, near a surface": sh.EmbeddedCrack(thickness=20.0, plate_width=150.0, centre_depth=6.0),
     "surface, any stress": sh.ProfileSurfaceCrack(
-        thickness=12.0, width=150.0, stress_profile=[(0.0, 1.6), (2.0, 1.1), (12.0, 0.9)]
+        thickness=12.0, plate_width=150.0, stress_profile=[(0.0, 1.6), (2.0, 1.1), (12.0, 0.9)]
     ),
-    "vessel": sh.VesselCrack(thickness=12.0, inner_radius=100.0),
+    "vessel": sh.VesselCrack(thickness=12.0, radius=100.0),
     "pipe": sh.PipeSurfaceCrack(radius=200.0, wall=12.0),
     "grid": sh.GridCrack(
         depths=[0.5, 4.0, 11.0],
@@ -108,7 +108,7 @@ def test_a_shallow_surface_crack_is_that_of_the_half_space(aspect, angle):
 
 
 def test_an_ellipse_far_from_the_walls_is_that_of_the_infinite_body():
-    far = sh.EmbeddedCrack(thickness=1e5, width=1e6).factors(1.0, 2.5)
+    far = sh.EmbeddedCrack(thickness=1e5, plate_width=1e6).factors(1.0, 2.5)
     exact = [embedded_in_infinite(1.0, 2.5, angle) for angle in (90.0, 0.0)]
     assert far == pytest.approx(exact, rel=2e-3)  # the shape factor is itself a fit
 
@@ -137,7 +137,7 @@ def test_a_small_thumbnail_in_a_bar_is_a_half_circle_on_a_surface():
 
 @pytest.mark.slow
 def test_a_grid_of_newman_raju_values_grows_like_newman_raju():
-    plate = sh.SurfaceCrack(thickness=20.0, width=200.0)
+    plate = sh.SurfaceCrack(thickness=20.0, plate_width=200.0)
     depths, aspects = np.linspace(0.8, 12.0, 40), np.linspace(0.3, 1.2, 40)
     ends = np.array([[plate.factors(a, a / x) for x in aspects] for a in depths])
     grid = sh.GridCrack(
@@ -152,9 +152,9 @@ def test_a_grid_of_newman_raju_values_grows_like_newman_raju():
 
 BAD_SHAPES = {
     "hole too wide": (lambda: sh.HoleCrack("30 mm", 2, "60 mm"), "for this hole"),
-    "thin ring": (lambda: sh.HoleCornerCrack(thickness=20.0, width=150.0, radius=8.0), "r/t from 0.5 to 2"),
+    "thin ring": (lambda: sh.HoleCornerCrack(thickness=20.0, plate_width=150.0, radius=8.0), "r/t from 0.5 to 2"),
     "thick pipe": (lambda: sh.PipeSurfaceCrack(radius=50.0, wall=12.0), "R/t of 10 or more"),
-    "thick vessel": (lambda: sh.VesselCrack(thickness=12.0, inner_radius=20.0), "t/Ri from 0.1 to 0.25"),
+    "thick vessel": (lambda: sh.VesselCrack(thickness=12.0, radius=20.0), "t/Ri from 0.1 to 0.25"),
     "grid that falls": (
         lambda: sh.GridCrack(depths=[2.0, 1.0], aspects=[0.2, 1.0], deep=[[1, 1], [1, 1]], along=[[1, 1], [1, 1]]),
         "that rise",
@@ -165,7 +165,7 @@ BAD_SHAPES = {
     ),
     "outside a grid": (lambda: TWO_SIZES["grid"].factors(20.0, 40.0), "where the table has values"),
     "vessel too round": (lambda: TWO_SIZES["vessel"].factors(2.0, 1.0), "no deeper than half as long"),
-    "no metres": (lambda: sh.SurfaceCrack(thickness="12", width="1 m"), "without a unit"),
+    "no metres": (lambda: sh.SurfaceCrack(thickness="12", plate_width="1 m"), "without a unit"),
     "bending of 2": (lambda: sh.BarSurfaceCrack("20 mm", 2.0), "0 to 1"),
 }
 
@@ -295,14 +295,14 @@ def test_a_pin_is_worse_than_load_that_passes_by_and_shares_lie_between():
 
 
 def test_an_embedded_crack_near_a_surface_breaks_through_there_and_takes_in_the_ligament():
-    crack = sh.EmbeddedCrack(thickness=20.0, width=200.0, centre_depth=5.0, broken_at=1.0 / 1.4)
+    crack = sh.EmbeddedCrack(thickness=20.0, plate_width=200.0, centre_depth=5.0, broken_at=1.0 / 1.4)
     assert crack.deepest == pytest.approx(5.0 / 1.4)
     a = crack.deepest
     shape, (depth, along) = crack.after(a, 6.0)
     assert (shape.kind, depth, along) == ("surface", pytest.approx(5.0 + a), pytest.approx(6.0 + 5.0 - a))
-    middle = sh.EmbeddedCrack(thickness=10.0, width=200.0)
+    middle = sh.EmbeddedCrack(thickness=10.0, plate_width=200.0)
     assert crack.factors(2.0, 5.0) == middle.factors(2.0, 5.0)
     assert middle.after(4.5, 5.0)[0].kind == "centre"
     for wrong in ({"centre_depth": 12.0}, {"broken_at": 1.2}):
         with pytest.raises(InputError):
-            sh.EmbeddedCrack(thickness=20.0, width=200.0, **wrong)
+            sh.EmbeddedCrack(thickness=20.0, plate_width=200.0, **wrong)

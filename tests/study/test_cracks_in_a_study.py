@@ -105,7 +105,7 @@ def test_points_stand_in_a_file_with_their_unit(study, tmp_path):
 
 
 def test_a_grid_in_a_file_is_the_grid_that_it_was_taken_from(study, tmp_path):
-    known = SurfaceCrack(thickness=12.0, width=150.0)
+    known = SurfaceCrack(thickness=12.0, plate_width=150.0)
     lines = [
         f"{a}, {r}, {known.factors(a, a / r)[0]!r}, {known.factors(a, a / r)[1]!r}"
         for a in (0.5, 1.0, 2.0, 4.0, 8.0, 11.9)

@@ -760,6 +760,11 @@ FAULTS = {
         "methods, welds, kind",
         "Did you mean 'stress life'",
     ),
+    "an unknown count": (
+        ('residue = "repeated"', 'residue = "repeated"\ncounting = "rainflo"'),
+        "duty_cycle, counting",
+        "Did you mean 'rainflow'",
+    ),
     "not TOML": (("format = 1", "format: 1"), "study.toml", "not TOML"),
 }
 

@@ -50,7 +50,7 @@ from vivid_anvil.materials import (
     SpecimenSeries,
     Staircase,
 )
-from vivid_anvil.shapes import SHAPES, GridCrack
+from vivid_anvil.shapes import Shape
 from vivid_anvil.study import WhatIf
 from vivid_anvil.units import UnitSystem
 
@@ -119,9 +119,6 @@ _draw.register(GrowthLaw, law_figure)
 _draw.register(VisitedLaw, visited_figure)
 _draw.register(CrackCourse, course_figure)
 _draw.register(SizeLives, sizes_figure)
-for _form in SHAPES.values():
-    if isinstance(_form.made_by, type):
-        _draw.register(_form.made_by, shape_figure)
-_draw.register(GridCrack, shape_figure)
+_draw.register(Shape, shape_figure)
 _draw.register(GrowthFit, growth_fit_figure)
 _draw.register(ModelView, model_figure)

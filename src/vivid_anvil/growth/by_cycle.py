@@ -20,7 +20,7 @@ from vivid_anvil.growth._kernels import first_bad_row, march, march_power, what_
 from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.memories.retardation import KEPT
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.one_size import CrackShape
+from vivid_anvil.shapes.shape import CrackShape
 from vivid_anvil.units import LENGTH, LENGTH_OR_NONE, many, number, opened
 
 GRID = 1 << 16

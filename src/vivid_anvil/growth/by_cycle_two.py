@@ -18,7 +18,8 @@ from vivid_anvil.growth.limits import AlwaysEnds, Margin
 from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.memories.retardation import KEPT
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.two_sizes import TwoWayShape, within, within_weight
+from vivid_anvil.shapes.shape import TwoWayShape
+from vivid_anvil.shapes.two_sizes import within, within_weight
 
 REACH = 1e-3
 _SLOPE_STEP = 1e-4
@@ -66,7 +67,7 @@ def grow_two_by_cycle(
     >>> from vivid_anvil.materials import ParisLaw
     >>> from vivid_anvil.shapes import SurfaceCrack
     >>> law = ParisLaw(name="steel", rate=3e-13, slope=3.0)
-    >>> plate = SurfaceCrack(thickness=20.0, width=200.0)
+    >>> plate = SurfaceCrack(thickness=20.0, plate_width=200.0)
     >>> one = np.array([[100.0, 0.0, 1.0]])
     >>> found = grow_two_by_cycle(one, np.array([[0.0, 1.0, 1.0, 1.0]]), plate, law, (1.0, 2.5), {}, 506956)
     >>> round(float(found.depths[-1]), 4), round(float(found.half_lengths[-1]), 4)

@@ -15,9 +15,8 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.drive import COUNTED_PARTS
 from vivid_anvil.growth.memories import RETARDATIONS, NoRetardation, Retardation
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.one_size import CrackShape
+from vivid_anvil.shapes.shape import CrackShape, TwoWayShape
 from vivid_anvil.shapes.solutions import StressProfile
-from vivid_anvil.shapes.two_sizes import TwoWayShape
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import Coherent, OptionalCoherent, number
 
@@ -134,7 +133,7 @@ class Crack:
     @property
     def two_way(self) -> bool:
         """Whether the crack has two sizes, depth and half length."""
-        return not hasattr(self.shape, "largest_size")
+        return self.shape.two_way
 
     @property
     def one_size(self) -> CrackShape:
@@ -154,7 +153,7 @@ class Crack:
         if self.two_way:
             return self.two_sizes.deepest
         largest = self.one_size.largest_size
-        return largest if self.residual_stress is None else min(largest, getattr(self.shape, "weight_reach", largest))
+        return largest if self.residual_stress is None else min(largest, self.one_size.weight_reach)
 
     @property
     def half_length(self) -> float:
@@ -167,7 +166,7 @@ class Crack:
         """The function of the size (or sizes) that gives the K, MPa√mm, of the residual stress; None where there is none."""
         if self.residual_stress is None:
             return None
-        return partial(self.shape.k_of_stress, self.residual_stress)  # type: ignore[union-attr]
+        return partial(self.shape.k_of_stress, self.residual_stress)
 
     def always_at(self, size: float, half_length: float | None = None) -> tuple[float, ...]:
         """K of the residual stress at the end of the crack, or at both ends, MPa√mm; 0 without."""
@@ -200,7 +199,7 @@ class Crack:
         if not isinstance(profile, StressProfile):
             profile = StressProfile(cast(Any, profile), where=f"{where}, residual_stress")
             object.__setattr__(self, "residual_stress", profile)
-        if not hasattr(self.shape, "k_of_stress"):
+        if not self.shape.weighs:
             raise InputError(
                 f"{where}, residual_stress",
                 f"a {self.shape.kind} crack",
@@ -237,7 +236,7 @@ class Crack:
                     f"a size below {number(largest)} mm, the limit of the {self.shape.kind} crack here",
                     f"It means the {self.shape.size_means}. Is the unit right?",
                 )
-        smallest = getattr(self.shape, "smallest_size", 0.0)
+        smallest = self.shape.smallest_size
         if self.initial_size < smallest:
             raise InputError(
                 f"{where}, initial_size",

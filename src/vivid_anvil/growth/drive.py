@@ -22,7 +22,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.growth._kernels import growth_sums
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.one_size import CrackShape
+from vivid_anvil.shapes.shape import CrackShape
 from vivid_anvil.units import LENGTH, opened
 
 COUNTED_PARTS = {

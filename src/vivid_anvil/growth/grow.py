@@ -148,7 +148,7 @@ def _crack_through(crack: Crack, a: float, c: float) -> Crack | None:
     two = len(sizes) == 2
     if sizes[-1] >= (shape.longest if two else shape.largest_size):
         return None
-    if crack.always is not None and not hasattr(shape, "k_of_stress"):
+    if crack.always is not None and not shape.weighs:
         return None
     half = sizes[1] if two else None
     stop = crack.stop_size

@@ -100,7 +100,7 @@ def table_to(
         return None, growth
     end = _arrest(crack, growth, start, end)
     if crack.always is not None or not law.separable:
-        kinks = np.array([size for size, _ in getattr(shape, "points", ())])
+        kinks = np.array(shape.kinks)
         return integrate_growth(growth, start, end, kinks, **LOOSE), growth  # type: ignore[arg-type]
     return integrate_growth(growth, start, end, threshold_sizes(drive, shape, law, start, end)), growth
 

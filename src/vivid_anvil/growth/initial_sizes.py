@@ -149,9 +149,7 @@ def lives_over_size(
     lasting = (
         None
         if target is None
-        else largest_lasting_size(
-            life, target, _largest_start(result), max(SMALLEST, getattr(crack.shape, "smallest_size", 0.0))
-        )
+        else largest_lasting_size(life, target, _largest_start(result), max(SMALLEST, crack.shape.smallest_size))
     )
     return SizeLives(result.crack, result.duty_cycle, crack.order, read_only(values), read_only(lives), target, lasting)
 
@@ -189,7 +187,5 @@ def _largest_start(result: GrowthResult) -> float:
 
 def _default_sizes(result: GrowthResult) -> list[float]:
     end = min(0.95 * result.critical.limiting, 0.99 * _largest_start(result))
-    start = min(
-        max(0.2 * result.crack.initial_size, SMALLEST, getattr(result.crack.shape, "smallest_size", 0.0)), 0.5 * end
-    )
+    start = min(max(0.2 * result.crack.initial_size, SMALLEST, result.crack.shape.smallest_size), 0.5 * end)
     return [float(size) for size in np.geomspace(start, end, 12)]

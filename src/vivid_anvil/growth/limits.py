@@ -11,9 +11,9 @@ from scipy.optimize import brentq
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials import Material
-from vivid_anvil.shapes.one_size import CrackShape
+from vivid_anvil.shapes.shape import CrackShape, TwoWayShape
 from vivid_anvil.shapes.solutions import assessment_curve, plasticity_interaction
-from vivid_anvil.shapes.two_sizes import TwoWayShape, aspect_limits, within, within_weight
+from vivid_anvil.shapes.two_sizes import aspect_limits, within, within_weight
 from vivid_anvil.units import LENGTH_OR_NONE, STRENGTH, STRESS, inner, opened
 
 ENDS_OF_SOLUTION = ("limit of the solution", "length of the solution", "aspect of the solution")
@@ -89,7 +89,7 @@ def critical_sizes(
     'toughness'
     """
     margins = one_way_margins(shape, material, peak_stress, limits, youngs_modulus, always)
-    smallest = getattr(shape, "smallest_size", 0.0)
+    smallest = shape.smallest_size
     end = shape.largest_size if largest is None else largest
     sizes = {name: _reached(margin, end, smallest) for name, margin in margins.items()}
     return CriticalSizes(

@@ -20,7 +20,8 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.growth.drive import GrowthDrive, growth_at_scale
 from vivid_anvil.growth.limits import AlwaysEnds, Margin
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.two_sizes import TwoWayShape, within, within_weight
+from vivid_anvil.shapes.shape import TwoWayShape
+from vivid_anvil.shapes.two_sizes import within, within_weight
 from vivid_anvil.units import one, opened
 
 

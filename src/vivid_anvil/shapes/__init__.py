@@ -9,24 +9,23 @@ from vivid_anvil.shapes.bars_pipes_holes import (
     PipeCrack,
     TableCrack,
 )
-from vivid_anvil.shapes.forms import SHAPE_KEYS, SHAPES, shape_of_keys
+from vivid_anvil.shapes.from_keys import keys_of_shape, shape_of_keys
 from vivid_anvil.shapes.grid import GridCrack
-from vivid_anvil.shapes.one_size import CentreCrack, CrackShape, EdgeCrack, stress_intensity
+from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack, stress_intensity
 from vivid_anvil.shapes.points import grid_of_rows, read_points
 from vivid_anvil.shapes.profiles import ProfileEdgeCrack, ProfileSurfaceCrack
+from vivid_anvil.shapes.shape import SHAPES, CrackShape, Shape, TwoWayShape
 from vivid_anvil.shapes.two_sizes import (
     CornerCrack,
     EmbeddedCrack,
     HoleCornerCrack,
     PipeSurfaceCrack,
     SurfaceCrack,
-    TwoWayShape,
     VesselCrack,
 )
 
 __all__ = [
     "SHAPES",
-    "SHAPE_KEYS",
     "AxialPipeCrack",
     "BarCrack",
     "BarSurfaceCrack",
@@ -43,11 +42,13 @@ __all__ = [
     "PipeSurfaceCrack",
     "ProfileEdgeCrack",
     "ProfileSurfaceCrack",
+    "Shape",
     "SurfaceCrack",
     "TableCrack",
     "TwoWayShape",
     "VesselCrack",
     "grid_of_rows",
+    "keys_of_shape",
     "read_points",
     "shape_of_keys",
     "stress_intensity",

@@ -15,6 +15,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, real_number, share_of_one
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.shapes.shape import SHAPES, CrackShape
 from vivid_anvil.shapes.solutions.holes import hole_crack, pin_hole_crack
 from vivid_anvil.shapes.solutions.pipes import axial_through_crack, pipe_through_crack
 from vivid_anvil.shapes.solutions.specimens import round_bar_surround, round_bar_thumbnail
@@ -25,8 +26,9 @@ from vivid_anvil.writing.working import put_in
 _FAR = 0.95  # of a section: where a formula holds up to the end
 
 
+@SHAPES.add("double edge")
 @dataclass(frozen=True, repr=False)
-class DoubleEdgeCrack:
+class DoubleEdgeCrack(CrackShape):
     """Two cracks of length a from both edges of a plate of width W in tension; net section S W / (W - 2a).
 
     Y = (1 + 0.122 cos⁴(πx/2)) √(2/(πx) tan(πx/2)), x = 2a/W (Tada, Paris and Irwin; 0.8 %).
@@ -35,35 +37,40 @@ class DoubleEdgeCrack:
     1.13153
     """
 
-    width: Coherent = Coherent("length", above=0.0)
-    kind: ClassVar[str] = "double edge"
+    plate_width: Coherent = Coherent("length", above=0.0)
     size_means: ClassVar[str] = "length from each edge"
     factor_formula: ClassVar[str] = "Y = (1 + 0.122 × cos(π × x)^4) × √(1 / (π × x) × tan(π × x))"
     source: ClassVar[str] = "Tada, Paris and Irwin"
 
     @property
+    def width(self) -> float:
+        """The length that sizes are related to, mm."""
+        return self.plate_width
+
+    @property
     def largest_size(self) -> float:
         """0.95 of the half width, mm."""
-        return 0.5 * _FAR * self.width
+        return 0.5 * _FAR * self.plate_width
 
     @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
-        return geometry_factor("double edge, cosine", 2.0 * np.asarray(size, dtype=np.float64) / self.width)
+        return geometry_factor("double edge, cosine", 2.0 * np.asarray(size, dtype=np.float64) / self.plate_width)
 
     @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S W / (W - 2a), MPa."""
-        return stress / (1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.width)
+        return stress / (1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.plate_width)
 
     def factor_numbers(self, size: float) -> str:
         """Y with x = a / W put in."""
-        x = put_in(size / self.width)
+        x = put_in(size / self.plate_width)
         return f"(1 + 0.122 × cos(π × {x})^4) × √(1 / (π × {x}) × tan(π × {x}))"
 
 
+@SHAPES.add("hole")
 @dataclass(frozen=True, repr=False)
-class HoleCrack:
+class HoleCrack(CrackShape):
     """One or two cracks from the edge of a round hole, in a wide plate or in the middle of one of `plate_width` (Newman 1971).
 
     Valid to a = 10 r, and to a hole with cracks over 0.7 of the width. Net section: S W / (W - 2r - n a). With a `pin_share` a
@@ -79,7 +86,6 @@ class HoleCrack:
     cracks: int = 2
     plate_width: OptionalCoherent = OptionalCoherent("length", above=0.0)
     pin_share: float = 0.0
-    kind: ClassVar[str] = "hole"
     size_means: ClassVar[str] = "length from the edge of the hole"
     source: ClassVar[str] = "Newman 1971"
 
@@ -155,8 +161,9 @@ class HoleCrack:
         return f"{put_in(1.0 - self.pin_share)} × ({plain}) + {put_in(self.pin_share)} × {pin}"
 
 
+@SHAPES.add("pipe, around")
 @dataclass(frozen=True, repr=False)
-class PipeCrack:
+class PipeCrack(CrackShape):
     """A crack through the wall of a pipe, half of its arc a = R θ around it (Zahoor 1985), axial stress S, part of it bending.
 
     For 5 <= R/t <= 20 and θ up to 99°. Net section in tension: S π / (π - θ - 2 arcsin(sin θ / 2)); the bending part by the
@@ -169,7 +176,6 @@ class PipeCrack:
     radius: Coherent = Coherent("length", above=0.0)
     wall: Coherent = Coherent("length", above=0.0)
     bending_share: float = 0.0
-    kind: ClassVar[str] = "pipe, around"
     size_means: ClassVar[str] = "half of the arc length at mid-wall"
     factor_formula: ClassVar[str] = "Y = 1 + A × (f_1 × (x / π)^1.5 + f_2 × (x / π)^4.24)"
     source: ClassVar[str] = "Zahoor 1985"
@@ -212,8 +218,9 @@ class PipeCrack:
         return f"1 + {put_in(float(self.geometry_factor(size)) - 1.0)}"
 
 
+@SHAPES.add("pipe, along")
 @dataclass(frozen=True, repr=False)
-class AxialPipeCrack:
+class AxialPipeCrack(CrackShape):
     """An axial crack of length 2a through a thin shell under hoop stress, a <= 5 √(R t) (Folias, Erdogan).
 
     Net section: S √(1 + 1.6 a² / (R t)), Folias' bulging (BS 7910, annex P).
@@ -224,7 +231,6 @@ class AxialPipeCrack:
 
     radius: Coherent = Coherent("length", above=0.0)
     wall: Coherent = Coherent("length", above=0.0)
-    kind: ClassVar[str] = "pipe, along"
     size_means: ClassVar[str] = "half of the crack length"
     factor_formula: ClassVar[str] = "Y = √(1 + 1.25 × x^2) to x = 1, 0.6 + 0.9 × x above, x = a / √(R × t)"
     source: ClassVar[str] = "Tada, Paris and Irwin"
@@ -255,16 +261,16 @@ class AxialPipeCrack:
         return f"√(1 + 1.25 × {put_in(x)}^2)" if x <= 1.0 else f"0.6 + 0.9 × {put_in(x)}"
 
 
+@SHAPES.add("round bar")
 @dataclass(frozen=True, repr=False)
-class BarCrack:
+class BarCrack(CrackShape):
     """A crack of depth a all around a round bar in tension (Tada, Paris and Irwin); net section S / (1 - 2a/D)².
 
     >>> round(float(BarCrack("20 mm").geometry_factor(5.0)), 3)
     1.901
     """
 
-    width: Coherent = Coherent("length", above=0.0)
-    kind: ClassVar[str] = "round bar"
+    diameter: Coherent = Coherent("length", above=0.0)
     size_means: ClassVar[str] = "depth all around"
     factor_formula: ClassVar[str] = (
         "Y = √y × (1 + y / 2 + 0.375 × y^2 - 0.363 × y^3 + 0.731 × y^4) / (2 × y^2), y = 1 - 2 × x"
@@ -272,28 +278,34 @@ class BarCrack:
     source: ClassVar[str] = "Tada, Paris and Irwin"
 
     @property
+    def width(self) -> float:
+        """The length that sizes are related to, mm."""
+        return self.diameter
+
+    @property
     def largest_size(self) -> float:
         """0.95 of the radius, mm."""
-        return 0.5 * _FAR * self.width
+        return 0.5 * _FAR * self.diameter
 
     @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
-        return round_bar_surround(size, self.width)
+        return round_bar_surround(size, self.diameter)
 
     @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S on the core that is left, MPa."""
-        return stress / (1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.width) ** 2
+        return stress / (1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.diameter) ** 2
 
     def factor_numbers(self, size: float) -> str:
         """Y with y put in."""
-        y = put_in(1.0 - 2.0 * size / self.width)
+        y = put_in(1.0 - 2.0 * size / self.diameter)
         return f"√({y}) × (1 + {y} / 2 + 0.375 × {y}^2 - 0.363 × {y}^3 + 0.731 × {y}^4) / (2 × {y}^2)"
 
 
+@SHAPES.add("round bar, surface")
 @dataclass(frozen=True, repr=False)
-class BarSurfaceCrack:
+class BarSurfaceCrack(CrackShape):
     """A circular-arc surface crack of depth a in a round bar (Forman and Shivakumar 1986), to a/D = 0.6.
 
     `bending_share` of the outer stress is bending. Net section: S on what a straight cut of depth a leaves.
@@ -302,9 +314,8 @@ class BarSurfaceCrack:
     0.8
     """
 
-    width: Coherent = Coherent("length", above=0.0)
+    diameter: Coherent = Coherent("length", above=0.0)
     bending_share: float = 0.0
-    kind: ClassVar[str] = "round bar, surface"
     size_means: ClassVar[str] = "depth"
     factor_formula: ClassVar[str] = (
         "Y = 0.92 × 2 / π × √(tan(β) / β) / cos(β) × ((1 - s) × (0.752 + 2.02 × x + 0.37 × (1 - sin(β))^3) "
@@ -312,28 +323,33 @@ class BarSurfaceCrack:
     )
     source: ClassVar[str] = "Forman and Shivakumar 1986"
 
+    @property
+    def width(self) -> float:
+        """The length that sizes are related to, mm."""
+        return self.diameter
+
     def __post_init__(self) -> None:
         share_of_one("crack of a bar, bending_share", self.bending_share)
 
     @property
     def largest_size(self) -> float:
         """0.6 of the diameter, mm."""
-        return 0.6 * self.width
+        return 0.6 * self.diameter
 
     @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -."""
-        return round_bar_thumbnail(size, self.width, self.bending_share)
+        return round_bar_thumbnail(size, self.diameter, self.bending_share)
 
     @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S on the part of the circle that is left, MPa."""
-        half = np.arccos(1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.width)
+        half = np.arccos(1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.diameter)
         return np.asarray(stress / (1.0 - (half - np.sin(half) * np.cos(half)) / np.pi))
 
     def factor_numbers(self, size: float) -> str:
         """Y with x, β and s put in."""
-        x, beta = put_in(size / self.width), put_in(0.5 * math.pi * size / self.width)
+        x, beta = put_in(size / self.diameter), put_in(0.5 * math.pi * size / self.diameter)
         s = put_in(self.bending_share)
         return (
             f"0.92 × 2 / π × √(tan({beta}) / {beta}) / cos({beta}) × ((1 - {s}) × (0.752 + 2.02 × {x} "
@@ -341,8 +357,9 @@ class BarSurfaceCrack:
         )
 
 
+@SHAPES.add("table")
 @dataclass(frozen=True, repr=False)
-class TableCrack:
+class TableCrack(CrackShape):
     """A crack whose Y(a) is a table, straight between its points; nothing beyond them. No net section: toughness alone limits.
 
     >>> crack = TableCrack([("0.5 mm", 1.12), ("2 mm", 1.2), ("5 mm", 1.45), ("10 mm", 2.1)])
@@ -351,8 +368,7 @@ class TableCrack:
     """
 
     points: Sequence[tuple[float | str, float]]
-    source: str = "own table"
-    kind: ClassVar[str] = "table"
+    source: str = "own table"  # type: ignore[misc]
     size_means: ClassVar[str] = "size as in the table"
     factor_formula: ClassVar[str] = "Y by straight lines between the points of the table"
 
@@ -378,6 +394,11 @@ class TableCrack:
     def _columns(self) -> tuple[FloatArray, FloatArray]:
         sizes, factors = np.array(self.points, dtype=np.float64).T
         return sizes, factors
+
+    @property
+    def kinks(self) -> tuple[float, ...]:
+        """Those of the points, mm."""
+        return tuple(float(size) for size, _ in self.points)
 
     @property
     def width(self) -> float:

@@ -9,12 +9,12 @@ from typing import ClassVar
 import numpy as np
 
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.shapes.two_sizes import Onwards
+from vivid_anvil.shapes.shape import TwoWayShape
 from vivid_anvil.units import LENGTH, STRESS, opened
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
-class GridCrack:
+class GridCrack(TwoWayShape):
     """A crack with two sizes whose Y stand in tables over depth and aspect, straight between; nothing beyond them.
 
     `depths`, mm, shape (n,), and `aspects` a/c, shape (k,), rise; `deep` and `along`, shape (n, k), are Y of K = Y S √(π a) at
@@ -31,7 +31,7 @@ class GridCrack:
     along: Sequence[Sequence[float]]
     kind: ClassVar[str] = "grid"
     size_means: ClassVar[str] = "depth"
-    source: str = "own table"
+    source: str = "own table"  # type: ignore[misc]
 
     def __post_init__(self) -> None:
         shape = (len(self.depths), len(self.aspects))
@@ -91,7 +91,3 @@ class GridCrack:
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """The stress itself: a table knows no section, so toughness, sizes and wall limit."""
         return stress
-
-    def after(self, a: float, c: float) -> Onwards | None:
-        """Nothing: the table ends."""
-        return None

@@ -8,13 +8,14 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from typing import ClassVar, Protocol
+from typing import ClassVar
 
 import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, share_of_one
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.shapes.shape import SHAPES, CrackShape
 from vivid_anvil.shapes.solutions.collapse import reference_stress
 from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.solutions.through import FACTORS, geometry_factor
@@ -23,37 +24,9 @@ from vivid_anvil.units import LENGTHS, STRESS, STRESSES, Coherent, many, opened
 from vivid_anvil.writing.working import put_in
 
 
-class CrackShape(Protocol):
-    """What a crack calculation asks of a shape. Sizes and widths in mm, stresses in MPa."""
-
-    kind: ClassVar[str]
-    size_means: ClassVar[str]
-    source: ClassVar[str]
-
-    @property
-    def factor_formula(self) -> str:
-        """Y in symbols, with x for the relative size."""
-
-    @property
-    def width(self) -> float:
-        """The length that sizes are related to: x = size / width."""
-
-    @property
-    def largest_size(self) -> float:
-        """Size up to which the stress intensity solution is valid."""
-
-    def geometry_factor(self, size: ArrayLike) -> FloatArray:
-        """Y of K = Y S sqrt(π a)."""
-
-    def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
-        """Stress in the remaining section that is compared with the yield strength."""
-
-    def factor_numbers(self, size: float) -> str:
-        """The formula of Y with x = a / W put in."""
-
-
+@SHAPES.add("centre")
 @dataclass(frozen=True, repr=False)
-class CentreCrack:
+class CentreCrack(CrackShape):
     """Through crack of length 2a in the middle of a plate of width W under tension.
 
     Y = sqrt(sec(π a / W)) (Feddersen, C. E. 1966, ASTM STP 410, 77-79; also ASTM E647): within 0.9 % for 2a/W <= 0.8.
@@ -63,37 +36,42 @@ class CentreCrack:
     1.11179
     """
 
-    width: Coherent = Coherent("length", above=0.0)
-    kind: ClassVar[str] = "centre"
+    plate_width: Coherent = Coherent("length", above=0.0)
     size_means: ClassVar[str] = "half of the crack length"
     factor_formula: ClassVar[str] = "Y = √(1 / cos(π × x))"
     source: ClassVar[str] = "Feddersen 1966"
 
     @property
+    def width(self) -> float:
+        """The length that sizes are related to, mm."""
+        return self.plate_width
+
+    @property
     def largest_size(self) -> float:
         """0.8 of the half width, mm."""
-        return 0.4 * self.width
+        return 0.4 * self.plate_width
 
     @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -, at half lengths `size`, mm."""
-        return np.asarray(1.0 / np.sqrt(np.cos(np.pi * np.asarray(size, dtype=np.float64) / self.width)))
+        return np.asarray(1.0 / np.sqrt(np.cos(np.pi * np.asarray(size, dtype=np.float64) / self.plate_width)))
 
     @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S W / (W - 2a), MPa."""
-        return stress / (1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.width)
+        return stress / (1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.plate_width)
 
     def factor_numbers(self, size: float) -> str:
         """The formula of Y with x = a / W put in."""
-        return f"√(1 / cos(π × {put_in(size / self.width)}))"
+        return f"√(1 / cos(π × {put_in(size / self.plate_width)}))"
 
     def __repr__(self) -> str:
-        return f"<CentreCrack in a plate {self.width:g} mm wide>"
+        return f"<CentreCrack in a plate {self.plate_width:g} mm wide>"
 
 
+@SHAPES.add("edge")
 @dataclass(frozen=True, repr=False)
-class EdgeCrack:
+class EdgeCrack(CrackShape):
     """Through crack of length a from one edge of a plate of width W under tension, its ends free to rotate.
 
     Y = sqrt(2/(πx) tan(πx/2)) (0.752 + 2.02 x + 0.37 (1 - sin(πx/2))^3) / cos(πx/2), x = a/W (Tada, H., Paris, P. C. and
@@ -108,11 +86,17 @@ class EdgeCrack:
     1.05818
     """
 
-    width: Coherent = Coherent("length", above=0.0)
+    plate_width: Coherent = Coherent("length", above=0.0)
     bending_share: float = 0.0
-    kind: ClassVar[str] = "edge"
     size_means: ClassVar[str] = "crack length from the edge"
     source: ClassVar[str] = "Tada, Paris and Irwin"
+
+    @property
+    def width(self) -> float:
+        """The length that sizes are related to, mm."""
+        return self.plate_width
+
+    weighs: ClassVar[bool] = True
 
     def __post_init__(self) -> None:
         share_of_one("edge crack, bending_share", self.bending_share)
@@ -126,21 +110,21 @@ class EdgeCrack:
     @property
     def largest_size(self) -> float:
         """0.9 of the width, mm."""
-        return 0.9 * self.width
+        return 0.9 * self.plate_width
 
     @property
     def weight_reach(self) -> float:
         """Half of the width, mm: as far as the weight function goes."""
-        return 0.5 * self.width
+        return 0.5 * self.plate_width
 
     def k_of_stress(self, stress: StressProfile, size: ArrayLike) -> FloatArray:
         """K, MPa√mm, of any stress across the plate, by weight function; to half of the width."""
-        return edge_crack_by_weight(stress, size, self.width)
+        return edge_crack_by_weight(stress, size, self.plate_width)
 
     @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
         """Y, -, at lengths `size`, mm."""
-        x = np.asarray(size, dtype=np.float64) / self.width
+        x = np.asarray(size, dtype=np.float64) / self.plate_width
         tension = geometry_factor("edge, tension", x)
         if self.bending_share == 0.0:
             return tension
@@ -149,21 +133,21 @@ class EdgeCrack:
     @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """Collapse stress of the ligament under force and eccentricity, MPa."""
-        x = np.asarray(size, dtype=np.float64) / self.width
+        x = np.asarray(size, dtype=np.float64) / self.plate_width
         membrane, bending = (1.0 - self.bending_share) * stress, self.bending_share * stress
         return reference_stress(membrane, bending + 3.0 * membrane * x, x)
 
     def factor_numbers(self, size: float) -> str:
         """The formula of Y with x = a / W put in."""
         tension, bending = (
-            _with_x(FACTORS[f"edge, {load}"].symbols, size / self.width) for load in ("tension", "bending")
+            _with_x(FACTORS[f"edge, {load}"].symbols, size / self.plate_width) for load in ("tension", "bending")
         )
         if self.bending_share == 0.0:
             return tension
         return f"{put_in(1.0 - self.bending_share)} × {tension} + {put_in(self.bending_share)} × {bending}"
 
     def __repr__(self) -> str:
-        return f"<EdgeCrack in a plate {self.width:g} mm wide>"
+        return f"<EdgeCrack in a plate {self.plate_width:g} mm wide>"
 
 
 def _with_x(symbols: str, x: float) -> str:

@@ -11,6 +11,7 @@ import numpy as np
 from vivid_anvil.ground.checks import real_number
 from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.shapes.grid import GridCrack
+from vivid_anvil.shapes.shape import SHAPES
 from vivid_anvil.units import DIMENSIONS, coherent, factor
 from vivid_anvil.writing.headings import name_and_unit
 from vivid_anvil.writing.read_table import column_numbers, read_frame
@@ -19,6 +20,7 @@ from vivid_anvil.writing.read_table import column_numbers, read_frame
 COLUMNS = {"table": ("size", "Y"), "grid": ("depth", "aspect", "Y at the depth", "Y at the surface")}
 
 
+@SHAPES.add("grid")
 def grid_of_rows(points: Sequence[Sequence[Any]]) -> GridCrack:
     """A `GridCrack` from rows of depth (mm or text), aspect a/c, Y at the end of the depth and at that of the length.
 

@@ -18,9 +18,10 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
+from vivid_anvil.shapes.shape import SHAPES, CrackShape, Onwards, TwoWayShape
 from vivid_anvil.shapes.solutions.collapse import reference_stress, surface_share
 from vivid_anvil.shapes.solutions.profile import StressProfile
-from vivid_anvil.shapes.two_sizes import Onwards, SurfaceCrack
+from vivid_anvil.shapes.two_sizes import SurfaceCrack
 from vivid_anvil.units import LENGTH, LENGTHS, STRESS, Coherent, number, opened
 from vivid_anvil.writing.working import put_in
 
@@ -38,8 +39,9 @@ def _profile(points: Any, where: str, needed: float) -> StressProfile:
     return profile
 
 
+@SHAPES.add("edge, any stress")
 @dataclass(frozen=True, repr=False)
-class ProfileEdgeCrack:
+class ProfileEdgeCrack(CrackShape):
     """A crack from one edge of a plate under any stress across it: weight function of Bueckner 1970, to a/W = 0.5.
 
     `stress_profile` are rows of depth and share of the nominal stress there, over the whole width, straight between. Net
@@ -50,12 +52,18 @@ class ProfileEdgeCrack:
     array([2.636, 2.035])
     """
 
-    width: Coherent = Coherent("length", above=0.0)
-    stress_profile: Sequence[Any] = ()
-    kind: ClassVar[str] = "edge, any stress"
+    plate_width: Coherent = Coherent("length", above=0.0)
+    stress_profile: Sequence[Any]  # type: ignore[misc]
     size_means: ClassVar[str] = "crack length from the edge"
     source: ClassVar[str] = "Bueckner 1970"
     factor_formula: ClassVar[str] = "Y = ∫ s(x) × h(x, a) dx / √(π × a), s the share of the stress"
+
+    @property
+    def width(self) -> float:
+        """The length that sizes are related to, mm."""
+        return self.plate_width
+
+    weighs: ClassVar[bool] = True
 
     def __post_init__(self) -> None:
         self.profile  # noqa: B018 (checks the points)
@@ -63,16 +71,16 @@ class ProfileEdgeCrack:
     @cached_property
     def profile(self) -> StressProfile:
         """The shares over the depth."""
-        return _profile(self.stress_profile, f"{self.kind} crack, stress_profile", self.width)
+        return _profile(self.stress_profile, f"{self.kind} crack, stress_profile", self.plate_width)
 
     @property
     def largest_size(self) -> float:
         """Half of the width, mm."""
-        return 0.5 * self.width
+        return 0.5 * self.plate_width
 
     def k_of_stress(self, stress: StressProfile, size: ArrayLike) -> FloatArray:
         """K, MPa√mm, of a stress across the section."""
-        return EdgeCrack(self.width).k_of_stress(stress, size)
+        return EdgeCrack(self.plate_width).k_of_stress(stress, size)
 
     @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:
@@ -82,8 +90,8 @@ class ProfileEdgeCrack:
     @opened(size=LENGTHS, stress=STRESS)
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """Collapse stress of the ligament, MPa."""
-        x = np.asarray(size, dtype=np.float64) / self.width
-        membrane, bending = (share * stress for share in self.profile.means(self.width))
+        x = np.asarray(size, dtype=np.float64) / self.plate_width
+        membrane, bending = (share * stress for share in self.profile.means(self.plate_width))
         return reference_stress(membrane, bending + 3.0 * membrane * x, x)
 
     def factor_numbers(self, size: float) -> str:
@@ -91,26 +99,27 @@ class ProfileEdgeCrack:
         return put_in(float(self.geometry_factor(size)))
 
 
+@SHAPES.add("surface, any stress")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class ProfileSurfaceCrack:
+class ProfileSurfaceCrack(TwoWayShape):
     """A semi-elliptical surface crack under any stress across the plate: weight functions of Shen and Glinka 1991.
 
     Their constants come from tension and bending (Newman and Raju 1981), so that these are met exactly. `stress_profile` are
     rows of depth and share of the nominal stress, over the whole thickness. For a <= c.
 
     >>> flat = [("0 mm", 1.0), ("20 mm", 1.0)]
-    >>> crack = ProfileSurfaceCrack(thickness="20 mm", width="200 mm", stress_profile=flat)
+    >>> crack = ProfileSurfaceCrack(thickness="20 mm", plate_width="200 mm", stress_profile=flat)
     >>> [round(y, 5) for y in crack.factors(2.0, 5.0)]        # as `SurfaceCrack`
     [0.9595, 0.66965]
     """
 
     thickness: Coherent = Coherent("length", above=0.0)
-    width: Coherent = Coherent("length", above=0.0)
-    stress_profile: Sequence[Any] = ()
-    kind: ClassVar[str] = "surface, any stress"
+    plate_width: Coherent = Coherent("length", above=0.0)
+    stress_profile: Sequence[Any]
     size_means: ClassVar[str] = "depth"
     source: ClassVar[str] = "Shen and Glinka 1991"
     aspects_known: ClassVar[tuple[float, float]] = (0.0, 1.0)
+    weighs: ClassVar[bool] = True
 
     def __post_init__(self) -> None:
         self.profile  # noqa: B018 (checks the points)
@@ -122,7 +131,7 @@ class ProfileSurfaceCrack:
 
     @cached_property
     def _plain(self) -> SurfaceCrack:
-        return SurfaceCrack(thickness=self.thickness, width=self.width)
+        return SurfaceCrack(thickness=self.thickness, plate_width=self.plate_width)
 
     @property
     def deepest(self) -> float:
@@ -149,9 +158,9 @@ class ProfileSurfaceCrack:
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Reference stress, BS 7910 annex P, under the linear part of the profile, MPa."""
         membrane, bending = (share * stress for share in self.profile.means(self.thickness))
-        return float(reference_stress(membrane, bending, surface_share(a, c, self.thickness, self.width)))
+        return float(reference_stress(membrane, bending, surface_share(a, c, self.thickness, self.plate_width)))
 
     def after(self, a: float, c: float) -> Onwards | None:
         """A crack through the plate under the mean of the profile is not the same load: nothing goes on unless it is even."""
         even = all(share == 1.0 for _, share in self.profile.points)
-        return (CentreCrack(self.width), (c,)) if even else None
+        return (CentreCrack(self.plate_width), (c,)) if even else None

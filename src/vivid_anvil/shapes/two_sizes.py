@@ -9,12 +9,13 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Any, ClassVar, Protocol
+from typing import ClassVar
 
 from vivid_anvil.ground.checks import positive_number, share_of_one
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.bars_pipes_holes import AxialPipeCrack, HoleCrack, PipeCrack
 from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
+from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoWayShape, aspect_step
 from vivid_anvil.shapes.solutions.collapse import reference_stress, surface_share
 from vivid_anvil.shapes.solutions.ellipses import (
     EllipseFactors,
@@ -27,9 +28,10 @@ from vivid_anvil.shapes.solutions.pipes import inner_axial_crack
 from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.solutions.toe import toe_value
 from vivid_anvil.shapes.solutions.weight import surface_crack_by_weight, surface_ends_by_weight
+from vivid_anvil.shapes.surface_steps import surface_steps
 from vivid_anvil.units import LENGTH, STRESS, Coherent, OptionalCoherent, inner, number, opened
+from vivid_anvil.writing.working import Step
 
-Onwards = tuple[Any, tuple[float, ...]]
 TOE_DEPTH_AT_SURFACE = 0.15  # mm, where the weld-toe magnification of the surface points is taken (BS 7910)
 MOST_ASPECT = 2.0
 
@@ -43,34 +45,9 @@ _hole_corner_crack, _inner_axial_crack, _toe_value = (
 _surface_crack_by_weight, _surface_ends_by_weight = inner(surface_crack_by_weight), inner(surface_ends_by_weight)
 
 
-class TwoWayShape(Protocol):
-    """What the growth of a crack with two sizes asks of its shape. Sizes in mm, stresses in MPa."""
-
-    kind: ClassVar[str]
-    size_means: ClassVar[str]
-    source: ClassVar[str]
-
-    @property
-    def deepest(self) -> float:
-        """Depth at which the crack has broken through, or the solution ends."""
-
-    @property
-    def longest(self) -> float:
-        """Half length at which the solution ends."""
-
-    def factors(self, a: float, c: float) -> tuple[float, float]:
-        """Y at the end of a and at the end of c."""
-
-    def collapse_stress(self, a: float, c: float, stress: float) -> float:
-        """Reference stress of the section that is left."""
-
-    def after(self, a: float, c: float) -> Onwards | None:
-        """The crack that it becomes when it has broken through, with its sizes; None where no solution goes on."""
-
-
 def aspect_limits(shape: TwoWayShape) -> tuple[float, float]:
     """Smallest and largest a/c of the solution, a hair wider."""
-    low, high = getattr(shape, "aspects_known", (0.0, MOST_ASPECT))
+    low, high = shape.aspects_known
     return low * (1.0 - 1e-9), high * (1.0 + 1e-9)
 
 
@@ -92,26 +69,28 @@ def _mixed(found: EllipseFactors, bending_share: float) -> float:
     return (1.0 - bending_share) * found.tension + bending_share * found.bending
 
 
+@SHAPES.add("surface")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class SurfaceCrack:
+class SurfaceCrack(TwoWayShape):
     """A semi-elliptical crack on the surface of a plate, length 2c (Newman and Raju 1981, 1984).
 
     `bending_share` of the outer stress is bending across the wall. With an `attachment_length`, the crack starts at a weld toe
     whose magnification falls with the depth. `surface_factor` multiplies K at the surface (Newman and Raju suggest 0.9).
 
-    >>> crack = SurfaceCrack(thickness="20 mm", width="200 mm")
+    >>> crack = SurfaceCrack(thickness="20 mm", plate_width="200 mm")
     >>> [round(y, 5) for y in crack.factors(2.0, 5.0)]
     [0.9595, 0.66965]
     """
 
     thickness: Coherent = Coherent("length", above=0.0)
-    width: Coherent = Coherent("length", above=0.0)
+    plate_width: Coherent = Coherent("length", above=0.0)
     bending_share: float = 0.0
     attachment_length: OptionalCoherent = OptionalCoherent("length", above=0.0)
     surface_factor: float = 1.0
-    kind: ClassVar[str] = "surface"
     size_means: ClassVar[str] = "depth"
     source: ClassVar[str] = "Newman and Raju 1981"
+
+    weighs: ClassVar[bool] = True
 
     def __post_init__(self) -> None:
         share_of_one("surface crack, bending_share", self.bending_share)
@@ -125,14 +104,14 @@ class SurfaceCrack:
     @property
     def longest(self) -> float:
         """A quarter of the width, mm."""
-        return 0.25 * self.width
+        return 0.25 * self.plate_width
 
     @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the deepest point and at the surface."""
         _checked_aspect(self.kind, a, c)
-        deep = _surface_crack(a, c, self.thickness, 0.5 * self.width, 90.0)
-        surface = _surface_crack(a, c, self.thickness, 0.5 * self.width, 0.0)
+        deep = _surface_crack(a, c, self.thickness, 0.5 * self.plate_width, 90.0)
+        surface = _surface_crack(a, c, self.thickness, 0.5 * self.plate_width, 0.0)
         share = self.bending_share
         at_depth, at_surface = self._toe(a), self._toe_at_surface
         return (
@@ -150,7 +129,7 @@ class SurfaceCrack:
                 "a crack no deeper than half as long",
                 "Start from a longer crack, or leave the residual stress to a table.",
             )
-        rest = (stress, a, c, self.thickness, 0.5 * self.width)
+        rest = (stress, a, c, self.thickness, 0.5 * self.plate_width)
         return _surface_crack_by_weight(*rest).k, self.surface_factor * _surface_ends_by_weight(*rest)
 
     def _toe(self, depth: float) -> tuple[float, float]:
@@ -167,28 +146,34 @@ class SurfaceCrack:
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Reference stress, BS 7910 annex P, MPa."""
-        lost = surface_share(a, c, self.thickness, self.width)
+        lost = surface_share(a, c, self.thickness, self.plate_width)
         return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
+
+    def steps(self, a: float, c: float, unit: str, one: float) -> list[Step]:
+        """The formula of Newman and Raju at the deepest point, for cracks no deeper than half as long."""
+        if a > c:
+            return super().steps(a, c, unit, one)
+        return [aspect_step(a, c, unit, one), *surface_steps(self, a, c, unit, one)]
 
     def after(self, a: float, c: float) -> Onwards | None:
         """A crack through the plate, in its middle."""
-        return CentreCrack(self.width), (c,)
+        return CentreCrack(self.plate_width), (c,)
 
 
+@SHAPES.add("corner")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class CornerCrack:
+class CornerCrack(TwoWayShape):
     """A quarter-elliptical crack at a corner: a through the thickness, c along the width of the plate (Newman and Raju 1984).
 
-    >>> crack = CornerCrack(thickness="10 mm", width="200 mm")
+    >>> crack = CornerCrack(thickness="10 mm", plate_width="200 mm")
     >>> [round(y, 5) for y in crack.factors(2.0, 4.0)]
     [0.98629, 0.70383]
     """
 
     thickness: Coherent = Coherent("length", above=0.0)
-    width: Coherent = Coherent("length", above=0.0)
+    plate_width: Coherent = Coherent("length", above=0.0)
     bending_share: float = 0.0
     surface_factor: float = 1.0
-    kind: ClassVar[str] = "corner"
     size_means: ClassVar[str] = "depth"
     source: ClassVar[str] = "Newman and Raju 1984"
 
@@ -204,7 +189,7 @@ class CornerCrack:
     @property
     def longest(self) -> float:
         """Half of the width, mm."""
-        return 0.5 * self.width
+        return 0.5 * self.plate_width
 
     @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
@@ -217,30 +202,30 @@ class CornerCrack:
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Net section of a plate of this width, the bending part by the same share, MPa."""
-        lost = math.pi * a * c / (4.0 * self.thickness * self.width)
+        lost = math.pi * a * c / (4.0 * self.thickness * self.plate_width)
         return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
 
     def after(self, a: float, c: float) -> Onwards | None:
         """A crack from the edge of the plate."""
-        return EdgeCrack(self.width), (c,)
+        return EdgeCrack(self.plate_width), (c,)
 
 
+@SHAPES.add("hole, corner")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class HoleCornerCrack:
+class HoleCornerCrack(TwoWayShape):
     """One or two quarter-elliptical cracks at a hole in a plate in tension, a along the hole, c along the surface.
 
     Newman and Raju 1984, for r/t from 0.5 to 2; the stress is that far from the hole. It becomes a crack through the plate.
 
-    >>> crack = HoleCornerCrack(thickness="10 mm", width="120 mm", radius="8 mm")
+    >>> crack = HoleCornerCrack(thickness="10 mm", plate_width="120 mm", radius="8 mm")
     >>> [round(y, 4) for y in crack.factors(1.0, 1.0)]
     [2.0268, 1.7528]
     """
 
     thickness: Coherent = Coherent("length", above=0.0)
-    width: Coherent = Coherent("length", above=0.0)
+    plate_width: Coherent = Coherent("length", above=0.0)
     radius: Coherent = Coherent("length", above=0.0)
     cracks: int = 2
-    kind: ClassVar[str] = "hole, corner"
     size_means: ClassVar[str] = "depth along the hole"
     source: ClassVar[str] = "Newman and Raju 1984"
 
@@ -249,7 +234,7 @@ class HoleCornerCrack:
             raise InputError(
                 "corner crack at a hole, radius", f"r/t = {self.radius / self.thickness:.4g}", "r/t from 0.5 to 2"
             )
-        HoleCrack(self.radius, self.cracks, self.width)
+        HoleCrack(self.radius, self.cracks, self.plate_width)
 
     @property
     def deepest(self) -> float:
@@ -259,13 +244,13 @@ class HoleCornerCrack:
     @property
     def longest(self) -> float:
         """As long as the crack through the plate is known, mm."""
-        return 0.9 * HoleCrack(self.radius, self.cracks, self.width).largest_size
+        return 0.9 * HoleCrack(self.radius, self.cracks, self.plate_width).largest_size
 
     @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the end of a, in the hole, and at the end of c, on the surface."""
         _checked_aspect(self.kind, a, c)
-        rest = (a, c, self.thickness, self.radius, 0.5 * self.width)
+        rest = (a, c, self.thickness, self.radius, 0.5 * self.plate_width)
         deep, along = (_hole_corner_crack(*rest, angle, cracks=self.cracks).tension for angle in (90.0, 0.0))
         return deep, along
 
@@ -273,15 +258,16 @@ class HoleCornerCrack:
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Net section of the plate without hole and cracks, MPa."""
         lost = 2.0 * self.radius * self.thickness + self.cracks * 0.25 * math.pi * a * c
-        return stress / (1.0 - lost / (self.thickness * self.width))
+        return stress / (1.0 - lost / (self.thickness * self.plate_width))
 
     def after(self, a: float, c: float) -> Onwards | None:
         """Cracks through the plate at the hole."""
-        return HoleCrack(self.radius, self.cracks, self.width), (c,)
+        return HoleCrack(self.radius, self.cracks, self.plate_width), (c,)
 
 
+@SHAPES.add("pipe, around, surface")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class PipeSurfaceCrack:
+class PipeSurfaceCrack(TwoWayShape):
     """A surface crack around a pipe, its wall taken as a plate as wide as the circumference (Newman and Raju 1981); R/t >= 10.
 
     R is the mean radius; `bending_share` is bending of the wall, not of the pipe, whose largest axial stress counts.
@@ -294,7 +280,6 @@ class PipeSurfaceCrack:
     radius: Coherent = Coherent("length", above=0.0)
     wall: Coherent = Coherent("length", above=0.0)
     bending_share: float = 0.0
-    kind: ClassVar[str] = "pipe, around, surface"
     size_means: ClassVar[str] = "depth"
     source: ClassVar[str] = "Newman and Raju 1981, the wall as a plate"
 
@@ -310,7 +295,7 @@ class PipeSurfaceCrack:
     @property
     def _plate(self) -> SurfaceCrack:
         around = 2.0 * math.pi * self.radius
-        return SurfaceCrack(thickness=self.wall, width=around, bending_share=self.bending_share)
+        return SurfaceCrack(thickness=self.wall, plate_width=around, bending_share=self.bending_share)
 
     @property
     def deepest(self) -> float:
@@ -337,26 +322,26 @@ class PipeSurfaceCrack:
         return PipeCrack(self.radius, self.wall), (c,)
 
 
+@SHAPES.add("embedded")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class EmbeddedCrack:
+class EmbeddedCrack(TwoWayShape):
     """An ellipse 2a by 2c inside a plate in tension (Newman and Raju 1984), in the middle or `centre_depth` below a surface.
 
     Nearer to one surface it is taken as in a plate of twice the centre's depth. When the ligament counts as broken, at
     a = `broken_at` times the centre's depth, a crack in the middle goes through the plate; another becomes a surface crack that
     takes in the ligament p, depth 2a + p and half length c + p. (0.714 is the rule p = 0.4 a of ASME XI, IWA-3300.)
 
-    >>> crack = EmbeddedCrack(thickness="20 mm", width="120 mm")
+    >>> crack = EmbeddedCrack(thickness="20 mm", plate_width="120 mm")
     >>> [round(y, 5) for y in crack.factors(3.0, 8.0)]
     [0.89951, 0.5483]
-    >>> EmbeddedCrack(thickness="20 mm", width="120 mm", centre_depth="5 mm").after(4.5, 8.0)[1]
+    >>> EmbeddedCrack(thickness="20 mm", plate_width="120 mm", centre_depth="5 mm").after(4.5, 8.0)[1]
     (9.5, 8.5)
     """
 
     thickness: Coherent = Coherent("length", above=0.0)
-    width: Coherent = Coherent("length", above=0.0)
+    plate_width: Coherent = Coherent("length", above=0.0)
     centre_depth: OptionalCoherent = OptionalCoherent("length", above=0.0)
     broken_at: float = 0.9
-    kind: ClassVar[str] = "embedded"
     size_means: ClassVar[str] = "half of the depth"
     source: ClassVar[str] = "Newman and Raju 1984"
 
@@ -385,48 +370,48 @@ class EmbeddedCrack:
     @property
     def longest(self) -> float:
         """A quarter of the width, mm."""
-        return 0.25 * self.width
+        return 0.25 * self.plate_width
 
     @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the end of a and at the end of c."""
         _checked_aspect(self.kind, a, c)
         around = 2.0 * self._cover
-        deep, along = (_embedded_crack(a, c, around, 0.5 * self.width, angle).tension for angle in (90.0, 0.0))
+        deep, along = (_embedded_crack(a, c, around, 0.5 * self.plate_width, angle).tension for angle in (90.0, 0.0))
         return deep, along
 
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Net section of the plate, MPa."""
-        return stress / (1.0 - math.pi * a * c / (self.thickness * self.width))
+        return stress / (1.0 - math.pi * a * c / (self.thickness * self.plate_width))
 
     def after(self, a: float, c: float) -> Onwards | None:
         """A crack through the plate, in its middle; or on its surface, where the near ligament alone is broken."""
         ligament = self._cover - a
         depth, along = 2.0 * a + ligament, c + ligament
         if self._cover >= 0.5 * self.thickness * (1.0 - 1e-9) or depth >= self.thickness:
-            return CentreCrack(self.width), (c,)
-        return SurfaceCrack(thickness=self.thickness, width=self.width), (depth, along)
+            return CentreCrack(self.plate_width), (c,)
+        return SurfaceCrack(thickness=self.thickness, plate_width=self.plate_width), (depth, along)
 
 
+@SHAPES.add("vessel, inside")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class VesselCrack:
+class VesselCrack(TwoWayShape):
     """An inner axial surface crack of a vessel under pressure, the nominal stress p Ri / t (Newman and Raju 1980).
 
     For a <= c, a/t <= 0.8 and t/Ri from 0.1 to 0.25; the pressure on the faces is in the solution.
     """
 
     thickness: Coherent = Coherent("length", above=0.0)
-    inner_radius: Coherent = Coherent("length", above=0.0)
-    kind: ClassVar[str] = "vessel, inside"
+    radius: Coherent = Coherent("length", above=0.0)
     size_means: ClassVar[str] = "depth"
     source: ClassVar[str] = "Newman and Raju 1980"
     aspects_known: ClassVar[tuple[float, float]] = (0.0, 1.0)
 
     def __post_init__(self) -> None:
-        if not 0.1 <= self.thickness / self.inner_radius <= 0.25:
+        if not 0.1 <= self.thickness / self.radius <= 0.25:
             raise InputError(
-                "vessel crack, thickness", f"t/Ri = {self.thickness / self.inner_radius:.4g}", "t/Ri from 0.1 to 0.25"
+                "vessel crack, thickness", f"t/Ri = {self.thickness / self.radius:.4g}", "t/Ri from 0.1 to 0.25"
             )
 
     @property
@@ -437,16 +422,14 @@ class VesselCrack:
     @property
     def longest(self) -> float:
         """As long as the through crack that it becomes is known, mm."""
-        return 5.0 * math.sqrt(self.inner_radius * self.thickness)
+        return 5.0 * math.sqrt(self.radius * self.thickness)
 
     @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the deepest point and at the surface."""
         if a > c * (1.0 + 1e-9):
             raise InputError("vessel crack, aspect", f"a/c = {a / c:.4g}", "a crack no deeper than half as long")
-        deep, along = (
-            _inner_axial_crack(a, c, self.thickness, self.inner_radius, angle).tension for angle in (90.0, 0.0)
-        )
+        deep, along = (_inner_axial_crack(a, c, self.thickness, self.radius, angle).tension for angle in (90.0, 0.0))
         return deep, along
 
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
@@ -456,7 +439,7 @@ class VesselCrack:
 
     def after(self, a: float, c: float) -> Onwards | None:
         """An axial crack through the wall."""
-        return AxialPipeCrack(self.inner_radius + 0.5 * self.thickness, self.thickness), (c,)
+        return AxialPipeCrack(self.radius + 0.5 * self.thickness, self.thickness), (c,)
 
 
 def _checked_aspect(kind: str, a: float, c: float) -> None:

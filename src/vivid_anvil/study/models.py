@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import functools
-from typing import Annotated, Any, Literal
+import inspect
+from typing import Annotated, Any, Literal, get_type_hints
 
 from pydantic import BeforeValidator, Field, create_model, model_validator
 
@@ -11,6 +12,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import RETARDATIONS
 from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import LAWS, THRESHOLDS, checked_keys
+from vivid_anvil.shapes import SHAPES, keys_of_shape
 from vivid_anvil.stress import METHODS
 from vivid_anvil.study.growth_law_keys import growth_law_keys
 from vivid_anvil.study.hot_spot_keys import HotSpotSection, MethodKeys, Stress
@@ -19,6 +21,7 @@ from vivid_anvil.study.models_of_nouns import (
     Section,
     Text,
     from_text,
+    key_of,
     kind_or,
     model_of,
     name_or,
@@ -196,20 +199,6 @@ class CrackSection(Section):
 
     hot_spot: Text
     shape: str
-    plate_width: Length | None = None
-    thickness: Length | None = None
-    radius: Length | None = None
-    wall: Length | None = None
-    diameter: Length | None = None
-    cracks: int | None = None
-    pin_share: float | None = None
-    points: Annotated[Text | list[list[Any]] | None, _rows("length")] = None
-    stress_profile: Annotated[list[list[Any]] | None, _rows("length")] = None
-    centre_depth: Length | None = None
-    broken_at: float | None = None
-    bending_share: float | None = None
-    attachment_length: Length | None = None
-    surface_factor: float | None = None
     initial_size: Length
     initial_half_length: Length | None = None
     growth_law: Text
@@ -354,9 +343,23 @@ class StudyFile(Section):
         return self
 
 
+def shape_keys() -> dict[str, Any]:
+    """The keys of all shapes with their types: fields of the shapes, each once."""
+    found: dict[str, Any] = {}
+    rows = {"points": Annotated[Text | list[list[Any]], _rows("length")], "stress_profile": ROWS_OF_STRESS}
+    for made_by in SHAPES.values():
+        hints = get_type_hints(made_by)
+        for key in keys_of_shape(made_by):
+            found.setdefault(key, rows.get(key) or key_of(inspect.getattr_static(made_by, key, None), hints[key]))
+    return found
+
+
+ROWS_OF_STRESS: Any = Annotated[list[list[Any]], _rows("length")]
+
+
 def study_file() -> type[StudyFile]:
     """The model of the whole file with all that the tables of choices have by now."""
-    return _with_choices((*LAWS, *THRESHOLDS, *RETARDATIONS, *METHODS, *LOADS))
+    return _with_choices((*LAWS, *THRESHOLDS, *RETARDATIONS, *METHODS, *LOADS, *SHAPES))
 
 
 @functools.lru_cache(maxsize=4)
@@ -381,7 +384,8 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
         event.model_rebuild(_types_namespace={"EventSection": event})
     events: Any = list.__class_getitem__(event)
     duty: Any = create_model("DutyCycleSection", __base__=DutyCycleSection, events=(events, Field(min_length=1)))
-    crack: Any = create_model("CrackSection", __base__=CrackSection, retardation=(memory | None, None))
+    of_shapes: dict[str, Any] = {key: (own | None, None) for key, own in shape_keys().items()}
+    crack: Any = create_model("CrackSection", __base__=CrackSection, retardation=(memory | None, None), **of_shapes)
     parts = {"regions": many(with_method(RegionSection)), "paths": many(with_method(PathSection))}
     return create_model(
         "StudyFile",

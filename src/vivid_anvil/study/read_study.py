@@ -44,7 +44,7 @@ from vivid_anvil.materials import (
     fit_growth_law,
     read_growth_tests,
 )
-from vivid_anvil.shapes import SHAPE_KEYS, read_points, shape_of_keys
+from vivid_anvil.shapes import read_points, shape_of_keys
 from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.study.cards import cards_in, read_card_named
 from vivid_anvil.study.growth_law_keys import law_of, threshold_of
@@ -53,7 +53,7 @@ from vivid_anvil.study.include import with_includes
 from vivid_anvil.study.key_errors import as_input_error, key_path
 from vivid_anvil.study.method_keys import method_of
 from vivid_anvil.study.model_job import ModelJob
-from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, StudyFile, study_file
+from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, StudyFile, shape_keys, study_file
 from vivid_anvil.study.models_of_nouns import Section, made
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
@@ -360,7 +360,7 @@ class _Builder:
             spot.material.needed("toughness", "the critical crack size")
             spot.material.needed("yield_strength", "net-section yield")
             given = section.model_dump(exclude_none=True)
-            shape = {key: given.pop(key) for key in SHAPE_KEYS if key in given}
+            shape = {key: given.pop(key) for key in shape_keys() if key in given}
             later = None
             if section.later_law is not None:
                 later = self.named(laws, section.later_law, ("cracks", i, "later_law"), "growth_laws")
@@ -368,7 +368,7 @@ class _Builder:
                 given.pop(key, None)
             if isinstance(shape.get("points"), str):
                 shape["points"] = read_points(self.path.parent / shape["points"], section.shape)
-            of_shape = shape_of_keys(section.shape, shape, "")
+            of_shape: Any = shape_of_keys(section.shape, shape, "")
             return Crack(hot_spot=spot, shape=of_shape, law=law, later_law=later, retardation=memory, **given)
 
     def model(self, file: StudyFile, duty_cycle: DutyCycle) -> ModelJob | None:
