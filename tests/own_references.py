@@ -16,7 +16,7 @@ from vivid_anvil import shapes as sh
 from vivid_anvil.damage import assess_life
 from vivid_anvil.events import DutyCycle, Event, LoadStates
 from vivid_anvil.growth.by_cycle_two import grow_two_by_cycle
-from vivid_anvil.materials import Material, detail_curve
+from vivid_anvil.materials import Material, Stromeyer, curved_curve, detail_curve
 from vivid_anvil.shapes.solutions import (
     hole_crack,
     hole_crack_biaxial,
@@ -24,6 +24,7 @@ from vivid_anvil.shapes.solutions import (
     surface_crack,
     surface_ends_by_weight,
 )
+from vivid_anvil.stress import CaseLoad, CaseLoads, UnitStresses, stresses_of_rosette
 
 ROWS = np.column_stack([np.where(np.arange(400) % 50, 100.0, 190.0), np.arange(400) % 7 * 6.0])
 
@@ -92,9 +93,42 @@ def _states() -> tuple[float, float]:
     return wanted, assess_life(toe, day).damage_per_repeat
 
 
+def _pull_and_twist() -> tuple[float, float]:
+    """Mohr's circle: 120 MPa of tension and 70 MPa of shear, each with its load."""
+    loads = CaseLoads(
+        [CaseLoad(case="pull", channel="p", unit_load=1.0), CaseLoad(case="twist", channel="t", unit_load=1.0)]
+    )
+    unit = np.array([[120.0, 0, 0, 0, 0, 0], [0, 0, 0, 70.0, 0, 0]])
+    place = UnitStresses(loads=loads, unit=unit, measure="signed Tresca")
+    return 2.0 * float(np.hypot(60.0, 70.0)), float(place.history([[1.0, 1.0]])[0])
+
+
+def _strains_back() -> tuple[float, float]:
+    """Hooke's law forwards: a state of stress, its strains in three directions, and back."""
+    modulus, nu, wanted = 206e3, 0.3, np.array([90.0, -35.0, 48.0])
+    ex, ey = (wanted[0] - nu * wanted[1]) / modulus, (wanted[1] - nu * wanted[0]) / modulus
+    shear = 2.0 * (1.0 + nu) * wanted[2] / modulus
+    turns = np.radians([0.0, 60.0, 120.0])
+    strains = ex * np.cos(turns) ** 2 + ey * np.sin(turns) ** 2 + shear * np.sin(turns) * np.cos(turns)
+    found = stresses_of_rosette(["a", "b", "c"], "0/60/120", youngs_modulus=modulus, poissons_ratio=nu)
+    return float(np.linalg.norm(wanted)), float(np.linalg.norm(found.tensors(strains[None])[0, [0, 1, 3]]))
+
+
+def _levelling_out() -> tuple[float, float]:
+    """N (S - S_e)^m = A of two amplitudes, by hand."""
+    form = Stromeyer(endurance=150.0, exponent=2.5, point_stress=300.0, point_life=1e5)
+    curve = curved_curve(name="-", form=form, stress="amplitude", r_ratio=-1, tested_from=1e4, tested_to=1e7)
+    constant = 1e5 * 150.0**2.5
+    wanted = 10.0 * 100.0**2.5 / constant + 300.0 * 20.0**2.5 / constant
+    return wanted, curve.damage_of(np.array([500.0, 340.0]), np.array([10.0, 300.0]))
+
+
 _LOOP = "the model as a plain loop over the cycles"
 _DISLOCATIONS = "dislocations along the crack, a = 0.5 r"
 REFERENCES = [
+    Reference("Stress of several components at a place", "Mohr's circle, by hand", 1e-9, _pull_and_twist),
+    Reference("Stress from a rosette", "Hooke's law forwards, by hand", 1e-12, _strains_back),
+    Reference("Curved S-N line, Stromeyer", "damage of two amplitudes, by hand", 1e-12, _levelling_out),
     Reference("States of several loads", "ranges of the sum, EN 1993-1-9:2005, 7.1, by hand", 1e-9, _states),
     Reference("Two cracks at a hole (Newman 1971)", _DISLOCATIONS, 0.0015, _at_hole(2, tension, hole_crack)),
     Reference("One crack at a hole (Newman 1971)", _DISLOCATIONS, 0.055, _at_hole(1, tension, hole_crack)),

@@ -27,12 +27,15 @@ _HOMES = {
         "WalkerLaw",
         "Material",
         "SNCurve",
+        "Palmgren",
         "SNFamily",
+        "Stromeyer",
         "SpecimenSeries",
         "at_survival",
         "basquin_curve",
         "compare_fits",
         "curve_at_r",
+        "curved_curve",
         "detail_curve",
         "estimate_curve",
         "fit_likelihood",
@@ -96,6 +99,7 @@ if TYPE_CHECKING:
     from vivid_anvil.counting.turning_points import turning_points
     from vivid_anvil.damage.assess import assess_life
     from vivid_anvil.damage.life import LifeResult
+    from vivid_anvil.damage.methods.stress_life import StressLife
     from vivid_anvil.events.duty_cycle import DutyCycle, Event
     from vivid_anvil.events.equal_cycles import ConstantAmplitude
     from vivid_anvil.events.load_states import LoadStates
@@ -109,6 +113,7 @@ if TYPE_CHECKING:
     from vivid_anvil.histories.from_frame import history_from_frame
     from vivid_anvil.histories.load_history import LoadHistory
     from vivid_anvil.histories.read_csv import read_csv
+    from vivid_anvil.materials.curves.asymptotic import Palmgren, Stromeyer
     from vivid_anvil.materials.curves.at_r import curve_at_r
     from vivid_anvil.materials.curves.convert import at_survival, in_terms_of
     from vivid_anvil.materials.curves.curve import SNCurve
@@ -117,6 +122,7 @@ if TYPE_CHECKING:
     from vivid_anvil.materials.curves.family import SNFamily
     from vivid_anvil.materials.curves.forms import (
         basquin_curve,
+        curved_curve,
         intercept_curve,
         knee_curve,
         sloped_curve,

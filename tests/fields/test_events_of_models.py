@@ -1,6 +1,5 @@
 """Every kind of event and every choice of a duty cycle on a whole model: against hot spots that the load feeds directly."""
 
-import dataclasses
 import math
 
 import numpy as np
@@ -24,9 +23,7 @@ def test_a_node_is_the_hot_spot_that_the_load_feeds(name, below):
     reserves = reserves_on_stress(model)
     for place, node in enumerate(field.node_ids.tolist()):
         per_load = f"{float(field.stresses[0, place, 0]) / 10.0!r} MPa/kN"
-        direct = assess_life(
-            dataclasses.replace(at, channel=CHANNEL, stress_per_load=per_load), month, target="500 years"
-        )
+        direct = assess_life(changed(at, channel=CHANNEL, stress_per_load=per_load), month, target="500 years")
         assert model.damage_per_repeat[place] == pytest.approx(direct.damage_per_repeat, rel=1e-9, abs=1e-300)
         assert model.values.highest[place] == pytest.approx(direct.spectrum.highest, rel=1e-9)
         assert node_life(model, node).damage_per_repeat == pytest.approx(direct.damage_per_repeat, rel=1e-9, abs=1e-300)

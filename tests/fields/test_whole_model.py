@@ -101,8 +101,9 @@ def test_any_rule_and_curve_of_a_hot_spot_may_be_used(settings_):
 )
 def test_skipping_harmless_nodes_and_chunks_change_nothing(chunk, stress, rule):
     """To the last digit; and some nodes are skipped."""
-    base = changed(spot(mean_stress=rule), curve=limited(stress, 90.0 if stress == "amplitude" else 180.0))
-    base = dataclasses.replace(base, material=Material(name="s", ultimate_strength=1500.0, yield_strength=1400.0))
+    steel = Material(name="s", ultimate_strength=1500.0, yield_strength=1400.0)
+    curve = limited(stress, 90.0 if stress == "amplitude" else 180.0)
+    base = changed(spot(), material=steel, curve=curve, mean_stress=rule)
     whole = assess_model(field_of(), LOADS, duty_of(), base, skip_harmless="no")
     parts = assess_model(field_of(), LOADS, duty_of(), base, chunk=chunk)
     for name in NAMES:

@@ -67,7 +67,8 @@ def test_a_place_of_several_components_lives_as_its_stress_by_hand(measure):
     )
     assert several.damage_per_repeat == pytest.approx(one.damage_per_repeat, rel=1e-9)
     assert several.peak_stress == pytest.approx(one.peak_stress)
-    assert {finding.code for finding in several.findings} == {finding.code for finding in one.findings}
+    extra = {"reserve-with-constant"}  # the counted stress holds some that no load moves
+    assert {finding.code for finding in several.findings} == {finding.code for finding in one.findings} | extra
     for step in life_working(several).steps:
         assert by_hand(step.numbers) == pytest.approx(step.value, rel=1e-4, abs=2e-4), step.title
     assert pickle.loads(pickle.dumps(several.hot_spot)).local_cycles(DAY).range == pytest.approx(
