@@ -1,11 +1,12 @@
 """Fatigue life and crack growth from load histories, with every number open to a hand check.
 
->>> import vivid_anvil
->>> cycles = vivid_anvil.rainflow([0.0, 120.0, 20.0, 80.0, 0.0])
+>>> import vivid_anvil as va
+>>> cycles = va.rainflow([0.0, 120.0, 20.0, 80.0, 0.0])
 >>> cycles
 <Cycles: 2 cycles, largest range 120 MPa>
 
-Names are loaded when they are first used, so that importing the package, and the command's help, answer at once.
+Names are loaded when they are first used, so that importing the package, and the command's help, answer at once. What is not here
+stands in the packages: `va.counting`, `va.materials`, ...
 """
 
 from __future__ import annotations
@@ -13,66 +14,625 @@ from __future__ import annotations
 import importlib
 from typing import TYPE_CHECKING, Any
 
+if TYPE_CHECKING:
+    from vivid_anvil.counting.counter import RainflowCounter
+    from vivid_anvil.counting.cycles import Cycles
+    from vivid_anvil.counting.exceedance import exceedance
+    from vivid_anvil.counting.gate import gate
+    from vivid_anvil.counting.matrix import CycleMatrix, cycle_matrix
+    from vivid_anvil.counting.other_counts import level_crossings, range_pair, simple_range
+    from vivid_anvil.counting.rainflow import four_point, rainflow
+    from vivid_anvil.counting.reconstruct import reconstruct
+    from vivid_anvil.counting.tail import fit_tail
+    from vivid_anvil.counting.turning_points import turning_points
+    from vivid_anvil.damage.assess import assess_life
+    from vivid_anvil.damage.inverse import accelerated_test, class_needed
+    from vivid_anvil.damage.life import LifeResult
+    from vivid_anvil.damage.life_working import life_working
+    from vivid_anvil.damage.methods.stress_life import StressLife
+    from vivid_anvil.damage.over_time import damage_over_time, worst_cycles
+    from vivid_anvil.damage.rule_comparison import compare_rules, compare_rules_for_cycles
+    from vivid_anvil.damage.stream import damage_of_chunks, damage_of_samples
+    from vivid_anvil.events.duty_cycle import DutyCycle, Event
+    from vivid_anvil.events.equal_cycles import ConstantAmplitude
+    from vivid_anvil.events.gated import GatedHistory
+    from vivid_anvil.events.load_states import LoadStates
+    from vivid_anvil.events.programmes import block_programme, load_spectrum, read_programme, read_spectrum
+    from vivid_anvil.events.repeated_times import repeated_times
+    from vivid_anvil.fields.hottest import hottest_places
+    from vivid_anvil.fields.model_answer import model_answer
+    from vivid_anvil.fields.model_result import ModelResult
+    from vivid_anvil.fields.node_life import node_life, node_tensors
+    from vivid_anvil.fields.planes import assess_planes
+    from vivid_anvil.fields.reserves import reserves_on_stress
+    from vivid_anvil.fields.structural_field import structural_field
+    from vivid_anvil.fields.trust import trust_of_nodes
+    from vivid_anvil.fields.whole_model import assess_model
+    from vivid_anvil.fields.write_results import write_results
+    from vivid_anvil.figures.plot import plot
+    from vivid_anvil.figures.style import draw_into, save_figure
+    from vivid_anvil.ground.errors import InputError
+    from vivid_anvil.growth.crack import Crack
+    from vivid_anvil.growth.grow import grow_crack
+    from vivid_anvil.growth.initial_sizes import largest_lasting_size, lives_over_size
+    from vivid_anvil.growth.inspection import InspectionPlan, inspection_plan
+    from vivid_anvil.growth.load_limits import limits_over_load
+    from vivid_anvil.growth.memories.constant_closure import ConstantClosure
+    from vivid_anvil.growth.memories.wheeler import Wheeler
+    from vivid_anvil.growth.memories.willenborg import Willenborg
+    from vivid_anvil.growth.result import GrowthResult
+    from vivid_anvil.growth.visited import crack_course
+    from vivid_anvil.growth.working import growth_working
+    from vivid_anvil.histories.channel import Channel
+    from vivid_anvil.histories.check_history import check_history
+    from vivid_anvil.histories.from_frame import history_from_frame
+    from vivid_anvil.histories.load_history import LoadHistory
+    from vivid_anvil.histories.read_csv import read_csv
+    from vivid_anvil.histories.read_history import read_history
+    from vivid_anvil.histories.read_tables import read_excel, read_hdf5, read_mdf, read_npy, read_parquet
+    from vivid_anvil.histories.repairs import (
+        combine,
+        cut,
+        high_pass,
+        interpolate_spikes,
+        join,
+        low_pass,
+        remove_drift,
+        remove_offset,
+        resample,
+        scale,
+    )
+    from vivid_anvil.histories.stream import count_chunks, count_file
+    from vivid_anvil.histories.write_history import write_history
+    from vivid_anvil.materials.curves.asymptotic import Palmgren, Stromeyer
+    from vivid_anvil.materials.curves.at_r import curve_at_r
+    from vivid_anvil.materials.curves.convert import at_survival, in_terms_of
+    from vivid_anvil.materials.curves.curve import SNCurve
+    from vivid_anvil.materials.curves.detail_class import detail_curve
+    from vivid_anvil.materials.curves.effective_notch import effective_notch_curve
+    from vivid_anvil.materials.curves.estimate import estimate_curve
+    from vivid_anvil.materials.curves.family import SNFamily
+    from vivid_anvil.materials.curves.forms import (
+        basquin_curve,
+        curved_curve,
+        intercept_curve,
+        knee_curve,
+        sloped_curve,
+        straight_curve,
+        table_curve,
+    )
+    from vivid_anvil.materials.curves.page import stress_table
+    from vivid_anvil.materials.fits.fit_likelihood import compare_fits, fit_likelihood
+    from vivid_anvil.materials.fits.fit_line import fit_line
+    from vivid_anvil.materials.fits.growth_fit import fit_growth_law, table_law
+    from vivid_anvil.materials.fits.growth_tests import read_growth_tests
+    from vivid_anvil.materials.fits.specimens import SpecimenSeries, read_specimens
+    from vivid_anvil.materials.fits.staircase import staircase
+    from vivid_anvil.materials.laws.effective_range import EffectiveRangeLaw
+    from vivid_anvil.materials.laws.forman import FormanLaw
+    from vivid_anvil.materials.laws.forman_mettu import FormanMettuLaw
+    from vivid_anvil.materials.laws.hartman_schijve import HartmanSchijveLaw
+    from vivid_anvil.materials.laws.law import GrowthLaw
+    from vivid_anvil.materials.laws.paris import ParisLaw
+    from vivid_anvil.materials.laws.table import TableLaw
+    from vivid_anvil.materials.laws.two_stage import TwoStageLaw
+    from vivid_anvil.materials.laws.walker import WalkerLaw
+    from vivid_anvil.materials.material import Material
+    from vivid_anvil.materials.mean_stress.apply import equivalent_amplitude
+    from vivid_anvil.materials.thresholds.power_of_r import PowerOfRThreshold
+    from vivid_anvil.models.at_points import at_points
+    from vivid_anvil.models.element_values import averaged, of_face
+    from vivid_anvil.models.read_field import read_field
+    from vivid_anvil.models.read_frd import read_frd
+    from vivid_anvil.models.read_mesh import read_mesh
+    from vivid_anvil.models.read_sets import with_sets
+    from vivid_anvil.models.stress_field import StressField, with_boxes, without_cases
+    from vivid_anvil.models.tables_of_fields import read_field_table, write_field_table
+    from vivid_anvil.shapes.bars_pipes_holes import (
+        AxialPipeCrack,
+        BarCrack,
+        BarSurfaceCrack,
+        DoubleEdgeCrack,
+        HoleCrack,
+        PipeCrack,
+        TableCrack,
+    )
+    from vivid_anvil.shapes.grid import GridCrack
+    from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack, stress_intensity
+    from vivid_anvil.shapes.points import grid_of_rows
+    from vivid_anvil.shapes.profiles import ProfileEdgeCrack, ProfileSurfaceCrack
+    from vivid_anvil.shapes.two_sizes import (
+        CornerCrack,
+        EmbeddedCrack,
+        HoleCornerCrack,
+        PipeSurfaceCrack,
+        SurfaceCrack,
+        VesselCrack,
+    )
+    from vivid_anvil.stress.hot_spot import HotSpot
+    from vivid_anvil.stress.measures.measure import stress_measure
+    from vivid_anvil.stress.measures.principal_stresses import (
+        AbsoluteMaximumPrincipal,
+        SignedTresca,
+        SignedVonMisesPrincipal,
+    )
+    from vivid_anvil.stress.measures.straight import Component, NormalStress
+    from vivid_anvil.stress.measures.von_mises import SignedVonMisesHydrostatic
+    from vivid_anvil.stress.notch_effect import notch_effect_by_gradient, notch_effect_by_radius
+    from vivid_anvil.stress.notches import elliptic_hole, hole_in_strip, round_groove, shoulder
+    from vivid_anvil.stress.relations.case_loads import CaseLoad, CaseLoads, StepLoad
+    from vivid_anvil.stress.relations.one_load import OneLoad
+    from vivid_anvil.stress.relations.read_unit_stresses import read_unit_stresses
+    from vivid_anvil.stress.relations.rosette import stresses_of_rosette
+    from vivid_anvil.stress.relations.several_loads import SeveralLoads
+    from vivid_anvil.stress.relations.unit_stresses import UnitStresses
+    from vivid_anvil.stress.sections import RectangleSection, RoundSection, plate_under_pressure, plate_with_hole
+    from vivid_anvil.stress.structural import through_thickness, toe_stress
+    from vivid_anvil.study.answers import answers
+    from vivid_anvil.study.cards import read_card, read_card_named
+    from vivid_anvil.study.check_study import check_study
+    from vivid_anvil.study.compare import compare_studies
+    from vivid_anvil.study.explain import explain
+    from vivid_anvil.study.model_run import run_model
+    from vivid_anvil.study.read_study import read_study
+    from vivid_anvil.study.run import run_study
+    from vivid_anvil.study.schema import study_schema, write_template
+    from vivid_anvil.study.study import Study
+    from vivid_anvil.study.study_result import StudyResult
+    from vivid_anvil.study.total_life import TotalLife, total_life
+    from vivid_anvil.study.what_if import WhatIf, value_that_meets_target, what_if
+    from vivid_anvil.writing.finding import Finding
+    from vivid_anvil.writing.latex import working_in_latex
+    from vivid_anvil.writing.working import Step, Working
+
+__all__ = [
+    "AbsoluteMaximumPrincipal",
+    "AxialPipeCrack",
+    "BarCrack",
+    "BarSurfaceCrack",
+    "CaseLoad",
+    "CaseLoads",
+    "CentreCrack",
+    "Channel",
+    "Component",
+    "ConstantAmplitude",
+    "ConstantClosure",
+    "CornerCrack",
+    "Crack",
+    "CycleMatrix",
+    "Cycles",
+    "DoubleEdgeCrack",
+    "DutyCycle",
+    "EdgeCrack",
+    "EffectiveRangeLaw",
+    "EmbeddedCrack",
+    "Event",
+    "Finding",
+    "FormanLaw",
+    "FormanMettuLaw",
+    "GatedHistory",
+    "GridCrack",
+    "GrowthLaw",
+    "GrowthResult",
+    "HartmanSchijveLaw",
+    "HoleCornerCrack",
+    "HoleCrack",
+    "HotSpot",
+    "InputError",
+    "InspectionPlan",
+    "LifeResult",
+    "LoadHistory",
+    "LoadStates",
+    "Material",
+    "ModelResult",
+    "NormalStress",
+    "OneLoad",
+    "Palmgren",
+    "ParisLaw",
+    "PipeCrack",
+    "PipeSurfaceCrack",
+    "PowerOfRThreshold",
+    "ProfileEdgeCrack",
+    "ProfileSurfaceCrack",
+    "RainflowCounter",
+    "RectangleSection",
+    "RoundSection",
+    "SNCurve",
+    "SNFamily",
+    "SeveralLoads",
+    "SignedTresca",
+    "SignedVonMisesHydrostatic",
+    "SignedVonMisesPrincipal",
+    "SpecimenSeries",
+    "Step",
+    "StepLoad",
+    "StressField",
+    "StressLife",
+    "Stromeyer",
+    "Study",
+    "StudyResult",
+    "SurfaceCrack",
+    "TableCrack",
+    "TableLaw",
+    "TotalLife",
+    "TwoStageLaw",
+    "UnitStresses",
+    "VesselCrack",
+    "WalkerLaw",
+    "WhatIf",
+    "Wheeler",
+    "Willenborg",
+    "Working",
+    "__version__",
+    "accelerated_test",
+    "answers",
+    "assess_life",
+    "assess_model",
+    "assess_planes",
+    "at_points",
+    "at_survival",
+    "averaged",
+    "basquin_curve",
+    "block_programme",
+    "check_history",
+    "check_study",
+    "class_needed",
+    "combine",
+    "compare_fits",
+    "compare_rules",
+    "compare_rules_for_cycles",
+    "compare_studies",
+    "count_chunks",
+    "count_file",
+    "crack_course",
+    "curve_at_r",
+    "curved_curve",
+    "cut",
+    "cycle_matrix",
+    "damage_of_chunks",
+    "damage_of_samples",
+    "damage_over_time",
+    "detail_curve",
+    "draw_into",
+    "effective_notch_curve",
+    "elliptic_hole",
+    "equivalent_amplitude",
+    "estimate_curve",
+    "exceedance",
+    "explain",
+    "fit_growth_law",
+    "fit_likelihood",
+    "fit_line",
+    "fit_tail",
+    "four_point",
+    "gate",
+    "grid_of_rows",
+    "grow_crack",
+    "growth_working",
+    "high_pass",
+    "history_from_frame",
+    "hole_in_strip",
+    "hottest_places",
+    "in_terms_of",
+    "inspection_plan",
+    "intercept_curve",
+    "interpolate_spikes",
+    "join",
+    "knee_curve",
+    "largest_lasting_size",
+    "level_crossings",
+    "life_working",
+    "limits_over_load",
+    "lives_over_size",
+    "load_spectrum",
+    "low_pass",
+    "model_answer",
+    "node_life",
+    "node_tensors",
+    "notch_effect_by_gradient",
+    "notch_effect_by_radius",
+    "of_face",
+    "plate_under_pressure",
+    "plate_with_hole",
+    "plot",
+    "rainflow",
+    "range_pair",
+    "read_card",
+    "read_card_named",
+    "read_csv",
+    "read_excel",
+    "read_field",
+    "read_field_table",
+    "read_frd",
+    "read_growth_tests",
+    "read_hdf5",
+    "read_history",
+    "read_mdf",
+    "read_mesh",
+    "read_npy",
+    "read_parquet",
+    "read_programme",
+    "read_specimens",
+    "read_spectrum",
+    "read_study",
+    "read_unit_stresses",
+    "reconstruct",
+    "remove_drift",
+    "remove_offset",
+    "repeated_times",
+    "resample",
+    "reserves_on_stress",
+    "round_groove",
+    "run_model",
+    "run_study",
+    "save_figure",
+    "scale",
+    "shoulder",
+    "simple_range",
+    "sloped_curve",
+    "staircase",
+    "straight_curve",
+    "stress_intensity",
+    "stress_measure",
+    "stress_table",
+    "stresses_of_rosette",
+    "structural_field",
+    "study_schema",
+    "table_curve",
+    "table_law",
+    "through_thickness",
+    "toe_stress",
+    "total_life",
+    "trust_of_nodes",
+    "turning_points",
+    "value_that_meets_target",
+    "what_if",
+    "with_boxes",
+    "with_sets",
+    "without_cases",
+    "working_in_latex",
+    "worst_cycles",
+    "write_field_table",
+    "write_history",
+    "write_results",
+    "write_template",
+]
+# Where each name is.
 _HOMES = {
     "vivid_anvil.ground.errors": ["InputError"],
     "vivid_anvil.writing.finding": ["Finding"],
-    "vivid_anvil.writing.working": ["Step", "Working"],
     "vivid_anvil.writing.latex": ["working_in_latex"],
-    "vivid_anvil.histories": ["Channel", "LoadHistory", "history_from_frame", "read_csv"],
-    "vivid_anvil.events": ["ConstantAmplitude", "DutyCycle", "Event", "LoadStates"],
-    "vivid_anvil.counting": ["Cycles", "rainflow", "turning_points"],
+    "vivid_anvil.writing.working": ["Step", "Working"],
+    "vivid_anvil.histories": [
+        "Channel",
+        "LoadHistory",
+        "check_history",
+        "combine",
+        "count_chunks",
+        "count_file",
+        "cut",
+        "high_pass",
+        "history_from_frame",
+        "interpolate_spikes",
+        "join",
+        "low_pass",
+        "read_csv",
+        "read_excel",
+        "read_hdf5",
+        "read_history",
+        "read_mdf",
+        "read_npy",
+        "read_parquet",
+        "remove_drift",
+        "remove_offset",
+        "resample",
+        "scale",
+        "write_history",
+    ],
+    "vivid_anvil.counting": [
+        "CycleMatrix",
+        "Cycles",
+        "RainflowCounter",
+        "cycle_matrix",
+        "exceedance",
+        "fit_tail",
+        "four_point",
+        "gate",
+        "level_crossings",
+        "rainflow",
+        "range_pair",
+        "reconstruct",
+        "simple_range",
+        "turning_points",
+    ],
+    "vivid_anvil.events": [
+        "ConstantAmplitude",
+        "DutyCycle",
+        "Event",
+        "GatedHistory",
+        "LoadStates",
+        "block_programme",
+        "load_spectrum",
+        "read_programme",
+        "read_spectrum",
+        "repeated_times",
+    ],
     "vivid_anvil.materials": [
+        "EffectiveRangeLaw",
+        "FormanLaw",
+        "FormanMettuLaw",
         "GrowthLaw",
-        "ParisLaw",
-        "WalkerLaw",
+        "HartmanSchijveLaw",
         "Material",
-        "SNCurve",
         "Palmgren",
+        "ParisLaw",
+        "PowerOfRThreshold",
+        "SNCurve",
         "SNFamily",
-        "Stromeyer",
         "SpecimenSeries",
+        "Stromeyer",
+        "TableLaw",
+        "TwoStageLaw",
+        "WalkerLaw",
         "at_survival",
         "basquin_curve",
         "compare_fits",
         "curve_at_r",
         "curved_curve",
         "detail_curve",
+        "effective_notch_curve",
+        "equivalent_amplitude",
         "estimate_curve",
+        "fit_growth_law",
         "fit_likelihood",
         "fit_line",
         "in_terms_of",
         "intercept_curve",
         "knee_curve",
+        "read_growth_tests",
         "read_specimens",
         "sloped_curve",
         "staircase",
         "straight_curve",
         "stress_table",
         "table_curve",
+        "table_law",
+    ],
+    "vivid_anvil.shapes": [
+        "AxialPipeCrack",
+        "BarCrack",
+        "BarSurfaceCrack",
+        "CentreCrack",
+        "CornerCrack",
+        "DoubleEdgeCrack",
+        "EdgeCrack",
+        "EmbeddedCrack",
+        "GridCrack",
+        "HoleCornerCrack",
+        "HoleCrack",
+        "PipeCrack",
+        "PipeSurfaceCrack",
+        "ProfileEdgeCrack",
+        "ProfileSurfaceCrack",
+        "SurfaceCrack",
+        "TableCrack",
+        "VesselCrack",
+        "grid_of_rows",
+        "stress_intensity",
     ],
     "vivid_anvil.stress": [
+        "AbsoluteMaximumPrincipal",
         "CaseLoad",
         "CaseLoads",
+        "Component",
         "HotSpot",
+        "NormalStress",
         "OneLoad",
+        "RectangleSection",
+        "RoundSection",
         "SeveralLoads",
+        "SignedTresca",
+        "SignedVonMisesHydrostatic",
+        "SignedVonMisesPrincipal",
+        "StepLoad",
         "UnitStresses",
+        "elliptic_hole",
+        "hole_in_strip",
+        "notch_effect_by_gradient",
+        "notch_effect_by_radius",
+        "plate_under_pressure",
+        "plate_with_hole",
         "read_unit_stresses",
+        "round_groove",
+        "shoulder",
+        "stress_measure",
         "stresses_of_rosette",
+        "through_thickness",
+        "toe_stress",
     ],
-    "vivid_anvil.damage": ["LifeResult", "StressLife", "assess_life"],
-    "vivid_anvil.shapes": ["CentreCrack", "EdgeCrack"],
-    "vivid_anvil.growth": ["Crack", "GrowthResult", "grow_crack"],
-    "vivid_anvil.study": ["Study", "StudyResult", "explain", "read_card", "read_card_named", "read_study", "run_study"],
-    "vivid_anvil.figures": ["plot", "save_figure"],
+    "vivid_anvil.damage": [
+        "LifeResult",
+        "StressLife",
+        "accelerated_test",
+        "assess_life",
+        "class_needed",
+        "compare_rules",
+        "compare_rules_for_cycles",
+        "damage_of_chunks",
+        "damage_of_samples",
+        "damage_over_time",
+        "life_working",
+        "worst_cycles",
+    ],
+    "vivid_anvil.growth": [
+        "ConstantClosure",
+        "Crack",
+        "GrowthResult",
+        "InspectionPlan",
+        "Wheeler",
+        "Willenborg",
+        "crack_course",
+        "grow_crack",
+        "growth_working",
+        "inspection_plan",
+        "largest_lasting_size",
+        "limits_over_load",
+        "lives_over_size",
+    ],
+    "vivid_anvil.models": [
+        "StressField",
+        "at_points",
+        "averaged",
+        "of_face",
+        "read_field",
+        "read_field_table",
+        "read_frd",
+        "read_mesh",
+        "with_boxes",
+        "with_sets",
+        "without_cases",
+        "write_field_table",
+    ],
+    "vivid_anvil.fields": [
+        "ModelResult",
+        "assess_model",
+        "assess_planes",
+        "hottest_places",
+        "model_answer",
+        "node_life",
+        "node_tensors",
+        "reserves_on_stress",
+        "structural_field",
+        "trust_of_nodes",
+        "write_results",
+    ],
+    "vivid_anvil.study": [
+        "Study",
+        "StudyResult",
+        "TotalLife",
+        "WhatIf",
+        "answers",
+        "check_study",
+        "compare_studies",
+        "explain",
+        "read_card",
+        "read_card_named",
+        "read_study",
+        "run_model",
+        "run_study",
+        "study_schema",
+        "total_life",
+        "value_that_meets_target",
+        "what_if",
+        "write_template",
+    ],
+    "vivid_anvil.figures": ["draw_into", "plot", "save_figure"],
 }
 _PACKAGES = (
     *("ground", "units", "writing", "counting", "histories", "events", "shapes", "materials"),
     *("stress", "damage", "growth", "models", "fields", "study", "figures"),
 )
 _HOME_OF = {name: home for home, names in _HOMES.items() for name in names}
-
-__all__ = [*_HOME_OF, "__version__"]
 
 
 def __getattr__(name: str) -> Any:
@@ -91,67 +651,3 @@ def __getattr__(name: str) -> Any:
 
 def __dir__() -> list[str]:
     return sorted([*_PACKAGES, *__all__])
-
-
-if TYPE_CHECKING:
-    from vivid_anvil.counting.cycles import Cycles
-    from vivid_anvil.counting.rainflow import rainflow
-    from vivid_anvil.counting.turning_points import turning_points
-    from vivid_anvil.damage.assess import assess_life
-    from vivid_anvil.damage.life import LifeResult
-    from vivid_anvil.damage.methods.stress_life import StressLife
-    from vivid_anvil.events.duty_cycle import DutyCycle, Event
-    from vivid_anvil.events.equal_cycles import ConstantAmplitude
-    from vivid_anvil.events.load_states import LoadStates
-    from vivid_anvil.figures.plot import plot
-    from vivid_anvil.figures.style import save_figure
-    from vivid_anvil.ground.errors import InputError
-    from vivid_anvil.growth.crack import Crack
-    from vivid_anvil.growth.grow import grow_crack
-    from vivid_anvil.growth.result import GrowthResult
-    from vivid_anvil.histories.channel import Channel
-    from vivid_anvil.histories.from_frame import history_from_frame
-    from vivid_anvil.histories.load_history import LoadHistory
-    from vivid_anvil.histories.read_csv import read_csv
-    from vivid_anvil.materials.curves.asymptotic import Palmgren, Stromeyer
-    from vivid_anvil.materials.curves.at_r import curve_at_r
-    from vivid_anvil.materials.curves.convert import at_survival, in_terms_of
-    from vivid_anvil.materials.curves.curve import SNCurve
-    from vivid_anvil.materials.curves.detail_class import detail_curve
-    from vivid_anvil.materials.curves.estimate import estimate_curve
-    from vivid_anvil.materials.curves.family import SNFamily
-    from vivid_anvil.materials.curves.forms import (
-        basquin_curve,
-        curved_curve,
-        intercept_curve,
-        knee_curve,
-        sloped_curve,
-        straight_curve,
-        table_curve,
-    )
-    from vivid_anvil.materials.curves.page import stress_table
-    from vivid_anvil.materials.fits.fit_likelihood import compare_fits, fit_likelihood
-    from vivid_anvil.materials.fits.fit_line import fit_line
-    from vivid_anvil.materials.fits.specimens import SpecimenSeries, read_specimens
-    from vivid_anvil.materials.fits.staircase import staircase
-    from vivid_anvil.materials.laws.law import GrowthLaw
-    from vivid_anvil.materials.laws.paris import ParisLaw
-    from vivid_anvil.materials.laws.walker import WalkerLaw
-    from vivid_anvil.materials.material import Material
-    from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
-    from vivid_anvil.stress.hot_spot import HotSpot
-    from vivid_anvil.stress.relations.case_loads import CaseLoad, CaseLoads
-    from vivid_anvil.stress.relations.one_load import OneLoad
-    from vivid_anvil.stress.relations.read_unit_stresses import read_unit_stresses
-    from vivid_anvil.stress.relations.rosette import stresses_of_rosette
-    from vivid_anvil.stress.relations.several_loads import SeveralLoads
-    from vivid_anvil.stress.relations.unit_stresses import UnitStresses
-    from vivid_anvil.study.cards import read_card, read_card_named
-    from vivid_anvil.study.explain import explain
-    from vivid_anvil.study.read_study import read_study
-    from vivid_anvil.study.run import run_study
-    from vivid_anvil.study.study import Study
-    from vivid_anvil.study.study_result import StudyResult
-    from vivid_anvil.writing.finding import Finding
-    from vivid_anvil.writing.latex import working_in_latex
-    from vivid_anvil.writing.working import Step, Working
