@@ -481,3 +481,32 @@ def test_the_interval_is_what_is_left_of_the_way_that_was_gone(make, kind):
     result = gr.grow_crack(flaw, programme((120.0, 0.0, 4000), (200.0, 0.0, 20)))
     seen = float(np.interp(np.log(2.0), np.log(result.sizes), result.repeats))
     assert result.interval_repeats == pytest.approx((result.life_repeats - seen) / 3.0, rel=1e-9)
+
+
+@pytest.mark.slow
+@pytest.mark.parametrize("order", ["per repeat", "cycle by cycle"])
+def test_the_life_goes_on_through_the_wall_whatever_the_target(order):
+    """A target that cuts the table off before the wall moves neither the life nor what governs it."""
+    shape = sh.SurfaceCrack(thickness=6.0, plate_width=400.0)
+    flaw = crack(shape=shape, initial_half_length="2.5 mm", detectable_size="2 mm", order=order)
+    duty = loads(60.0, 0.0, 20000.0)
+    whole = gr.grow_crack(flaw, duty)
+    assert [stage.crack.shape.kind for stage in whole.stages] == ["surface", "centre"]
+    early = gr.grow_crack(flaw, duty, target=0.3 * whole.life_repeats)
+    assert early.stopped_by == "target life"
+    assert early.life_repeats == pytest.approx(whole.life_repeats, rel=1e-4)
+    assert early.governed_by == whole.governed_by
+    assert early.interval_repeats == pytest.approx(whole.interval_repeats, rel=1e-3)
+
+
+@pytest.mark.slow
+@pytest.mark.parametrize("order", ["per repeat", "cycle by cycle"])
+@pytest.mark.parametrize("shape", [sh.EdgeCrack(60.0), sh.SurfaceCrack(thickness=12.0, plate_width=150.0)])
+def test_the_interval_does_not_hang_on_a_target_before_the_detectable_size(order, shape):
+    half = {"initial_half_length": "2.5 mm"} if shape.two_way else {}
+    flaw = crack(shape=shape, detectable_size="5 mm", order=order, **half)
+    duty = loads(90.0, 0.0, 20000.0)
+    whole = gr.grow_crack(flaw, duty)
+    early = gr.grow_crack(flaw, duty, target=0.1 * whole.life_repeats)
+    assert early.final_size < 5.0
+    assert early.interval_repeats == pytest.approx(whole.interval_repeats, rel=1e-3)

@@ -47,6 +47,7 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
     later = crack.later_from(duty_cycle)
     path = _path(crack, duty_cycle, drive, later, target_repeats)
     then = _through(crack, duty_cycle, path, target_repeats)
+    late = _after_the_target(crack, duty_cycle, path)
     result = GrowthResult(
         crack=crack,
         duty_cycle=duty_cycle,
@@ -55,10 +56,11 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
         sizes=read_only(path.sizes),
         repeats=read_only(path.repeats),
         stopped_by=path.stopped_by if then is None else then.stopped_by,
-        life_repeats=path.life_repeats + (0.0 if then is None else then.life_repeats),
+        life_repeats=path.life_repeats + sum(one.life_repeats for one in (then, late) if one is not None),
+        ended_late_by=None if late is None else late.governed_by,
         halving_change=path.change,
         target_repeats=target_repeats,
-        interval_repeats=_inspection_interval(crack, path, drive, then),
+        interval_repeats=_inspection_interval(crack, path, drive, then or late),
         half_lengths=None if path.half_lengths is None else read_only(path.half_lengths),
         then=then,
         cycles=path.cycles,
@@ -128,14 +130,32 @@ def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: floa
     """The crack through the wall that a crack with two sizes becomes, grown on; None where it does not get there."""
     if path.half_lengths is None or path.critical.governed_by != "wall" or path.stopped_by != "wall":
         return None
-    onwards = _crack_through(crack, float(path.sizes[-1]), float(path.half_lengths[-1]))
+    passed = float(path.repeats[-1])
+    left = None if target is None else target - passed
+    return _grown_on(crack, duty_cycle, (float(path.sizes[-1]), float(path.half_lengths[-1])), passed, left)
+
+
+def _after_the_target(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath) -> GrowthResult | None:
+    """What a crack becomes that breaks through after the target only: the life goes on, the table does not."""
+    whole = path.uncut
+    if whole is None or whole.half_lengths is None or whole.stopped_by != "wall":
+        return None
+    return _grown_on(
+        crack, duty_cycle, (float(whole.sizes[-1]), float(whole.half_lengths[-1])), whole.life_repeats, None
+    )
+
+
+def _grown_on(
+    crack: Crack, duty_cycle: DutyCycle, sizes: tuple[float, float], passed: float, left: float | None
+) -> GrowthResult | None:
+    """Growth after the wall, of both sizes there, mm, `passed` repeats after the start, to `left` repeats at most."""
+    onwards = _crack_through(crack, *sizes)
     if onwards is None:
         return None
     if onwards.later_law is not None and onwards.later_law_from is not None:
-        wait = (onwards.later_from(duty_cycle) or 0.0) - float(path.repeats[-1])
+        wait = (onwards.later_from(duty_cycle) or 0.0) - passed
         no_change: dict[str, Any] = {"law": onwards.later_law, "later_law": None, "later_law_from": None}
         onwards = dataclasses.replace(onwards, **({"later_law_from": wait} if wait > 0.0 else no_change))
-    left = None if target is None else target - float(path.repeats[-1])
     return grow_crack(onwards, duty_cycle, target=left)
 
 

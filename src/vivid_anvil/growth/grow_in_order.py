@@ -80,12 +80,12 @@ def in_order_path(
         return GrowthPath.still(crack.initial_size, critical, math.inf, "no growth")
     life = float(repeats[-1]) if at is not None else math.inf
     stopped_by = critical.governed_by if at is not None else OUT_OF_CYCLES
-    if target is not None and life > target:
-        stopped_by, final = "target life", float(np.interp(target, repeats, sizes))
-        before = repeats < target
-        sizes, repeats = np.append(sizes[before], final), np.append(repeats[before], target)
     where = None if at is None else stopped_in(crack, duty_cycle, *at)
-    return GrowthPath(sizes, repeats, life, stopped_by, error, critical, cycles=cycles, stopped_in=where)
+    way = GrowthPath(sizes, repeats, life, stopped_by, error, critical, cycles=cycles, stopped_in=where)
+    if target is None or life <= target:
+        return way
+    final, before = float(np.interp(target, repeats, sizes)), repeats < target
+    return way.cut(np.append(sizes[before], final), np.append(repeats[before], target))
 
 
 def two_size_in_order_path(
@@ -113,12 +113,13 @@ def two_size_in_order_path(
     if not name:
         depth, name = critical_depth(margins, crack.two_sizes.deepest, depth / float(along[-1]))
     critical = critical_at(crack, name, depth)
-    if target is not None and life > target:
-        ended_by, at = "target life", repeats < target
-        depths, along = (np.append(one[at], np.exp(np.interp(target, repeats, np.log(one)))) for one in (depths, along))
-        repeats = np.append(repeats[at], target)
-    where = None if way.at is None or ended_by == "target life" else stopped_in(crack, duty_cycle, *way.at)
-    return GrowthPath(depths, repeats, life, ended_by, way.error, critical, along, way.cycles, where)
+    where = None if way.at is None else stopped_in(crack, duty_cycle, *way.at)
+    path = GrowthPath(depths, repeats, life, ended_by, way.error, critical, along, way.cycles, where)
+    if target is None or life <= target:
+        return path
+    at = repeats < target
+    depths, along = (np.append(one[at], np.exp(np.interp(target, repeats, np.log(one)))) for one in (depths, along))
+    return path.cut(depths, np.append(repeats[at], target), along)
 
 
 @dataclass

@@ -47,10 +47,12 @@ def two_size_path(crack: Crack, drive: GrowthDrive, target: float | None, later:
         depth, name = critical_depth(margins, crack.two_sizes.deepest, a / c)
         return GrowthPath.still(a, critical_at(crack, name, depth), math.inf, "no growth", c)
     critical = critical_at(crack, table.ended_by, float(table.depths[-1]))
-    life, stopped_by, change = float(table.repeats[-1]), table.ended_by, table.change
-    if target is not None and life > target:
-        table, stopped_by = _grown(crack, drive, (a, c), target, later), "target life"
-    return GrowthPath(table.depths, table.repeats, life, stopped_by, change, critical, table.half_lengths)
+    life = float(table.repeats[-1])
+    path = GrowthPath(table.depths, table.repeats, life, table.ended_by, table.change, critical, table.half_lengths)
+    if target is None or life <= target:
+        return path
+    table = _grown(crack, drive, (a, c), target, later)
+    return path.cut(table.depths, table.repeats, table.half_lengths)
 
 
 def two_size_life(crack: Crack, drive: GrowthDrive) -> tuple[float, str, float, float]:
@@ -92,7 +94,9 @@ def two_size_repeats(crack: Crack, drive: GrowthDrive, depth: float, path: Growt
         return path.life_repeats
     if crack.later_law is not None:
         start = max(depth, a)
-        along = math.exp(float(np.interp(math.log(start), np.log(path.sizes), np.log(path.half_lengths))))
+        way = path.uncut or path
+        halves = np.log(path.half_lengths if way.half_lengths is None else way.half_lengths)
+        along = math.exp(float(np.interp(math.log(start), np.log(way.sizes), halves)))
         rates = two_way_rates(drive, crack.two_sizes, crack.later_law, crack.always)
         return float(
             followed(rates, (start, along), two_size_margins(crack, drive), math.inf, _paces(crack)[1]).repeats[-1]

@@ -27,6 +27,7 @@ class Growth:
     size even where the target life stops the table earlier; it is inf where the crack does not grow. A crack with two sizes
     has `half_lengths` beside its depths in `sizes`, and `then`, what it becomes where it breaks through. Cycle by cycle
     `cycles` are those gone through, `stopped_in` says where, `without_memory_repeats` the life without retardation.
+    `ended_late_by` is what ends the life of a crack that breaks through after the target only.
     `tests` are those of its law, where the study names them.
     """
 
@@ -44,6 +45,7 @@ class Growth:
     findings: tuple[Finding, ...] = ()
     half_lengths: FloatArray | None = None
     then: Growth | None = None
+    ended_late_by: str | None = None
     cycles: int | None = None
     stopped_in: str | None = None
     without_memory_repeats: float | None = None
@@ -156,4 +158,4 @@ class Growth:
     @property
     def governed_by(self) -> str:
         """What ends the life in the end, also after the wall is broken through."""
-        return self.stages[-1].critical.governed_by
+        return self.ended_late_by or self.stages[-1].critical.governed_by

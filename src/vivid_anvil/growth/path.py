@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -16,7 +18,7 @@ class GrowthPath:
     """Sizes, mm, and repeats, shape (n,), repeats to the limit, why it stopped, what finer steps change (share), the limits.
 
     `half_lengths` where there are two sizes; `cycles` gone through, and `stopped_in` words for the event, where it went
-    cycle by cycle.
+    cycle by cycle. `uncut` is the way to the limit where the target ends this one before.
     """
 
     sizes: FloatArray
@@ -28,6 +30,7 @@ class GrowthPath:
     half_lengths: FloatArray | None = None
     cycles: int | None = None
     stopped_in: str | None = None
+    uncut: GrowthPath | None = None
 
     @classmethod
     def still(
@@ -39,6 +42,12 @@ class GrowthPath:
 
     def repeats_at(self, size: float) -> float:
         """Repeats at which `size`, mm, is reached, read from the path; 0 before it, inf where it never moves."""
-        if self.sizes.size == 1:
-            return 0.0 if size <= float(self.sizes[0]) else math.inf
-        return float(np.interp(math.log(size), np.log(self.sizes), self.repeats))
+        way = self.uncut or self
+        if way.sizes.size == 1:
+            return 0.0 if size <= float(way.sizes[0]) else math.inf
+        return float(np.interp(math.log(size), np.log(way.sizes), way.repeats))
+
+    def cut(self, sizes: FloatArray, repeats: FloatArray, half_lengths: FloatArray | None = None) -> GrowthPath:
+        """The part of it to the target life."""
+        ended: dict[str, Any] = {"stopped_by": "target life", "stopped_in": None, "uncut": self}
+        return dataclasses.replace(self, sizes=sizes, repeats=repeats, half_lengths=half_lengths, **ended)
