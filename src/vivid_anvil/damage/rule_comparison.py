@@ -16,7 +16,7 @@ from vivid_anvil.damage.methods import stress_life_of
 from vivid_anvil.events.life_columns import life_columns
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials import ANY_R, FIXED_MEAN, Material, SNFamily
+from vivid_anvil.materials import Material
 from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
 from vivid_anvil.materials.mean_stress.apply import equivalent_amplitude
 from vivid_anvil.units import STRESSES, UnitSystem, many, one, opened
@@ -154,7 +154,7 @@ def compare_rules(result: LifeResult) -> RuleComparison:
     Raises InputError for a curve that has the mean stress in it already (any R, a fixed mean, a family).
     """
     spot, method = result.hot_spot, stress_life_of(result.hot_spot)
-    if isinstance(method.sn_curve, SNFamily) or result.curve.r_ratio in (ANY_R, FIXED_MEAN):
+    if method.sn_curve.has_means:
         raise InputError(
             f"hot spot {spot.name}",
             f"the curve {method.sn_curve.name!r}, for {result.curve.at_r}",

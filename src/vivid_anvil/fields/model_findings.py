@@ -11,7 +11,6 @@ from vivid_anvil.fields.hottest import HotPlace
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.trust import NOT_PROPORTIONAL
 from vivid_anvil.ground.errors import listed
-from vivid_anvil.materials import SNCurve
 from vivid_anvil.models.read_sets import SUPPORTS
 from vivid_anvil.models.surface import FLAT, SOLIDS, undrawable
 from vivid_anvil.units import opened
@@ -128,10 +127,8 @@ def _shear(result: ModelResult, places: Sequence[HotPlace]) -> list[Finding]:
     if not sheared:
         return []
     least = min(one.biaxiality for one in sheared)
-    curve = result.spot.curve
-    slope = (
-        3.0 if curve is None else max(curve.slope_at(1.001 * curve.limit), 1.0) if isinstance(curve, SNCurve) else 5.0
-    )
+    curve = result.spot.assessed_by.reference
+    slope = 3.0 if curve is None else max(curve.slope_at(1.001 * curve.limit), 1.0)
     return [
         Finding(
             "severe" if least < 2.0 * SHEAR else "warning",

@@ -28,6 +28,7 @@ from vivid_anvil.materials.curves.forms import (
     table_curve,
 )
 from vivid_anvil.materials.curves.page import curve_page, curve_record, curves_table, stress_table
+from vivid_anvil.materials.curves.protocol import Curve
 from vivid_anvil.materials.curves.section import (
     AFTERWARDS,
     FORMS,
@@ -99,6 +100,7 @@ __all__ = [
     "THRESHOLDS",
     "CardValue",
     "Conversion",
+    "Curve",
     "CurvedForm",
     "DetailStandard",
     "DixonMood",

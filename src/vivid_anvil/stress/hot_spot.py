@@ -12,7 +12,7 @@ from vivid_anvil.counting import Cycles
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, within
-from vivid_anvil.materials import Material, SNCurve, SNFamily
+from vivid_anvil.materials import Curve, Material
 from vivid_anvil.stress.method import Method
 from vivid_anvil.stress.relations import Relation
 
@@ -77,7 +77,7 @@ class HotSpot:
         return self.method
 
     @property
-    def curve(self) -> SNCurve | SNFamily | None:
+    def curve(self) -> Curve | None:
         """The S-N curve of its method, where that has one."""
         return None if self.method is None else self.method.curve
 

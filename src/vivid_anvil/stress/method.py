@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Any, ClassVar, NamedTuple
 from vivid_anvil.counting import Cycles
 from vivid_anvil.ground.checks import BoolArray, FloatArray
 from vivid_anvil.ground.choices import Choices
-from vivid_anvil.materials import SNCurve, SNFamily
+from vivid_anvil.materials import Curve, SNCurve
 from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.table import Column
@@ -38,7 +38,7 @@ class Method(ABC):
 
     kind: ClassVar[str]
     critical_sum: float = 1.0
-    curve: SNCurve | SNFamily | None = None  # where there is one
+    curve: Curve | None = None  # where there is one
     reference: SNCurve | None = None  # the curve that cycles are held against: of a family that of its reference
     order_rule: str = "none"  # of a second life beside the linear one
     order_exponents: Mapping[str, float] = MappingProxyType({})

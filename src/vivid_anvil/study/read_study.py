@@ -33,6 +33,7 @@ from vivid_anvil.growth import RETARDATIONS, Crack, NoRetardation, Retardation
 from vivid_anvil.histories import LoadHistory, join, read_history, repair_step
 from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import (
+    Curve,
     GrowthLaw,
     GrowthTests,
     Material,
@@ -113,7 +114,7 @@ class _Builder:
         self.materials = {name: self.material(file, name) for name in file.materials}
         curves = {name: self.curve(name, section) for name, section in file.sn_curves.items()}
         families = {name: self.family(file, name, curves) for name in file.sn_families}
-        self.curves: dict[str, SNCurve | SNFamily] = {**curves, **families}
+        self.curves: dict[str, Curve] = {**curves, **families}
         self.methods = {name: self.shared_method(file, name) for name in file.methods}
         laws = {name: self.law(file, name) for name in file.growth_laws}
         spots: dict[str, HotSpot] = {}
@@ -341,7 +342,7 @@ class _Builder:
         with self.at(place):
             return StressLife(**flat) if above is None else dataclasses.replace(stress_life(above), **flat)
 
-    def curve_named(self, name: str, keys: tuple[int | str, ...]) -> SNCurve | SNFamily:
+    def curve_named(self, name: str, keys: tuple[int | str, ...]) -> Curve:
         return self.named(self.curves, name, keys, "sn_curves")
 
     def shared_method(self, file: StudyFile, name: str) -> Method:

@@ -10,7 +10,7 @@ from typing import Any
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.events.calendar import amount
 from vivid_anvil.growth import Crack
-from vivid_anvil.materials import GrowthTests, SNCurve, SNFamily
+from vivid_anvil.materials import Curve, GrowthTests
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.units import number
@@ -35,7 +35,7 @@ class Study:
     cracks: tuple[Crack, ...] = ()
     target_life: float | str | None = None
     path: Path | None = None
-    curves: Mapping[str, SNCurve | SNFamily] = field(default_factory=dict)
+    curves: Mapping[str, Curve] = field(default_factory=dict)
     data: Mapping[str, Any] = field(default_factory=dict)
     growth_tests: Mapping[str, GrowthTests] = field(default_factory=dict)
     model: ModelJob | None = None

@@ -18,7 +18,7 @@ from vivid_anvil.damage.nonlinear import ORDER_RULES
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import BoolArray, FloatArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily, curve_record
+from vivid_anvil.materials import Curve, SNCurve, curve_record
 from vivid_anvil.materials.curves.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
 from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES, MeanStressRule
 from vivid_anvil.materials.mean_stress.apply import COMPRESSIVE_MEANS, compressive_mean, counted_r
@@ -54,7 +54,7 @@ class StressLife(Method):
         For the power rule: its exponent in each event, by name.
     """
 
-    sn_curve: SNCurve | SNFamily
+    sn_curve: Curve
     mean_stress: str = "none"
     compressive_mean: str = "ignored"
     below_knee: str = "as the curve says"
@@ -64,7 +64,7 @@ class StressLife(Method):
 
     def __post_init__(self) -> None:
         where = "stress life"
-        if not isinstance(self.sn_curve, SNCurve | SNFamily):
+        if not isinstance(self.sn_curve, Curve):
             raise InputError(f"{where}, sn_curve", repr(self.sn_curve), "an S-N curve, or a family of them")
         MEAN_STRESS_RULES.get(self.mean_stress, f"{where}, mean_stress")
         checks.one_of(f"{where}, below_knee", self.below_knee, tuple(BELOW_KNEE))
@@ -75,7 +75,7 @@ class StressLife(Method):
         _check_rule(self, f"{where}, mean_stress")
 
     @property
-    def curve(self) -> SNCurve | SNFamily:  # type: ignore[override]
+    def curve(self) -> Curve:  # type: ignore[override]
         """The S-N curve."""
         return self.sn_curve
 
@@ -87,8 +87,7 @@ class StressLife(Method):
     @property
     def reference(self) -> SNCurve:  # type: ignore[override]
         """The curve, or that of the reference of a family, below the knee as chosen."""
-        curve = self.sn_curve.reference if isinstance(self.sn_curve, SNFamily) else self.sn_curve
-        return curve_below_knee(curve, self.below_knee, "stress life, below_knee")
+        return curve_below_knee(self.sn_curve.reference, self.below_knee, "stress life, below_knee")
 
     @property
     def acts_together(self) -> bool:  # type: ignore[override]
@@ -98,8 +97,7 @@ class StressLife(Method):
     @property
     def corrects(self) -> bool:
         """Whether means are corrected by the rule: a curve for any R, at a fixed mean, or a family has them in it."""
-        has_them = isinstance(self.sn_curve, SNFamily) or self.sn_curve.r_ratio in (ANY_R, FIXED_MEAN)
-        return self.rule.corrects and not has_them
+        return self.rule.corrects and not self.sn_curve.has_means
 
     def strength(self, spot: HotSpot) -> float:
         """The strength that the rule goes by, MPa; InputError where the material lacks it."""
@@ -114,10 +112,8 @@ class StressLife(Method):
         """Each cycle as range or amplitude at the R of the curve, MPa; inf where a mean reaches the strength of the rule."""
         curve, rule = self.reference, self.rule
         amplitude = 0.5 * cycles.range
-        if isinstance(self.sn_curve, SNFamily):
-            return self.sn_curve.at_reference(amplitude, cycles.mean)
         if not self.corrects:
-            return (1.0 if curve.stress == "range" else 0.5) * cycles.range
+            return self.sn_curve.equivalent(amplitude, cycles.mean)
         value = self.strength(spot)
         means = compressive_mean(amplitude, cycles.mean, self.compressive_mean, rule)
         reversed_amplitude = rule.to_reversed(amplitude, means, value)
@@ -139,21 +135,20 @@ class StressLife(Method):
 
     def never(self, spot: HotSpot, bound: FloatArray) -> BoolArray | None:
         """A cycle within ±bound has at most that amplitude; under the rules named here also as a fully reversed one."""
-        if isinstance(self.sn_curve, SNFamily) or self.below_knee != "as the curve says":
+        rule, curve = self.rule, self.reference
+        if self.sn_curve.mean_counts or self.below_knee != "as the curve says":
             return None
-        rule = self.rule
-        if rule.corrects and (not rule.bounded or self.sn_curve.r_ratio != -1.0):
+        if rule.corrects and (not rule.bounded or curve.r_ratio != -1.0):
             return None
-        in_curve = 2.0 * bound if self.sn_curve.stress == "range" else bound
         with np.errstate(divide="ignore"):
-            never = np.isinf(self.sn_curve.life(np.maximum(in_curve, 1e-300)))
+            never = np.isinf(curve.life(np.maximum(curve.equivalent(bound, bound), 1e-300)))
         if rule.needs is not None:
             never &= bound < self.strength(spot)
         return np.asarray(never, dtype=bool)
 
     def loop(self, spot: HotSpot) -> PowerLoop | None:
         """Where the curve is power laws, under a line to a strength or no rule."""
-        if isinstance(self.sn_curve, SNFamily) or self.acts_together:
+        if self.sn_curve.mean_counts or self.acts_together:
             return None
         curve, rule = self.reference, self.rule
         if not curve.powers:
@@ -170,7 +165,7 @@ class StressLife(Method):
 
     def made(self, spot: HotSpot) -> Sequence[Step]:
         """How the numbers of the study became the curve: class, thickness, factors, survival."""
-        return () if isinstance(self.sn_curve, SNFamily) else self.reference.steps
+        return () if self.sn_curve.mean_counts else self.reference.steps
 
     def steps(self, spot: HotSpot, size: float, mean: float, units: UnitSystem) -> list[Step]:
         """The rule, and the life on the curve."""
@@ -234,12 +229,10 @@ def _check_rule(method: StressLife, where: str) -> None:
     rule, curve = method.rule, method.sn_curve
     if not rule.corrects:
         return
-    if isinstance(curve, SNFamily) or curve.r_ratio in (ANY_R, FIXED_MEAN):
-        what = {ANY_R: "which holds for any R", FIXED_MEAN: "which holds for one mean stress"}
-        kind = "a family of curves" if isinstance(curve, SNFamily) else what[str(curve.r_ratio)]
+    if curve.has_means:
         raise InputError(
             where,
-            f"{rule.kind!r} with the curve {curve.name!r}, {kind}",
+            f"{rule.kind!r} with the curve {curve.name!r}, {curve.has_means}",
             "'none', or a curve that states its R",
             "Such a curve has the mean stress in it already.",
         )

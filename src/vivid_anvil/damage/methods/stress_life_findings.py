@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vivid_anvil.materials import ANY_R, FIXED_MEAN, SNCurve, SNFamily
+from vivid_anvil.materials import ANY_R, SNCurve
 from vivid_anvil.units import in_unit, number
 from vivid_anvil.writing.finding import Finding
 
@@ -33,7 +33,7 @@ def _curve_itself(method: StressLife, _: Life) -> Iterator[Finding]:
 
 def _load_and_curve_r(method: StressLife, result: Life) -> Iterator[Finding]:
     curve = method.reference
-    if isinstance(method.sn_curve, SNFamily) or curve.r_ratio in (ANY_R, FIXED_MEAN):
+    if method.sn_curve.has_means:
         return
     if method.mean_stress != "none":
         return

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from vivid_anvil.counting import Cycles
-from vivid_anvil.materials import SNFamily, family_steps, life_steps
+from vivid_anvil.materials import life_steps
 from vivid_anvil.materials.curves.below_knee import curve_below_knee
 from vivid_anvil.materials.mean_stress.apply import compressive_mean, counted_r
 from vivid_anvil.materials.mean_stress.working import rule_steps
@@ -27,8 +27,8 @@ def stress_life_steps(method: StressLife, spot: HotSpot, size: float, mean: floa
     equivalent = float(
         method.terms(spot, Cycles(range=np.array([2.0 * size]), mean=np.array([mean]), count=np.ones(1)))[0]
     )
-    if isinstance(method.sn_curve, SNFamily):
-        steps += family_steps(method.sn_curve, size, mean, units)
+    steps += method.sn_curve.equivalent_steps(size, mean, units)
+    if steps:
         amplitude = float(shown(equivalent, "stress", units))
     if method.corrects:
         counted = float(compressive_mean(size, mean, method.compressive_mean, rule))

@@ -22,6 +22,7 @@ from vivid_anvil.materials.curves import _kernels
 from vivid_anvil.materials.curves.checks import check_curve
 from vivid_anvil.materials.curves.curved import CurvedForm
 from vivid_anvil.materials.curves.looks import looks
+from vivid_anvil.materials.curves.protocol import Curve
 from vivid_anvil.materials.curves.segments import Segments, damage_of_powers, lives_of_powers, stresses_of_powers
 from vivid_anvil.units import OptionalCoherent, UnitSystem, coherent_values, many, number, one, opened
 from vivid_anvil.writing.finding import Finding
@@ -70,7 +71,7 @@ FEW_POINTS = 4
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
-class SNCurve:
+class SNCurve(Curve):
     """Life for a stress: straight lines through `points`, and what holds above the first and below the last.
 
     Parameters
@@ -261,6 +262,30 @@ class SNCurve:
         local = {_kernels.POWER: rate, _kernels.EXPONENTIAL: rate * tested, _kernels.LINEAR: rate * tested / life}
         local |= {_kernels.CONSTANT: 0.0, _kernels.NEVER: math.inf}
         return local[kind]
+
+    @property
+    def reference(self) -> SNCurve:
+        """Itself."""
+        return self
+
+    @property
+    def has_means(self) -> str:
+        """A curve for any R, or at one mean stress, has the mean in it."""
+        why: dict[Any, str] = {ANY_R: "which holds for any R", FIXED_MEAN: "which holds for one mean stress"}
+        return why.get(self.r_ratio, "")
+
+    def equivalent(self, amplitude: FloatArray, mean: FloatArray) -> FloatArray:
+        """The amplitude, doubled where the curve is in ranges."""
+        return np.asarray((2.0 if self.stress == "range" else 1.0) * amplitude)
+
+    @property
+    def told(self) -> tuple[str, str]:
+        """Basis; range or amplitude with R."""
+        return self.basis, f"{self.stress}, {self.at_r}"
+
+    def lines_in(self, unit: str, one: float) -> str:
+        """Slopes and knees, or points."""
+        return describe(self, unit, one)
 
     @property
     def has_limit(self) -> bool:

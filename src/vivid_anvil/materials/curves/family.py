@@ -11,7 +11,7 @@ import itertools
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
+from typing import ClassVar, Literal
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -21,7 +21,9 @@ from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.materials.curves.convert import in_terms_of
 from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, SNCurve
-from vivid_anvil.units import many, number, one, opened
+from vivid_anvil.materials.curves.protocol import Curve
+from vivid_anvil.units import UnitSystem, many, number, one, opened
+from vivid_anvil.writing.working import Step
 
 BEYOND = {
     "refuse": "a cycle beyond the tested range is an error",
@@ -31,7 +33,7 @@ _HALVINGS = 200
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
-class SNFamily:
+class SNFamily(Curve):
     """S-N curves of one material or detail at two or more R (or fixed means), and what holds beyond them.
 
     >>> from vivid_anvil.materials.curves.forms import straight_curve
@@ -132,6 +134,32 @@ class SNFamily:
             limits = self._amplitude(i, share[endless[rows]], np.full(harmless.size, longest))
             found[harmless] = self.reference.limit * np.minimum(sizes[harmless] / limits, np.nextafter(1.0, 0.0))
         return np.where(sizes == 0.0, 0.0, found)
+
+    mean_counts: ClassVar[bool] = True
+
+    @property
+    def has_means(self) -> str:
+        """Its curves say what a mean does."""
+        return "a family of curves"
+
+    def equivalent(self, amplitude: FloatArray, mean: FloatArray) -> FloatArray:
+        """Amplitudes on the reference curve."""
+        return self.at_reference(amplitude, mean)
+
+    def equivalent_steps(self, amplitude: float, mean: float, units: UnitSystem) -> tuple[Step, ...]:
+        """By the constant-life line of the life found."""
+        from vivid_anvil.materials.curves.working import family_steps  # which knows families
+
+        return family_steps(self, amplitude, mean, units)
+
+    @property
+    def told(self) -> tuple[str, str]:
+        """A family, in amplitudes."""
+        return "family", "amplitude"
+
+    def lines_in(self, unit: str, one: float) -> str:
+        """How many curves, at which R or means."""
+        return f"{len(self.curves)} curves: {', '.join(member.at_r for member in self.curves)}"
 
     def _between(self, sizes: FloatArray, means: FloatArray) -> list[tuple[int, FloatArray, IntArray]]:
         """For each pair of neighbouring curves: which cycles lie there, and how far from the first to the second."""

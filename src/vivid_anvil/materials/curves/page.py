@@ -10,7 +10,7 @@ import numpy as np
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.curves.checks import check_life
 from vivid_anvil.materials.curves.curve import SNCurve, describe
-from vivid_anvil.materials.curves.family import SNFamily
+from vivid_anvil.materials.curves.protocol import Curve
 from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, number, opened, shown
 from vivid_anvil.writing.plain import finding_records, plain
 from vivid_anvil.writing.result import Page
@@ -65,16 +65,10 @@ def curve_record(curve: SNCurve) -> dict[str, Any]:
     return record
 
 
-def curves_table(curves: Mapping[str, SNCurve | SNFamily], units: UnitSystem) -> Table:
+def curves_table(curves: Mapping[str, Curve], units: UnitSystem) -> Table:
     """A row a curve or family, by its name in a study: where it comes from, in what it counts, its lines."""
     unit, one = display_unit("stress", units), float(shown(1.0, "stress", units))
-    rows = []
-    for name, curve in curves.items():
-        if isinstance(curve, SNFamily):
-            ratios = ", ".join(member.at_r for member in curve.curves)
-            rows.append((name, "family", "amplitude", f"{len(curve.curves)} curves: {ratios}"))
-        else:
-            rows.append((name, curve.basis, f"{curve.stress}, {curve.at_r}", describe(curve, unit, one)))
+    rows = [(name, *curve.told, curve.lines_in(unit, one)) for name, curve in curves.items()]
     heads = ("S-N curve", "basis", "stress", "lines")
     columns = tuple(Column(head, [row[i] for row in rows], left=True) for i, head in enumerate(heads))
     return Table("", columns, "curves")
