@@ -13,25 +13,10 @@ from pydantic import ValidationError
 
 from vivid_anvil.counting import COUNTING_METHODS, RESIDUES
 from vivid_anvil.damage import StressLife, stress_life
-from vivid_anvil.events import (
-    BETWEEN_EVENTS,
-    BlockProgramme,
-    ConstantAmplitude,
-    DutyCycle,
-    Event,
-    GatedHistory,
-    LoadSpectrum,
-    LoadStates,
-    block_programme,
-    load_spectrum,
-    read_programme,
-    read_spectrum,
-)
+from vivid_anvil.events import BETWEEN_EVENTS, DutyCycle
 from vivid_anvil.ground.checks import one_of
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.growth import RETARDATIONS, Crack, NoRetardation, Retardation
-from vivid_anvil.histories import LoadHistory, join, read_history, repair_step
-from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import (
     Curve,
     GrowthLaw,
@@ -48,18 +33,19 @@ from vivid_anvil.materials import (
 from vivid_anvil.shapes import read_points, shape_of_keys
 from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.study.cards import cards_in, read_card_named
+from vivid_anvil.study.event_of_keys import event_of
 from vivid_anvil.study.growth_law_keys import law_of, threshold_of
 from vivid_anvil.study.hot_spot_keys import HotSpotSection
 from vivid_anvil.study.include import with_includes
 from vivid_anvil.study.key_errors import as_input_error, key_path
 from vivid_anvil.study.method_keys import method_of
 from vivid_anvil.study.model_job import ModelJob
-from vivid_anvil.study.models import FORMAT, CrackSection, EventSection, StudyFile, shape_keys, study_file
+from vivid_anvil.study.models import FORMAT, CrackSection, StudyFile, shape_keys, study_file
 from vivid_anvil.study.models_of_nouns import Section, made
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
-from vivid_anvil.units import coherent, opened
+from vivid_anvil.units import opened
 
 T = TypeVar("T")
 
@@ -102,7 +88,6 @@ class _Builder:
     def __init__(self, path: Path, data: dict[str, Any], like: Study | None) -> None:
         self.path, self.data, self.like = path, data, like
         self.growth_tests: dict[str, GrowthTests] = {}
-        self.between, self.residue, self.counting = "each by itself", "repeated", "rainflow"
         self.cards: Path | None = None
 
     def study(self, file: StudyFile, watch: Watch | None) -> Study:
@@ -172,8 +157,7 @@ class _Builder:
 
     def duty_cycle(self, file: StudyFile, watch: Watch | None) -> DutyCycle:
         section, events = file.duty_cycle, []
-        # inner duty cycles have those of the outer
-        self.between, self.residue, self.counting = section.between, section.residue, section.counting
+        how = {key: getattr(section, key) for key in ("between", "residue", "counting")}
         with self.at(("duty_cycle",)):
             one_of("DutyCycle.between", section.between, tuple(BETWEEN_EVENTS))
             one_of("DutyCycle.residue", section.residue, tuple(RESIDUES))
@@ -182,7 +166,7 @@ class _Builder:
             if watch is not None:
                 watch(f"reading {event.name}", i, len(section.events))
             with self.at(("duty_cycle", "events", i)):
-                events.append(self.event(event))
+                events.append(event_of(event, self.path.parent, how))
         if watch is not None:
             watch("histories", len(events), len(events))
         with self.at(("duty_cycle",)):
@@ -195,56 +179,6 @@ class _Builder:
                 section.counting,
                 repeat_duration=section.duration,
             )
-
-    def event(self, section: EventSection) -> Event:
-        if section.history is not None:
-            load: Any = self.history(section)
-        elif section.events is not None:
-            load = DutyCycle(section.name, tuple(self.event(one) for one in section.events))
-            load = load.counted(between=self.between, residue=self.residue, counting=self.counting)
-        elif section.programme is not None or section.spectrum is not None:
-            load = self.table_of_rows(section)
-        elif section.states is not None:
-            load = LoadStates.of(section.states, cycles=section.cycles or 0.0, frequency=section.frequency)
-        elif section.load is not None:
-            load = made(LOADS, section.load)
-        else:
-            load = equal_cycles(section)
-        return Event(section.name, load, section.occurrences, section.duration)
-
-    def history(self, section: EventSection) -> LoadHistory | GatedHistory:
-        """The history of an event, read, repaired step by step, and gated."""
-        rate = {} if section.sample_rate is None else {"sample_rate": section.sample_rate}
-        files = [section.history] if isinstance(section.history, str) else list(section.history or [])
-        parts = [read_history(self.path.parent / file, name=section.name, **rate, **section.read) for file in files]
-        history = parts[0] if len(parts) == 1 else join(parts, name=section.name)
-        for step in section.repairs:
-            history = repair_step(history, step)
-        if not section.gate:
-            return history
-        gates = {
-            channel: coherent(size, history[channel].dimension, f"gate, {channel}")
-            for channel, size in section.gate.items()
-        }
-        return GatedHistory(history, gates)
-
-    def table_of_rows(self, section: EventSection) -> BlockProgramme | LoadSpectrum:
-        """A block programme or a spectrum, from a file or from columns written in the study."""
-        channel, rows = section.channel or "", section.programme if section.programme is not None else section.spectrum
-        frequency = None if section.frequency is None else coherent(section.frequency, "frequency", "frequency")
-        if isinstance(rows, str):
-            path = self.path.parent / rows
-            place: dict[str, Any] = {"sheet": section.sheet or 0, "block": section.block}
-            if section.programme is not None:
-                return read_programme(path, channel=channel, frequency=frequency, **place)
-            return read_spectrum(path, channel=channel, **place)
-        columns = dict(rows or {})
-        unit = columns.pop("unit", None)
-        if not isinstance(unit, str):
-            raise InputError("unit", repr(unit), "the unit of the loads in the rows", 'Write for instance unit = "kN".')
-        if section.programme is not None:
-            return block_programme(channel, columns, unit, frequency=frequency)
-        return load_spectrum(channel, columns, unit)
 
     def material(self, file: StudyFile, name: str) -> Material:
         section = file.materials[name]
@@ -445,17 +379,6 @@ def retardation_of(section: CrackSection) -> Retardation:
     if isinstance(given, Section):
         return made(RETARDATIONS, given)  # type: ignore[no-any-return]
     return RETARDATIONS.get(given, "retardation")()
-
-
-def equal_cycles(section: EventSection) -> ConstantAmplitude:
-    """An event of constant amplitude by the two numbers that the study gives."""
-    settings: dict[str, Any] = {"r_ratio": section.r_ratio, "cycles": section.cycles, "frequency": section.frequency}
-    channel = section.channel or ""
-    if section.maximum is not None:
-        return ConstantAmplitude.from_maximum(channel, section.maximum, minimum=section.minimum, **settings)
-    if section.amplitude is not None:
-        return ConstantAmplitude.from_amplitude(channel, section.amplitude, mean=section.mean, **settings)
-    return ConstantAmplitude.from_range(channel, section.range or "", mean=section.mean, **settings)
 
 
 def _target(stated: float | str | None, duty_cycle: DutyCycle) -> str | None:
