@@ -214,7 +214,10 @@ class _Builder:
         section = file.growth_laws[name]
         with self.at(("growth_laws", name)):
             if section.tests is not None:
-                self.growth_tests[name] = self.tests(name, section.tests, section.given.get("r_ratio"))
+                known = None if self.like is None else self.like.growth_tests.get(name)
+                if known is None or not self.same("growth_laws", name):
+                    known = self.tests(name, section.tests, section.given.get("r_ratio"))
+                self.growth_tests[name] = known
             if section.kind == "card":
                 return dataclasses.replace(self.card(section.card).law(section.law), name=name)
             if section.kind == "fitted":
