@@ -13,7 +13,7 @@ from vivid_anvil.growth import crack
 from vivid_anvil.growth.memories.retardation import ZONES
 from vivid_anvil.materials import FIT_MODELS, material
 from vivid_anvil.materials.curves import checks as sn_checks
-from vivid_anvil.materials.curves import estimate
+from vivid_anvil.materials.curves import estimate_factors
 from vivid_anvil.materials.curves import family as sn_family
 from vivid_anvil.materials.curves import forms as sn_forms
 from vivid_anvil.materials.curves import section as sn_section
@@ -312,10 +312,10 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "counted_in": lambda: sn_forms.COUNTED_IN,
     "interpolation": lambda: sn_checks.INTERPOLATIONS,
     "basis": lambda: sn_checks.BASES,
-    "estimate": lambda: estimate.GROUPS,
-    "SNCurve.surface": lambda: estimate.SURFACES,
-    "section": lambda: estimate.SECTIONS,
-    "temperature_rule": lambda: estimate.TEMPERATURE_RULES,
+    "estimate": lambda: estimate_factors.GROUPS,
+    "SNCurve.surface": lambda: estimate_factors.SURFACES,
+    "section": lambda: estimate_factors.SECTIONS,
+    "temperature_rule": lambda: estimate_factors.TEMPERATURE_RULES,
     "SNCurve.model": lambda: (sn_section.REGRESSION, *FIT_MODELS),
 }
 _NOT_A_CHOICE = ("SNCurve.mean_stress", "PathSection.surface")
