@@ -51,6 +51,17 @@ def test_the_order_given_counts_as_one_long_history(rows, residue):
     assert together(duty) == summed(rainflow(whole, residue=residue))
 
 
+@pytest.mark.parametrize("residue", ["repeated", "half cycles", None])
+def test_a_duty_cycle_asked_for_a_residue_counts_by_it(residue):
+    values = [0, 5, -3, 4, -1]
+    duty = DutyCycle("week", [Event("day", DutyCycle("day", [Event("lap", history("lap", values), 3)]), 2)])
+    alone = rainflow(np.array(values, dtype=float), residue=residue or "repeated")
+    found = duty.cycles_of("force", residue=residue)
+    assert summed(Cycles(range=found.range, mean=found.mean, count=found.per_repeat)) == [
+        [size, mean, 6.0 * count] for size, mean, count in summed(alone)
+    ]
+
+
 @pytest.mark.slow
 @given(events, events, st.integers(1, 4))
 def test_a_duty_cycle_in_a_duty_cycle_counts_as_its_events(inner_rows, rows, times):

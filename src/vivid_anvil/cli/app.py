@@ -94,7 +94,7 @@ def count(
         list[str] | None, typer.Option(help="Setting of the reader: sheet=measured, unit=kN, ... Repeatable.")
     ] = None,
     method: Annotated[str, typer.Option(help="rainflow, range-pair or simple-range.")] = "rainflow",
-    residue: Annotated[str, typer.Option(help="'half cycles' or 'repeated'.")] = "half cycles",
+    residue: Annotated[str, typer.Option(help="'half cycles', or 'repeated' as in a duty cycle.")] = "half cycles",
     gate: Annotated[
         str | None, typer.Option(help="Take out closed cycles smaller than this, such as '0.05 kN'.")
     ] = None,

@@ -17,6 +17,8 @@ from vivid_anvil.counting.cycles import Cycles, written_by_a_loop
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray, finite_samples, one_row
 
+# A history by itself is counted in half cycles unless told otherwise: it happened once. A duty cycle repeats, so its loads are
+# counted with the residue "repeated" unless told otherwise.
 RESIDUES = {
     "half cycles": "each range of the residue counts one half (ASTM E1049-85, 5.4.4)",
     "repeated": "the history repeats for ever, and so the residue closes to full cycles (ASTM E1049-85, 5.4.5)",
@@ -80,7 +82,7 @@ class RainflowCounter:
         return Residue(np.append(values, self._level), np.append(places, self._state[_kernels.LAST]))
 
     def finish(self, residue: str = "half cycles") -> Cycles:
-        """The cycles that the end of the history closes, and those of the residue (see `RESIDUES`)."""
+        """The cycles that the end of the history closes, and those of the residue, half ones unless it is "repeated"."""
         columns = self._rest(residue)
         return self.table_of(columns, columns[0].size)
 

@@ -25,7 +25,8 @@ def rainflow(
 
     An array quantity, or a column headed "force [kN]", is converted and says its dimension itself.
 
-    Closed cycles come first, in the order in which they close; those of the residue follow.
+    Closed cycles come first, in the order in which they close; those of the residue follow, as half cycles unless it is
+    "repeated", as a duty cycle counts.
     Raises InputError for anything but one row of finite numbers, and for an unknown `residue` (see `RESIDUES`).
 
     >>> cycles = rainflow([-2, 1, -3, 5, -1, 3, -4, 4, -2])        # the example of ASTM E1049-85

@@ -17,7 +17,7 @@ from vivid_anvil.units import in_dimension, opened
 
 @opened()
 def damage_of_samples(samples: ArrayLike, curve: SNCurve, *, residue: str = "half cycles") -> float:
-    """Damage of stress `samples`, MPa, shape (n,), on `curve`; `residue` is "half cycles" or "repeated".
+    """Damage of stress `samples`, MPa, shape (n,), on `curve`; the residue counts half cycles unless "repeated".
 
     Raises InputError for anything but one row of finite numbers.
 
@@ -33,7 +33,7 @@ def damage_of_samples(samples: ArrayLike, curve: SNCurve, *, residue: str = "hal
 
 @opened()
 def damage_of_chunks(chunks: Iterable[ArrayLike], curve: SNCurve, *, residue: str = "half cycles") -> float:
-    """Damage of a stress history, MPa, that comes in `chunks`, on `curve`."""
+    """Damage of a stress history, MPa, in `chunks`, on `curve`; the residue counts half cycles unless it is "repeated"."""
     counter, total = RainflowCounter(), 0.0
     for (ranges, *_), used in counter.in_pieces((in_dimension(one, "stress", "chunk") for one in chunks), RANGES_ONLY):
         total += curve.damage_of(ranges[:used])

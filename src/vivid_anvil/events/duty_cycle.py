@@ -313,7 +313,9 @@ class DutyCycle(Load):
         return self if same else dataclasses.replace(self, events=events)
 
     def cycles_of(self, channel: Asked, *, residue: str | None = None) -> Cycles:
-        """The load cycles of all sources of a repeat in one table, put together once per channel; `residue` is its own."""
+        """The load cycles of all sources of a repeat in one table, put together once per channel; its own residue unless told."""
+        if residue not in (None, self.residue):
+            return self.counted(between=self.between, residue=residue).cycles_of(channel)
         if channel not in self._joined:
             self._joined[channel] = of_a_repeat(self.sources(channel), self.extremes(channel))
         return self._joined[channel]

@@ -68,7 +68,7 @@ class GatedHistory(Load):
         return gate(one.values, self.gates[channel], dimension=one.dimension, sample_rate=self.history.counting_rate)
 
     def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
-        """Cycles of what is left, with the samples of the whole history."""
+        """Cycles of what is left, the residue as half cycles unless it is "repeated", with the samples of the whole history."""
         found = self.gated(channel)
         if found is None:
             return self.history.cycles_of(channel, residue=residue)

@@ -73,7 +73,7 @@ class BlockProgramme(Load):
         return float(self.minimum.min()), float(self.maximum.max())
 
     def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
-        """Each block as the cycles it is specified by."""
+        """Each block as the cycles it is specified by; there is no residue."""
         _known(self, channel, residue)
         return Cycles(
             range=self.maximum - self.minimum,
@@ -127,7 +127,7 @@ class LoadSpectrum(Load):
         return float(self.table.minimum.min()), float(self.table.maximum.max())
 
     def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
-        """The classes."""
+        """The classes; there is no residue."""
         _known(self, channel, residue)
         return self.table
 

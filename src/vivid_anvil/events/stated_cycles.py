@@ -44,8 +44,8 @@ class StatedCycles(Load):
         both = np.concatenate([self.first, self.other])
         return float(both.min()), float(both.max())
 
-    def cycles_of(self, channel: str, *, residue: str = "repeated") -> Cycles:
-        """The cycles as they are specified."""
+    def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
+        """The cycles as they are specified; there is no residue."""
         ranges, means = np.abs(self.first - self.other), 0.5 * self.first + 0.5 * self.other
         return Cycles(range=ranges, mean=means, count=self.counts, dimension="stress")
 

@@ -68,7 +68,7 @@ class Load(ABC):
 
     @abstractmethod
     def cycles_of(self, channel: Any, *, residue: str = "half cycles") -> Cycles:
-        """Cycles of one occurrence."""
+        """Cycles of one occurrence by itself: a residue counts half cycles unless it is "repeated", as a duty cycle asks."""
 
     def in_order(self, channel: str) -> LoadSequence:
         """The order of one occurrence."""

@@ -112,12 +112,12 @@ class LoadHistory(Load):
         return LoadSequence(count.cycles, ((count.residue.values, 1.0),))
 
     def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
-        """Rainflow cycles of one channel; see `rainflow`."""
+        """Rainflow cycles of one channel, the residue as half cycles unless it is "repeated"; see `rainflow`."""
         chosen = self[channel]
         return rainflow(chosen.values, residue=residue, dimension=chosen.dimension, sample_rate=self.counting_rate)
 
     def cycles_of_all(self, *, residue: str = "half cycles", threads: int = 2) -> dict[str, Cycles]:
-        """Rainflow cycles of every channel by name; the loop lets go of the interpreter, so channels run side by side."""
+        """Rainflow cycles of every channel by name, the residue as `cycles_of` takes it; channels run side by side."""
         names = [channel.name for channel in self.channels]
         with ThreadPoolExecutor(max_workers=max(1, threads)) as pool:
             tables = pool.map(lambda name: self.cycles_of(name, residue=residue), names)

@@ -97,7 +97,8 @@ def count_file(
 ) -> FileCount:
     """The matrix of the rainflow cycles of one channel of a file of any size.
 
-    Two passes: one for the limits of the classes, one that counts. `kind` is "range-mean" or "maximum-minimum".
+    Two passes: one for the limits of the classes, one that counts. `kind` is "range-mean" or "maximum-minimum"; the residue
+    counts half cycles unless it is "repeated".
     """
     size, low, high = 0, np.inf, -np.inf
     for samples in stream_channel(path, channel, chunk=chunk, unit=unit):
@@ -129,6 +130,8 @@ def count_chunks(
     dimension: str = "stress",
 ) -> CycleMatrix:
     """The matrix of the rainflow cycles of a history that comes in `chunks`, all within `minimum` and `maximum`.
+
+    The residue counts half cycles unless it is "repeated".
 
     >>> history = np.sin(np.arange(1000.0))
     >>> count_chunks(np.array_split(history, 7), -1.0, 1.0, classes=8).total == count_chunks([history], -1.0, 1.0).total
