@@ -1,7 +1,8 @@
 """The loops of growth: law, threshold and the memory of larger cycles are handed in by address.
 
 Rows of `cycles` are (largest, smallest stress, count), of `pieces` (first, last, occurrences, repetitions); `at` are the sizes,
-one or two; `place` is (pass, piece, time, row, cycles gone through), kept up; `sizes` gets those after each pass.
+one or two; `place` is (pass, piece, time, row, cycles gone through), kept up; `sizes` gets those after each pass. Where `shut` is
+true, cycles that stay in compression count too, at R = 0.
 """
 
 import math
@@ -41,17 +42,17 @@ def first_bad_row(cycles):
 
 
 @compiled
-def what_counts(cycles, first, lowest, span, r):
-    """Range of stress that counts and its R of the cycles from `first` on; 0 where nothing is tensile above `lowest`."""
+def what_counts(cycles, first, lowest, shut, span, r):
+    """Range of stress that counts and its R of the cycles from `first` on; 0 where nothing of them does."""
     for j in range(span.size):
         high, low = cycles[first + j, 0], max(cycles[first + j, 1], lowest)
-        counts = high > 0.0 and high > low
+        counts = high > low and (high > 0.0 or shut)
         span[j] = high - low if counts else 0.0
-        r[j] = low / high if counts else 0.0
+        r[j] = low / high if counts and high > 0.0 else 0.0
 
 
 @compiled
-def growth_sums(law, p, limit, t, highs, lows, counts, lowest, least, scales, always, sizes, out):
+def growth_sums(law, p, limit, t, highs, lows, counts, lowest, shut, least, scales, always, sizes, out):
     """Σ n da/dN over all cycles for each size: K is the `scales` of that size times the stress, and what is `always` there.
 
     Whole ranges of stress rise from row to row; no range of K up to `least` grows the crack.
@@ -63,8 +64,8 @@ def growth_sums(law, p, limit, t, highs, lows, counts, lowest, least, scales, al
                 break
             high = scales[j] * highs[i] + always[j]
             low = max(scales[j] * lows[i] + always[j], lowest)
-            if high > 0.0 and high > low:
-                r = min(low / high, 1.0 - 1e-12)
+            if high > low and (high > 0.0 or shut):
+                r = min(low / high, 1.0 - 1e-12) if high > 0.0 else 0.0
                 total += counts[i] * _rate(law, p, limit, t, high - low, r, sizes[j])
         out[j] = total
 
@@ -77,10 +78,10 @@ def _rate(law, p, limit, t, dk, r, a):
 
 
 @compiled
-def _grown(law, p, limit, t, memory, q, kept, k_max, k_min, lowest, a, out):
+def _grown(law, p, limit, t, memory, q, kept, k_max, k_min, lowest, shut, a, out):
     """Growth of one cycle, mm, with what larger ones before it left; K below `lowest` counts as that."""
-    if k_max <= 0.0:
-        return 0.0
+    if k_max <= 0.0:  # no zone is left by it, and none slows it
+        return _rate(law, p, limit, t, k_max - k_min, 0.0, a) if shut and k_max > k_min else 0.0
     k_min = max(k_min, lowest)
     how = call_slowed(memory, q, kept, k_max, k_min, a, out) if memory != 0 else 0
     if not k_max > k_min:
@@ -100,7 +101,9 @@ def _plane(row, first, da, dc, two):
 
 
 @compiled
-def march(law, p, limit, t, memory, q, kept, cycles, pieces, anchors, lowest, reach, stops, begun, at, place, sizes):
+def march(
+    law, p, limit, t, memory, q, kept, cycles, pieces, anchors, lowest, shut, reach, stops, begun, at, place, sizes
+):
     """Grow `at`, one size or two, through the passes that `sizes` has room for, the first of them the pass `begun`.
 
     A row of `anchors`: sizes, then for each end Y and the K that is always there, each with its slopes over the sizes. With one
@@ -139,12 +142,12 @@ def march(law, p, limit, t, memory, q, kept, cycles, pieces, anchors, lowest, re
                     scale = _plane(anchor, at.size, da, dc, two) * root
                     there = _plane(anchor, at.size + each // 2, da, dc, two)
                     k_max, k_min = scale * high + there, scale * low + there
-                    deeper = count * _grown(law, p, limit, t, memory, q, kept_a, k_max, k_min, lowest, a, out)
+                    deeper = count * _grown(law, p, limit, t, memory, q, kept_a, k_max, k_min, lowest, shut, a, out)
                     if two:
                         scale = _plane(anchor, 2 + each, da, dc, two) * root
                         there = _plane(anchor, 2 + each + each // 2, da, dc, two)
                         k_max, k_min = scale * high + there, scale * low + there
-                        c += count * _grown(law, p, limit, t, memory, q, kept_c, k_max, k_min, lowest, c, out)
+                        c += count * _grown(law, p, limit, t, memory, q, kept_c, k_max, k_min, lowest, shut, c, out)
                     a += deeper
                     if not (a < stop_a and (not two or c < stop_c)):
                         why = PAST_LIMIT

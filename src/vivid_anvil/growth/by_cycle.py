@@ -17,6 +17,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth._kernels import first_bad_row, march, march_power, what_counts
+from vivid_anvil.growth.drive import counts_shut
 from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.memories.retardation import KEPT
 from vivid_anvil.materials import GrowthLaw
@@ -88,7 +89,8 @@ def grow_by_cycle(
     sizes[0, 0] = start
     rest = (np.array([largest]), begun, at, place, sizes)
     ends = (start, largest)
-    powers = weights_of(law, rows, lowest) if how.slows_the_rate and always is None else None
+    shut = counts_shut(counted_part, law)
+    powers = weights_of(law, rows, lowest, shut) if how.slows_the_rate and always is None else None
     if powers is not None:
         anchors, error = _power_anchors(law, shape, *ends)
         march_power(*powers, *how.handed, kept, rows, parts, anchors, math.inf, *rest)
@@ -97,7 +99,7 @@ def grow_by_cycle(
         table = np.column_stack([rows[:, 0], low, rows[:, 2] if rows.shape[1] > 2 else np.ones(len(rows))])
         least = lowest if always is not None else -math.inf
         anchors, error = _anchors(law, shape, always, *ends)
-        march(*law.handed, *how.handed, kept, table, parts, anchors, least, math.inf, *rest)
+        march(*law.handed, *how.handed, kept, table, parts, anchors, least, shut, math.inf, *rest)
     size = float(at[0])
     if math.isnan(size):
         raise law.beyond("a range of stress intensity")
@@ -143,13 +145,13 @@ def _off_the_grid(shape: CrackShape, grid: FloatArray, factors: FloatArray) -> f
     return float(np.abs(0.5 * (factors[:-1] + factors[1:])[at] / exact - 1.0).max())
 
 
-def weights_of(law: GrowthLaw, rows: FloatArray, lowest: float = -math.inf) -> tuple[FloatArray, FloatArray] | None:
+def weights_of(law: GrowthLaw, rows: FloatArray, lowest: float, shut: bool) -> tuple[FloatArray, FloatArray] | None:
     """For each cycle its growth over C (K per MPa)^m, and the K per MPa, √mm, that it must exceed; None where they don't part."""
     weight, least = np.empty(rows.shape[0]), np.empty(rows.shape[0])
     span, r = np.empty(BLOCK), np.empty(BLOCK)
     for start in range(0, rows.shape[0], BLOCK):
         size = min(BLOCK, rows.shape[0] - start)
-        what_counts(rows, start, lowest, span[:size], r[:size])
+        what_counts(rows, start, lowest, shut, span[:size], r[:size])
         found = law.separate(span[:size], r[:size])
         if found is None:
             return None

@@ -14,6 +14,7 @@ import numpy as np
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.growth._kernels import OUT_OF_REACH, PAST_LIMIT, march, march_power
 from vivid_anvil.growth.by_cycle import weights_of
+from vivid_anvil.growth.drive import counts_shut
 from vivid_anvil.growth.limits import AlwaysEnds, Margin
 from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.memories.retardation import KEPT
@@ -55,14 +56,14 @@ def grow_two_by_cycle(
     *,
     retardation: Retardation | None = None,
     always: AlwaysEnds | None = None,
-    lowest: float = -math.inf,
+    counted_part: str = "tensile",
     begun: int = 0,
     memory: FloatArray | None = None,
 ) -> TwoWayCycles:
-    """From `start` (a, c), mm, through `passes` of rows (largest, smallest counted stress, count) until a margin is used up.
+    """From `start` (a, c), mm, through `passes` of rows (largest, smallest stress, count) until a margin is used up.
 
-    `always` gives the K, MPa√mm, that residual stress adds at both ends; K below `lowest` counts as that. To go on where another
-    call ended, `begun` are the passes done and `memory` what it left.
+    `always` gives the K, MPa√mm, that residual stress adds at both ends; `counted_part` is one of `COUNTED_PARTS`. To go on where
+    another call ended, `begun` are the passes done and `memory` what it left.
 
     >>> from vivid_anvil.materials import ParisLaw
     >>> from vivid_anvil.shapes import SurfaceCrack
@@ -80,13 +81,14 @@ def grow_two_by_cycle(
     ended_by, largest, error, counted = "", 0.0, 0.0, 0.0
     how = NoRetardation() if retardation is None else retardation
     kept = np.zeros((2, KEPT)) if memory is None else memory.copy()
-    powers = weights_of(law, rows) if how.slows_the_rate and always is None else None
+    shut, lowest = counts_shut(counted_part, law), 0.0 if counted_part == "tensile" else -math.inf
+    powers = weights_of(law, rows, lowest, shut) if how.slows_the_rate and always is None else None
     remembered, rest = (*how.handed, kept), (stops, begun, at, place, sizes)
     anchor = _anchor(shape, *start, always)
     while True:
         largest = max(largest, max(anchor[2], anchor[8]) * math.sqrt(math.pi * anchor[0]))
         if powers is None:
-            why = march(*law.handed, *remembered, rows, pieces, anchor[None], lowest, REACH, *rest)
+            why = march(*law.handed, *remembered, rows, pieces, anchor[None], lowest, shut, REACH, *rest)
         else:
             planes = _power_planes(anchor, law)
             why = march_power(*powers, *remembered, rows, pieces, planes[None], 0.5 * REACH, *rest)

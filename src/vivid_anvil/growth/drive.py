@@ -27,7 +27,8 @@ from vivid_anvil.units import LENGTH, opened
 
 COUNTED_PARTS = {
     "tensile": "only the part of a cycle in which the stress is tensile opens the crack and counts",
-    "full": "the whole range counts, as where tensile residual stress holds the crack open",
+    "full": "the whole range counts, as where tensile residual stress holds the crack open; of cycles that stay in compression "
+    "only by laws that do not ask for R",
 }
 
 
@@ -58,20 +59,28 @@ class GrowthDrive:
         high = np.where(opened, self.maximum, 1.0)
         return read_only(np.where(opened, np.minimum((high - self.ranges) / high, 1.0 - 1e-12), 0.0))
 
-    def k_cycles(self, scale: float, always: float = 0.0) -> tuple[FloatArray, FloatArray]:
-        """Range of K that counts, MPa√mm, and R of each cycle at K per MPa `scale`, √mm, and a K that is `always` there."""
+    def counts_shut(self, law: GrowthLaw) -> bool:
+        """Whether cycles that stay in compression grow the crack by `law`: with all of R = 0, or not at all."""
+        return counts_shut("tensile" if self.lowest == 0.0 else "full", law)
+
+    def counted(self, law: GrowthLaw) -> FloatArray:
+        """The ranges, MPa, that count by `law`."""
+        return self.ranges if self.counts_shut(law) else np.where(self.maximum > 0.0, self.ranges, 0.0)
+
+    def k_cycles(self, law: GrowthLaw, scale: float, always: float = 0.0) -> tuple[FloatArray, FloatArray]:
+        """Range of K that counts by `law`, MPa√mm, and R of each cycle, at K per MPa `scale`, √mm, with a K `always` there."""
         if always == 0.0:
-            return scale * self.ranges, self.r_ratios
+            return scale * self.counted(law), self.r_ratios
         high = scale * self.maximum + always
         delta = np.maximum(high - np.maximum(scale * self.minimum + always, self.lowest), 0.0)
         opened = high > 0.0
         high = np.where(opened, high, 1.0)
-        return np.where(opened, delta, 0.0), np.where(opened, np.minimum((high - delta) / high, 1.0 - 1e-12), 0.0)
+        delta = delta if self.counts_shut(law) else np.where(opened, delta, 0.0)
+        return delta, np.where(opened, np.minimum((high - delta) / high, 1.0 - 1e-12), 0.0)
 
     def sums(self, law: GrowthLaw) -> Sums | None:
         """Σ n weight over the cycles that grow the crack, by the K per MPa that they need; None where K and cycle don't part."""
-        counts = self.ranges if not law.form_knows_r else np.where(self.maximum > 0.0, self.ranges, 0.0)
-        found = law.separate(counts, self.r_ratios)
+        found = law.separate(self.counted(law), self.r_ratios)
         if found is None:
             return None
         order = np.argsort(found.least, kind="stable")
@@ -82,6 +91,11 @@ class GrowthDrive:
         """Range, MPa, above which a cycle with the R of the largest one grows a crack whose K per MPa is `scale`, √mm."""
         r = self.r_ratios[-1] if self.ranges.size else 0.0
         return np.asarray(float(law.threshold_at(r, size)) / np.asarray(scale, dtype=np.float64))
+
+
+def counts_shut(counted_part: str, law: GrowthLaw) -> bool:
+    """Whether cycles that stay in compression count, at R = 0: where the whole range does and the law does not ask for R."""
+    return counted_part == "full" and not law.form_knows_r
 
 
 class Sums(NamedTuple):
@@ -153,7 +167,7 @@ def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatAr
         out = np.empty(given[0].size)
         scales, sizes, constant = (np.array(one, copy=True).reshape(-1) for one in given)
         bound = least if not constant.any() else law.limit.least_of_all
-        growth_sums(*law.handed, *rows, drive.lowest, bound, scales, constant, sizes, out)
+        growth_sums(*law.handed, *rows, drive.lowest, drive.counts_shut(law), bound, scales, constant, sizes, out)
         if np.isnan(out).any():
             raise law.beyond("a range of stress intensity")
         return out.reshape(given[0].shape)

@@ -108,6 +108,21 @@ def _law_and_load_r(result: Growth) -> Iterator[Finding]:
         )
 
 
+def _stays_in_compression(result: Growth) -> Iterator[Finding]:
+    drive, crack = result.drive, result.crack
+    shut = (drive.maximum <= 0.0) & (drive.ranges > 0.0)
+    if crack.counted_part != "full" or drive.counts_shut(crack.law) or crack.always is not None or not shut.any():
+        return
+    yield Finding(
+        "severe" if float(drive.ranges[shut].max()) > 0.5 * float(drive.ranges.max()) else "warning",
+        "compression-left-out",
+        f"{number(float(drive.per_repeat[shut].sum()))} cycles a {result.duty_cycle.repeat} stay in compression, with ranges "
+        f"up to {in_unit(float(drive.ranges[shut].max()), 'stress')}. The law {crack.law.name} ({crack.law.kind}) asks "
+        "for R, which they do not have: they grow nothing, though the full range is to count.",
+        "State the residual stress that holds the crack open, which gives them their R, or take a law that does not ask for R.",
+    )
+
+
 def share_outside_r(result: Growth) -> float:
     """Share of the growth, at the initial or at the final size, by cycles whose R lies where the law was never tested."""
     law, most = result.crack.law, 0.0
@@ -293,6 +308,7 @@ LOOKS: tuple[Callable[[Growth], Iterator[Finding]], ...] = (
     _convergence,
     _law_and_load_r,
     _law_beyond_its_r,
+    _stays_in_compression,
     _secondary_with_curve,
     _constants,
     _law_ends,

@@ -145,7 +145,6 @@ def _two_marched(
 ) -> _TwoWay:
     """Depth and half length through the stages, idle cycles up to K per MPa `bound` left out."""
     memory = None
-    lowest = 0.0 if crack.counted_part == "tensile" and crack.always is not None else -math.inf
     how = _remembering(crack)
     way = _TwoWay(np.array([[crack.initial_size, crack.half_length, 0.0]]))
     for law, first, last in stages:
@@ -164,7 +163,7 @@ def _two_marched(
             last - first,
             retardation=how,
             always=crack.always,
-            lowest=lowest,
+            counted_part=crack.counted_part,
             begun=first,
             memory=memory,
         )

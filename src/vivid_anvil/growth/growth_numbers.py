@@ -107,7 +107,7 @@ class Growth:
 
     def end_cycles(self, size: float) -> list[tuple[FloatArray, FloatArray]]:
         """Range of K that counts, MPa√mm, and R of each cycle of the drive at `size`, mm, at the end of the crack or at both."""
-        return [self.drive.k_cycles(*end) for end in self._ends(size)]
+        return [self.drive.k_cycles(self.crack.law, *end) for end in self._ends(size)]
 
     def depth_cycles(self, size: float) -> tuple[FloatArray, FloatArray]:
         """The same, of two sizes at the end of the depth."""

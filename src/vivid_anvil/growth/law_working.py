@@ -9,6 +9,9 @@ from vivid_anvil.units import number
 from vivid_anvil.writing.working import Step, put_in
 
 K = "MPa√mm"
+_SHUT = Step(
+    "R of the cycle that grows it most: it stays in compression, and the law does not ask for R", "R = 0", "0", 0.0, ""
+)
 
 
 def law_steps(result: Growth, worst: int) -> list[Step]:
@@ -55,7 +58,9 @@ def _range_steps(result: Growth, worst: int) -> list[Step]:
             f"({put_in(high)} MPa - {put_in(stress)} MPa) / {put_in(high)} MPa",
             r,
             "",
-        ),
+        )
+        if high > 0.0
+        else _SHUT,
         Step(
             "Its range of stress intensity",
             "ΔK = Y × ΔS × √(π × a)",
@@ -96,5 +101,7 @@ def _shifted_steps(result: Growth, worst: int) -> list[Step]:
             K,
         ),
         Step("Range that counts", "ΔK = K_max - K_min", f"{put_in(top)} {K} - {put_in(counted)} {K}", delta_k, K),
-        Step("R of what counts", "R = K_min / K_max", f"{put_in(counted)} {K} / {put_in(top)} {K}", r, ""),
+        Step("R of what counts", "R = K_min / K_max", f"{put_in(counted)} {K} / {put_in(top)} {K}", r, "")
+        if top > 0.0
+        else _SHUT,
     ]

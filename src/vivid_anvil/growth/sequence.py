@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import math
-
 import numpy as np
 
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.crack import Crack
+from vivid_anvil.growth.drive import counts_shut
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.materials.thresholds.threshold import LARGE
 from vivid_anvil.units import number
@@ -77,11 +76,13 @@ def without_idle(
     """
     if crack.always is not None:
         return rows, pieces
-    lowest = 0.0 if crack.counted_part == "tensile" else -math.inf
-    counted = np.maximum(rows[:, 0], lowest) - np.maximum(rows[:, 1], lowest)
-    high = np.where(rows[:, 0] > 0.0, rows[:, 0], 1.0)  # others grow nothing
-    ratios = np.minimum(np.where(rows[:, 0] > 0.0, (high - counted) / high, 0.0), 1.0 - 1e-12)
-    works = (law.growth(scale * counted, ratios, LARGE) > 0.0) & (rows[:, 0] > 0.0)
+    counted = np.maximum(rows[:, 0], crack.lowest) - np.maximum(rows[:, 1], crack.lowest)
+    opened = rows[:, 0] > 0.0
+    high = np.where(opened, rows[:, 0], 1.0)
+    ratios = np.minimum(np.where(opened, (high - counted) / high, 0.0), 1.0 - 1e-12)
+    works = law.growth(scale * counted, ratios, LARGE) > 0.0
+    if not counts_shut(crack.counted_part, law):
+        works &= opened
     if law.limit.depends_on_size:
         works[:] = True
     if crack.retardation.remembers:
