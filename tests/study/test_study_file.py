@@ -352,7 +352,7 @@ FAULTS = {
     "a hole of nothing": (plain_crack("hole", 'radius = "0 mm"'), "radius", "above 0"),
     "three cracks at a hole": (plain_crack("hole", 'radius = "3 mm"', "cracks = 3"), "cracks", "1 or 2"),
     "a wall of nothing": (plain_crack("pipe, around", 'radius = "3 mm"', 'wall = "0 mm"'), "wall", "above 0"),
-    "a bar of nothing": (plain_crack("round bar", 'diameter = "0 mm"'), "width", "above 0"),
+    "a bar of nothing": (plain_crack("round bar", 'diameter = "0 mm"'), "diameter", "above 0"),
     "one point": (plain_crack("table", 'points = [["1 mm", 1.1]]'), "points", "two or more rows"),
     "points that fall": (
         plain_crack("table", 'points = [["2 mm", 1.1], ["1 mm", 1.2]]'),

@@ -8,6 +8,7 @@ from typing import Any
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import replacing
+from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import AFTERWARDS, FORMS
 from vivid_anvil.materials.curves.curved import CURVED_FORMS
 from vivid_anvil.materials.curves.form_keys import keys_of_form
@@ -61,7 +62,8 @@ def _form(leading: str) -> dict[str, Any]:
 
 
 def _tell(section: dict[str, Any], name: str) -> None:
-    """Put description, example and choices of each key into the schema of a section."""
+    """Put description, example and choices of each key into the schema of a section; kinds of load if any were added."""
+    section["properties"] = {key: one for key, one in section["properties"].items() if key != "load" or len(LOADS)}
     for key, one in section["properties"].items():
         says, example = words_of(name, key)
         if "const" in one:
