@@ -25,7 +25,6 @@ from vivid_anvil.growth.grow_in_order import two_size_in_order_path
 from vivid_anvil.growth.grow_two_sizes import two_size_life
 from vivid_anvil.materials import WalkerLaw
 from vivid_anvil.shapes import CentreCrack, SurfaceCrack
-from vivid_anvil.stress import nominal_cycles
 from vivid_anvil.study import read_study
 
 SOURCE = Path(__file__).with_name("growth_loop.c")
@@ -47,7 +46,7 @@ def against_c(folder: str, cycles: int, slope: float) -> None:
     loop = ctypes.CDLL(str(library)).grow
     loop.restype = ctypes.c_double
     rows, law = stresses(cycles), dataclasses.replace(LAW, slope=slope)
-    values = (START, PLATE.width, law.constant, slope, 0.6, law.threshold.range, PLATE.largest_size)
+    values = (START, PLATE.plate_width, law.constant, slope, 0.6, law.threshold.range, PLATE.largest_size)
 
     def plain() -> float:
         pointer = rows.ctypes.data_as(ctypes.c_void_p)
@@ -80,7 +79,7 @@ def blocks_against_cycles(folder: str) -> None:
     """The demo's crack with every cycle in its order, and with all cycles of a repeat at once; the cycles are counted before."""
     study = read_study(write_demo(Path(folder) / "demo"))
     crack, duty = dataclasses.replace(study.cracks[0], detectable_size=None), study.duty_cycle
-    drive = growth_drive(nominal_cycles(crack.hot_spot, duty), crack.counted_part)
+    drive = growth_drive(crack.hot_spot.nominal_cycles(duty), crack.counted_part)
     two_size_in_order_path(crack, duty, drive, None, None)
     begun = time.perf_counter()
     exact = two_size_in_order_path(crack, duty, drive, None, None)
