@@ -17,7 +17,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth._kernels import first_bad_row, march, march_power, what_counts
-from vivid_anvil.growth.drive import counts_shut
+from vivid_anvil.growth.drive import counts_shut, lowest_of
 from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.memories.retardation import KEPT
 from vivid_anvil.materials import GrowthLaw
@@ -82,7 +82,7 @@ def grow_by_cycle(
             f"a size above 0 and below {number(largest)} mm, where it stops",
         )
     how = NoRetardation() if retardation is None else retardation
-    rows, lowest = how.prepared(rows, 0.0 if counted_part == "tensile" else -math.inf)
+    rows, lowest = how.prepared(rows, lowest_of(counted_part))
     parts = np.asarray([[0, rows.shape[0], 1, 1]] if pieces is None else pieces, dtype=np.float64)
     kept = np.zeros((1, KEPT)) if memory is None else memory.copy()
     at, place, sizes = np.array([start]), np.zeros(5, dtype=np.int64), np.full((passes + 1, 1), np.nan)

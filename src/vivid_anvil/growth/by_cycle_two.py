@@ -14,7 +14,7 @@ import numpy as np
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.growth._kernels import OUT_OF_REACH, PAST_LIMIT, march, march_power
 from vivid_anvil.growth.by_cycle import weights_of
-from vivid_anvil.growth.drive import counts_shut
+from vivid_anvil.growth.drive import counts_shut, lowest_of
 from vivid_anvil.growth.limits import AlwaysEnds, Margin
 from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.memories.retardation import KEPT
@@ -81,7 +81,7 @@ def grow_two_by_cycle(
     ended_by, largest, error, counted = "", 0.0, 0.0, 0.0
     how = NoRetardation() if retardation is None else retardation
     kept = np.zeros((2, KEPT)) if memory is None else memory.copy()
-    shut, lowest = counts_shut(counted_part, law), 0.0 if counted_part == "tensile" else -math.inf
+    shut, lowest = counts_shut(counted_part, law), lowest_of(counted_part)
     powers = weights_of(law, rows, lowest, shut) if how.slows_the_rate and always is None else None
     remembered, rest = (*how.handed, kept), (stops, begun, at, place, sizes)
     anchor = _anchor(shape, *start, always)

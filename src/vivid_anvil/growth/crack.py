@@ -12,7 +12,7 @@ from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.growth.drive import COUNTED_PARTS
+from vivid_anvil.growth.drive import COUNTED_PARTS, lowest_of
 from vivid_anvil.growth.memories import RETARDATIONS, NoRetardation, Retardation
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import CrackShape, TwoWayShape
@@ -128,7 +128,7 @@ class Crack:
     @property
     def lowest(self) -> float:
         """The stress, MPa, below which nothing of a cycle counts: 0 where only tension does."""
-        return 0.0 if self.counted_part == "tensile" else -math.inf
+        return lowest_of(self.counted_part)
 
     @property
     def two_way(self) -> bool:

@@ -40,8 +40,8 @@ class GrowthDrive:
     """Cycles of one repeat that count for a crack, the smallest range first.
 
     `ranges`, MPa, is the part that counts; `maximum` and `minimum`, MPa, are the nominal stress; `per_repeat` is how
-    often each happens, `event` which event it is of; `peak_stress`, MPa, is the largest nominal stress. K below `lowest`
-    counts as that: 0 where only tension counts, else -inf.
+    often each happens, `event` which event it is of; `peak_stress`, MPa, is the largest nominal stress. `counted_part` is one of
+    `COUNTED_PARTS`.
     """
 
     ranges: FloatArray
@@ -50,7 +50,12 @@ class GrowthDrive:
     per_repeat: FloatArray
     event: IntArray
     peak_stress: float
-    lowest: float = 0.0
+    counted_part: str = "tensile"
+
+    @property
+    def lowest(self) -> float:
+        """Stress, MPa, or K below which nothing of a cycle counts."""
+        return lowest_of(self.counted_part)
 
     @cached_property
     def r_ratios(self) -> FloatArray:
@@ -61,7 +66,7 @@ class GrowthDrive:
 
     def counts_shut(self, law: GrowthLaw) -> bool:
         """Whether cycles that stay in compression grow the crack by `law`: with all of R = 0, or not at all."""
-        return counts_shut("tensile" if self.lowest == 0.0 else "full", law)
+        return counts_shut(self.counted_part, law)
 
     def counted(self, law: GrowthLaw) -> FloatArray:
         """The ranges, MPa, that count by `law`."""
@@ -93,6 +98,11 @@ class GrowthDrive:
         return np.asarray(float(law.threshold_at(r, size)) / np.asarray(scale, dtype=np.float64))
 
 
+def lowest_of(counted_part: str) -> float:
+    """Stress, MPa, or K below which nothing of a cycle counts: 0 where only tension does, else -inf."""
+    return 0.0 if counted_part == "tensile" else -math.inf
+
+
 def counts_shut(counted_part: str, law: GrowthLaw) -> bool:
     """Whether cycles that stay in compression count, at R = 0: where the whole range does and the law does not ask for R."""
     return counted_part == "full" and not law.form_knows_r
@@ -110,7 +120,7 @@ def growth_drive(repeat: Cycles, counted_part: str = "tensile") -> GrowthDrive:
     """The cycles of one repeat as a crack sees them; `counted_part` is one of `COUNTED_PARTS`."""
     checks.one_of("counted_part", counted_part, tuple(COUNTED_PARTS))
     high, low = repeat.maximum, repeat.minimum
-    lowest = 0.0 if counted_part == "tensile" else -np.inf
+    lowest = lowest_of(counted_part)
     ranges = np.maximum(high, lowest) - np.maximum(low, lowest)
     order = np.argsort(ranges, kind="stable")
     return GrowthDrive(
@@ -120,7 +130,7 @@ def growth_drive(repeat: Cycles, counted_part: str = "tensile") -> GrowthDrive:
         per_repeat=read_only(repeat.per_repeat[order]),
         event=read_only(repeat.event[order]),
         peak_stress=float(high.max(initial=0.0)) if repeat.highest is None else repeat.highest,
-        lowest=lowest,
+        counted_part=counted_part,
     )
 
 
