@@ -100,8 +100,6 @@ def two_size_in_order_path(
         return two_size_path(crack, drive, None, later)
     rows, pieces = sequence(crack, duty_cycle)
     rows, _ = crack.retardation.prepared(rows, crack.lowest)
-    if crack.counted_part == "tensile" and crack.always is None:
-        rows[:, 1] = np.maximum(rows[:, 1], 0.0)
     stages = _stages(crack, later, _most_passes(crack, expected, target))
     bound, way = 1.05 * _largest_scale(crack, depths, along), None
     while way is None or way.largest_scale > bound:

@@ -42,7 +42,7 @@ class Stromeyer(CurvedForm):
 
     def life(self, stress: FloatArray) -> FloatArray:
         """By the formula; inf at and below the endurance stress."""
-        over = np.maximum(np.asarray(stress, dtype=np.float64) - self.endurance, 0.0)
+        over = _over(stress, self.endurance)
         with np.errstate(divide="ignore", over="ignore"):
             return np.asarray(self.point_life * ((self.point_stress - self.endurance) / over) ** self.exponent)
 
@@ -86,7 +86,7 @@ class Palmgren(CurvedForm):
 
     def life(self, stress: FloatArray) -> FloatArray:
         """By the formula; 0 at and above the largest stress, inf at and below the endurance stress."""
-        over = np.maximum(np.asarray(stress, dtype=np.float64) - self.endurance, 0.0)
+        over = _over(stress, self.endurance)
         with np.errstate(divide="ignore", over="ignore"):
             found = self.bend * (((self.largest - self.endurance) / over) ** (1.0 / self.exponent) - 1.0)
         return np.maximum(found, 0.0)
@@ -110,3 +110,8 @@ def _above_endurance(stress: float, endurance: float) -> None:
             f"{stress:g} MPa at or below the endurance stress, {endurance:g} MPa",
             "one above it",
         )
+
+
+def _over(stress: FloatArray, endurance: float) -> FloatArray:
+    """What of each stress lies above the endurance stress, MPa; 0 below."""
+    return np.maximum(np.asarray(stress, dtype=np.float64) - endurance, 0.0)
