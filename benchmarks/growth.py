@@ -20,9 +20,8 @@ from run import in_turn, report
 
 from vivid_anvil.demo import write_demo
 from vivid_anvil.growth import grow_by_cycle, growth_drive
-from vivid_anvil.growth.by_cycle_two import grow_two_by_cycle
-from vivid_anvil.growth.grow_in_order import two_size_in_order_path
-from vivid_anvil.growth.grow_two_sizes import two_size_life
+from vivid_anvil.growth.cycle_by_cycle import cycle_by_cycle
+from vivid_anvil.growth.per_repeat import quick_life, way_of
 from vivid_anvil.materials import WalkerLaw
 from vivid_anvil.shapes import CentreCrack, SurfaceCrack
 from vivid_anvil.study import read_study
@@ -64,10 +63,10 @@ def against_c(folder: str, cycles: int, slope: float) -> None:
 def two_against_one(cycles: int) -> None:
     rows = stresses(cycles)
     with_count = np.column_stack([rows[:, 0], np.maximum(rows[:, 1], 0.0), np.ones(cycles)])
-    shape, piece = SurfaceCrack(thickness=100.0, plate_width=400.0), np.array([[0.0, cycles, 1.0, 1.0]])
+    shape = SurfaceCrack(thickness=100.0, plate_width=400.0)
 
     def two() -> float:
-        return float(grow_two_by_cycle(with_count, piece, shape, LAW, (START, 20.0), {}, 1).depths[-1])
+        return grow_by_cycle(with_count, shape, LAW, (START, 20.0)).size
 
     def one() -> float:
         return grow_by_cycle(rows, PLATE, LAW, START).size
@@ -80,11 +79,12 @@ def blocks_against_cycles(folder: str) -> None:
     study = read_study(write_demo(Path(folder) / "demo"))
     crack, duty = dataclasses.replace(study.cracks[0], detectable_size=None), study.duty_cycle
     drive = growth_drive(crack.hot_spot.nominal_cycles(duty), crack.counted_part)
-    two_size_in_order_path(crack, duty, drive, None, None)
+    way = way_of(crack, drive)
+    cycle_by_cycle(way, duty, None, None)
     begun = time.perf_counter()
-    exact = two_size_in_order_path(crack, duty, drive, None, None)
+    exact = cycle_by_cycle(way_of(crack, drive), duty, None, None)
     middle = time.perf_counter()
-    life, *_ = two_size_life(crack, drive)
+    life, _ = quick_life(way_of(crack, drive))
     end = time.perf_counter()
     cycles = exact.cycles or 0
     difference = life / exact.life_repeats - 1.0

@@ -21,18 +21,18 @@ from vivid_anvil.growth import (
     critical_sizes,
     grow_by_cycle,
     grow_crack,
-    grow_two_way,
     growth_drive,
     growth_per_repeat,
     integrate_growth,
+    integrate_two,
     largest_lasting_size,
     size_after,
     threshold_sizes,
-    two_way_rates,
+    two_size_rates,
 )
-from vivid_anvil.growth.limits import critical_depth, two_way_margins
+from vivid_anvil.growth.limits import critical_depth, margins_of
 from vivid_anvil.materials import LAWS, THRESHOLDS, EffectiveRangeLaw, GrowthLaw, Material, ParisLaw, TableLaw, opening
-from vivid_anvil.shapes import CentreCrack, EdgeCrack, HoleCrack, SurfaceCrack, TableCrack
+from vivid_anvil.shapes import CentreCrack, EdgeCrack, HoleCrack, OneSizeShape, SurfaceCrack, TableCrack
 from vivid_anvil.shapes.solutions import (
     StressProfile,
     assessment_curve,
@@ -282,7 +282,7 @@ def _simplified(inputs: Values) -> Values:
 # ---- growth ----------------------------------------------------------------------------------------------------
 
 
-class _Constant:
+class _Constant(OneSizeShape):
     """Y = 1 for any size."""
 
     kind = size_means = factor_formula = source = "constant"
@@ -398,10 +398,10 @@ def _surface_shape(inputs: Values) -> SurfaceCrack:
 def _surface_path(inputs: Values) -> Values:
     shape, law = _surface_shape(inputs), _law(inputs)
     total = inputs["dSt_MPa"] + inputs["dSb_MPa"]
-    rates = two_way_rates(growth_drive(repeat_of([[1.0, total, 0.0]])), shape, law)
+    rates = two_size_rates(growth_drive(repeat_of([[1.0, total, 0.0]])), shape, law)
     start = (inputs["a0_mm"], inputs["c0_mm"])
-    found = [grow_two_way(rates, start, {"depth": lambda a, _, d=d: d - a}) for d in inputs["depths_mm"]]
-    ended = grow_two_way(rates, start, {}, inputs["N_check_cycles"])
+    found = [integrate_two(rates, start, {"depth": lambda a, _, d=d: d - a}) for d in inputs["depths_mm"]]
+    ended = integrate_two(rates, start, {}, inputs["N_check_cycles"])
     return {
         "c_mm": [one.half_lengths[-1] for one in found],
         "N_cycles": [one.repeats[-1] for one in found],
@@ -414,8 +414,8 @@ def _surface_path(inputs: Values) -> Values:
 def _break_through(inputs: Values) -> Values:
     shape, law = _surface_shape(inputs), _law(inputs)
     drive = growth_drive(repeat_of([[1.0, inputs["dS_MPa"], 0.0]]))
-    rates = two_way_rates(drive, shape, law)
-    first = grow_two_way(rates, (inputs["a0_mm"], inputs["c0_mm"]), {"depth": lambda a, _: shape.thickness - a})
+    rates = two_size_rates(drive, shape, law)
+    first = integrate_two(rates, (inputs["a0_mm"], inputs["c0_mm"]), {"depth": lambda a, _: shape.thickness - a})
     c = float(first.half_lengths[-1])
     second = _life(shape.after(shape.thickness, c)[0], law, (inputs["dS_MPa"], 0.0), c, inputs["c_f_mm"])
     return {
@@ -454,8 +454,12 @@ def _critical_surface(inputs: Values) -> Values:
         thickness=inputs["t_mm"], plate_width=inputs["plate_full_width_2b_mm"], bending_share=inputs["Sb_MPa"] / total
     )
     steel = Material(name="case", yield_strength="90 GPa", toughness=inputs["K_IC_MPa_sqrt_mm"])
-    margins = two_way_margins(shape, steel, total, "toughness and yield", 207000.0)
+    margins = _with_ends(shape, margins_of(shape, steel, total, "toughness and yield", 207000.0))
     return {"a_crit_mm": critical_depth(margins, shape.deepest, inputs["a_over_c"])[0]}
+
+
+def _with_ends(shape: Any, found: Any) -> Any:
+    return all_margins(shape, found, None, weighed=False)
 
 
 # ---- fracture ----------------------------------------------------------------------------------------------------
@@ -504,7 +508,7 @@ def _loaded(inputs: Values, membrane: str, bending: str) -> tuple[SurfaceCrack, 
 
 def _margins(inputs: Values) -> Any:
     shape, total = _loaded(inputs, "Pm_MPa", "Pb_MPa")
-    return two_way_margins(shape, _steel(inputs), total, "assessment curve", inputs["E_MPa"])
+    return _with_ends(shape, margins_of(shape, _steel(inputs), total, "assessment curve", inputs["E_MPa"]))
 
 
 def _interaction(inputs: Values) -> Values:
@@ -516,9 +520,9 @@ def _interaction(inputs: Values) -> Values:
 def _limit_with_residual(inputs: Values) -> Values:
     shape, total = _loaded(inputs, "Pm_MPa", "Pb_MPa")
     even = StressProfile([(0.0, inputs["Qm_MPa"]), (inputs["t_mm"], inputs["Qm_MPa"])])
-    margins = two_way_margins(
-        shape, _steel(inputs), total, "assessment curve", inputs["E_MPa"], always=partial(shape.k_of_stress, even)
-    )
+    rest = ("assessment curve", inputs["E_MPa"])
+    found = margins_of(shape, _steel(inputs), total, *rest, always=partial(shape.ends_of_stress, even))
+    margins = all_margins(shape, found, None, weighed=True)
     return {"a_limit_mm": [critical_depth(margins, inputs["t_mm"], aspect)[0] for aspect in inputs["a_over_c"]]}
 
 
@@ -530,12 +534,12 @@ def _limit_surface(inputs: Values) -> Values:
 def _allowable(inputs: Values) -> Values:
     shape, total = _loaded(inputs, "dSt_MPa", "dSb_MPa")
     margins, law = _margins(inputs), _law(inputs)
-    rates = two_way_rates(growth_drive(repeat_of([[1.0, total, 0.0]])), shape, law)
+    rates = two_size_rates(growth_drive(repeat_of([[1.0, total, 0.0]])), shape, law)
 
     def grown(size: float, aspect: float) -> Any:
         if min(margin(size, size / aspect) for margin in margins.values()) <= 0.0:
             return None
-        return grow_two_way(rates, (size, size / aspect), margins)
+        return integrate_two(rates, (size, size / aspect), margins)
 
     def life(size: float, aspect: float) -> float:
         found = grown(size, aspect)

@@ -15,7 +15,6 @@ from vivid_anvil import growth as gr
 from vivid_anvil import shapes as sh
 from vivid_anvil.damage import assess_life
 from vivid_anvil.events import DutyCycle, Event, LoadStates
-from vivid_anvil.growth.by_cycle_two import grow_two_by_cycle
 from vivid_anvil.materials import Material, Stromeyer, curved_curve, detail_curve
 from vivid_anvil.shapes.solutions import (
     hole_crack,
@@ -60,8 +59,8 @@ def _remembered(kind: str, model: Callable, number: float) -> tuple[float, float
 def _both_ends() -> tuple[float, float]:
     memory = gr.Wheeler(yield_strength=350.0, exponent=1.2)
     table, piece = np.column_stack([ROWS, np.ones(len(ROWS))]), np.array([[0.0, len(ROWS), 1.0, 1.0]])
-    found = grow_two_by_cycle(table, piece, SURFACE, LAWS["walker"], (2.0, 5.0), {}, 1, retardation=memory)
-    return two_by_hand(ROWS, LAWS["walker"], 2.0, 5.0, memory)[1] - 5.0, float(found.half_lengths[-1]) - 5.0
+    found = gr.grow_by_cycle(table, SURFACE, LAWS["walker"], (2.0, 5.0), passes=1, pieces=piece, retardation=memory)
+    return two_by_hand(ROWS, LAWS["walker"], 2.0, 5.0, memory)[1] - 5.0, float(found.sizes[-1, 1]) - 5.0
 
 
 def _plain() -> tuple[float, float]:

@@ -7,14 +7,14 @@ from typing import ClassVar
 
 import numpy as np
 
-from vivid_anvil.shapes import SHAPES, CrackShape, TwoWayShape
+from vivid_anvil.shapes import SHAPES, OneSizeShape, TwoSizeShape
 from vivid_anvil.units import Coherent
 from vivid_anvil.writing.working import put_in
 
 
 @SHAPES.add("strip")
 @dataclass(frozen=True)
-class Strip(CrackShape):
+class Strip(OneSizeShape):
     """Y = 1 + rise × a / width."""
 
     strip_width: Coherent = Coherent("length", above=0.0)
@@ -48,7 +48,7 @@ class Strip(CrackShape):
 
 @SHAPES.add("block")
 @dataclass(frozen=True, kw_only=True)
-class Block(TwoWayShape):
+class Block(TwoSizeShape):
     """Y = 0.7 at the depth and 0.8 along, whatever the sizes."""
 
     block_depth: Coherent = Coherent("length", above=0.0)

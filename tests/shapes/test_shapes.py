@@ -27,7 +27,6 @@ from vivid_anvil.shapes.solutions import (
     round_bar_thumbnail,
     surface_crack,
 )
-from vivid_anvil.shapes.two_sizes import aspect_limits, within
 
 ONE_SIZE = {
     "edge": sh.EdgeCrack(60.0),
@@ -77,12 +76,12 @@ def test_k_rises_to_the_limit_of_the_shape_and_ends_there(shape):
 
 @pytest.mark.parametrize("shape", TWO_SIZES.values(), ids=TWO_SIZES)
 def test_both_ends_have_a_factor_until_the_wall_and_a_way_on(shape):
-    low, high = aspect_limits(shape)
+    low, high = shape.aspect_limits
     assert max(shape.factors(0.9 * shape.deepest, 1.5 * shape.deepest)) < 6.0
     assert min(shape.factors(0.1 * shape.deepest, 0.2 * shape.deepest)) > 0.3
     with pytest.raises(InputError):
         shape.factors(1.05 * high, 1.0)
-    a, c = within(shape, 2.0 * shape.deepest, 0.1)
+    a, c = shape.within(2.0 * shape.deepest, 0.1)
     assert a == shape.deepest
     assert low <= a / c <= high
     through = shape.after(shape.deepest, 2.0 * shape.deepest)
@@ -146,7 +145,7 @@ def test_a_grid_of_newman_raju_values_grows_like_newman_raju():
     lives = []
     for shape in (plate, grid):
         rates = lambda a, c, s=shape: tuple(1e-6 * (y * math.sqrt(a)) ** 3 for y in s.factors(a, c))  # noqa: E731
-        lives.append(gr.grow_two_way(rates, (1.0, 2.5), {"depth": lambda a, _: 10.0 - a}).repeats[-1])
+        lives.append(gr.integrate_two(rates, (1.0, 2.5), {"depth": lambda a, _: 10.0 - a}).repeats[-1])
     assert lives[1] == pytest.approx(lives[0], rel=1e-3)
 
 
@@ -226,7 +225,7 @@ def test_cracks_at_a_hole_in_a_plate_have_a_factor_wherever_the_shape_holds(rati
 @pytest.mark.parametrize("shape", TWO_SIZES.values(), ids=TWO_SIZES)
 def test_k_at_both_ends_is_smooth_where_the_aspect_passes_one(shape):
     depth = 0.3 * shape.deepest
-    low, high = aspect_limits(shape)
+    low, high = shape.aspect_limits
     if low < 0.999 and high > 1.001:
         before, after = shape.factors(depth, depth / 0.999), shape.factors(depth, depth / 1.001)
         assert before == pytest.approx(after, rel=0.02)

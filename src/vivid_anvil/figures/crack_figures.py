@@ -23,7 +23,7 @@ def shape_figure(shape: Any, units: UnitSystem = "metric") -> Figure:
     figure = new_figure(f"{shape.kind.capitalize()} crack: geometry factor Y")
     axes = figure.subplots()
     axes.set_ylabel("Y of K = Y S √(π a) [-]")
-    if not shape.two_way:
+    if len(shape.sizes) == 1:
         sizes = np.linspace(max(shape.smallest_size, 1e-3 * shape.largest_size), shape.largest_size, 400)
         axes.plot(sizes / shape.width, shape.geometry_factor(sizes), color=BLUE, lw=2.6)
         axes.set_xlabel(f"a / W [-], a: {shape.size_means}, W = {in_unit(shape.width, 'length', units)}")

@@ -52,7 +52,7 @@ def _grown(result: GrowthResult, plan: InspectionPlan | None, units: UnitSystem)
     through = None if result.then is None else result.then.crack
     name = f"Stop: {result.stopped_by}"
     if through is not None:
-        name = f"then a {through.shape.kind} crack" if through.two_way else "through the wall"
+        name = f"then a {through.shape.kind} crack" if len(through.sizes) == 2 else "through the wall"
     axes.plot([years[-1]], [end], label=name, **stop)
     axes.legend(loc="upper left", bbox_to_anchor=(0.01, 0.86))
     return figure

@@ -9,11 +9,11 @@ from vivid_anvil.growth.growth_page import course_of_all
 from vivid_anvil.growth.initial_sizes import SizeLives, largest_lasting_size, lives_over_size
 from vivid_anvil.growth.inspection import InspectionPlan, inspection_plan
 from vivid_anvil.growth.integrate import GrowthTable, integrate_growth, size_after
+from vivid_anvil.growth.integrate_two import TwoSizeTable, integrate_two, two_size_rates
 from vivid_anvil.growth.limits import CriticalSizes, critical_sizes
 from vivid_anvil.growth.load_limits import LoadLimit, limits_over_load
 from vivid_anvil.growth.memories import RETARDATIONS, ConstantClosure, NoRetardation, Retardation, Wheeler, Willenborg
 from vivid_anvil.growth.result import GrowthResult
-from vivid_anvil.growth.two_way import TwoWayTable, grow_two_way, two_way_rates
 from vivid_anvil.growth.visited import CrackCourse, VisitedLaw, crack_course, visited_law
 from vivid_anvil.growth.working import growth_working
 
@@ -34,7 +34,7 @@ __all__ = [
     "NoRetardation",
     "Retardation",
     "SizeLives",
-    "TwoWayTable",
+    "TwoSizeTable",
     "VisitedLaw",
     "Wheeler",
     "Willenborg",
@@ -43,18 +43,18 @@ __all__ = [
     "critical_sizes",
     "grow_by_cycle",
     "grow_crack",
-    "grow_two_way",
     "growth_drive",
     "growth_per_repeat",
     "growth_working",
     "inspection_plan",
     "integrate_growth",
+    "integrate_two",
     "largest_lasting_size",
     "limits_over_load",
     "lives_over_size",
     "size_after",
     "threshold_sizes",
-    "two_way_rates",
+    "two_size_rates",
     "visited_law",
     "with_tests",
 ]

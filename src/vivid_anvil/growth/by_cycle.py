@@ -1,148 +1,156 @@
-"""Growth cycle by cycle in the real order, each from the size that the one before it left; larger cycles may be remembered.
+"""Growth cycle by cycle in the real order, each from the sizes that the one before it left; larger cycles may be remembered.
 
-In: cycles in order (largest and smallest nominal stress, MPa), a shape of one size, a law. Out: size after each pass, and at
-which cycle it stopped. How larger cycles are remembered is in `memories`. The
-geometry factor is read from an even grid over the size, so fine that it is right to 1e-8.
+In: cycles in order (largest and smallest nominal stress, MPa), a shape, a law. Out: sizes on the way, and at which cycle it
+stopped. How larger cycles are remembered is in `memories`; how Y is followed between the sizes at which the shape is asked, in
+`anchors`.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.growth._kernels import first_bad_row, march, march_power, what_counts
+from vivid_anvil.growth._kernels import OUT_OF_REACH, PAST_LIMIT, first_bad_row, march, march_power, what_counts
+from vivid_anvil.growth.anchors import ANCHORS
 from vivid_anvil.growth.drive import counts_shut, lowest_of
+from vivid_anvil.growth.fracture_cycle import CyclePlace
 from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.memories.retardation import KEPT
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.shape import CrackShape
-from vivid_anvil.units import LENGTH, LENGTH_OR_NONE, many, number, opened
+from vivid_anvil.shapes.shape import Margin, Shape
+from vivid_anvil.units import LENGTH_OR_NONE, many, number, opened
 
-GRID = 1 << 16
 BLOCK = 1 << 13  # cycles at a time: what stays in the cache
 
 
 @dataclass(frozen=True, eq=False)
 class CycleGrowth:
-    """Size, mm, after each pass (the start first), cycles gone through, where it stopped: (pass, piece, time, row) or None.
+    """Sizes, mm, shape (n, sizes), on the way (the start first), with the passes done, shape (n,), and why it ended.
 
-    `memory`, shape (1, n), is what larger cycles left; `error` a bound on the share by which reading Y off a grid moves a rate.
+    `cycles` were gone through; `ended_by` is the name of the margin that was used up, "stop" at the largest size, "" where
+    nothing did; `stopped_at` is then (pass, piece, time, row). `largest_scale`, √mm, is the largest K per MPa that was met;
+    `memory`, a row an end, is what larger cycles left; `error` a bound on the share by which reading Y moves a rate.
     """
 
     sizes: FloatArray
+    passes: FloatArray
     cycles: int
-    size: float
-    stopped_at: tuple[int, int, int, int] | None
+    ended_by: str
+    stopped_at: CyclePlace | None
+    largest_scale: float
     memory: FloatArray
     error: float
 
+    @property
+    def size(self) -> float:
+        """The first size at the end, mm."""
+        return float(self.sizes[-1, 0])
 
-@opened(cycles=many("stress", only_units=True), start=LENGTH, stop=LENGTH_OR_NONE)
+
+@opened(cycles=many("stress", only_units=True), start=many("length"), stop=LENGTH_OR_NONE)
 def grow_by_cycle(
     cycles: ArrayLike,
-    shape: CrackShape,
+    shape: Shape,
     law: GrowthLaw,
-    start: float,
+    start: ArrayLike,
     *,
     passes: int = 1,
     stop: float | None = None,
+    margins: Mapping[str, Margin] | None = None,
     pieces: ArrayLike | None = None,
     counted_part: str = "tensile",
     retardation: Retardation | None = None,
-    always: Callable[[ArrayLike], FloatArray] | None = None,
+    always: Callable[..., Any] | None = None,
     begun: int = 0,
     memory: FloatArray | None = None,
 ) -> CycleGrowth:
     """Growth from `start`, mm, through `passes` of rows (largest, smallest stress, MPa[, count]) in their order.
 
-    `stop`, mm, is where it ends, by default the limit of the shape; `pieces`, rows (first, last, occurrences, repetitions),
-    are the parts of a pass: occurrences below 1 happen in the pass in which their sum is whole. `always` gives the K, MPa√mm,
-    that residual stress adds at a size. To go on where another call ended, `begun` are the passes done, `memory` what it left.
-    Raises InputError for a size outside the shape, rows of another form, and a law that ends before the load does.
+    `start` is a size, or depth and half length. `stop`, mm, is where the first of them ends, by default at the limit of the
+    shape; of two sizes `margins` are looked at on the way, functions of both. `pieces`, rows (first, last, occurrences,
+    repetitions), are the parts of a pass: occurrences below 1 happen in the pass in which their sum is whole. `always` gives the
+    K, MPa√mm, that residual stress adds at the sizes. To go on where another call ended, `begun` are the passes done, `memory`
+    what it left. Raises InputError for a size outside the shape, rows of another form, and a law that ends before the load does.
 
     >>> from vivid_anvil.materials import ParisLaw
-    >>> from vivid_anvil.shapes import CentreCrack
+    >>> from vivid_anvil.shapes import CentreCrack, SurfaceCrack
     >>> law = ParisLaw(name="steel", rate=5.21e-13, slope=3.0)
     >>> found = grow_by_cycle([[100.0, 0.0], [150.0, 0.0]], CentreCrack(100.0), law, 5.0, passes=1000)
     >>> found.cycles, round(found.size, 4)
     (2000, 5.1478)
+    >>> plate = SurfaceCrack(thickness=20.0, plate_width=200.0)
+    >>> found = grow_by_cycle([[100.0, 0.0]], plate, law, (1.0, 2.5), passes=291920)
+    >>> found.sizes[-1].round(4).tolist()
+    [2.0, 3.0404]
     """
-    rows = _rows(cycles)
-    largest = shape.largest_size if stop is None else min(stop, shape.largest_size)
-    if not 0.0 < start < largest:
-        raise InputError(
-            "growth by cycle, start",
-            f"{number(start)} mm",
-            f"a size above 0 and below {number(largest)} mm, where it stops",
-        )
+    sizes, largest = _start(start, shape, stop)
     how = NoRetardation() if retardation is None else retardation
-    rows, lowest = how.prepared(rows, lowest_of(counted_part))
+    rows, lowest = how.prepared(_rows(cycles), lowest_of(counted_part))
     parts = np.asarray([[0, rows.shape[0], 1, 1]] if pieces is None else pieces, dtype=np.float64)
-    kept = np.zeros((1, KEPT)) if memory is None else memory.copy()
-    at, place, sizes = np.array([start]), np.zeros(5, dtype=np.int64), np.full((passes + 1, 1), np.nan)
-    sizes[0, 0] = start
-    rest = (np.array([largest]), begun, at, place, sizes)
-    ends = (start, largest)
+    kept = np.zeros((sizes.size, KEPT)) if memory is None else memory.copy()
     shut = counts_shut(counted_part, law)
     powers = weights_of(law, rows, lowest, shut) if how.slows_the_rate and always is None else None
-    if powers is not None:
-        anchors, error = _power_anchors(law, shape, *ends)
-        march_power(*powers, *how.handed, kept, rows, parts, anchors, math.inf, *rest)
-    else:
+    anchors = ANCHORS[sizes.size](shape, law, always, largest, powered=powers is not None)
+    at, place, ways = sizes.copy(), np.zeros(5, dtype=np.int64), np.full((passes + 1, sizes.size), np.nan)
+    ways[0] = sizes
+    rest = (np.append(largest, np.full(sizes.size - 1, math.inf)), begun, at, place, ways)
+    if powers is None:
         low = rows[:, 1] if always is not None else np.maximum(rows[:, 1], lowest)
         table = np.column_stack([rows[:, 0], low, rows[:, 2] if rows.shape[1] > 2 else np.ones(len(rows))])
         least = lowest if always is not None else -math.inf
-        anchors, error = _anchors(law, shape, always, *ends)
-        march(*law.handed, *how.handed, kept, table, parts, anchors, least, shut, math.inf, *rest)
-    size = float(at[0])
-    if math.isnan(size):
-        raise law.beyond("a range of stress intensity")
-    n, piece, time, row, done = (int(one) for one in place)
-    stopped_at = (n, piece, time, row) if not size < largest else None
-    return CycleGrowth(sizes[: n + 1, 0], done, min(size, largest), stopped_at, kept, error)
+        fixed: tuple[Any, ...] = (*law.handed, *how.handed, kept, table, parts)
+    else:
+        fixed = (*powers, *how.handed, kept, rows, parts)
+    ended_by = ""
+    while True:
+        planes = anchors.around(at, int(place[4]))
+        if powers is None:
+            why = march(*fixed, planes, least, shut, anchors.reach, *rest)
+        else:
+            why = march_power(*fixed, planes, anchors.reach, *rest)
+        if math.isnan(at[0]):
+            raise law.beyond("a range of stress intensity")
+        used = [name for name, margin in (margins or {}).items() if margin(*at.tolist()) <= 0.0]
+        ended_by = "stop" if why == PAST_LIMIT else next(iter(used), "")
+        if why != OUT_OF_REACH or ended_by:
+            break
+    stopped_at = None if not ended_by else _inside(parts, place)
+    way = anchors.way(ways, at, place, parts, stopped_at, (margins or {}).get(ended_by))
+    way[:, 0] = np.minimum(way[:, 0], largest)
+    found = (anchors.largest_scale(at), kept, anchors.error)
+    return CycleGrowth(way[:, :-1], way[:, -1], int(place[4]), ended_by, stopped_at, *found)
 
 
-def _anchors(
-    law: GrowthLaw, shape: CrackShape, always: Callable[[ArrayLike], FloatArray] | None, start: float, largest: float
-) -> tuple[FloatArray, float]:
-    """Y and the K of residual stress on an even grid of sizes, with their slopes; and the error of the grid."""
-    grid = np.linspace(start, largest, GRID)
-    factors = np.asarray(shape.geometry_factor(grid), dtype=np.float64)
-    constant = np.zeros(GRID) if always is None else np.asarray(always(grid), dtype=np.float64)
-    return _with_slopes(grid, factors, constant), law.slope * _off_the_grid(shape, grid, factors)
+def _start(start: ArrayLike, shape: Shape, stop: float | None) -> tuple[FloatArray, float]:
+    """The sizes to begin with, mm, and the first size at which it ends."""
+    sizes = np.atleast_1d(np.array(start, dtype=np.float64))
+    if sizes.size != len(shape.sizes):
+        raise InputError(
+            "growth by cycle, start", f"{sizes.size} sizes", f"{' and '.join(shape.sizes)}, as a {shape.kind} crack has"
+        )
+    largest = shape.deepest if stop is None else min(stop, shape.deepest)
+    if not (0.0 < sizes[0] < largest and (sizes > 0.0).all()):
+        raise InputError(
+            "growth by cycle, start",
+            " and ".join(f"{number(one)} mm" for one in sizes.tolist()),
+            f"a size above 0 and below {number(largest)} mm, where it stops",
+        )
+    return sizes, largest if sizes.size == 1 else largest * (1.0 - 1e-12)
 
 
-def _power_anchors(law: GrowthLaw, shape: CrackShape, start: float, largest: float) -> tuple[FloatArray, float]:
-    """K per MPa and C times its power m on a grid of the logarithm of the size, with their slopes; and the error of the grid."""
-    grid = np.geomspace(start, largest, GRID)
-    grid[0], grid[-1] = start, largest
-    factors = np.asarray(shape.geometry_factor(grid), dtype=np.float64)
-    scales = factors * np.sqrt(np.pi * grid)
-    powers = law.constant * scales**law.slope
-    return _with_slopes(grid, scales, powers), law.slope * _off_the_grid(shape, grid, factors)
-
-
-def _with_slopes(grid: FloatArray, *values: FloatArray) -> FloatArray:
-    """Rows: place, then each value with its slope to the next row."""
-    widths = np.diff(grid)
-    columns = [grid]
-    for one in values:
-        slopes = np.diff(one) / widths
-        columns += [one, np.append(slopes, slopes[-1])]
-    return np.column_stack(columns)
-
-
-def _off_the_grid(shape: CrackShape, grid: FloatArray, factors: FloatArray) -> float:
-    """The largest share by which Y halfway between places of the grid is off, looked at every 64th."""
-    at = slice(0, GRID - 1, 64)
-    exact = np.asarray(shape.geometry_factor(0.5 * (grid[:-1] + grid[1:])[at]), dtype=np.float64)
-    return float(np.abs(0.5 * (factors[:-1] + factors[1:])[at] / exact - 1.0).max())
+def _inside(parts: FloatArray, place: IntArray) -> CyclePlace:
+    """Pass, piece, time and row of a place that may be just past the end of its piece or pass."""
+    n, piece, time, row = (int(one) for one in place[:4])
+    if piece >= len(parts):
+        return CyclePlace(n, len(parts) - 1, 0, int(parts[-1, 0]))
+    return CyclePlace(n, piece, time, max(row, int(parts[piece, 0])))
 
 
 def weights_of(law: GrowthLaw, rows: FloatArray, lowest: float, shut: bool) -> tuple[FloatArray, FloatArray] | None:

@@ -10,12 +10,11 @@ from typing import Any, cast
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.drive import COUNTED_PARTS, lowest_of
 from vivid_anvil.growth.memories import RETARDATIONS, NoRetardation, Retardation
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.shape import CrackShape, TwoWayShape
+from vivid_anvil.shapes.shape import OneSizeShape, Shape, TwoSizeShape
 from vivid_anvil.shapes.solutions import StressProfile
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import Coherent, OptionalCoherent, number
@@ -44,7 +43,7 @@ class Crack:
     ----------
     hot_spot : HotSpot
         Gives the nominal stress (without notch factor) and the material.
-    shape : CrackShape or TwoWayShape
+    shape : Shape
     initial_size : float or text, mm
         Above 0 and within the shape's validity; the depth where the shape has two sizes.
     initial_half_length : float or text, mm
@@ -75,7 +74,7 @@ class Crack:
     """
 
     hot_spot: HotSpot
-    shape: CrackShape | TwoWayShape
+    shape: Shape
     initial_size: Coherent = Coherent("length", above=0.0)
     initial_half_length: OptionalCoherent = OptionalCoherent("length", above=0.0)
     law: GrowthLaw
@@ -131,50 +130,28 @@ class Crack:
         return lowest_of(self.counted_part)
 
     @property
-    def two_way(self) -> bool:
-        """Whether the crack has two sizes, depth and half length."""
-        return self.shape.two_way
-
-    @property
-    def one_size(self) -> CrackShape:
-        """The shape, of a crack with one size."""
-        assert not self.two_way, "asked only where there is one size"
-        return cast(CrackShape, self.shape)
-
-    @property
-    def two_sizes(self) -> TwoWayShape:
-        """The shape, of a crack with two sizes."""
-        assert self.two_way, "asked only where there are two sizes"
-        return cast(TwoWayShape, self.shape)
+    def sizes(self) -> tuple[float, ...]:
+        """The sizes, mm, that it starts with: one, or depth and half length."""
+        return tuple(one for one in (self.initial_size, self.initial_half_length) if one is not None)
 
     @property
     def deepest(self) -> float:
         """The size, mm, at which the solution ends; with residual stress where the weight function does."""
-        if self.two_way:
-            return self.two_sizes.deepest
-        largest = self.one_size.largest_size
-        return largest if self.residual_stress is None else min(largest, self.one_size.weight_reach)
+        shape = self.shape
+        if self.residual_stress is None or not isinstance(shape, OneSizeShape):
+            return shape.deepest
+        return min(shape.deepest, shape.weight_reach)
 
     @property
-    def half_length(self) -> float:
-        """The half length, mm, that a crack with two sizes starts with."""
-        assert self.initial_half_length is not None, "checked where the crack is made"
-        return self.initial_half_length
-
-    @property
-    def always(self) -> Callable[..., Any] | None:
-        """The function of the size (or sizes) that gives the K, MPa√mm, of the residual stress; None where there is none."""
+    def always(self) -> Callable[..., tuple[float, ...]] | None:
+        """The function of the sizes that gives the K, MPa√mm, of residual stress at each end; None where there is none."""
         if self.residual_stress is None:
             return None
-        return partial(self.shape.k_of_stress, self.residual_stress)
+        return partial(self.shape.ends_of_stress, self.residual_stress)
 
-    def always_at(self, size: float, half_length: float | None = None) -> tuple[float, ...]:
-        """K of the residual stress at the end of the crack, or at both ends, MPa√mm; 0 without."""
-        if self.always is None:
-            return (0.0, 0.0) if self.two_way else (0.0,)
-        if self.two_way:
-            return cast(tuple[float, float], self.always(size, half_length))
-        return (float(cast(FloatArray, self.always(size))),)
+    def always_at(self, *sizes: float) -> tuple[float, ...]:
+        """K of the residual stress at each end, MPa√mm; 0 without."""
+        return (0.0,) * len(self.shape.sizes) if self.always is None else self.always(*sizes)
 
     def later_from(self, duty_cycle: DutyCycle) -> float | None:
         """Repeats after which the later law holds; None without one."""
@@ -223,11 +200,11 @@ class Crack:
             )
 
     def _check_sizes(self, where: str) -> None:
-        two_way = self.two_way
+        shape, two = self.shape, len(self.shape.sizes) == 2
         largest = self.deepest
         for field in ("initial_size", "detectable_size", "stop_size"):
             size = getattr(self, field)
-            if field == "stop_size" and two_way:  # beyond the wall it is a size of what the crack becomes
+            if field == "stop_size" and two:  # beyond the wall it is a size of what the crack becomes
                 continue
             if size is not None and size >= largest:
                 raise InputError(
@@ -249,22 +226,23 @@ class Crack:
                 f"{number(self.stop_size)} mm",
                 f"a size beyond the initial {number(self.initial_size)} mm",
             )
-        if two_way != (self.initial_half_length is not None):
-            found = "nothing" if two_way else f"{number(self.initial_half_length or 0.0)} mm"
+        if two != (self.initial_half_length is not None):
+            found = "nothing" if two else f"{number(self.initial_half_length or 0.0)} mm"
             expected = "half of the crack length, for a shape with two sizes"
             raise InputError(
                 f"{where}, initial_half_length",
                 found,
-                expected if two_way else f"no such key for a {self.shape.kind} crack",
+                expected if two else f"no such key for a {self.shape.kind} crack",
             )
-        if two_way and self.initial_half_length is not None:
-            if self.initial_half_length >= self.two_sizes.longest:
-                longest = number(self.two_sizes.longest)
+        if isinstance(shape, TwoSizeShape):
+            a, c = self.sizes
+            if c >= shape.longest:
                 raise InputError(
-                    f"{where}, initial_half_length", f"{number(self.initial_half_length)} mm", f"below {longest} mm"
+                    f"{where}, initial_half_length", f"{number(c)} mm", f"below {number(shape.longest)} mm"
                 )
-            self.two_sizes.factors(self.initial_size, self.initial_half_length)
-            self.always_at(self.initial_size, self.initial_half_length)
+            shape.factors(a, c)
+            if self.residual_stress is not None:
+                shape.k_of_stress(self.residual_stress, a, c)
 
     def _check_order(self, where: str) -> None:
         if self.order == "per repeat" and self.retardation.acts:

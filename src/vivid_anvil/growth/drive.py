@@ -22,7 +22,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.growth._kernels import growth_sums
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.shape import CrackShape
+from vivid_anvil.shapes.shape import OneSizeShape
 from vivid_anvil.units import LENGTH, opened
 
 COUNTED_PARTS = {
@@ -139,7 +139,7 @@ Always = Callable[[ArrayLike], FloatArray]
 
 @opened()
 def growth_per_repeat(
-    drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, always: Always | None = None
+    drive: GrowthDrive, shape: OneSizeShape, law: GrowthLaw, always: Always | None = None
 ) -> Callable[[ArrayLike], FloatArray]:
     """The function G(a): growth in one repeat, mm, of a crack of size a, mm; `always` gives the K that is always there."""
     if always is None:
@@ -186,7 +186,7 @@ def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatAr
 
 
 @opened(start=LENGTH, end=LENGTH)
-def threshold_sizes(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, start: float, end: float) -> FloatArray:
+def threshold_sizes(drive: GrowthDrive, shape: OneSizeShape, law: GrowthLaw, start: float, end: float) -> FloatArray:
     """Sizes, mm, between `start` and `end` at which one more cycle passes the threshold: the kinks of G(a).
 
     K per stress must rise with the size between the two, as it does for the shapes here. Empty for laws in which K and cycle do
@@ -205,6 +205,6 @@ def threshold_sizes(drive: GrowthDrive, shape: CrackShape, law: GrowthLaw, start
     return np.asarray(np.exp(high))
 
 
-def _scale(shape: CrackShape, size: ArrayLike) -> FloatArray:
+def _scale(shape: OneSizeShape, size: ArrayLike) -> FloatArray:
     """K for a stress of 1 MPa."""
     return shape.geometry_factor(size) * np.sqrt(np.pi * np.asarray(size, dtype=np.float64))

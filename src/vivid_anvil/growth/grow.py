@@ -3,22 +3,21 @@
 from __future__ import annotations
 
 import dataclasses
-import math
 from typing import Any
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.crack import Crack
+from vivid_anvil.growth.cycle_by_cycle import cycle_by_cycle
 from vivid_anvil.growth.drive import GrowthDrive, growth_drive
 from vivid_anvil.growth.findings import growth_findings, share_outside_r
-from vivid_anvil.growth.grow_in_order import in_order_path, two_size_in_order_path
-from vivid_anvil.growth.grow_one_way import one_way_path, table_to
-from vivid_anvil.growth.grow_two_sizes import two_size_life, two_size_path, two_size_repeats
 from vivid_anvil.growth.limits import ENDS_OF_SOLUTION
 from vivid_anvil.growth.memories import NoRetardation
-from vivid_anvil.growth.path import GrowthPath
+from vivid_anvil.growth.per_repeat import per_repeat, quick_life, repeats_from, way_of
 from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.growth.way import Way
+from vivid_anvil.growth.way_gone import WayGone
 from vivid_anvil.materials.fits.growth_tests import GrowthTests
 from vivid_anvil.units import number, opened
 
@@ -45,26 +44,27 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
     drive = growth_drive(crack.hot_spot.nominal_cycles(duty_cycle), crack.counted_part)
     target_repeats = None if target is None else duty_cycle.repeats_in(target)
     later = crack.later_from(duty_cycle)
-    path = _path(crack, duty_cycle, drive, later, target_repeats)
-    then = _through(crack, duty_cycle, path, target_repeats)
-    late = _after_the_target(crack, duty_cycle, path)
+    way = way_of(crack, drive)
+    gone = _gone(way, duty_cycle, later, target_repeats)
+    then = _through(crack, duty_cycle, gone, target_repeats)
+    late = _after_the_target(crack, duty_cycle, gone)
     result = GrowthResult(
         crack=crack,
         duty_cycle=duty_cycle,
         drive=drive,
-        critical=path.critical,
-        sizes=read_only(path.sizes),
-        repeats=read_only(path.repeats),
-        stopped_by=path.stopped_by if then is None else then.stopped_by,
-        life_repeats=path.life_repeats + sum(one.life_repeats for one in (then, late) if one is not None),
+        critical=gone.critical,
+        sizes=read_only(gone.sizes[:, 0]),
+        repeats=read_only(gone.repeats),
+        stopped_by=gone.stopped_by if then is None else then.stopped_by,
+        life_repeats=gone.life_repeats + sum(one.life_repeats for one in (then, late) if one is not None),
         ended_late_by=None if late is None else late.governed_by,
-        halving_change=path.change,
+        halving_change=gone.change,
         target_repeats=target_repeats,
-        interval_repeats=_inspection_interval(crack, path, drive, then or late),
-        half_lengths=None if path.half_lengths is None else read_only(path.half_lengths),
+        interval_repeats=_inspection_interval(way, gone, then or late),
+        half_lengths=read_only(gone.sizes[:, 1]) if gone.sizes.shape[1] == 2 else None,
         then=then,
-        cycles=path.cycles,
-        stopped_in=path.stopped_in if then is None else then.stopped_in,
+        cycles=gone.cycles,
+        stopped_in=gone.stopped_in if then is None else then.stopped_in,
         without_memory_repeats=_without_memory(crack, duty_cycle, drive),
     )
     if crack.beyond_validity == "refuse" and result.governed_by in ENDS_OF_SOLUTION:
@@ -96,26 +96,20 @@ def with_tests(result: GrowthResult, tests: GrowthTests | None) -> GrowthResult:
 
 def life_repeats_of(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> float:
     """Repeats to the limiting size alone, also through the wall; `drive` is that of the hot spot under the duty cycle."""
-    if crack.two_way and crack.order == "per repeat" and crack.later_law is None:
-        life, ended_by, a, c = two_size_life(crack, drive)
-        through = _crack_through(crack, a, c) if ended_by == "wall" else None
+    way = way_of(crack, drive)
+    if crack.order == "per repeat" and crack.later_law is None:
+        life, ended = quick_life(way)
+        through = _crack_through(crack, ended.sizes) if ended.by == "wall" else None
         return life + (0.0 if through is None else life_repeats_of(through, duty_cycle, drive))
-    later = crack.later_from(duty_cycle)
-    path = _path(crack, duty_cycle, drive, later, None)
-    then = _through(crack, duty_cycle, path, None)
-    return path.life_repeats + (0.0 if then is None else then.life_repeats)
+    gone = _gone(way, duty_cycle, crack.later_from(duty_cycle), None)
+    then = _through(crack, duty_cycle, gone, None)
+    return gone.life_repeats + (0.0 if then is None else then.life_repeats)
 
 
-def _path(
-    crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive, later: float | None, target: float | None
-) -> GrowthPath:
-    if crack.two_way and crack.order == "cycle by cycle":
-        return two_size_in_order_path(crack, duty_cycle, drive, later, target)
-    if crack.two_way:
-        return two_size_path(crack, drive, target, later)
-    if crack.order == "cycle by cycle":
-        return in_order_path(crack, duty_cycle, drive, later, target)
-    return one_way_path(crack, drive, later, target)
+def _gone(way: Way, duty_cycle: DutyCycle, later: float | None, target: float | None) -> WayGone:
+    if way.crack.order == "cycle by cycle":
+        return cycle_by_cycle(way, duty_cycle, later, target)
+    return per_repeat(way, later, target)
 
 
 def _without_memory(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> float | None:
@@ -126,30 +120,27 @@ def _without_memory(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> 
     return life_repeats_of(plain, duty_cycle, drive)
 
 
-def _through(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath, target: float | None) -> GrowthResult | None:
-    """The crack through the wall that a crack with two sizes becomes, grown on; None where it does not get there."""
-    if path.half_lengths is None or path.critical.governed_by != "wall" or path.stopped_by != "wall":
+def _through(crack: Crack, duty_cycle: DutyCycle, gone: WayGone, target: float | None) -> GrowthResult | None:
+    """The crack through the wall that one becomes, grown on; None where it does not get there."""
+    if gone.critical.governed_by != "wall" or gone.stopped_by != "wall":
         return None
-    passed = float(path.repeats[-1])
-    left = None if target is None else target - passed
-    return _grown_on(crack, duty_cycle, (float(path.sizes[-1]), float(path.half_lengths[-1])), passed, left)
+    passed = float(gone.repeats[-1])
+    return _grown_on(crack, duty_cycle, gone.last, passed, None if target is None else target - passed)
 
 
-def _after_the_target(crack: Crack, duty_cycle: DutyCycle, path: GrowthPath) -> GrowthResult | None:
+def _after_the_target(crack: Crack, duty_cycle: DutyCycle, gone: WayGone) -> GrowthResult | None:
     """What a crack becomes that breaks through after the target only: the life goes on, the table does not."""
-    whole = path.uncut
-    if whole is None or whole.half_lengths is None or whole.stopped_by != "wall":
+    whole = gone.uncut
+    if whole is None or whole.stopped_by != "wall":
         return None
-    return _grown_on(
-        crack, duty_cycle, (float(whole.sizes[-1]), float(whole.half_lengths[-1])), whole.life_repeats, None
-    )
+    return _grown_on(crack, duty_cycle, whole.last, whole.life_repeats, None)
 
 
 def _grown_on(
-    crack: Crack, duty_cycle: DutyCycle, sizes: tuple[float, float], passed: float, left: float | None
+    crack: Crack, duty_cycle: DutyCycle, sizes: tuple[float, ...], passed: float, left: float | None
 ) -> GrowthResult | None:
-    """Growth after the wall, of both sizes there, mm, `passed` repeats after the start, to `left` repeats at most."""
-    onwards = _crack_through(crack, *sizes)
+    """Growth after the wall, of the sizes there, mm, `passed` repeats after the start, to `left` repeats at most."""
+    onwards = _crack_through(crack, sizes)
     if onwards is None:
         return None
     if onwards.later_law is not None and onwards.later_law_from is not None:
@@ -159,42 +150,39 @@ def _grown_on(
     return grow_crack(onwards, duty_cycle, target=left)
 
 
-def _crack_through(crack: Crack, a: float, c: float) -> Crack | None:
-    """The crack that one of depth a and half length c, mm, becomes at the wall; None where no solution goes on."""
-    onwards = crack.two_sizes.after(a, c)
+def _crack_through(crack: Crack, sizes: tuple[float, ...]) -> Crack | None:
+    """The crack that one of these sizes, mm, becomes at the wall; None where no solution goes on."""
+    onwards = crack.shape.becomes(*sizes)
     if onwards is None:
         return None
-    shape, sizes = onwards
-    two = len(sizes) == 2
-    if sizes[-1] >= (shape.longest if two else shape.largest_size):
+    shape, (first, *others) = onwards
+    rooms = shape.rooms(weighed=False)
+    if any(rooms[name](first, *others) <= 0.0 for name in ENDS_OF_SOLUTION[:2] if name in rooms):
         return None
     if crack.always is not None and not shape.weighs:
         return None
-    half = sizes[1] if two else None
     stop = crack.stop_size
-    if stop is not None and stop <= sizes[0]:
+    if stop is not None and stop <= first:
         return None  # it is as large as it may get
-    if stop is not None and stop >= (shape.deepest if two else shape.largest_size):
+    if stop is not None and stop >= shape.deepest:
         stop = None  # the solution ends before
+    half = others[0] if others else None
     return dataclasses.replace(
-        crack, shape=shape, initial_size=sizes[0], initial_half_length=half, stop_size=stop, detectable_size=None
+        crack, shape=shape, initial_size=first, initial_half_length=half, stop_size=stop, detectable_size=None
     )
 
 
-def _inspection_interval(crack: Crack, path: GrowthPath, drive: GrowthDrive, then: GrowthResult | None) -> float | None:
+def _inspection_interval(way: Way, gone: WayGone, then: GrowthResult | None) -> float | None:
     """Repeats from detectable to limiting size / factor; 0 where it fails before it can be found, inf without growth."""
+    crack = way.crack
     size = crack.detectable_size
     if size is None:
         return None
-    if size >= path.critical.limiting:
+    if size >= gone.critical.limiting:
         return 0.0
     after = 0.0 if then is None else then.life_repeats
     if crack.order == "cycle by cycle" and crack.later_law is None:  # with the memory of larger cycles
-        return (path.life_repeats - path.repeats_at(size) + after) / crack.inspection_factor
-    if crack.two_way:
-        return (two_size_repeats(crack, drive, size, path) + after) / crack.inspection_factor
-    law = crack.law if crack.later_law is None else crack.later_law
-    table, _ = table_to(crack, drive, law, size, path.critical.limiting)
-    if table is None or table.sizes[-1] < path.critical.limiting * (1.0 - 1e-12):
-        return math.inf
-    return float(table.repeats[-1]) / crack.inspection_factor
+        left = gone.life_repeats - gone.repeats_at(size)
+    else:
+        left = repeats_from(way, size, gone)
+    return (left + after) / crack.inspection_factor

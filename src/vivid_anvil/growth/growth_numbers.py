@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -15,7 +14,6 @@ from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.drive import GrowthDrive
 from vivid_anvil.growth.limits import CriticalSizes
 from vivid_anvil.materials.fits.growth_tests import GrowthTests
-from vivid_anvil.shapes.one_size import stress_intensity
 from vivid_anvil.writing.finding import Finding
 
 
@@ -119,13 +117,22 @@ class Growth:
 
     def _ends(self, size: float) -> list[tuple[float, float]]:
         """K per MPa, √mm, and K that is always there, MPa√mm, at the end of the crack, or at both ends."""
-        crack = self.crack
-        if not crack.two_way:
-            return [(float(stress_intensity(crack.one_size, size, 1.0)), *crack.always_at(size))]  # type: ignore[list-item]
-        c = self.half_length(size) if self.half_lengths is not None else crack.half_length
-        root = math.sqrt(math.pi * size)
-        factors = crack.two_sizes.factors(size, c)
-        return [(y * root, there) for y, there in zip(factors, crack.always_at(size, c), strict=True)]
+        crack, sizes = self.crack, self.sizes_at(size)
+        return list(zip(crack.shape.scales(*sizes), crack.always_at(*sizes), strict=True))
+
+    def sizes_at(self, size: float) -> tuple[float, ...]:
+        """All sizes, mm, where the first is `size`, on its way; InputError beyond the solution."""
+        shape = self.crack.shape
+        if not 0.0 < size <= shape.deepest * (1.0 + 1e-12):
+            raise InputError(
+                f"{shape.kind} crack, size",
+                f"{size:g} mm",
+                f"sizes above 0 and up to {shape.deepest:g} mm",
+                f"Beyond, the solution ({shape.source}) is not valid.",
+            )
+        if len(shape.sizes) == 1:
+            return (size,)
+        return (size, self.half_length(size) if self.half_lengths is not None else self.crack.sizes[1])
 
     def half_length(self, size: float) -> float:
         """Half length, mm, that a crack with two sizes has at depth `size`, mm, on its way."""

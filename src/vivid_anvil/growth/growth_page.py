@@ -174,7 +174,7 @@ def _initial(growth: Growth, units: UnitSystem) -> str:
 def _limits(growth: Growth, units: UnitSystem) -> list[tuple[str, str]]:
     """Where each limit is met; of two sizes only the one that ends each part of the way."""
     critical = growth.critical
-    if growth.crack.two_way:
+    if len(growth.crack.sizes) == 2:
         rows = [("Limiting size", f"{_length(critical.limiting, units)} deep, {critical.governed_by}")]
         if growth.half_lengths is not None and growth.half_lengths.size > 1:
             rows.append(("Half length there", _length(float(growth.half_lengths[-1]), units)))

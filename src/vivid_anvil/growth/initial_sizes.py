@@ -19,6 +19,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.grow import life_repeats_of
 from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.shapes.shape import TwoSizeShape
 from vivid_anvil.units import UnitSystem, coherent, in_unit, number, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
@@ -96,8 +97,8 @@ class SizeLives(Result):
 def of_size(crack: Crack, size: float) -> Crack:
     """The same crack from another initial size, mm, its aspect kept; without inspection and chosen size below it."""
     changes: dict[str, Any] = {"initial_size": size, "detectable_size": None}
-    if crack.two_way:
-        changes["initial_half_length"] = crack.half_length * size / crack.initial_size
+    if crack.initial_half_length is not None:
+        changes["initial_half_length"] = crack.initial_half_length * size / crack.initial_size
     return dataclasses.replace(crack, **changes)
 
 
@@ -178,11 +179,12 @@ def largest_lasting_size(
 def _largest_start(result: GrowthResult) -> float:
     """The largest size, mm, that the growth can start from."""
     crack = result.crack
-    if not crack.two_way:
+    shape = crack.shape
+    if not isinstance(shape, TwoSizeShape):
         return result.critical.limiting * (1.0 - _NEAR)
-    longest = crack.two_sizes.longest * crack.initial_size / crack.half_length
+    a, c = crack.sizes
     chosen = math.inf if crack.stop_size is None else crack.stop_size
-    return min(crack.two_sizes.deepest, longest, chosen) * (1.0 - 1e-6)
+    return min(shape.deepest, shape.longest * a / c, chosen) * (1.0 - 1e-6)
 
 
 def _default_sizes(result: GrowthResult) -> list[float]:

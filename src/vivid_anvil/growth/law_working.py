@@ -75,7 +75,7 @@ def _range_steps(result: Growth, worst: int) -> list[Step]:
 def _shifted_steps(result: Growth, worst: int) -> list[Step]:
     """The same where residual stress moves largest and smallest K alike."""
     drive, crack, size = result.drive, result.crack, result.crack.initial_size
-    there = crack.always_at(size, crack.initial_half_length)[0]
+    there = crack.always_at(*crack.sizes)[0]
     delta_k, r = (float(one[worst]) for one in result.depth_cycles(size))
     scale, high, low = result.depth_scale(size), float(drive.maximum[worst]), float(drive.minimum[worst])
     top, bottom = scale * high + there, scale * low + there

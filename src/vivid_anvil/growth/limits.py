@@ -5,20 +5,17 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from scipy.optimize import brentq
 
-from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials import Material
-from vivid_anvil.shapes.shape import CrackShape, TwoWayShape
+from vivid_anvil.shapes.shape import Margin, OneSizeShape, Shape
 from vivid_anvil.shapes.solutions import assessment_curve, plasticity_interaction
-from vivid_anvil.shapes.two_sizes import aspect_limits, within, within_weight
 from vivid_anvil.units import LENGTH_OR_NONE, STRENGTH, STRESS, inner, opened
 
 ENDS_OF_SOLUTION = ("limit of the solution", "length of the solution", "aspect of the solution")
-Margin = Callable[[float, float], float]
-AlwaysEnds = Callable[[float, float], tuple[float, float]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,14 +64,14 @@ class CriticalSizes:
 
 @opened(peak_stress=STRESS, chosen=LENGTH_OR_NONE, youngs_modulus=STRENGTH, largest=LENGTH_OR_NONE)
 def critical_sizes(
-    shape: CrackShape,
+    shape: OneSizeShape,
     material: Material,
     peak_stress: float,
     *,
     chosen: float | None = None,
     limits: str = "toughness and yield",
     youngs_modulus: float = 207000.0,
-    always: Callable[[float], FloatArray] | None = None,
+    always: Callable[..., Any] | None = None,
     largest: float | None = None,
 ) -> CriticalSizes:
     """Sizes, mm, at which K reaches the toughness and the net section the yield strength, at `peak_stress`, MPa.
@@ -88,7 +85,7 @@ def critical_sizes(
     >>> critical_sizes(CentreCrack(100.0), steel, 150.0).governed_by
     'toughness'
     """
-    margins = one_way_margins(shape, material, peak_stress, limits, youngs_modulus, always)
+    margins = margins_of(shape, material, peak_stress, limits, youngs_modulus, always)
     smallest = shape.smallest_size
     end = shape.largest_size if largest is None else largest
     sizes = {name: _reached(margin, end, smallest) for name, margin in margins.items()}
@@ -97,70 +94,40 @@ def critical_sizes(
     )
 
 
-def one_way_margins(
-    shape: CrackShape,
+def margins_of(
+    shape: Shape,
     material: Material,
     peak_stress: float,
     limits: str,
     youngs_modulus: float,
-    always: Callable[[float], FloatArray] | None = None,
-) -> dict[str, Callable[[float], float]]:
-    """What is left at a size, mm, by the name of each limit; 0 where the limit is reached."""
-    limit = _limit_values(material, limits)
-
-    def primary(size: float) -> float:
-        return float(shape.geometry_factor(size)) * peak_stress * math.sqrt(math.pi * size)
-
-    def secondary(size: float) -> float:
-        return 0.0 if always is None else float(always(size))
-
-    def net(size: float) -> float:
-        return float(shape.net_section_stress(size, peak_stress))
-
-    if limits == "assessment curve":
-        return {limits: lambda size: _room(primary(size), secondary(size), net(size), limit, youngs_modulus)}
-    return {
-        "toughness": lambda size: limit["toughness"] - primary(size) - secondary(size),
-        "net-section yield": lambda size: limit["yield"] - net(size),
-    }
-
-
-def two_way_margins(
-    shape: TwoWayShape,
-    material: Material,
-    peak_stress: float,
-    limits: str,
-    youngs_modulus: float,
-    chosen: float | None = None,
-    always: AlwaysEnds | None = None,
+    always: Callable[..., Any] | None = None,
 ) -> dict[str, Margin]:
-    """What is left at depth and half length, mm, by the name of each limit; the first to fall to 0 ends the growth."""
+    """What is left at the sizes, mm, by the name of each limit of the material; 0 where the limit is reached."""
     limit = _limit_values(material, limits)
 
-    def ends(a: float, c: float) -> list[tuple[float, float]]:
+    def ends(sizes: tuple[float, ...]) -> list[tuple[float, float]]:
         """Primary and secondary K at each end."""
-        at, root = within(shape, a, c), peak_stress * math.sqrt(math.pi * a)
-        there = (0.0, 0.0) if always is None else always(*within_weight(shape, a, c))
-        return [(y * root, one) for y, one in zip(shape.factors(*at), there, strict=True)]
+        root = peak_stress * math.sqrt(math.pi * sizes[0])
+        there = (0.0,) * len(sizes) if always is None else np.atleast_1d(always(*sizes))
+        return [(y * root, float(k)) for y, k in zip(shape.ends(*sizes), there, strict=True)]
 
-    def net(a: float, c: float) -> float:
-        return shape.collapse_stress(min(a, 0.999999 * shape.deepest), c, peak_stress)
+    def net(sizes: tuple[float, ...]) -> float:
+        return shape.reference_stress(peak_stress, *sizes)
 
-    found: dict[str, Margin] = {
-        "toughness": lambda a, c: limit["toughness"] - max(sum(end) for end in ends(a, c)),
-        "net-section yield": lambda a, c: limit["yield"] - net(a, c),
-    }
     if limits == "assessment curve":
-        found = {limits: lambda a, c: min(_room(*end, net(a, c), limit, youngs_modulus) for end in ends(a, c))}
+        return {limits: lambda *at: min(_room(*end, net(at), limit, youngs_modulus) for end in ends(at))}
+    return {
+        "toughness": lambda *at: limit["toughness"] - max(sum(end) for end in ends(at)),
+        "net-section yield": lambda *at: limit["yield"] - net(at),
+    }
+
+
+def all_margins(shape: Shape, margins: dict[str, Margin], chosen: float | None, *, weighed: bool) -> dict[str, Margin]:
+    """With what is left to a size of one's own, mm, and to the ends of the solution; the first at 0 ends the growth."""
+    found = dict(margins)
     if chosen is not None and chosen < shape.deepest:
-        found["chosen size"] = lambda a, _: chosen - a
-    found["wall"] = lambda a, _: shape.deepest - a
-    found["length of the solution"] = lambda _, c: shape.longest - c
-    low, high = aspect_limits(shape)
-    if always is not None:
-        high = min(high, 1.0 + 1e-9)
-    found["aspect of the solution"] = lambda a, c: min(high * c - a, a - low * c)
-    return found
+        found["chosen size"] = lambda a, *_: chosen - a
+    return found | shape.rooms(weighed=weighed)
 
 
 def critical_depth(margins: dict[str, Margin], deepest: float, aspect: float) -> tuple[float, str]:

@@ -9,8 +9,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.ground.checks import positive_number
-from vivid_anvil.growth.limits import Margin, critical_depth, critical_sizes, two_way_margins
+from vivid_anvil.growth.limits import all_margins, critical_depth, critical_sizes, margins_of
 from vivid_anvil.growth.result import GrowthResult
+from vivid_anvil.shapes.shape import Margin, OneSizeShape
 from vivid_anvil.units import many, opened
 from vivid_anvil.writing.table import Column, Table
 
@@ -47,31 +48,29 @@ def limits_over_load(result: GrowthResult, scales: Sequence[float] = SCALES) -> 
     found = []
     for scale in np.atleast_1d(np.asarray(scales, dtype=np.float64)).tolist():
         peak = positive_number("limits over load, scale", scale, "a factor above 0") * result.drive.peak_stress
-        found.append(_two_way(result, scale, peak) if result.crack.two_way else _one_way(result, scale, peak))
+        found.append(_limit_at(result, scale, peak))
     return found
 
 
-def _one_way(result: GrowthResult, scale: float, peak: float) -> LoadLimit:
-    crack = result.crack
-    sizes = critical_sizes(
-        crack.one_size,
-        crack.hot_spot.material,
-        peak,
-        chosen=crack.stop_size,
-        limits=crack.limits,
-        youngs_modulus=crack.youngs_modulus,
-        always=crack.always,
-        largest=crack.deepest,
-    )
-    return LoadLimit(scale, peak, sizes.limiting, sizes.governed_by)
-
-
-def _two_way(result: GrowthResult, scale: float, peak: float) -> LoadLimit:
-    crack, shape = result.crack, result.crack.two_sizes
-    limits = (crack.limits, crack.youngs_modulus, crack.stop_size, crack.always)
-    margins = two_way_margins(shape, crack.hot_spot.material, peak, *limits)
+def _limit_at(result: GrowthResult, scale: float, peak: float) -> LoadLimit:
+    crack, shape = result.crack, result.crack.shape
+    rest = (crack.hot_spot.material, peak, crack.limits, crack.youngs_modulus, crack.always)
+    if isinstance(shape, OneSizeShape):
+        sizes = critical_sizes(
+            shape,
+            crack.hot_spot.material,
+            peak,
+            chosen=crack.stop_size,
+            limits=crack.limits,
+            youngs_modulus=crack.youngs_modulus,
+            always=crack.always,
+            largest=crack.deepest,
+        )
+        return LoadLimit(scale, peak, sizes.limiting, sizes.governed_by)
+    margins = all_margins(shape, margins_of(shape, *rest), crack.stop_size, weighed=crack.always is not None)
     if result.half_lengths is None or result.sizes.size < 2:
-        return LoadLimit(scale, peak, *critical_depth(margins, shape.deepest, crack.initial_size / crack.half_length))
+        a, c = crack.sizes
+        return LoadLimit(scale, peak, *critical_depth(margins, shape.deepest, a / c))
     depths, along = result.sizes, result.half_lengths
     first = float(depths[0]), float(along[0])
     if (name := _used(margins, *first)) is not None:

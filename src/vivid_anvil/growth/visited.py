@@ -77,10 +77,9 @@ def visited_law(result: Growth) -> VisitedLaw:
 def crack_course(result: Growth) -> CrackCourse:
     """Largest K and aspect along the way of a crack."""
     sizes, peak, crack = result.sizes, result.drive.peak_stress, result.crack
+    ways = [result.sizes_at(size) for size in sizes.tolist()]
+    scales = np.array([crack.shape.scales(*at) for at in ways])
+    ends = scales * peak + np.array([crack.always_at(*at) for at in ways])
     if result.half_lengths is None:
-        depth = np.array([result.peak_k(float(size)) for size in sizes])
-        return CrackCourse(result, sizes, depth, None, None)
-    ways = list(zip(sizes.tolist(), result.half_lengths.tolist(), strict=True))
-    factors = np.array([crack.two_sizes.factors(a, c) for a, c in ways]) * np.sqrt(np.pi * sizes)[:, None]
-    ends = factors * peak + np.array([crack.always_at(a, c) for a, c in ways])
+        return CrackCourse(result, sizes, ends[:, 0], None, None)
     return CrackCourse(result, sizes, ends[:, 0], ends[:, 1], sizes / result.half_lengths)

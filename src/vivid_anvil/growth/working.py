@@ -7,7 +7,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.events.calendar import plural
-from vivid_anvil.growth.factor_working import factor_steps
 from vivid_anvil.growth.growth_numbers import Growth
 from vivid_anvil.growth.law_working import law_steps
 from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, in_unit, number, opened, rate_at_range
@@ -53,7 +52,7 @@ def growth_working(result: Growth, system: UnitSystem = "metric") -> Working:
     if not crack.law.one_power or crack.always is not None:
         units = _Units("metric")  # constants of these laws are in its units
         worst = int(np.argmax(rates))
-        steps = (*factor_steps(result, units.length, 1.0), *law_steps(result, worst))
+        steps = (*crack.shape.steps(crack.sizes, units.length, 1.0), *law_steps(result, worst))
         return Working(title, _opening(result, units), steps, _closing(result, "metric"))
     units = _Units(system)
     steps = (*_intensity_steps(result, growing, units), *_growth_steps(result, growing, units))
@@ -82,7 +81,7 @@ def _intensity_steps(result: Growth, growing: np.ndarray, units: _Units) -> list
     """From the size to the range of K of the equivalent range."""
     crack, law = result.crack, result.crack.law
     size = crack.initial_size / units.one("length")
-    first = factor_steps(result, units.length, units.one("length"))
+    first = crack.shape.steps(crack.sizes, units.length, units.one("length"))
     y = first[-1].value
     cycles, equivalent = _equivalent_range(result, growing)
     stress_range = equivalent / units.one("stress")
@@ -122,7 +121,7 @@ def _growth_steps(result: Growth, growing: np.ndarray, units: _Units) -> list[St
     crack, law, repeat = result.crack, result.crack.law, result.duty_cycle.repeat
     length = units.one("length")
     cycles, equivalent = _equivalent_range(result, growing)
-    y = factor_steps(result, units.length, units.one("length"))[-1].value
+    y = crack.shape.steps(crack.sizes, units.length, units.one("length"))[-1].value
     delta_k = y * float(np.sqrt(np.pi * crack.initial_size)) * equivalent / units.one("stress intensity")
     constant = law.constant * units.one("stress intensity") ** law.slope / length
     rate = constant * delta_k**law.slope

@@ -14,7 +14,7 @@ from vivid_anvil.shapes.grid import GridCrack
 from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack, stress_intensity
 from vivid_anvil.shapes.points import grid_of_rows, read_points
 from vivid_anvil.shapes.profiles import ProfileEdgeCrack, ProfileSurfaceCrack
-from vivid_anvil.shapes.shape import SHAPES, CrackShape, Shape, TwoWayShape
+from vivid_anvil.shapes.shape import SHAPES, OneSizeShape, Shape, TwoSizeShape
 from vivid_anvil.shapes.two_sizes import (
     CornerCrack,
     EmbeddedCrack,
@@ -31,13 +31,13 @@ __all__ = [
     "BarSurfaceCrack",
     "CentreCrack",
     "CornerCrack",
-    "CrackShape",
     "DoubleEdgeCrack",
     "EdgeCrack",
     "EmbeddedCrack",
     "GridCrack",
     "HoleCornerCrack",
     "HoleCrack",
+    "OneSizeShape",
     "PipeCrack",
     "PipeSurfaceCrack",
     "ProfileEdgeCrack",
@@ -45,7 +45,7 @@ __all__ = [
     "Shape",
     "SurfaceCrack",
     "TableCrack",
-    "TwoWayShape",
+    "TwoSizeShape",
     "VesselCrack",
     "grid_of_rows",
     "keys_of_shape",

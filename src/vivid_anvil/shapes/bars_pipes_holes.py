@@ -1,6 +1,6 @@
 """More cracks with one size: two edges, at a hole, in pipes, around a bar, and of a table of the user's own.
 
-Each is what `CrackShape` says: Y of K = Y S √(π a), the stress that is compared with yield, and the largest size of the solution.
+Each is what `OneSizeShape` says: Y of K = Y S √(π a), the stress that is compared with yield, the largest size of the solution.
 """
 
 from __future__ import annotations
@@ -15,7 +15,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, real_number, share_of_one
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.shapes.shape import SHAPES, CrackShape
+from vivid_anvil.shapes.shape import SHAPES, OneSizeShape
 from vivid_anvil.shapes.solutions.holes import hole_crack, pin_hole_crack
 from vivid_anvil.shapes.solutions.pipes import axial_through_crack, pipe_through_crack
 from vivid_anvil.shapes.solutions.specimens import round_bar_surround, round_bar_thumbnail
@@ -28,7 +28,7 @@ _FAR = 0.95  # of a section: where a formula holds up to the end
 
 @SHAPES.add("double edge")
 @dataclass(frozen=True, repr=False)
-class DoubleEdgeCrack(CrackShape):
+class DoubleEdgeCrack(OneSizeShape):
     """Two cracks of length a from both edges of a plate of width W in tension; net section S W / (W - 2a).
 
     Y = (1 + 0.122 cos⁴(πx/2)) √(2/(πx) tan(πx/2)), x = 2a/W (Tada, Paris and Irwin; 0.8 %).
@@ -70,7 +70,7 @@ class DoubleEdgeCrack(CrackShape):
 
 @SHAPES.add("hole")
 @dataclass(frozen=True, repr=False)
-class HoleCrack(CrackShape):
+class HoleCrack(OneSizeShape):
     """One or two cracks from the edge of a round hole, in a wide plate or in the middle of one of `plate_width` (Newman 1971).
 
     Valid to a = 10 r, and to a hole with cracks over 0.7 of the width. Net section: S W / (W - 2r - n a). With a `pin_share` a
@@ -163,7 +163,7 @@ class HoleCrack(CrackShape):
 
 @SHAPES.add("pipe, around")
 @dataclass(frozen=True, repr=False)
-class PipeCrack(CrackShape):
+class PipeCrack(OneSizeShape):
     """A crack through the wall of a pipe, half of its arc a = R θ around it (Zahoor 1985), axial stress S, part of it bending.
 
     For 5 <= R/t <= 20 and θ up to 99°. Net section in tension: S π / (π - θ - 2 arcsin(sin θ / 2)); the bending part by the
@@ -220,7 +220,7 @@ class PipeCrack(CrackShape):
 
 @SHAPES.add("pipe, along")
 @dataclass(frozen=True, repr=False)
-class AxialPipeCrack(CrackShape):
+class AxialPipeCrack(OneSizeShape):
     """An axial crack of length 2a through a thin shell under hoop stress, a <= 5 √(R t) (Folias, Erdogan).
 
     Net section: S √(1 + 1.6 a² / (R t)), Folias' bulging (BS 7910, annex P).
@@ -263,7 +263,7 @@ class AxialPipeCrack(CrackShape):
 
 @SHAPES.add("round bar")
 @dataclass(frozen=True, repr=False)
-class BarCrack(CrackShape):
+class BarCrack(OneSizeShape):
     """A crack of depth a all around a round bar in tension (Tada, Paris and Irwin); net section S / (1 - 2a/D)².
 
     >>> round(float(BarCrack("20 mm").geometry_factor(5.0)), 3)
@@ -305,7 +305,7 @@ class BarCrack(CrackShape):
 
 @SHAPES.add("round bar, surface")
 @dataclass(frozen=True, repr=False)
-class BarSurfaceCrack(CrackShape):
+class BarSurfaceCrack(OneSizeShape):
     """A circular-arc surface crack of depth a in a round bar (Forman and Shivakumar 1986), to a/D = 0.6.
 
     `bending_share` of the outer stress is bending. Net section: S on what a straight cut of depth a leaves.
@@ -359,7 +359,7 @@ class BarSurfaceCrack(CrackShape):
 
 @SHAPES.add("table")
 @dataclass(frozen=True, repr=False)
-class TableCrack(CrackShape):
+class TableCrack(OneSizeShape):
     """A crack whose Y(a) is a table, straight between its points; nothing beyond them. No net section: toughness alone limits.
 
     >>> crack = TableCrack([("0.5 mm", 1.12), ("2 mm", 1.2), ("5 mm", 1.45), ("10 mm", 2.1)])

@@ -9,12 +9,12 @@ from typing import ClassVar
 import numpy as np
 
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.shapes.shape import TwoWayShape
+from vivid_anvil.shapes.shape import TwoSizeShape
 from vivid_anvil.units import LENGTH, STRESS, opened
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
-class GridCrack(TwoWayShape):
+class GridCrack(TwoSizeShape):
     """A crack with two sizes whose Y stand in tables over depth and aspect, straight between; nothing beyond them.
 
     `depths`, mm, shape (n,), and `aspects` a/c, shape (k,), rise; `deep` and `along`, shape (n, k), are Y of K = Y S √(π a) at

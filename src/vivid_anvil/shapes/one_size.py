@@ -15,7 +15,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, share_of_one
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.shapes.shape import SHAPES, CrackShape
+from vivid_anvil.shapes.shape import SHAPES, OneSizeShape
 from vivid_anvil.shapes.solutions.collapse import reference_stress
 from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.solutions.through import FACTORS, geometry_factor
@@ -26,7 +26,7 @@ from vivid_anvil.writing.working import put_in
 
 @SHAPES.add("centre")
 @dataclass(frozen=True, repr=False)
-class CentreCrack(CrackShape):
+class CentreCrack(OneSizeShape):
     """Through crack of length 2a in the middle of a plate of width W under tension.
 
     Y = sqrt(sec(π a / W)) (Feddersen, C. E. 1966, ASTM STP 410, 77-79; also ASTM E647): within 0.9 % for 2a/W <= 0.8.
@@ -71,7 +71,7 @@ class CentreCrack(CrackShape):
 
 @SHAPES.add("edge")
 @dataclass(frozen=True, repr=False)
-class EdgeCrack(CrackShape):
+class EdgeCrack(OneSizeShape):
     """Through crack of length a from one edge of a plate of width W under tension, its ends free to rotate.
 
     Y = sqrt(2/(πx) tan(πx/2)) (0.752 + 2.02 x + 0.37 (1 - sin(πx/2))^3) / cos(πx/2), x = a/W (Tada, H., Paris, P. C. and
@@ -156,7 +156,7 @@ def _with_x(symbols: str, x: float) -> str:
 
 
 @opened(size=many("length"), stress=STRESSES)
-def stress_intensity(shape: CrackShape, size: ArrayLike, stress: ArrayLike) -> FloatArray:
+def stress_intensity(shape: OneSizeShape, size: ArrayLike, stress: ArrayLike) -> FloatArray:
     """K = Y S sqrt(π a), MPa√mm (Irwin, G. R. 1957, J. Appl. Mech. 24, 361-364); InputError beyond the shape's validity.
 
     >>> float(stress_intensity(EdgeCrack(40.0), 10.0, 50.0)).__round__(2)

@@ -18,7 +18,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
-from vivid_anvil.shapes.shape import SHAPES, CrackShape, Onwards, TwoWayShape
+from vivid_anvil.shapes.shape import SHAPES, OneSizeShape, Onwards, TwoSizeShape
 from vivid_anvil.shapes.solutions.collapse import reference_stress, surface_share
 from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.two_sizes import SurfaceCrack
@@ -41,7 +41,7 @@ def _profile(points: Any, where: str, needed: float) -> StressProfile:
 
 @SHAPES.add("edge, any stress")
 @dataclass(frozen=True, repr=False)
-class ProfileEdgeCrack(CrackShape):
+class ProfileEdgeCrack(OneSizeShape):
     """A crack from one edge of a plate under any stress across it: weight function of Bueckner 1970, to a/W = 0.5.
 
     `stress_profile` are rows of depth and share of the nominal stress there, over the whole width, straight between. Net
@@ -101,7 +101,7 @@ class ProfileEdgeCrack(CrackShape):
 
 @SHAPES.add("surface, any stress")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class ProfileSurfaceCrack(TwoWayShape):
+class ProfileSurfaceCrack(TwoSizeShape):
     """A semi-elliptical surface crack under any stress across the plate: weight functions of Shen and Glinka 1991.
 
     Their constants come from tension and bending (Newman and Raju 1981), so that these are met exactly. `stress_profile` are

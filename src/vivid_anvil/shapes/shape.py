@@ -6,27 +6,37 @@ One size, or two (depth and half length along the surface). A shape of one's own
 
 from __future__ import annotations
 
+import dataclasses
+import math
 from abc import ABC, abstractmethod
-from collections.abc import Callable
-from typing import Any, ClassVar
+from collections.abc import Callable, Sequence
+from typing import Any, ClassVar, cast
 
 from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.writing.working import Step, put_in
 
 SHAPES: Choices[Callable[..., Shape]] = Choices("shape")
 Onwards = tuple[Any, tuple[float, ...]]
+_HAIR = 1e-9
+
+
+Margin = Callable[..., float]  # of the sizes: what is left before a limit
 
 
 class Shape(ABC):
-    """What both kinds have."""
+    """A crack of one or two degrees of freedom: `sizes` names them, and one end moves with each.
+
+    What growth, limits and findings ask stands here, with the sizes one after the other; the stress is an argument.
+    """
 
     kind: ClassVar[str]
+    sizes: ClassVar[tuple[str, ...]]
     size_means: ClassVar[str]
     source: ClassVar[Any]  # whose solution it is
-    two_way: ClassVar[bool]
     weighs: ClassVar[bool] = False  # whether `k_of_stress` is there, for any stress over the depth
 
     @property
@@ -34,15 +44,60 @@ class Shape(ABC):
         """Size from which on the solution holds, mm."""
         return 0.0
 
+    @property
+    @abstractmethod
+    def deepest(self) -> float:
+        """The first size, mm, at which the crack has broken through, or the solution ends."""
+
+    @abstractmethod
+    def ends(self, *sizes: float) -> tuple[float, ...]:
+        """Y of K = Y S √(π a) at each end, a the first size; sizes beyond the solution are moved to its edge."""
+
+    @abstractmethod
+    def ends_of_stress(self, stress: Any, *sizes: float) -> tuple[float, ...]:
+        """K, MPa√mm, at each end of a stress over the depth that is there without load, as of a weld."""
+
+    @abstractmethod
+    def reference_stress(self, stress: float, *sizes: float) -> float:
+        """Stress, MPa, in the section that is left, which is compared with the yield strength."""
+
+    @abstractmethod
+    def rooms(self, *, weighed: bool) -> dict[str, Margin]:
+        """What is left to each end of the solution, by its name; of the weight function too where it is `weighed`."""
+
+    def becomes(self, *sizes: float) -> Onwards | None:
+        """The crack that it becomes when it has broken through, with its sizes; None where no solution goes on."""
+        return None
+
     def k_of_stress(self, stress: Any, *sizes: Any) -> Any:
         """K, MPa√mm, of a stress over the depth that is there without load, at the end, or at both; where it `weighs`."""
         raise NotImplementedError
 
+    def under(self, bending_share: float) -> Shape:
+        """The same crack where this share of the outer stress is bending, as for two stresses that do not move in step."""
+        if "bending_share" not in {field.name for field in dataclasses.fields(cast(Any, self))}:
+            raise InputError(
+                f"{self.kind} crack, bending stress",
+                "a shape without bending_share",
+                "a shape whose solution knows membrane and bending apart",
+                "Take an edge, surface or corner crack in a plate, or put all of it into one stress.",
+            )
+        return cast(Shape, dataclasses.replace(cast(Any, self), bending_share=bending_share))
 
-class CrackShape(Shape):
+    @abstractmethod
+    def steps(self, sizes: Sequence[float], unit: str, one: float) -> list[Step]:
+        """Steps of a hand calculation to Y at the first end, the last; lengths in `unit`, of which `one` has so many mm."""
+
+    def scales(self, *sizes: float) -> tuple[float, ...]:
+        """K per MPa, √mm, at each end."""
+        root = math.sqrt(math.pi * sizes[0])
+        return tuple(y * root for y in self.ends(*sizes))
+
+
+class OneSizeShape(Shape):
     """A crack with one size a: Y of K = Y S √(π a), the stress that is compared with yield, the end of the solution."""
 
-    two_way: ClassVar[bool] = False
+    sizes: ClassVar[tuple[str, ...]] = ("size",)
 
     @property
     @abstractmethod
@@ -65,6 +120,29 @@ class CrackShape(Shape):
         return self.largest_size
 
     @property
+    def deepest(self) -> float:
+        """The largest size, mm."""
+        return self.largest_size
+
+    def ends(self, *sizes: float) -> tuple[float, ...]:
+        """Y at the one end."""
+        return (float(self.geometry_factor(*sizes)),)
+
+    def ends_of_stress(self, stress: Any, *sizes: float) -> tuple[float, ...]:
+        """K at the one end."""
+        return (float(self.k_of_stress(stress, *sizes)),)
+
+    def reference_stress(self, stress: float, *sizes: float) -> float:
+        """That of the net section, MPa."""
+        (size,) = sizes
+        return float(self.net_section_stress(size, stress))
+
+    def rooms(self, *, weighed: bool) -> dict[str, Margin]:
+        """To the largest size."""
+        end = min(self.largest_size, self.weight_reach) if weighed else self.largest_size
+        return {"limit of the solution": lambda a: end - a}
+
+    @property
     def kinks(self) -> tuple[float, ...]:
         """Sizes at which Y has a kink: growth is integrated between them."""
         return ()
@@ -81,8 +159,9 @@ class CrackShape(Shape):
     def factor_numbers(self, size: float) -> str:
         """The formula of Y with x = a / W put in."""
 
-    def steps(self, size: float, unit: str, one: float) -> list[Step]:
-        """Steps to Y, the last; lengths in `unit`, of which `one` has so many mm."""
+    def steps(self, sizes: Sequence[float], unit: str, one: float) -> list[Step]:
+        """Steps to Y, the last."""
+        (size,) = sizes
         y, width = float(self.geometry_factor(size)), self.width / one
         ratio = f"{put_in(size / one)} {unit} / {put_in(width)} {unit}"
         return [
@@ -91,16 +170,11 @@ class CrackShape(Shape):
         ]
 
 
-class TwoWayShape(Shape):
+class TwoSizeShape(Shape):
     """A crack with two sizes, depth a and half length c: Y at both ends, the stress of the section that is left."""
 
-    two_way: ClassVar[bool] = True
+    sizes: ClassVar[tuple[str, ...]] = ("depth", "half length")
     aspects_known: ClassVar[Any] = (0.0, 2.0)  # smallest and largest a/c of the solution
-
-    @property
-    @abstractmethod
-    def deepest(self) -> float:
-        """Depth at which the crack has broken through, or the solution ends."""
 
     @property
     @abstractmethod
@@ -119,8 +193,52 @@ class TwoWayShape(Shape):
         """The crack that it becomes when it has broken through, with its sizes; None where no solution goes on."""
         return None
 
-    def steps(self, a: float, c: float, unit: str, one: float) -> list[Step]:
-        """Steps to Y at the end of the depth, the last; lengths in `unit`, of which `one` has so many mm."""
+    def becomes(self, *sizes: float) -> Onwards | None:
+        """The crack `after` the wall."""
+        a, c = sizes
+        return self.after(a, c)
+
+    def ends(self, *sizes: float) -> tuple[float, ...]:
+        """Y at the end of a and at the end of c."""
+        return self.factors(*self.within(*sizes))
+
+    def ends_of_stress(self, stress: Any, *sizes: float) -> tuple[float, ...]:
+        """K at both ends; a weight function knows cracks no deeper than half as long."""
+        deep, half = self.within(*sizes)
+        k_of_both: tuple[float, float] = self.k_of_stress(stress, deep, max(half, deep))
+        return k_of_both
+
+    def reference_stress(self, stress: float, *sizes: float) -> float:
+        """That of the section that is left, MPa."""
+        a, c = sizes
+        return self.collapse_stress(min(a, 0.999999 * self.deepest), c, stress)
+
+    def rooms(self, *, weighed: bool) -> dict[str, Margin]:
+        """To the wall, the length and the aspect."""
+        low, high = self.aspect_limits
+        high = min(high, 1.0 + _HAIR) if weighed else high
+        return {
+            "wall": lambda a, _: self.deepest - a,
+            "length of the solution": lambda _, c: self.longest - c,
+            "aspect of the solution": lambda a, c: min(high * c - a, a - low * c),
+        }
+
+    @property
+    def aspect_limits(self) -> tuple[float, float]:
+        """Smallest and largest a/c of the solution, a hair wider."""
+        low, high = self.aspects_known
+        return low * (1.0 - _HAIR), high * (1.0 + _HAIR)
+
+    def within(self, a: float, c: float) -> tuple[float, float]:
+        """Sizes moved to the edge of the solution: a step may try what lies beyond a limit, though none of it is kept."""
+        low, high = self.aspect_limits
+        deep = min(a, self.deepest)
+        half = max(c, deep / high)
+        return deep, half if low == 0.0 else min(half, deep / low)
+
+    def steps(self, sizes: Sequence[float], unit: str, one: float) -> list[Step]:
+        """Steps to Y at the end of the depth, the last."""
+        a, c = sizes
         y = self.factors(a, c)[0]
         return [
             aspect_step(a, c, unit, one),

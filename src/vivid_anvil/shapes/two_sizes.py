@@ -7,6 +7,7 @@ holds, and what it becomes when it has broken through.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import ClassVar
@@ -15,7 +16,7 @@ from vivid_anvil.ground.checks import positive_number, share_of_one
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.bars_pipes_holes import AxialPipeCrack, HoleCrack, PipeCrack
 from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
-from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoWayShape, aspect_step
+from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape, aspect_step
 from vivid_anvil.shapes.solutions.collapse import reference_stress, surface_share
 from vivid_anvil.shapes.solutions.ellipses import (
     EllipseFactors,
@@ -45,33 +46,13 @@ _hole_corner_crack, _inner_axial_crack, _toe_value = (
 _surface_crack_by_weight, _surface_ends_by_weight = inner(surface_crack_by_weight), inner(surface_ends_by_weight)
 
 
-def aspect_limits(shape: TwoWayShape) -> tuple[float, float]:
-    """Smallest and largest a/c of the solution, a hair wider."""
-    low, high = shape.aspects_known
-    return low * (1.0 - 1e-9), high * (1.0 + 1e-9)
-
-
-def within(shape: TwoWayShape, a: float, c: float) -> tuple[float, float]:
-    """Sizes moved to the edge of the solution: a step may try what lies beyond a limit, though none of it is kept."""
-    low, high = aspect_limits(shape)
-    deep = min(a, shape.deepest)
-    half = max(c, deep / high)
-    return deep, half if low == 0.0 else min(half, deep / low)
-
-
-def within_weight(shape: TwoWayShape, a: float, c: float) -> tuple[float, float]:
-    """The same where a weight function is asked too, which knows cracks no deeper than half as long."""
-    deep, half = within(shape, a, c)
-    return deep, max(half, deep)
-
-
 def _mixed(found: EllipseFactors, bending_share: float) -> float:
     return (1.0 - bending_share) * found.tension + bending_share * found.bending
 
 
 @SHAPES.add("surface")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class SurfaceCrack(TwoWayShape):
+class SurfaceCrack(TwoSizeShape):
     """A semi-elliptical crack on the surface of a plate, length 2c (Newman and Raju 1981, 1984).
 
     `bending_share` of the outer stress is bending across the wall. With an `attachment_length`, the crack starts at a weld toe
@@ -149,10 +130,11 @@ class SurfaceCrack(TwoWayShape):
         lost = surface_share(a, c, self.thickness, self.plate_width)
         return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
 
-    def steps(self, a: float, c: float, unit: str, one: float) -> list[Step]:
+    def steps(self, sizes: Sequence[float], unit: str, one: float) -> list[Step]:
         """The formula of Newman and Raju at the deepest point, for cracks no deeper than half as long."""
+        a, c = sizes
         if a > c:
-            return super().steps(a, c, unit, one)
+            return super().steps(sizes, unit, one)
         return [aspect_step(a, c, unit, one), *surface_steps(self, a, c, unit, one)]
 
     def after(self, a: float, c: float) -> Onwards | None:
@@ -162,7 +144,7 @@ class SurfaceCrack(TwoWayShape):
 
 @SHAPES.add("corner")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class CornerCrack(TwoWayShape):
+class CornerCrack(TwoSizeShape):
     """A quarter-elliptical crack at a corner: a through the thickness, c along the width of the plate (Newman and Raju 1984).
 
     >>> crack = CornerCrack(thickness="10 mm", plate_width="200 mm")
@@ -212,7 +194,7 @@ class CornerCrack(TwoWayShape):
 
 @SHAPES.add("hole, corner")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class HoleCornerCrack(TwoWayShape):
+class HoleCornerCrack(TwoSizeShape):
     """One or two quarter-elliptical cracks at a hole in a plate in tension, a along the hole, c along the surface.
 
     Newman and Raju 1984, for r/t from 0.5 to 2; the stress is that far from the hole. It becomes a crack through the plate.
@@ -267,7 +249,7 @@ class HoleCornerCrack(TwoWayShape):
 
 @SHAPES.add("pipe, around, surface")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class PipeSurfaceCrack(TwoWayShape):
+class PipeSurfaceCrack(TwoSizeShape):
     """A surface crack around a pipe, its wall taken as a plate as wide as the circumference (Newman and Raju 1981); R/t >= 10.
 
     R is the mean radius; `bending_share` is bending of the wall, not of the pipe, whose largest axial stress counts.
@@ -324,7 +306,7 @@ class PipeSurfaceCrack(TwoWayShape):
 
 @SHAPES.add("embedded")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class EmbeddedCrack(TwoWayShape):
+class EmbeddedCrack(TwoSizeShape):
     """An ellipse 2a by 2c inside a plate in tension (Newman and Raju 1984), in the middle or `centre_depth` below a surface.
 
     Nearer to one surface it is taken as in a plate of twice the centre's depth. When the ligament counts as broken, at
@@ -396,7 +378,7 @@ class EmbeddedCrack(TwoWayShape):
 
 @SHAPES.add("vessel, inside")
 @dataclass(frozen=True, kw_only=True, repr=False)
-class VesselCrack(TwoWayShape):
+class VesselCrack(TwoSizeShape):
     """An inner axial surface crack of a vessel under pressure, the nominal stress p Ri / t (Newman and Raju 1980).
 
     For a <= c, a/t <= 0.8 and t/Ri from 0.1 to 0.25; the pressure on the faces is in the solution.

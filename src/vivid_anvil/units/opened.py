@@ -170,7 +170,19 @@ REMEDIES = {
     "LoadHistory": "read_history gives one.",
 }
 # Names in annotations that are no classes of ours, or that anything may be that has their methods.
-_NOT_CHECKED = {"Any", "ArrayLike", "CrackShape", "FloatArray", "IntArray", "Load", "None", "TwoWayShape", "Watch"}
+_NOT_CHECKED = {
+    "Any",
+    "ArrayLike",
+    "Margin",
+    "OneSizeShape",
+    "FloatArray",
+    "IntArray",
+    "Load",
+    "None",
+    "Shape",
+    "TwoSizeShape",
+    "Watch",
+}
 _BUILTIN = {"Path": ("PosixPath", "WindowsPath", "Path"), "None": ("NoneType",), "float": ("float", "int", "floating")}
 _NAMES = re.compile(r"[A-Za-z]\w*(?:\s*\|\s*[A-Za-z]\w*)*")
 

@@ -18,10 +18,8 @@ from scipy.integrate import solve_ivp
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.growth.drive import GrowthDrive, growth_at_scale
-from vivid_anvil.growth.limits import AlwaysEnds, Margin
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.shape import TwoWayShape
-from vivid_anvil.shapes.two_sizes import within, within_weight
+from vivid_anvil.shapes.shape import Margin, TwoSizeShape
 from vivid_anvil.units import one, opened
 
 
@@ -41,7 +39,7 @@ _FURTHEST = 60.0  # of s: both sizes times e^30
 
 
 @dataclass(frozen=True, slots=True)
-class TwoWayTable:
+class TwoSizeTable:
     """Depths, half lengths, mm, and repeats, shape (n,); why it ended; what a tolerance 100 times finer changes (share)."""
 
     depths: FloatArray
@@ -52,8 +50,8 @@ class TwoWayTable:
 
 
 @opened()
-def two_way_rates(
-    drive: GrowthDrive, shape: TwoWayShape, law: GrowthLaw, always: AlwaysEnds | None = None
+def two_size_rates(
+    drive: GrowthDrive, shape: TwoSizeShape, law: GrowthLaw, always: Callable[..., tuple[float, ...]] | None = None
 ) -> Callable[[float, float], tuple[float, float]]:
     """The function of depth and half length, mm, that gives what both grow in one repeat, mm.
 
@@ -63,13 +61,13 @@ def two_way_rates(
     quick = _power_growth(drive, law) if always is None else None
 
     def rates(a: float, c: float) -> tuple[float, float]:
-        deep, along = shape.factors(*within(shape, a, c))
+        deep, along = shape.ends(a, c)
         root = math.sqrt(math.pi * a)
         if quick is not None:
             return quick(deep * root), quick(along * root)
         if always is None:
             return float(growth(deep * root, a)), float(growth(along * root, c))
-        there = always(*within_weight(shape, a, c))
+        there = always(a, c)
         return float(growth(deep * root, a, there[0])), float(growth(along * root, c, there[1]))
 
     return rates
@@ -85,23 +83,23 @@ def _power_growth(drive: GrowthDrive, law: GrowthLaw) -> Callable[[float], float
 
 
 @opened(most_repeats=one(above=0.0, may_be_infinite=True))
-def grow_two_way(
+def integrate_two(
     rates: Callable[[float, float], tuple[float, float]],
     start: tuple[float, float],
     margins: dict[str, Margin],
     most_repeats: float = math.inf,
     paces: tuple[Pace, Pace] = (CHECK, FINE),
-) -> TwoWayTable:
+) -> TwoSizeTable:
     """Sizes and repeats from `start` until the first of `margins`, functions of (a, c) above 0, falls to 0, or `most_repeats`.
 
-    >>> even = grow_two_way(lambda a, c: (1e-3 * a, 2e-3 * c), (1.0, 2.0), {"depth": lambda a, c: 3.0 - a})
+    >>> even = integrate_two(lambda a, c: (1e-3 * a, 2e-3 * c), (1.0, 2.0), {"depth": lambda a, c: 3.0 - a})
     >>> round(float(even.repeats[-1]), 3), round(float(even.half_lengths[-1]), 3), even.ended_by
     (1098.612, 18.0, 'depth')
     """
     fine, finer = (followed(rates, start, margins, most_repeats, pace) for pace in paces)
     last = float(finer.repeats[-1])
     change = abs(float(fine.repeats[-1]) / last - 1.0) if last > 0.0 else 0.0
-    return TwoWayTable(finer.depths, finer.half_lengths, finer.repeats, finer.ended_by, change)
+    return TwoSizeTable(finer.depths, finer.half_lengths, finer.repeats, finer.ended_by, change)
 
 
 def followed(
@@ -110,7 +108,7 @@ def followed(
     margins: dict[str, Margin],
     most_repeats: float,
     pace: Pace = FINE,
-) -> TwoWayTable:
+) -> TwoSizeTable:
     """The same once, at one `pace`, without what a finer one would change."""
 
     def slope(_: float, state: FloatArray) -> list[float]:
@@ -144,4 +142,4 @@ def followed(
     reached = [name for name, times in zip(names, found.t_events or [], strict=True) if times.size]
     depths, half_lengths = np.exp(found.y[0]), np.exp(found.y[1])
     depths[0], half_lengths[0] = start
-    return TwoWayTable(depths, half_lengths, found.y[2], reached[0] if reached else "no growth", 0.0)
+    return TwoSizeTable(depths, half_lengths, found.y[2], reached[0] if reached else "no growth", 0.0)
