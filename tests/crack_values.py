@@ -30,7 +30,7 @@ from vivid_anvil.growth import (
     threshold_sizes,
     two_size_rates,
 )
-from vivid_anvil.growth.limits import critical_depth, margins_of
+from vivid_anvil.growth.limits import all_margins, critical_depth, margins_of
 from vivid_anvil.materials import LAWS, THRESHOLDS, EffectiveRangeLaw, GrowthLaw, Material, ParisLaw, TableLaw, opening
 from vivid_anvil.shapes import CentreCrack, EdgeCrack, HoleCrack, OneSizeShape, SurfaceCrack, TableCrack
 from vivid_anvil.shapes.solutions import (
