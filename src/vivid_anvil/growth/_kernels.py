@@ -1,8 +1,8 @@
 """The loops of growth: law, threshold and the memory of larger cycles are handed in by address.
 
-Rows of `cycles` are (largest, smallest stress, count), of `pieces` (first, last, occurrences, repetitions); `at` are the sizes,
-one or two; `place` is (pass, piece, time, row, cycles gone through), kept up; `sizes` gets those after each pass. Where `shut` is
-true, cycles that stay in compression count too, at R = 0.
+Rows of `cycles` are (largest, smallest stress, count[, second stress at the one, at the other]), of `pieces` (first, last,
+occurrences, repetitions); `at` are the sizes, one or two; `place` is (pass, piece, time, row, cycles gone through), kept up;
+`sizes` gets those after each pass. Where `shut` is true, cycles that stay in compression count too, at R = 0.
 """
 
 import math
@@ -36,8 +36,9 @@ def first_bad_row(cycles):
     for i in range(cycles.shape[0]):
         if not (cycles[i, 0] >= cycles[i, 1] and abs(cycles[i, 0] - cycles[i, 1]) < math.inf):
             return i
-        if cycles.shape[1] > 2 and not abs(cycles[i, 2]) < math.inf:
-            return i
+        for j in range(2, cycles.shape[1]):
+            if not abs(cycles[i, j]) < math.inf:
+                return i
     return -1
 
 
@@ -52,22 +53,44 @@ def what_counts(cycles, first, lowest, shut, span, r):
 
 
 @compiled
-def growth_sums(law, p, limit, t, highs, lows, counts, lowest, shut, least, scales, always, sizes, out):
+def growth_sums(law, p, limit, t, cycles, lowest, shut, least, scales, always, sizes, out):
     """Σ n da/dN over all cycles for each size: K is the `scales` of that size times the stress, and what is `always` there.
 
-    Whole ranges of stress rise from row to row; no range of K up to `least` grows the crack.
+    Rows of `cycles` are (largest, smallest stress, count); whole ranges rise from row to row, and no range of K up to `least`
+    grows the crack.
     """
     for j in range(sizes.size):
         total = 0.0
-        for i in range(highs.size - 1, -1, -1):
-            if scales[j] * (highs[i] - lows[i]) <= least:
+        for i in range(cycles.shape[0] - 1, -1, -1):
+            if scales[j] * (cycles[i, 0] - cycles[i, 1]) <= least:
                 break
-            high = scales[j] * highs[i] + always[j]
-            low = max(scales[j] * lows[i] + always[j], lowest)
-            if high > low and (high > 0.0 or shut):
-                r = min(low / high, 1.0 - 1e-12) if high > 0.0 else 0.0
-                total += counts[i] * _rate(law, p, limit, t, high - low, r, sizes[j])
+            high = scales[j] * cycles[i, 0] + always[j]
+            low = scales[j] * cycles[i, 1] + always[j]
+            total += cycles[i, 2] * _of_cycle(law, p, limit, t, high, low, lowest, shut, sizes[j])
         out[j] = total
+
+
+@compiled
+def growth_sums_of_two(law, p, limit, t, cycles, lowest, shut, scales, bending, always, sizes, out):
+    """The same for two stresses: rows are (largest, smallest stress, count, bending stress at both), `bending` its K per MPa."""
+    for j in range(sizes.size):
+        total = 0.0
+        for i in range(cycles.shape[0]):
+            one = scales[j] * cycles[i, 0] + bending[j] * cycles[i, 3] + always[j]
+            other = scales[j] * cycles[i, 1] + bending[j] * cycles[i, 4] + always[j]
+            high, low = max(one, other), min(one, other)
+            total += cycles[i, 2] * _of_cycle(law, p, limit, t, high, low, lowest, shut, sizes[j])
+        out[j] = total
+
+
+@compiled
+def _of_cycle(law, p, limit, t, high, low, lowest, shut, size):
+    """Growth of one cycle, mm, between two K, without memory."""
+    low = max(low, lowest)
+    if not (high > low and (high > 0.0 or shut)):
+        return 0.0
+    r = min(low / high, 1.0 - 1e-12) if high > 0.0 else 0.0
+    return _rate(law, p, limit, t, high - low, r, size)
 
 
 @compiled
@@ -101,17 +124,31 @@ def _plane(row, first, da, dc, two):
 
 
 @compiled
+def _between(row, first, da, dc, two, root, cycles, i):
+    """Largest and smallest K of a cycle at the end whose values stand from place `first` of an anchor's row on."""
+    wide = 3 if two else 2
+    scale, there = _plane(row, first, da, dc, two) * root, _plane(row, first + wide, da, dc, two)
+    one, other = scale * cycles[i, 0] + there, scale * cycles[i, 1] + there
+    if cycles.shape[1] > 3:
+        scale = _plane(row, first + 2 * wide, da, dc, two) * root
+        one, other = one + scale * cycles[i, 3], other + scale * cycles[i, 4]
+        return max(one, other), min(one, other)
+    return one, other
+
+
+@compiled
 def march(
     law, p, limit, t, memory, q, kept, cycles, pieces, anchors, lowest, shut, reach, stops, begun, at, place, sizes
 ):
     """Grow `at`, one size or two, through the passes that `sizes` has room for, the first of them the pass `begun`.
 
-    A row of `anchors`: sizes, then for each end Y and the K that is always there, each with its slopes over the sizes. With one
-    size they rise and the loop walks along them; with two there is one row, and the loop comes back when a size has moved by the
-    share `reach`. `kept` is the memory of larger cycles, a row an end; `stops` are the largest sizes. Returns why it came back.
+    A row of `anchors`: sizes, then for each end Y, the K that is always there, and for rows of `cycles` with a second stress at
+    both ends of the cycle (bending) Y of that, each with its slopes over the sizes. With one size they rise and the loop walks
+    along them; with two there is one row, and the loop comes back when a size has moved by the share `reach`. `kept` is the
+    memory of larger cycles, a row an end; `stops` are the largest sizes. Returns why it came back.
     """
     two = at.size == 2
-    each = 6 if two else 4  # numbers of an end in an anchor's row
+    each = (3 if two else 2) * (3 if cycles.shape[1] > 3 else 2)  # numbers of an end in an anchor's row
     a, c = at[0], at[at.size - 1]
     stop_a, stop_c = stops[0], stops[stops.size - 1]
     out = np.empty(2)
@@ -136,17 +173,12 @@ def march(
                             cell += 1
                         anchor = anchors[cell]
                     da, dc = a - anchor[0], c - anchor[at.size - 1]
-                    high, low, count = cycles[i, 0], cycles[i, 1], cycles[i, 2]
-                    root = math.sqrt(math.pi * a)
+                    root, count = math.sqrt(math.pi * a), cycles[i, 2]
                     done += 1
-                    scale = _plane(anchor, at.size, da, dc, two) * root
-                    there = _plane(anchor, at.size + each // 2, da, dc, two)
-                    k_max, k_min = scale * high + there, scale * low + there
+                    k_max, k_min = _between(anchor, at.size, da, dc, two, root, cycles, i)
                     deeper = count * _grown(law, p, limit, t, memory, q, kept_a, k_max, k_min, lowest, shut, a, out)
                     if two:
-                        scale = _plane(anchor, 2 + each, da, dc, two) * root
-                        there = _plane(anchor, 2 + each + each // 2, da, dc, two)
-                        k_max, k_min = scale * high + there, scale * low + there
+                        k_max, k_min = _between(anchor, 2 + each, da, dc, two, root, cycles, i)
                         c += count * _grown(law, p, limit, t, memory, q, kept_c, k_max, k_min, lowest, shut, c, out)
                     a += deeper
                     if not (a < stop_a and (not two or c < stop_c)):

@@ -17,7 +17,7 @@ import numpy as np
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.growth.fracture_cycle import CyclePlace, cycles_until
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.shape import Margin, OneSizeShape, TwoSizeShape
+from vivid_anvil.shapes.shape import Margin, OneSizeShape
 
 GRID = 1 << 16
 REACH = 1e-3
@@ -26,15 +26,20 @@ AlwaysThere = Callable[..., Any]
 
 
 class Anchors(ABC):
-    """What the loop asks for, and what it tells of its way. `powered` rows hold K per MPa and C times its power."""
+    """What the loop asks for, and what it tells of its way. `powered` rows hold K per MPa and C times its power.
+
+    Where cycles have a second stress, the `bent` shape stands beside the `pure` one.
+    """
 
     reach: float
     error: float
 
     def __init__(
-        self, shape: Any, law: GrowthLaw, always: AlwaysThere | None, largest: float, *, powered: bool
+        self, shape: Any, law: GrowthLaw, always: AlwaysThere | None, largest: float, *, powered: bool, bent: bool
     ) -> None:
         self.shape, self.law, self.always, self.largest, self.powered = shape, law, always, largest, powered
+        self.pure: Any = shape.under(0.0) if bent else shape
+        self.bent: Any = shape.under(1.0) if bent else None
         self.error = 0.0
 
     @abstractmethod
@@ -59,7 +64,7 @@ class OneSizeAnchors(Anchors):
 
     def around(self, at: FloatArray, cycles: int) -> FloatArray:
         """All of it, with the error that reading between its places makes."""
-        shape, start = cast(OneSizeShape, self.shape), float(at[0])
+        shape, start = cast(OneSizeShape, self.pure), float(at[0])
         grid = (np.geomspace if self.powered else np.linspace)(start, self.largest, GRID)
         grid[0], grid[-1] = start, self.largest
         factors = np.asarray(shape.geometry_factor(grid), dtype=np.float64)
@@ -69,7 +74,8 @@ class OneSizeAnchors(Anchors):
         if self.powered:
             return _with_slopes(grid, self._scales, self.law.constant * self._scales**self.law.slope)
         there = np.zeros(GRID) if self.always is None else np.asarray(self.always(grid), dtype=np.float64)
-        return _with_slopes(grid, factors, there)
+        bending = [] if self.bent is None else [np.asarray(self.bent.geometry_factor(grid), dtype=np.float64)]
+        return _with_slopes(grid, factors, there, *bending)
 
     def way(
         self, ways: FloatArray, at: FloatArray, place: IntArray, parts: FloatArray, stop: CyclePlace | None, margin: Any
@@ -92,9 +98,9 @@ class TwoSizeAnchors(Anchors):
     """A plane around sizes that move."""
 
     def __init__(
-        self, shape: Any, law: GrowthLaw, always: AlwaysThere | None, largest: float, *, powered: bool
+        self, shape: Any, law: GrowthLaw, always: AlwaysThere | None, largest: float, *, powered: bool, bent: bool
     ) -> None:
-        super().__init__(shape, law, always, largest, powered=powered)
+        super().__init__(shape, law, always, largest, powered=powered, bent=bent)
         self.reach = 0.5 * REACH if powered else REACH
         self._anchor: FloatArray | None = None
         self._path: list[tuple[float, ...]] = []
@@ -102,11 +108,11 @@ class TwoSizeAnchors(Anchors):
 
     def around(self, at: FloatArray, cycles: int) -> FloatArray:
         """One row."""
-        before, self._anchor = self._anchor, _plane(self.shape, float(at[0]), float(at[1]), self.always)
+        before, self._anchor = self._anchor, self._plane(float(at[0]), float(at[1]))
         self._path.append((float(at[0]), float(at[1]), float(cycles)))
-        self._scale = max(self._scale, max(self._anchor[2], self._anchor[8]) * math.sqrt(math.pi * at[0]))
+        self._scale = max(self._scale, max(self._anchor[self._firsts]) * math.sqrt(math.pi * at[0]))
         if before is not None:
-            self._summed += self.law.slope * _missed(before, self._anchor) * (cycles - self._counted)
+            self._summed += self.law.slope * self._missed(before, self._anchor) * (cycles - self._counted)
             self._counted = cycles
             self.error = self._summed / max(self._counted, 1)
         return (_power_plane(self._anchor, self.law) if self.powered else self._anchor)[None]
@@ -127,6 +133,31 @@ class TwoSizeAnchors(Anchors):
     def largest_scale(self, at: FloatArray) -> float:
         """At all anchors."""
         return self._scale
+
+    def _plane(self, a: float, c: float) -> FloatArray:
+        """a, c, then for the end of a and for that of c each value with its slopes over a and over c.
+
+        The values: Y, K of residual stress, and Y of bending where there is such a stress.
+        """
+        step_a, step_c = -_SLOPE_STEP * a, _SLOPE_STEP * c  # towards less depth: the wall may be near
+        asked = [self.pure.ends, self.always, *([] if self.bent is None else [self.bent.ends])]
+        found = np.zeros((2, 3 * len(asked)))
+        for j, function in enumerate(asked):
+            if function is not None:
+                here, less, longer = (np.array(function(*at)) for at in ((a, c), (a + step_a, c), (a, c + step_c)))
+                found[:, 3 * j : 3 * j + 3] = np.column_stack([here, (less - here) / step_a, (longer - here) / step_c])
+        return np.concatenate([[a, c], *found])
+
+    @property
+    def _firsts(self) -> list[int]:
+        """Where Y of both ends stands in a row."""
+        return [2, 8] if self.bent is None else [2, 11]
+
+    def _missed(self, before: FloatArray, after: FloatArray) -> float:
+        """By which share of Y the plane of one anchor misses the next."""
+        moved_a, moved_c = after[0] - before[0], after[1] - before[1]
+        planes = (before[i] + before[i + 1] * moved_a + before[i + 2] * moved_c for i in self._firsts)
+        return max(abs(float(y / after[i]) - 1.0) for y, i in zip(planes, self._firsts, strict=True))
 
 
 ANCHORS: dict[int, type[Anchors]] = {1: OneSizeAnchors, 2: TwoSizeAnchors}
@@ -149,18 +180,6 @@ def _off_the_grid(shape: OneSizeShape, grid: FloatArray, factors: FloatArray) ->
     return float(np.abs(0.5 * (factors[:-1] + factors[1:])[at] / exact - 1.0).max())
 
 
-def _plane(shape: TwoSizeShape, a: float, c: float, always: AlwaysThere | None) -> FloatArray:
-    """a, c, then for the end of a and for that of c Y and the K of residual stress, each with its slopes over a and over c."""
-    step_a, step_c = -_SLOPE_STEP * a, _SLOPE_STEP * c  # towards less depth: the wall may be near
-    found = [np.zeros(6), np.zeros(6)]
-    asked = [(shape.ends, 0), *([] if always is None else [(always, 3)])]
-    for function, first in asked:
-        here, less, longer = (function(*at) for at in ((a, c), (a + step_a, c), (a, c + step_c)))
-        for i in (0, 1):
-            found[i][first : first + 3] = here[i], (less[i] - here[i]) / step_a, (longer[i] - here[i]) / step_c
-    return np.array([a, c, *found[0], *found[1]])
-
-
 def _power_plane(anchor: FloatArray, law: GrowthLaw) -> FloatArray:
     """a, c, then for each end K per MPa and C times its power m, both with their slopes over a and c."""
     root = math.sqrt(math.pi * anchor[0])
@@ -172,13 +191,6 @@ def _power_plane(anchor: FloatArray, law: GrowthLaw) -> FloatArray:
         share = law.slope * power / scale
         found += [scale, slope_a, slope_c, power, share * slope_a, share * slope_c]
     return np.array(found)
-
-
-def _missed(before: FloatArray, after: FloatArray) -> float:
-    """By which share of Y the plane of one anchor misses the next."""
-    moved_a, moved_c = after[0] - before[0], after[1] - before[1]
-    planes = (before[i] + before[i + 1] * moved_a + before[i + 2] * moved_c for i in (2, 8))
-    return max(abs(float(y / after[i]) - 1.0) for y, i in zip(planes, (2, 8), strict=True))
 
 
 def _just_used_up(margin: Margin, before: tuple[float, ...], after: tuple[float, ...]) -> tuple[float, ...]:

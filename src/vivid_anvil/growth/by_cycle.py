@@ -73,6 +73,7 @@ def grow_by_cycle(
 ) -> CycleGrowth:
     """Growth from `start`, mm, through `passes` of rows (largest, smallest stress, MPa[, count]) in their order.
 
+    Rows may also be (largest, smallest stress, count, bending stress at the largest, at the smallest): K is then the sum of both.
     `start` is a size, or depth and half length. `stop`, mm, is where the first of them ends, by default at the limit of the
     shape; of two sizes `margins` are looked at on the way, functions of both. `pieces`, rows (first, last, occurrences,
     repetitions), are the parts of a pass: occurrences below 1 happen in the pass in which their sum is whole. `always` gives the
@@ -96,15 +97,18 @@ def grow_by_cycle(
     parts = np.asarray([[0, rows.shape[0], 1, 1]] if pieces is None else pieces, dtype=np.float64)
     kept = np.zeros((sizes.size, KEPT)) if memory is None else memory.copy()
     shut = counts_shut(counted_part, law)
-    powers = weights_of(law, rows, lowest, shut) if how.slows_the_rate and always is None else None
-    anchors = ANCHORS[sizes.size](shape, law, always, largest, powered=powers is not None)
+    bent = rows.shape[1] > 3
+    quick = how.slows_the_rate and always is None and not bent
+    powers = weights_of(law, rows, lowest, shut) if quick else None
+    anchors = ANCHORS[sizes.size](shape, law, always, largest, powered=powers is not None, bent=bent)
     at, place, ways = sizes.copy(), np.zeros(5, dtype=np.int64), np.full((passes + 1, sizes.size), np.nan)
     ways[0] = sizes
     rest = (np.append(largest, np.full(sizes.size - 1, math.inf)), begun, at, place, ways)
     if powers is None:
-        low = rows[:, 1] if always is not None else np.maximum(rows[:, 1], lowest)
-        table = np.column_stack([rows[:, 0], low, rows[:, 2] if rows.shape[1] > 2 else np.ones(len(rows))])
-        least = lowest if always is not None else -math.inf
+        in_k = bent or always is not None  # what counts of a cycle is known at its K only
+        low = rows[:, 1] if in_k else np.maximum(rows[:, 1], lowest)
+        table = np.column_stack([rows[:, 0], low, rows[:, 2:] if rows.shape[1] > 2 else np.ones(len(rows))])
+        least = lowest if in_k else -math.inf
         fixed: tuple[Any, ...] = (*law.handed, *how.handed, kept, table, parts)
     else:
         fixed = (*powers, *how.handed, kept, rows, parts)
@@ -170,13 +174,13 @@ def weights_of(law: GrowthLaw, rows: FloatArray, lowest: float, shut: bool) -> t
 
 
 def _rows(cycles: ArrayLike) -> FloatArray:
-    """Rows (largest, smallest) or with a count, checked; the caller's own array where it can be."""
+    """Rows (largest, smallest[, count[, second stress at both]]), checked; the caller's own array where it can be."""
     given = np.ascontiguousarray(cycles, dtype=np.float64)
-    if given.ndim != 2 or given.shape[1] not in (2, 3) or not given.shape[0]:
+    if given.ndim != 2 or given.shape[1] not in (2, 3, 5) or not given.shape[0]:
         raise InputError(
             "growth by cycle, cycles",
             f"shape {given.shape}",
-            "rows (largest, smallest stress) or with a count, one or more",
+            "rows (largest, smallest stress), with a count, or with that and bending at both; one or more",
         )
     bad = first_bad_row(given)
     if bad >= 0:

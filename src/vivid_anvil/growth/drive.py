@@ -12,7 +12,7 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
-from typing import NamedTuple
+from typing import NamedTuple, cast
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -20,7 +20,8 @@ from numpy.typing import ArrayLike
 from vivid_anvil.counting import Cycles
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
-from vivid_anvil.growth._kernels import growth_sums
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.growth._kernels import growth_sums, growth_sums_of_two
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import OneSizeShape
 from vivid_anvil.units import LENGTH, opened
@@ -32,6 +33,7 @@ COUNTED_PARTS = {
 }
 
 
+BENDING = ("bending at the largest", "bending at the smallest")  # columns of cycles with a second stress, MPa
 _HALVINGS = 52  # of the interval of log size: to the last digit
 
 
@@ -41,7 +43,7 @@ class GrowthDrive:
 
     `ranges`, MPa, is the part that counts; `maximum` and `minimum`, MPa, are the nominal stress; `per_repeat` is how
     often each happens, `event` which event it is of; `peak_stress`, MPa, is the largest nominal stress. `counted_part` is one of
-    `COUNTED_PARTS`.
+    `COUNTED_PARTS`. `bending`, MPa, shape (n, 2), is a second stress at the largest and at the smallest one, whose K is added.
     """
 
     ranges: FloatArray
@@ -51,6 +53,21 @@ class GrowthDrive:
     event: IntArray
     peak_stress: float
     counted_part: str = "tensile"
+    bending: FloatArray | None = None
+
+    @property
+    def peak_bending(self) -> float:
+        """The largest bending stress, MPa; 0 without."""
+        return 0.0 if self.bending is None else float(self.bending.max(initial=0.0))
+
+    @property
+    def rows(self) -> FloatArray:
+        """Rows (largest, smallest stress, count[, bending at both]) for a loop, the smallest whole range first."""
+        columns = [self.maximum, self.minimum, self.per_repeat]
+        if self.bending is not None:
+            columns += [self.bending[:, 0], self.bending[:, 1]]
+        order = np.argsort(self.maximum - self.minimum, kind="stable")
+        return np.column_stack(columns)[order]
 
     @property
     def lowest(self) -> float:
@@ -72,12 +89,20 @@ class GrowthDrive:
         """The ranges, MPa, that count by `law`."""
         return self.ranges if self.counts_shut(law) else np.where(self.maximum > 0.0, self.ranges, 0.0)
 
-    def k_cycles(self, law: GrowthLaw, scale: float, always: float = 0.0) -> tuple[FloatArray, FloatArray]:
-        """Range of K that counts by `law`, MPa√mm, and R of each cycle, at K per MPa `scale`, √mm, with a K `always` there."""
-        if always == 0.0:
+    def k_cycles(
+        self, law: GrowthLaw, scale: float, always: float = 0.0, bending_scale: float = 0.0
+    ) -> tuple[FloatArray, FloatArray]:
+        """Range of K that counts by `law`, MPa√mm, and R of each cycle, at K per MPa `scale`, √mm, with a K `always` there.
+
+        `bending_scale` is the K per MPa of the bending stress.
+        """
+        if always == 0.0 and self.bending is None:
             return scale * self.counted(law), self.r_ratios
-        high = scale * self.maximum + always
-        delta = np.maximum(high - np.maximum(scale * self.minimum + always, self.lowest), 0.0)
+        one, other = scale * self.maximum + always, scale * self.minimum + always
+        if self.bending is not None:
+            one, other = one + bending_scale * self.bending[:, 0], other + bending_scale * self.bending[:, 1]
+        high, low = np.maximum(one, other), np.minimum(one, other)
+        delta = np.maximum(high - np.maximum(low, self.lowest), 0.0)
         opened = high > 0.0
         high = np.where(opened, high, 1.0)
         delta = delta if self.counts_shut(law) else np.where(opened, delta, 0.0)
@@ -85,7 +110,7 @@ class GrowthDrive:
 
     def sums(self, law: GrowthLaw) -> Sums | None:
         """Σ n weight over the cycles that grow the crack, by the K per MPa that they need; None where K and cycle don't part."""
-        found = law.separate(self.counted(law), self.r_ratios)
+        found = None if self.bending is not None else law.separate(self.counted(law), self.r_ratios)
         if found is None:
             return None
         order = np.argsort(found.least, kind="stable")
@@ -117,7 +142,10 @@ class Sums(NamedTuple):
 
 @opened()
 def growth_drive(repeat: Cycles, counted_part: str = "tensile") -> GrowthDrive:
-    """The cycles of one repeat as a crack sees them; `counted_part` is one of `COUNTED_PARTS`."""
+    """The cycles of one repeat as a crack sees them; `counted_part` is one of `COUNTED_PARTS`.
+
+    Cycles with the columns `BENDING` have a second stress, MPa, of bending, at the largest and at the smallest of the first.
+    """
     checks.one_of("counted_part", counted_part, tuple(COUNTED_PARTS))
     high, low = repeat.maximum, repeat.minimum
     lowest = lowest_of(counted_part)
@@ -131,7 +159,15 @@ def growth_drive(repeat: Cycles, counted_part: str = "tensile") -> GrowthDrive:
         event=read_only(repeat.event[order]),
         peak_stress=float(high.max(initial=0.0)) if repeat.highest is None else repeat.highest,
         counted_part=counted_part,
+        bending=None if BENDING[0] not in repeat.columns else read_only(_bending(repeat)[order]),
     )
+
+
+def _bending(repeat: Cycles) -> FloatArray:
+    missing = [name for name in BENDING if name not in repeat.columns]
+    if missing:
+        raise InputError("growth, cycles", f"no column {missing[0]}", f"both of {BENDING[0]} and {BENDING[1]}, MPa")
+    return np.column_stack([repeat.columns[name] for name in BENDING])
 
 
 Always = Callable[[ArrayLike], FloatArray]
@@ -142,22 +178,25 @@ def growth_per_repeat(
     drive: GrowthDrive, shape: OneSizeShape, law: GrowthLaw, always: Always | None = None
 ) -> Callable[[ArrayLike], FloatArray]:
     """The function G(a): growth in one repeat, mm, of a crack of size a, mm; `always` gives the K that is always there."""
-    if always is None:
-        at_scale = growth_at_scale(drive, law)
-        return lambda size: at_scale(_scale(shape, size), size)
-    shifted = _cycle_by_cycle(drive, law)
-    return lambda size: shifted(_scale(shape, size), size, always(size))
+    growth = growth_at_scale(drive, law) if always is None else growth_with_k(drive, law)
+    if drive.bending is None:
+        if always is None:
+            return lambda size: growth(_scale(shape, size), size)
+        return lambda size: growth(_scale(shape, size), size, always(size))
+    pure, bent = (cast(OneSizeShape, shape.under(share)) for share in (0.0, 1.0))
+    none: Always = lambda size: np.zeros(np.shape(size))  # noqa: E731
+    there = none if always is None else always
+    return lambda size: growth(_scale(pure, size), size, there(size), _scale(bent, size))
 
 
-def growth_at_scale(drive: GrowthDrive, law: GrowthLaw, *, shifted: bool = False) -> Callable[..., FloatArray]:
+def growth_at_scale(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatArray]:
     """The function of K per MPa, √mm, and crack size, mm, that gives the growth in one repeat, mm; inf is fracture.
 
-    Where K and cycle part, the sums over the cycles are had in advance; other laws go through all cycles. Where it is to be
-    `shifted` the function has a third argument, the K that is always there, MPa√mm.
+    Where K and cycle part, the sums over the cycles are had in advance; other laws go through all cycles.
     """
-    sums = None if shifted else drive.sums(law)
+    sums = drive.sums(law)
     if sums is None:
-        return _cycle_by_cycle(drive, law)
+        return growth_with_k(drive, law)
 
     def growth(scale: ArrayLike, size: ArrayLike) -> FloatArray:  # noqa: ARG001 (the law does not know the size)
         scales = np.asarray(scale, dtype=np.float64)
@@ -167,17 +206,21 @@ def growth_at_scale(drive: GrowthDrive, law: GrowthLaw, *, shifted: bool = False
     return growth
 
 
-def _cycle_by_cycle(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatArray]:
-    order = np.argsort(drive.maximum - drive.minimum, kind="stable")
-    rows = [np.ascontiguousarray(one[order]) for one in (drive.maximum, drive.minimum, drive.per_repeat)]
+def growth_with_k(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatArray]:
+    """The same with a third argument, the K that is always there, MPa√mm, and a fourth, the K per MPa of bending, √mm."""
+    rows = np.ascontiguousarray(drive.rows)
     least = law.limit.least(drive.r_ratios[drive.ranges > 0.0])
 
-    def growth(scale: ArrayLike, size: ArrayLike, always: ArrayLike = 0.0) -> FloatArray:
-        given = np.broadcast_arrays(*(np.asarray(one, dtype=np.float64) for one in (scale, size, always)))
+    def growth(scale: ArrayLike, size: ArrayLike, always: ArrayLike = 0.0, bending: ArrayLike = 0.0) -> FloatArray:
+        given = np.broadcast_arrays(*(np.asarray(one, dtype=np.float64) for one in (scale, size, always, bending)))
         out = np.empty(given[0].size)
-        scales, sizes, constant = (np.array(one, copy=True).reshape(-1) for one in given)
-        bound = least if not constant.any() else law.limit.least_of_all
-        growth_sums(*law.handed, *rows, drive.lowest, drive.counts_shut(law), bound, scales, constant, sizes, out)
+        scales, sizes, there, bent = (np.array(one, copy=True).reshape(-1) for one in given)
+        fixed = (*law.handed, rows, drive.lowest, drive.counts_shut(law))
+        if drive.bending is None:
+            bound = least if not there.any() else law.limit.least_of_all
+            growth_sums(*fixed, bound, scales, there, sizes, out)
+        else:
+            growth_sums_of_two(*fixed, scales, bent, there, sizes, out)
         if np.isnan(out).any():
             raise law.beyond("a range of stress intensity")
         return out.reshape(given[0].shape)

@@ -46,8 +46,8 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
     later = crack.later_from(duty_cycle)
     way = way_of(crack, drive)
     gone = _gone(way, duty_cycle, later, target_repeats)
-    then = _through(crack, duty_cycle, gone, target_repeats)
-    late = _after_the_target(crack, duty_cycle, gone)
+    then = _through(way, duty_cycle, gone, target_repeats)
+    late = _after_the_target(way, duty_cycle, gone)
     result = GrowthResult(
         crack=crack,
         duty_cycle=duty_cycle,
@@ -99,10 +99,10 @@ def life_repeats_of(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> 
     way = way_of(crack, drive)
     if crack.order == "per repeat" and crack.later_law is None:
         life, ended = quick_life(way)
-        through = _crack_through(crack, ended.sizes) if ended.by == "wall" else None
+        through = _crack_through(way, ended.sizes) if ended.by == "wall" else None
         return life + (0.0 if through is None else life_repeats_of(through, duty_cycle, drive))
     gone = _gone(way, duty_cycle, crack.later_from(duty_cycle), None)
-    then = _through(crack, duty_cycle, gone, None)
+    then = _through(way, duty_cycle, gone, None)
     return gone.life_repeats + (0.0 if then is None else then.life_repeats)
 
 
@@ -120,27 +120,27 @@ def _without_memory(crack: Crack, duty_cycle: DutyCycle, drive: GrowthDrive) -> 
     return life_repeats_of(plain, duty_cycle, drive)
 
 
-def _through(crack: Crack, duty_cycle: DutyCycle, gone: WayGone, target: float | None) -> GrowthResult | None:
+def _through(way: Way, duty_cycle: DutyCycle, gone: WayGone, target: float | None) -> GrowthResult | None:
     """The crack through the wall that one becomes, grown on; None where it does not get there."""
     if gone.critical.governed_by != "wall" or gone.stopped_by != "wall":
         return None
     passed = float(gone.repeats[-1])
-    return _grown_on(crack, duty_cycle, gone.last, passed, None if target is None else target - passed)
+    return _grown_on(way, duty_cycle, gone.last, passed, None if target is None else target - passed)
 
 
-def _after_the_target(crack: Crack, duty_cycle: DutyCycle, gone: WayGone) -> GrowthResult | None:
+def _after_the_target(way: Way, duty_cycle: DutyCycle, gone: WayGone) -> GrowthResult | None:
     """What a crack becomes that breaks through after the target only: the life goes on, the table does not."""
     whole = gone.uncut
     if whole is None or whole.stopped_by != "wall":
         return None
-    return _grown_on(crack, duty_cycle, whole.last, whole.life_repeats, None)
+    return _grown_on(way, duty_cycle, whole.last, whole.life_repeats, None)
 
 
 def _grown_on(
-    crack: Crack, duty_cycle: DutyCycle, sizes: tuple[float, ...], passed: float, left: float | None
+    way: Way, duty_cycle: DutyCycle, sizes: tuple[float, ...], passed: float, left: float | None
 ) -> GrowthResult | None:
     """Growth after the wall, of the sizes there, mm, `passed` repeats after the start, to `left` repeats at most."""
-    onwards = _crack_through(crack, sizes)
+    onwards = _crack_through(way, sizes)
     if onwards is None:
         return None
     if onwards.later_law is not None and onwards.later_law_from is not None:
@@ -150,8 +150,9 @@ def _grown_on(
     return grow_crack(onwards, duty_cycle, target=left)
 
 
-def _crack_through(crack: Crack, sizes: tuple[float, ...]) -> Crack | None:
+def _crack_through(way: Way, sizes: tuple[float, ...]) -> Crack | None:
     """The crack that one of these sizes, mm, becomes at the wall; None where no solution goes on."""
+    crack = way.crack
     onwards = crack.shape.becomes(*sizes)
     if onwards is None:
         return None
@@ -159,7 +160,7 @@ def _crack_through(crack: Crack, sizes: tuple[float, ...]) -> Crack | None:
     rooms = shape.rooms(weighed=False)
     if any(rooms[name](first, *others) <= 0.0 for name in ENDS_OF_SOLUTION[:2] if name in rooms):
         return None
-    if crack.always is not None and not shape.weighs:
+    if (crack.always is not None and not shape.weighs) or (way.drive.bending is not None and not shape.bends):
         return None
     stop = crack.stop_size
     if stop is not None and stop <= first:

@@ -97,7 +97,9 @@ class Growth:
 
     def peak_k(self, size: float) -> float:
         """Largest K, MPa√mm, at `size`, mm; of two sizes at the end where it is larger; residual stress included."""
-        return max(scale * self.drive.peak_stress + there for scale, there in self._ends(size))
+        peak, bent = self.drive.peak_stress, self.drive.peak_bending
+        ends = zip(self._ends(size), self._bending_scales(size), strict=True)
+        return max(scale * peak + bending * bent + there for (scale, there), bending in ends)
 
     def largest_range_k(self, size: float) -> float:
         """Largest range of K that counts, MPa√mm, at `size`, mm; of two sizes at the end where it is larger."""
@@ -105,7 +107,8 @@ class Growth:
 
     def end_cycles(self, size: float) -> list[tuple[FloatArray, FloatArray]]:
         """Range of K that counts, MPa√mm, and R of each cycle of the drive at `size`, mm, at the end of the crack or at both."""
-        return [self.drive.k_cycles(self.crack.law, *end) for end in self._ends(size)]
+        ends = zip(self._ends(size), self._bending_scales(size), strict=True)
+        return [self.drive.k_cycles(self.crack.law, *end, bending) for end, bending in ends]
 
     def depth_cycles(self, size: float) -> tuple[FloatArray, FloatArray]:
         """The same, of two sizes at the end of the depth."""
@@ -118,7 +121,15 @@ class Growth:
     def _ends(self, size: float) -> list[tuple[float, float]]:
         """K per MPa, √mm, and K that is always there, MPa√mm, at the end of the crack, or at both ends."""
         crack, sizes = self.crack, self.sizes_at(size)
-        return list(zip(crack.shape.scales(*sizes), crack.always_at(*sizes), strict=True))
+        shape = crack.shape if self.drive.bending is None else crack.shape.under(0.0)
+        return list(zip(shape.scales(*sizes), crack.always_at(*sizes), strict=True))
+
+    def _bending_scales(self, size: float) -> tuple[float, ...]:
+        """K per MPa of bending, √mm, at each end; 0 where no second stress is counted."""
+        shape = self.crack.shape
+        if self.drive.bending is None:
+            return (0.0,) * len(shape.sizes)
+        return shape.under(1.0).scales(*self.sizes_at(size))
 
     def sizes_at(self, size: float) -> tuple[float, ...]:
         """All sizes, mm, where the first is `size`, on its way; InputError beyond the solution."""

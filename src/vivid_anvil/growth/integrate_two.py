@@ -17,7 +17,7 @@ import numpy as np
 from scipy.integrate import solve_ivp
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.growth.drive import GrowthDrive, growth_at_scale
+from vivid_anvil.growth.drive import GrowthDrive, growth_with_k
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import Margin, TwoSizeShape
 from vivid_anvil.units import one, opened
@@ -57,18 +57,21 @@ def two_size_rates(
 
     `always` gives the K that is always there, MPa√mm, at both ends of a crack of these sizes.
     """
-    growth = growth_at_scale(drive, law, shifted=always is not None)
     quick = _power_growth(drive, law) if always is None else None
+    growth = None if quick is not None else growth_with_k(drive, law)
+    pure, bent = (shape, None) if drive.bending is None else (shape.under(0.0), shape.under(1.0))
 
     def rates(a: float, c: float) -> tuple[float, float]:
-        deep, along = shape.ends(a, c)
         root = math.sqrt(math.pi * a)
-        if quick is not None:
+        deep, along = pure.ends(a, c)
+        if growth is None:
+            assert quick is not None, "one of both is there"
             return quick(deep * root), quick(along * root)
-        if always is None:
-            return float(growth(deep * root, a)), float(growth(along * root, c))
-        there = always(a, c)
-        return float(growth(deep * root, a, there[0])), float(growth(along * root, c, there[1]))
+        there = (0.0, 0.0) if always is None else always(a, c)
+        bending = (0.0, 0.0) if bent is None else bent.ends(a, c)
+        ends = zip((deep, along), (a, c), there, bending, strict=True)
+        found = [float(growth(y * root, size, k, y_bending * root)) for y, size, k, y_bending in ends]
+        return found[0], found[1]
 
     return rates
 

@@ -10,8 +10,9 @@ import numpy as np
 
 from vivid_anvil.ground.checks import positive_number
 from vivid_anvil.growth.limits import all_margins, critical_depth, critical_sizes, margins_of
+from vivid_anvil.growth.per_repeat import way_of
 from vivid_anvil.growth.result import GrowthResult
-from vivid_anvil.shapes.shape import Margin, OneSizeShape
+from vivid_anvil.shapes.shape import Margin, OneSizeShape, Shape
 from vivid_anvil.units import many, opened
 from vivid_anvil.writing.table import Column, Table
 
@@ -47,13 +48,13 @@ def limits_over_load(result: GrowthResult, scales: Sequence[float] = SCALES) -> 
     """
     found = []
     for scale in np.atleast_1d(np.asarray(scales, dtype=np.float64)).tolist():
-        peak = positive_number("limits over load, scale", scale, "a factor above 0") * result.drive.peak_stress
-        found.append(_limit_at(result, scale, peak))
+        factor = positive_number("limits over load, scale", scale, "a factor above 0")
+        found.append(_limit_at(result, factor, *way_of(result.crack, result.drive).at_peak))
     return found
 
 
-def _limit_at(result: GrowthResult, scale: float, peak: float) -> LoadLimit:
-    crack, shape = result.crack, result.crack.shape
+def _limit_at(result: GrowthResult, scale: float, shape: Shape, peak: float) -> LoadLimit:
+    crack, peak = result.crack, scale * peak
     rest = (crack.hot_spot.material, peak, crack.limits, crack.youngs_modulus, crack.always)
     if isinstance(shape, OneSizeShape):
         sizes = critical_sizes(

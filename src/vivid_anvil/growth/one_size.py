@@ -37,10 +37,11 @@ class OneSizeWay(Way):
     def limits(self) -> CriticalSizes:
         """All limiting sizes, that at which the law says fracture among them."""
         crack = self.crack
+        shape, peak = self.at_peak
         found = critical_sizes(
-            self.shape,
+            cast(OneSizeShape, shape),
             crack.hot_spot.material,
-            self.drive.peak_stress,
+            peak,
             chosen=crack.stop_size,
             limits=crack.limits,
             youngs_modulus=crack.youngs_modulus,
@@ -122,7 +123,7 @@ class OneSizeWay(Way):
         if not start < end or not float(growth(start)) > 0.0:
             return None
         end = self._arrest(growth, start, end)
-        if self.crack.always is not None or not law.separable:
+        if self.crack.always is not None or self.drive.bending is not None or not law.separable:
             return integrate_growth(growth, start, end, np.array(self.shape.kinks), **LOOSE)  # type: ignore[arg-type]
         return integrate_growth(growth, start, end, threshold_sizes(self.drive, self.shape, law, start, end))
 

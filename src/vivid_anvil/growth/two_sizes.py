@@ -96,7 +96,8 @@ class TwoSizeWay(Way):
     def _margins(self) -> dict[str, Margin]:
         crack = self.crack
         rest = (crack.limits, crack.youngs_modulus, crack.always)
-        found = margins_of(self.shape, crack.hot_spot.material, self.drive.peak_stress, *rest)
+        shape, peak = self.at_peak
+        found = margins_of(shape, crack.hot_spot.material, peak, *rest)
         found = all_margins(self.shape, found, crack.stop_size, weighed=crack.always is not None)
         laws = [law for law in (crack.law, crack.later_law) if law is not None and law.fracture_toughness is not None]
         if laws:

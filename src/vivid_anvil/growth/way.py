@@ -20,7 +20,7 @@ from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.drive import GrowthDrive
 from vivid_anvil.growth.limits import CriticalSizes
 from vivid_anvil.materials import GrowthLaw
-from vivid_anvil.shapes.shape import Margin
+from vivid_anvil.shapes.shape import Margin, Shape
 
 AT_REST, IN_TIME = "no growth", "repeats"  # what ends a leg, if not a limit
 
@@ -121,6 +121,15 @@ class Way(ABC):
     @abstractmethod
     def breaking_stress(self, ended: Ended) -> float:
         """The largest stress, MPa, of the cycle that breaks a crack at its limiting size."""
+
+    @property
+    def at_peak(self) -> tuple[Shape, float]:
+        """The shape and the stress, MPa, that the limits are looked at with: the largest of each stress, with its share."""
+        shape, peak, bending = self.crack.shape, self.drive.peak_stress, self.drive.peak_bending
+        if self.drive.bending is None:
+            return shape, peak
+        whole = max(peak, 0.0) + bending
+        return shape.under(bending / whole if whole > 0.0 else 0.0), whole
 
     def scale(self, sizes: FloatArray) -> float:
         """The largest K per MPa, √mm, along a way."""

@@ -73,9 +73,14 @@ class Shape(ABC):
         """K, MPa√mm, of a stress over the depth that is there without load, at the end, or at both; where it `weighs`."""
         raise NotImplementedError
 
+    @property
+    def bends(self) -> bool:
+        """Whether its solution knows membrane and bending stress apart."""
+        return "bending_share" in {field.name for field in dataclasses.fields(cast(Any, self))}
+
     def under(self, bending_share: float) -> Shape:
         """The same crack where this share of the outer stress is bending, as for two stresses that do not move in step."""
-        if "bending_share" not in {field.name for field in dataclasses.fields(cast(Any, self))}:
+        if not self.bends:
             raise InputError(
                 f"{self.kind} crack, bending stress",
                 "a shape without bending_share",
