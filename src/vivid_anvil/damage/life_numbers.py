@@ -8,11 +8,11 @@ from functools import cached_property
 
 import numpy as np
 
-from vivid_anvil.damage.methods.stress_life import stress_life_of
 from vivid_anvil.damage.reserve import reserve_on_stress
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray, IntArray, positive_number
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.units import STRESS, UnitSystem, one, opened, shown
@@ -80,7 +80,13 @@ class Life:
     @property
     def curve(self) -> SNCurve:
         """The S-N curve that cycles are held against (of a family its reference); InputError for a method without one."""
-        return stress_life_of(self.hot_spot).reference
+        curve = self.method.reference
+        if curve is None:
+            found = f"the method {self.method.kind!r}"
+            raise InputError(
+                f"hot spot {self.hot_spot.name}", found, "a method that goes by a curve", "Take StressLife."
+            )
+        return curve
 
     @property
     def critical_sum(self) -> float:

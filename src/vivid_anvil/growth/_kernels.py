@@ -205,6 +205,15 @@ def march(
 
 
 @compiled
+def _slowed(memory, q, kept, scale, cycles, i, size, out):
+    """The factor by which larger cycles before slow this one, at K per MPa `scale`."""
+    if not cycles[i, 0] > 0.0:
+        return 1.0
+    how = call_slowed(memory, q, kept, scale * cycles[i, 0], scale * cycles[i, 1], size, out)
+    return out[0] if how == 1 else 1.0
+
+
+@compiled
 def march_power(weight, least, memory, q, kept, cycles, pieces, anchors, reach, stops, begun, at, place, sizes):
     """`march` for laws in which K and cycle part: growth is C scale^m `weight` where K per MPa, `scale`, exceeds `least`.
 
@@ -254,18 +263,10 @@ def march_power(weight, least, memory, q, kept, cycles, pieces, anchors, reach, 
                         scale += dc * s_ac
                         power += dc * p_ac
                         along = s_c + da * s_ca + dc * s_cc
-                        slow = 1.0
-                        if memory != 0 and cycles[i, 0] > 0.0:
-                            k_max = along * cycles[i, 0]
-                            if call_slowed(memory, q, kept_c, k_max, along * cycles[i, 1], c, out) == 1:
-                                slow = out[0]
+                        slow = _slowed(memory, q, kept_c, along, cycles, i, c, out) if memory != 0 else 1.0
                         if along > needed:
                             grown = slow * weight[i] * (p_c + da * p_ca + dc * p_cc)
-                    slow = 1.0
-                    if memory != 0 and cycles[i, 0] > 0.0:
-                        k_max = scale * cycles[i, 0]
-                        if call_slowed(memory, q, kept_a, k_max, scale * cycles[i, 1], a, out) == 1:
-                            slow = out[0]
+                    slow = _slowed(memory, q, kept_a, scale, cycles, i, a, out) if memory != 0 else 1.0
                     c += grown
                     if scale > needed:
                         a += slow * weight[i] * power

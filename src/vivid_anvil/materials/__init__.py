@@ -5,7 +5,7 @@ from vivid_anvil.materials.curves.asymptotic import Palmgren, Stromeyer
 from vivid_anvil.materials.curves.at_r import curve_at_r
 from vivid_anvil.materials.curves.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
 from vivid_anvil.materials.curves.convert import at_survival, in_terms_of, thickness_factor, with_stress_factor
-from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, SNCurve, chosen_lives, describe
+from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, Curve, SNCurve, chosen_lives, describe
 from vivid_anvil.materials.curves.curved import CURVED_FORMS, CurvedForm
 from vivid_anvil.materials.curves.detail_class import (
     DetailStandard,
@@ -17,7 +17,7 @@ from vivid_anvil.materials.curves.detail_class import (
 )
 from vivid_anvil.materials.curves.effective_notch import effective_notch_curve
 from vivid_anvil.materials.curves.estimate import Estimate, estimate_curve
-from vivid_anvil.materials.curves.family import SNFamily, mean_over_amplitude
+from vivid_anvil.materials.curves.family import SNFamily, family_steps, mean_over_amplitude
 from vivid_anvil.materials.curves.forms import (
     basquin_curve,
     curved_curve,
@@ -28,7 +28,6 @@ from vivid_anvil.materials.curves.forms import (
     table_curve,
 )
 from vivid_anvil.materials.curves.page import curve_page, curve_record, curves_table, stress_table
-from vivid_anvil.materials.curves.protocol import Curve
 from vivid_anvil.materials.curves.section import (
     AFTERWARDS,
     FORMS,
@@ -38,7 +37,7 @@ from vivid_anvil.materials.curves.section import (
     read_points,
     section_text,
 )
-from vivid_anvil.materials.curves.working import curve_working, family_steps, life_steps
+from vivid_anvil.materials.curves.working import curve_working, life_steps
 from vivid_anvil.materials.fits.fit_likelihood import LikelihoodFit, compare_fits, fit_likelihood
 from vivid_anvil.materials.fits.fit_line import LineFit, fit_line, tolerance_of_lives
 from vivid_anvil.materials.fits.fit_models import FIT_MODELS

@@ -1,6 +1,6 @@
 """What the hot spots feel: from load to stress at a point."""
 
-from vivid_anvil.stress.hot_spot import HotSpot
+from vivid_anvil.stress.hot_spot import METHODS, HotSpot, Method, PowerLoop
 from vivid_anvil.stress.measures import (
     MEASURES,
     AbsoluteMaximumPrincipal,
@@ -12,7 +12,6 @@ from vivid_anvil.stress.measures import (
     SignedVonMisesPrincipal,
     stress_measure,
 )
-from vivid_anvil.stress.method import METHODS, Method, PowerLoop
 from vivid_anvil.stress.notch_effect import (
     NotchEffect,
     notch_effect_by_gradient,

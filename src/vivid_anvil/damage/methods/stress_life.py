@@ -13,20 +13,20 @@ import numpy as np
 
 from vivid_anvil.counting import Cycles
 from vivid_anvil.damage.methods.stress_life_findings import stress_life_findings
-from vivid_anvil.damage.methods.stress_life_steps import stress_life_steps
 from vivid_anvil.damage.nonlinear import ORDER_RULES
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import BoolArray, FloatArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials import Curve, SNCurve, curve_record
+from vivid_anvil.materials import Curve, SNCurve, curve_record, life_steps
 from vivid_anvil.materials.curves.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
 from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES, MeanStressRule
 from vivid_anvil.materials.mean_stress.apply import COMPRESSIVE_MEANS, compressive_mean, counted_r
+from vivid_anvil.materials.mean_stress.working import rule_steps
 from vivid_anvil.stress import METHODS, HotSpot, Method, PowerLoop
-from vivid_anvil.units import UnitSystem
+from vivid_anvil.units import UnitSystem, display_unit, shown
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.table import Column
-from vivid_anvil.writing.working import Step
+from vivid_anvil.writing.working import Step, put_in
 
 MEANS = {"ignored": 0, "capped": 1, "credited": 2}  # as the loop knows them
 
@@ -247,3 +247,28 @@ def _check_exponents(method: StressLife, where: str) -> None:
         raise InputError(where, found, "an exponent for each event, with the power rule only")
     for event, value in given.items():
         checks.positive_number(f"{where}, {event}", value, "an exponent above 0")
+
+
+def stress_life_steps(method: StressLife, spot: HotSpot, size: float, mean: float, units: UnitSystem) -> list[Step]:
+    """From amplitude and mean, MPa, to the stress in the curve's terms, and to the life there, cycles."""
+    curve, unit, rule = method.reference, display_unit("stress", units), method.rule
+    amplitude = float(shown(size, "stress", units))
+    steps: list[Step] = []
+    equivalent = float(
+        method.terms(spot, Cycles(range=np.array([2.0 * size]), mean=np.array([mean]), count=np.ones(1)))[0]
+    )
+    steps += method.sn_curve.equivalent_steps(size, mean, units)
+    if steps:
+        amplitude = float(shown(equivalent, "stress", units))
+    if method.corrects:
+        counted = float(compressive_mean(size, mean, method.compressive_mean, rule))
+        held = f" (the compressive mean is {method.compressive_mean})" if counted != mean else ""
+        r_ratio = counted_r(float(curve.r_ratio), method.compressive_mean)
+        steps += rule_steps(rule, size, counted, method.strength(spot), r_ratio, units, held)
+        amplitude = steps[-1].value
+    if curve.stress == "range":
+        stress = float(shown(equivalent, "stress", units))
+        steps.append(Step("The curve is in ranges", "ΔS = 2 × S_a", f"2 × {put_in(amplitude)} {unit}", stress, unit))
+    # under the consistent rule the slope goes on for those that it lets in
+    looked_up = curve_below_knee(method.reference, "continued") if method.acts_together else curve
+    return [*steps, *life_steps(looked_up, equivalent, units)]

@@ -4,34 +4,58 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Protocol
 
 import numpy as np
 
-from vivid_anvil.materials import ANY_R, SNCurve
+from vivid_anvil.materials import ANY_R, Curve, SNCurve
 from vivid_anvil.units import in_unit, number
 from vivid_anvil.writing.finding import Finding
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.life_numbers import Life
-    from vivid_anvil.damage.methods.stress_life import StressLife
+
+
+class ByCurve(Protocol):
+    """What is looked at of a method that goes by an S-N curve."""
+
+    @property
+    def sn_curve(self) -> Curve:
+        """The curve, or the family."""
+
+    @property
+    def reference(self) -> SNCurve:
+        """The curve that cycles are held against."""
+
+    @property
+    def mean_stress(self) -> str:
+        """The rule."""
+
+    @property
+    def compressive_mean(self) -> str:
+        """What becomes of a mean in compression."""
+
+    @property
+    def below_knee(self) -> str:
+        """What becomes of cycles below the limit."""
+
 
 LOW_CYCLE = 1.0e3
 MEAN_DIFFERENCE = 0.15
 LONG = 1e6  # cycles, before which no material has a fatigue limit
 
 
-def stress_life_findings(method: StressLife, result: Life) -> Iterator[Finding]:
+def stress_life_findings(method: ByCurve, result: Life) -> Iterator[Finding]:
     """All of them."""
     for look in LOOKS:
         yield from look(method, result)
 
 
-def _curve_itself(method: StressLife, _: Life) -> Iterator[Finding]:
+def _curve_itself(method: ByCurve, _: Life) -> Iterator[Finding]:
     yield from method.reference.findings
 
 
-def _load_and_curve_r(method: StressLife, result: Life) -> Iterator[Finding]:
+def _load_and_curve_r(method: ByCurve, result: Life) -> Iterator[Finding]:
     curve = method.reference
     if method.sn_curve.has_means:
         return
@@ -59,7 +83,7 @@ def _load_and_curve_r(method: StressLife, result: Life) -> Iterator[Finding]:
     )
 
 
-def _as_welded(method: StressLife, result: Life) -> Iterator[Finding]:
+def _as_welded(method: ByCurve, result: Life) -> Iterator[Finding]:
     if method.reference.r_ratio == ANY_R and result.damage_per_repeat > 0.0:
         yield Finding(
             "note",
@@ -69,7 +93,7 @@ def _as_welded(method: StressLife, result: Life) -> Iterator[Finding]:
         )
 
 
-def _compressive_means(method: StressLife, result: Life) -> Iterator[Finding]:
+def _compressive_means(method: ByCurve, result: Life) -> Iterator[Finding]:
     if method.mean_stress == "none" or method.compressive_mean == "ignored":
         return
     share = float(result.damage[result.spectrum.cycles.mean < 0.0].sum()) / (result.damage_per_repeat or 1.0)
@@ -82,7 +106,7 @@ def _compressive_means(method: StressLife, result: Life) -> Iterator[Finding]:
         )
 
 
-def _beyond_the_tests(method: StressLife, result: Life) -> Iterator[Finding]:
+def _beyond_the_tests(method: ByCurve, result: Life) -> Iterator[Finding]:
     curve, total = method.reference, result.damage_per_repeat
     if total == 0.0:
         return
@@ -119,7 +143,7 @@ def _choice(end: float | str) -> str:
     return words[end] if isinstance(end, str) else f"its slope is {number(end)}"
 
 
-def _below_the_limit(method: StressLife, result: Life) -> Iterator[Finding]:
+def _below_the_limit(method: ByCurve, result: Life) -> Iterator[Finding]:
     """What the cycles that the curve calls harmless would do if its last slope went on."""
     curve, stress = method.reference, result.equivalent_stress
     if not curve.has_limit or not stress.size or method.below_knee == "consistent":
@@ -138,7 +162,7 @@ def _below_the_limit(method: StressLife, result: Life) -> Iterator[Finding]:
         )
 
 
-def _reserve_beyond(method: StressLife, result: Life) -> Iterator[Finding]:
+def _reserve_beyond(method: ByCurve, result: Life) -> Iterator[Finding]:
     """A reserve that rests on what is assumed beyond the last point of the curve."""
     factor, curve = result.reserve_on_stress, method.reference
     if factor is None or not math.isfinite(factor) or factor <= 1.0 or not isinstance(curve.below, str):
@@ -170,7 +194,7 @@ def _reserve_beyond(method: StressLife, result: Life) -> Iterator[Finding]:
             )
 
 
-def _gates(method: StressLife, result: Life) -> Iterator[Finding]:
+def _gates(method: ByCurve, result: Life) -> Iterator[Finding]:
     for source in result.spectrum.sources:
         if source.gated is not None:
             curve = method.reference
@@ -189,7 +213,7 @@ def _lowest_slope(curve: SNCurve) -> float:
     return max(1.0, curve.slope_at(curve.limit if curve.has_limit else curve.limit * (1.0 - 1e-9)))
 
 
-def _no_damage(method: StressLife, result: Life) -> Iterator[Finding]:
+def _no_damage(method: ByCurve, result: Life) -> Iterator[Finding]:
     if result.damage_per_repeat == 0.0 and len(result.spectrum.cycles):
         highest = float(result.equivalent_stress.max(initial=0.0))
         curve = method.reference
@@ -210,7 +234,7 @@ def _no_damage(method: StressLife, result: Life) -> Iterator[Finding]:
         )
 
 
-LOOKS: tuple[Callable[[StressLife, Life], Iterator[Finding]], ...] = (
+LOOKS: tuple[Callable[[ByCurve, Life], Iterator[Finding]], ...] = (
     _curve_itself,
     _reserve_beyond,
     _load_and_curve_r,

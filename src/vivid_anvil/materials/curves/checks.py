@@ -4,14 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.materials.curves.given import CurveGiven
 from vivid_anvil.units import coherent, number
-
-if TYPE_CHECKING:
-    from vivid_anvil.materials.curves.curve import SNCurve
 
 BASES = ("tests", "typical", "standard", "estimate", "not stated")
 INTERPOLATIONS = {
@@ -27,7 +25,7 @@ BELOW_ENDS = {
 }
 
 
-def check_curve(curve: SNCurve) -> dict[str, Any]:
+def check_curve(curve: CurveGiven) -> dict[str, Any]:
     """InputError for what cannot be meant; the fields that are put into their final form."""
     where = f"S-N curve {curve.name}"
     checks.text("SNCurve.name", curve.name)
@@ -81,7 +79,7 @@ def check_share(where: str, value: Any) -> float:
     return share
 
 
-def _check_r(curve: SNCurve, where: str) -> None:
+def _check_r(curve: CurveGiven, where: str) -> None:
     ratio, mean = curve.r_ratio, curve.mean_stress
     if (ratio == "fixed mean") != (mean is not None):
         found = "r_ratio 'fixed mean' without mean_stress" if mean is None else f"mean_stress with r_ratio {ratio!r}"
@@ -94,7 +92,7 @@ def _check_r(curve: SNCurve, where: str) -> None:
         raise InputError(f"{where}, r_ratio", f"{ratio:g}", "a finite minimum / maximum")
 
 
-def _check_tested(curve: SNCurve, where: str) -> None:
+def _check_tested(curve: CurveGiven, where: str) -> None:
     if not 0.0 < curve.tested_from < curve.tested_to:
         raise InputError(
             f"{where}, tested lives", f"{curve.tested_from:g} to {curve.tested_to:g} cycles", "a range that rises"
@@ -143,7 +141,7 @@ def _check_order(before: tuple[float, float], after: tuple[float, float], where:
         raise InputError(where, f"a life that rises with stress ({pair})", expected, "Check the two rows.")
 
 
-def _checked_end(curve: SNCurve, end: str, points: tuple[tuple[float, float], ...], where: str) -> float | str:
+def _checked_end(curve: CurveGiven, end: str, points: tuple[tuple[float, float], ...], where: str) -> float | str:
     """The choice beyond an end: a word, or a slope that fits the one before it."""
     choice = getattr(curve, end)
     words = ABOVE_ENDS if end == "above" else BELOW_ENDS
@@ -170,7 +168,9 @@ def _checked_end(curve: SNCurve, end: str, points: tuple[tuple[float, float], ..
     return slope
 
 
-def _check_flatter(curve: SNCurve, end: str, slope: float, points: tuple[tuple[float, float], ...], where: str) -> None:
+def _check_flatter(
+    curve: CurveGiven, end: str, slope: float, points: tuple[tuple[float, float], ...], where: str
+) -> None:
     """A curve gets flatter with life: the slope below is at least the one above."""
     if end != "below":
         return

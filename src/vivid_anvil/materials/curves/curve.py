@@ -11,7 +11,7 @@ import math
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -22,7 +22,6 @@ from vivid_anvil.materials.curves import _kernels
 from vivid_anvil.materials.curves.checks import check_curve
 from vivid_anvil.materials.curves.curved import CurvedForm
 from vivid_anvil.materials.curves.looks import looks
-from vivid_anvil.materials.curves.protocol import Curve
 from vivid_anvil.materials.curves.segments import Segments, damage_of_powers, lives_of_powers, stresses_of_powers
 from vivid_anvil.units import OptionalCoherent, UnitSystem, coherent_values, many, number, one, opened
 from vivid_anvil.writing.finding import Finding
@@ -41,6 +40,40 @@ Above = float | Literal["extend", "hold"]
 Below = float | Literal["extend", "hold", "no damage"]
 _RANGES, _COUNTS = many("stress", at_least=0.0), many(at_least=0.0)
 _KINDS = {"log-log": _kernels.POWER, "semi-log": _kernels.EXPONENTIAL, "linear": _kernels.LINEAR}
+
+
+class Curve(ABC):
+    """Cycles of an amplitude and a mean -> stresses on one curve, the `reference`, and with it lives."""
+
+    name: Any
+    mean_counts: ClassVar[bool] = False  # whether the mean of a cycle changes its life on the curve by itself
+
+    @property
+    @abstractmethod
+    def reference(self) -> SNCurve:
+        """The curve that cycles are held against."""
+
+    @property
+    @abstractmethod
+    def has_means(self) -> str:
+        """Why no mean-stress rule may stand beside it, in words, such as "which holds for any R"; empty where one may."""
+
+    @abstractmethod
+    def equivalent(self, amplitude: FloatArray, mean: FloatArray) -> FloatArray:
+        """Cycles in the terms of the reference (range or amplitude, at its R), MPa; no rule is applied."""
+
+    def equivalent_steps(self, amplitude: float, mean: float, units: UnitSystem) -> tuple[Step, ...]:
+        """From amplitude and mean of a cycle, MPa, to its amplitude on the reference, by hand; none where it is the same."""
+        return ()
+
+    @property
+    @abstractmethod
+    def told(self) -> tuple[str, str]:
+        """Where it comes from, and in what it counts."""
+
+    @abstractmethod
+    def lines_in(self, unit: str, one: float) -> str:
+        """Its lines in words, with its stresses times `one` in `unit`."""
 
 
 class Conversion(ABC):

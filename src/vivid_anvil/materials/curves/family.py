@@ -20,10 +20,10 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.materials.curves.convert import in_terms_of
-from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, SNCurve
-from vivid_anvil.materials.curves.protocol import Curve
-from vivid_anvil.units import UnitSystem, many, number, one, opened
-from vivid_anvil.writing.working import Step
+from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, Curve, SNCurve
+from vivid_anvil.materials.curves.working import stress_step
+from vivid_anvil.units import STRESS, UnitSystem, display_unit, many, number, one, opened, shown
+from vivid_anvil.writing.working import Step, put_in
 
 BEYOND = {
     "refuse": "a cycle beyond the tested range is an error",
@@ -148,8 +148,6 @@ class SNFamily(Curve):
 
     def equivalent_steps(self, amplitude: float, mean: float, units: UnitSystem) -> tuple[Step, ...]:
         """By the constant-life line of the life found."""
-        from vivid_anvil.materials.curves.working import family_steps  # which knows families
-
         return family_steps(self, amplitude, mean, units)
 
     @property
@@ -305,3 +303,44 @@ def mean_over_amplitude(r_ratio: float) -> float:
     if not -math.inf < ratio < 1.0:
         raise InputError("r_ratio", f"{ratio:g}", "minimum / maximum below 1")
     return (1.0 + ratio) / (1.0 - ratio)
+
+
+@opened(amplitude=one("stress", at_least=0.0), mean=STRESS)
+def family_steps(family: SNFamily, amplitude: float, mean: float, system: UnitSystem = "metric") -> tuple[Step, ...]:
+    """That the constant-life line of the life found passes through the cycle, as steps to redo by hand."""
+    life = float(family.life(amplitude, mean))
+    unit = display_unit("stress", system)
+    size, middle = (float(shown(value, "stress", system)) for value in (amplitude, mean))
+    place = mean if family.by_mean else mean / amplitude
+    at = float(np.clip(place, family.places[0], family.places[-1]))
+    i = int(np.clip(np.searchsorted(family.places, at, side="right") - 1, 0, family.places.size - 2))
+    low, high = (float(value) for value in family.places[i : i + 2])
+    first: tuple[Step, ...] = ()
+    if family.by_mean:
+        at, low, high = (float(shown(value, "stress", system)) for value in (at, low, high))
+    else:
+        held = "; the outermost curve is held" if at != place else ""
+        numbers = f"{put_in(middle)} {unit} / {put_in(size)} {unit}" if not held else put_in(at)
+        first = (Step(f"Place between the curves: mean over amplitude{held}", "u = S_m / S_a", numbers, at, ""),)
+    share = (at - low) / (high - low)
+    symbol = "S_m" if family.by_mean else "u"
+    where = Step(
+        f"Share of the way from the curve at {family.curves[i].at_r} to that at {family.curves[i + 1].at_r}",
+        f"w = ({symbol} - {symbol}_1) / ({symbol}_2 - {symbol}_1)",
+        f"({put_in(at)} - {put_in(low)}) / ({put_in(high)} - {put_in(low)})",
+        share,
+        "",
+    )
+    ends = tuple(stress_step(family.curves[i + j], life, f"S_{j + 1}", system) for j in (0, 1))
+    first_stress, second_stress = (put_in(end.value) for end in ends)
+    w = put_in(share)
+    formula, numbers = (
+        ("S_a = (1 - w) × S_1 + w × S_2", f"(1 - {w}) × {first_stress} {unit} + {w} × {second_stress} {unit}")
+        if family.by_mean
+        else (
+            "S_a = 1 / ((1 - w) / S_1 + w / S_2)",
+            f"1 / ((1 - {w}) / {first_stress} {unit} + {w} / {second_stress} {unit})",
+        )
+    )
+    title = f"The constant-life line of {number(life, 7)} cycles, found by halving, passes through the cycle"
+    return (*first, where, *ends, Step(title, formula, numbers, size, unit, "Haigh 1917, straight between the curves"))

@@ -3,13 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import TYPE_CHECKING
 
+from vivid_anvil.materials.curves.given import CurveGiven
 from vivid_anvil.units import number
 from vivid_anvil.writing.finding import Finding
-
-if TYPE_CHECKING:
-    from vivid_anvil.materials.curves.curve import SNCurve
 
 # Stress amplitudes, MPa, between which the points of curves of metals, polymers and rubber lie.
 LOWEST, HIGHEST = 0.5, 4000.0
@@ -18,7 +15,7 @@ _UNITS = {"Pa": 1e-6, "kPa": 1e-3, "psi": 6.894757e-3, "ksi": 6.894757, "GPa": 1
 _PLAUSIBLE = 8.0, 1500.0
 
 
-def looks(curve: SNCurve) -> Iterator[Finding]:
+def looks(curve: CurveGiven) -> Iterator[Finding]:
     """All findings on the curve by itself."""
     yield from _another_unit(curve)
     if curve.basis == "typical":
@@ -30,7 +27,7 @@ def looks(curve: SNCurve) -> Iterator[Finding]:
         )
 
 
-def _another_unit(curve: SNCurve) -> Iterator[Finding]:
+def _another_unit(curve: CurveGiven) -> Iterator[Finding]:
     """A finding where the points lie outside what any material bears, with the units that would make sense of them."""
     half = 0.5 if curve.stress == "range" else 1.0
     amplitudes = [half * stress for stress, _ in curve.points]

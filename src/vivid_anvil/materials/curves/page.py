@@ -9,8 +9,7 @@ import numpy as np
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.curves.checks import check_life
-from vivid_anvil.materials.curves.curve import SNCurve, describe
-from vivid_anvil.materials.curves.protocol import Curve
+from vivid_anvil.materials.curves.curve import Curve, SNCurve, describe
 from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor, number, opened, shown
 from vivid_anvil.writing.plain import finding_records, plain
 from vivid_anvil.writing.result import Page

@@ -7,8 +7,7 @@ import numpy as np
 from vivid_anvil.materials.curves import _kernels
 from vivid_anvil.materials.curves.curve import SNCurve
 from vivid_anvil.materials.curves.curved import CurvedForm
-from vivid_anvil.materials.curves.family import SNFamily
-from vivid_anvil.units import STRESS, UnitSystem, display_unit, number, one, opened, shown
+from vivid_anvil.units import UnitSystem, display_unit, number, one, opened, shown
 from vivid_anvil.writing.working import Step, Working, put_in
 
 _SOURCE = "Basquin 1910"
@@ -97,44 +96,6 @@ def stress_step(curve: SNCurve, life: float, name: str, system: UnitSystem = "me
     }
     formula, numbers = ways.get(kind, (f"{name} = S_k", f"{put_in(anchor)} {unit}"))
     return Step(f"Amplitude on the curve at {curve.at_r} for that life", formula, numbers, found, unit, _SOURCE)
-
-
-@opened(amplitude=one("stress", at_least=0.0), mean=STRESS)
-def family_steps(family: SNFamily, amplitude: float, mean: float, system: UnitSystem = "metric") -> tuple[Step, ...]:
-    """That the constant-life line of the life found passes through the cycle, as steps to redo by hand."""
-    life = float(family.life(amplitude, mean))
-    unit = display_unit("stress", system)
-    size, middle = (float(shown(one, "stress", system)) for one in (amplitude, mean))
-    place = mean if family.by_mean else mean / amplitude
-    at = float(np.clip(place, family.places[0], family.places[-1]))
-    i = int(np.clip(np.searchsorted(family.places, at, side="right") - 1, 0, family.places.size - 2))
-    low, high = (float(one) for one in family.places[i : i + 2])
-    first: tuple[Step, ...] = ()
-    if family.by_mean:
-        at, low, high = (float(shown(one, "stress", system)) for one in (at, low, high))
-    else:
-        held = "; the outermost curve is held" if at != place else ""
-        numbers = f"{put_in(middle)} {unit} / {put_in(size)} {unit}" if not held else put_in(at)
-        first = (Step(f"Place between the curves: mean over amplitude{held}", "u = S_m / S_a", numbers, at, ""),)
-    share = (at - low) / (high - low)
-    symbol = "S_m" if family.by_mean else "u"
-    where = Step(
-        f"Share of the way from the curve at {family.curves[i].at_r} to that at {family.curves[i + 1].at_r}",
-        f"w = ({symbol} - {symbol}_1) / ({symbol}_2 - {symbol}_1)",
-        f"({put_in(at)} - {put_in(low)}) / ({put_in(high)} - {put_in(low)})",
-        share,
-        "",
-    )
-    ends = tuple(stress_step(family.curves[i + j], life, f"S_{j + 1}", system) for j in (0, 1))
-    one, two = (put_in(end.value) for end in ends)
-    w = put_in(share)
-    formula, numbers = (
-        ("S_a = (1 - w) × S_1 + w × S_2", f"(1 - {w}) × {one} {unit} + {w} × {two} {unit}")
-        if family.by_mean
-        else ("S_a = 1 / ((1 - w) / S_1 + w / S_2)", f"1 / ((1 - {w}) / {one} {unit} + {w} / {two} {unit})")
-    )
-    title = f"The constant-life line of {number(life, 7)} cycles, found by halving, passes through the cycle"
-    return (*first, where, *ends, Step(title, formula, numbers, size, unit, "Haigh 1917, straight between the curves"))
 
 
 @opened()
