@@ -45,9 +45,9 @@ def cycle_by_cycle(way: Way, duty_cycle: DutyCycle, later: float | None, target:
     rows, pieces = sequence(crack, duty_cycle)
     rows, _ = crack.retardation.prepared(rows, crack.lowest)  # of the whole spectrum, before idle cycles are left out
     stages = _stages(crack, later, _most_passes(crack, at_once.life, target))
-    bound, marched = way.scale(at_once.sizes), None
+    bound, marched = way.scale(at_once.sizes) * (1.0 + way.scale_known_to), None
     while marched is None or marched.largest_scale > bound:
-        bound = 1.05 * bound if marched is None else 1.2 * marched.largest_scale
+        bound = bound if marched is None else 1.2 * marched.largest_scale
         marched = _marched(way, rows, pieces, bound, stages)
     return _cut(_gone(way, duty_cycle, marched), target)
 

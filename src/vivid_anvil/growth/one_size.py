@@ -86,6 +86,10 @@ class OneSizeWay(Way):
         """The exact one is quick."""
         return self.whole(math.inf, None) if self.used is None else Leg.still(self.crack.sizes, self.used)
 
+    def left_from(self, size: float, whole: float) -> float:
+        """By another quadrature."""
+        return self.leg(self.crack.law, (size,), math.inf).life
+
     def critical(self, ended: Ended) -> CriticalSizes:
         """All of them."""
         return self.limits

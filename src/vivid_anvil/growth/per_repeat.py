@@ -53,7 +53,8 @@ def repeats_from(way: Way, size: float, gone: WayGone) -> float:
     With a later law all of them go by it, as nobody knows when the crack is found.
     """
     crack = way.crack
-    if size <= crack.initial_size and crack.later_law is None:
+    if math.isinf(gone.life_repeats) or (size <= crack.initial_size and crack.later_law is None):
         return gone.life_repeats
-    law = crack.law if crack.later_law is None else crack.later_law
-    return way.leg(law, gone.sizes_at(max(size, crack.initial_size)), math.inf).life
+    if crack.later_law is None:
+        return way.left_from(size, gone.life_repeats)
+    return way.leg(crack.later_law, gone.sizes_at(max(size, crack.initial_size)), math.inf).life

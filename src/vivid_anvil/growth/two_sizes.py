@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from functools import cached_property
-from typing import Any, cast
+from typing import Any, ClassVar, cast
 
 import numpy as np
 
@@ -30,6 +30,8 @@ _FIELDS = {
 class TwoSizeWay(Way):
     """By Runge-Kutta steps in the logarithms of both sizes."""
 
+    scale_known_to: ClassVar[float] = 0.05
+
     @property
     def shape(self) -> TwoSizeShape:
         """Of two sizes."""
@@ -42,7 +44,9 @@ class TwoSizeWay(Way):
 
     def leg(self, law: GrowthLaw, sizes: tuple[float, ...], most: float) -> Leg:
         """Followed twice, the second time finer, which says what that changes."""
-        return self._leg(law, sizes, self._margins, most)
+        found = integrate_two(self.rates(law), self._pair(sizes), self._margins, most, self._paces())
+        both = np.column_stack([found.depths, found.half_lengths])
+        return Leg(both, found.repeats, found.ended_by, found.change)
 
     def quick_leg(self) -> Leg:
         """With long steps."""
@@ -50,6 +54,13 @@ class TwoSizeWay(Way):
             return Leg.still(self.crack.sizes, self.used)
         found = followed(self.rates(self.crack.law), self._pair(self.crack.sizes), self._margins, math.inf, ROUGH)
         return Leg(np.column_stack([found.depths, found.half_lengths]), found.repeats, found.ended_by, 0.0)
+
+    def left_from(self, size: float, whole: float) -> float:
+        """What is left of the whole: the half length there is that of the way."""
+        margin: dict[str, Margin] = {"depth": lambda deep, _: size - deep}
+        start = self._pair(self.crack.sizes)
+        found = followed(self.rates(self.crack.law), start, margin, math.inf, self._paces()[1])
+        return whole - float(found.repeats[-1])
 
     def critical(self, ended: Ended) -> CriticalSizes:
         """The depth at which the crack stopped, under the name of what stopped it."""
@@ -106,11 +117,6 @@ class TwoSizeWay(Way):
                 1.0 if math.isfinite(sum(one(a, c))) else -1.0 for one in rates
             )
         return found
-
-    def _leg(self, law: GrowthLaw, sizes: tuple[float, ...], margins: dict[str, Margin], most: float) -> Leg:
-        found = integrate_two(self.rates(law), self._pair(sizes), margins, most, self._paces())
-        both = np.column_stack([found.depths, found.half_lengths])
-        return Leg(both, found.repeats, found.ended_by, found.change)
 
     def _paces(self) -> tuple[Pace, Pace]:
         """How the way is followed, and its check; laws that go through all cycles at every look with longer steps."""

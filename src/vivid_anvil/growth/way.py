@@ -11,7 +11,7 @@ import math
 from abc import ABC, abstractmethod
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any, NamedTuple
+from typing import Any, ClassVar, NamedTuple
 
 import numpy as np
 
@@ -75,6 +75,9 @@ class Way(ABC):
 
     crack: Crack
     drive: GrowthDrive
+    scale_known_to: ClassVar[float] = (
+        1e-9  # the share by which K may be larger cycle by cycle than with all cycles at once
+    )
 
     @property
     @abstractmethod
@@ -88,6 +91,10 @@ class Way(ABC):
     @abstractmethod
     def quick_leg(self) -> Leg:
         """From the initial sizes to the first limit by the first law, right to some 3e-4 at least."""
+
+    @abstractmethod
+    def left_from(self, size: float, whole: float) -> float:
+        """Repeats by the first law from `size`, mm, on its way to the limit, which takes `whole` repeats from the start."""
 
     @abstractmethod
     def critical(self, ended: Ended) -> CriticalSizes:
