@@ -22,7 +22,6 @@ from vivid_anvil.materials import GrowthLaw
 
 LONGER_WITH_MEMORY = 10
 MOST_PASSES = 2_000_000
-MOST_LOOKED_AT = 4000
 OUT_OF_CYCLES = "no limit within the cycles followed"
 
 
@@ -56,7 +55,7 @@ def _gone(way: Way, duty_cycle: DutyCycle, marched: _Marched) -> WayGone:
     """The way with its limits, and where in the sequence it ended."""
     crack = way.crack
     found = thinned(
-        moved(Leg(marched.rows[:, :-1], marched.rows[:, -1], marched.ended_by, marched.error)), MOST_LOOKED_AT
+        moved(Leg(marched.rows[:, :-1], marched.rows[:, -1], marched.ended_by, marched.error)), way.most_places
     )
     if found.repeats.size < 2:
         return WayGone.still(crack.sizes, way.critical(way.waiting()), math.inf, AT_REST)

@@ -30,6 +30,7 @@ _FIELDS = {
 class TwoSizeWay(Way):
     """By Runge-Kutta steps in the logarithms of both sizes."""
 
+    most_places: ClassVar[int] = 1_000_000  # all: a rare large cycle may stand between two of them
     scale_known_to: ClassVar[float] = 0.05
 
     @property

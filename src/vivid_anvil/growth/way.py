@@ -75,9 +75,8 @@ class Way(ABC):
 
     crack: Crack
     drive: GrowthDrive
-    scale_known_to: ClassVar[float] = (
-        1e-9  # the share by which K may be larger cycle by cycle than with all cycles at once
-    )
+    most_places: ClassVar[int] = 4000  # of a way cycle by cycle that are kept
+    scale_known_to: ClassVar[float] = 1e-9  # share by which K may be larger cycle by cycle than all at once
 
     @property
     @abstractmethod
