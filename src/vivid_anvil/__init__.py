@@ -7,6 +7,10 @@
 
 Names are loaded when they are first used, so that importing the package, and the command's help, answer at once. What is not here
 stands in the packages: `va.counting`, `va.materials`, ...
+
+Examples in docstrings know these names as they are, and run in the folder of `vivid-anvil demo`. There `study` is
+`read_study("larkfell.toml")`, `result` is `run_study(study)`, `history` is `read_history("loaded_lap.csv")`, `field` is what
+`hanger_head.frd` holds, and `model` is `run_model(read_study("hanger_head.toml"))`.
 """
 
 from __future__ import annotations

@@ -43,6 +43,20 @@ RANGES_AND_MEANS: tuple[Any, ...] = (np.empty(1), np.empty(1), None, None, None)
 class RainflowCounter:
     """Counts a history piece by piece.
 
+    Parameters
+    ----------
+    dimension : str, default "stress"
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+    sample_rate : float, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> counter = RainflowCounter()
     >>> [len(counter.feed(piece)) for piece in ([-2.0, 1.0, -3.0], [5.0, -1.0, 3.0, -4.0], [4.0, -2.0])]
     [0, 0, 1]

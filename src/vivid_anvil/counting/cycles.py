@@ -28,14 +28,52 @@ _OF_NOTHING: dict[str, Any] = dict(  # noqa: C408 (names are read more easily)
 class Cycles:
     """Counted cycles, one entry each, shape (k,): range and mean in the coherent unit of `dimension`.
 
-    `count` is 1 for a full cycle, 0.5 for a half cycle, or a number of equal cycles. `start` and `end` are the samples
-    of the two turning points, -1 where the cycles come from no history. `sample_rate` in Hz, or None.
+    `count` is 1 for a full cycle, 0.5 for a half cycle, or a number of equal cycles. `start` and `end` are the samples of the two
+    turning points, -1 where the cycles come from no history. `sample_rate` in Hz, or None.
 
-    The cycles of a repeat of a duty cycle say more: `event` is the number of the source that each is of, `per_repeat` how
-    often it happens in a repeat (else its count), `sources` what they are of, `lowest` and `highest` the extremes also where an
-    event has no cycle. `fixed` is the part of each mean that no load factor moves. `columns` are what a method adds, by name,
-    shape (k,); they stay with their cycles.
+    The cycles of a repeat of a duty cycle say more: `event` is the number of the source that each is of, `per_repeat` how often
+    it happens in a repeat (else its count), `sources` what they are of, `lowest` and `highest` the extremes also where an event
+    has no cycle. `fixed` is the part of each mean that no load factor moves. `columns` are what a method adds, by name, shape
+    (k,); they stay with their cycles.
 
+    Parameters
+    ----------
+    range : ndarray
+        Maximum - minimum of each, in the coherent unit of `dimension`.
+    mean : ndarray
+        Mean of each, in the coherent unit of `dimension`.
+    count : ndarray
+        How often each occurs: 1, 0.5 for half cycles, or a number of equal cycles.
+    start : ndarray of int, optional
+        Sample at which each begins; -1 where it comes from no history.
+    end : ndarray of int, optional
+        Sample at which each ends; -1 likewise.
+    dimension : str, default "stress"
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+    sample_rate : float, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+    event : ndarray of int, optional
+        Number of the source that each is of.
+    per_repeat : ndarray, optional
+        How often each happens in a repeat; by default its count.
+    sources : tuple of any, optional
+        What the cycles are of.
+    lowest : float, optional
+        Lowest value, also where no cycle has it.
+    highest : float, optional
+        Highest value, also where no cycle has it.
+    fixed : float, default 0.0
+        Part of each mean that no load factor moves.
+    columns : mapping of str to ndarray, optional
+        What a method adds, by name, shape (k,).
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> Cycles(range=[120.0, 60.0], mean=[10.0, 0.0], count=[1.0, 0.5])
     <Cycles: 1.5 cycles, largest range 120 MPa>
     """

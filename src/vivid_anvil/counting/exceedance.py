@@ -23,6 +23,23 @@ class Exceedance(NamedTuple):
 def exceedance(cycles: Cycles) -> Exceedance:
     """The exceedance curve of `cycles`.
 
+    Parameters
+    ----------
+    cycles : Cycles
+        Counted cycles.
+
+    Returns
+    -------
+    Exceedance
+        Ranges and how often each is exceeded.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> exceedance(Cycles(range=[10.0, 30.0, 20.0], mean=[0.0, 0.0, 0.0], count=[5.0, 0.5, 2.0]))
     Exceedance(ranges=array([30., 20., 10.]), passed=array([0.5, 2.5, 7.5]))
     """

@@ -38,8 +38,29 @@ class Gated(NamedTuple):
 def gate(samples: ArrayLike, size: float, *, dimension: str | None = None, sample_rate: float | None = None) -> Gated:
     """Take the closed cycles with a range below `size` out of `samples`, shape (n,), both in the coherent unit.
 
-    Raises InputError for a size that is not above 0 and for anything but one row of finite numbers.
+    Parameters
+    ----------
+    samples : array_like
+        The samples, in their order.
+    size : float
+        Smallest range that is kept.
+    dimension : str, optional
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+    sample_rate : float, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
 
+    Returns
+    -------
+    Gated
+        The samples that are left, and what was taken out.
+
+    Raises
+    ------
+    InputError
+        For a size that is not above 0 and for anything but one row of finite numbers.
+
+    Examples
+    --------
     >>> gated = gate([0.0, 100.0, 60.0, 61.0, 20.0, 90.0, 0.0], 5.0)
     >>> gated.values, gated.removed.range
     (array([  0., 100.,  20.,  90.,   0.]), array([1.]))

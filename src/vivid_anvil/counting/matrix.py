@@ -37,6 +37,26 @@ MOST_CLASSES = 4096
 class CycleMatrix:
     """Counts, shape (rows, columns), of cycles by classes of two values (see `MATRICES`), in the unit of `dimension`.
 
+    Parameters
+    ----------
+    kind : str
+        What the two axes are.
+    row_edges : ndarray
+        Borders of the classes of the rows, rising.
+    column_edges : ndarray
+        Borders of the classes of the columns, rising.
+    counts : ndarray
+        Cycles of each class, shape (rows, columns).
+    dimension : str, default "stress"
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> cycles = Cycles(range=[3.0, 4.0, 8.0], mean=[0.0, 1.0, 1.0], count=[1.0, 0.5, 1.0])
     >>> matrix = cycle_matrix(cycles, "range-mean", classes=4)
     >>> matrix.total, matrix.cycles().total
@@ -126,7 +146,36 @@ def cycle_matrix(
     """The matrix of `cycles`: by `classes` even classes over what occurs, or by edges (maxima and minima share theirs).
 
     A from-to matrix needs the `samples` that were counted, as it tells rising from falling cycles.
-    Raises InputError for cycles beyond the edges, edges that don't rise, or neither edges nor a number of classes.
+
+    Parameters
+    ----------
+    cycles : Cycles
+        Counted cycles.
+    kind : str, default "range-mean"
+        What the two axes are: "range-mean", "maximum-minimum" or "from-to".
+    classes : int, optional
+        Number of even classes.
+    row_edges : array_like, optional
+        Borders of the classes of the rows, rising.
+    column_edges : array_like, optional
+        Borders of the classes of the columns, rising.
+    samples : array_like, optional
+        The samples, in their order.
+
+    Returns
+    -------
+    CycleMatrix
+        The matrix.
+
+    Raises
+    ------
+    InputError
+        For cycles beyond the edges, edges that don't rise, or neither edges nor a number of classes.
+
+    Examples
+    --------
+    >>> cycle_matrix(rainflow([0.0, 100.0, 20.0, 60.0, 0.0]), classes=4)
+    <CycleMatrix range-mean: 4 x 4 classes, 2 cycles>
     """
     checks.one_of("matrix, kind", kind, tuple(MATRICES))
     rows, columns = _values(cycles, kind, samples)

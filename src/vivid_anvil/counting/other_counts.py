@@ -22,6 +22,27 @@ from vivid_anvil.units import coherent_values, one, opened, with_dimension
 def simple_range(samples: ArrayLike, *, dimension: str | None = None, sample_rate: float | None = None) -> Cycles:
     """Each range between successive turning points of `samples`, shape (n,), as a half cycle (ASTM E1049-85, 5.3.1).
 
+    Parameters
+    ----------
+    samples : array_like
+        The samples, in their order.
+    dimension : str, optional
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+    sample_rate : float, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+
+    Returns
+    -------
+    Cycles
+        The half cycles.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> simple_range([0.0, 30.0, -10.0, 20.0]).range
     array([30., 40., 30.])
     """
@@ -36,6 +57,27 @@ def range_pair(samples: ArrayLike, *, dimension: str | None = None, sample_rate:
 
     A single range that remains counts as a half cycle: the standard leaves open whether half or full.
 
+    Parameters
+    ----------
+    samples : array_like
+        The samples, in their order.
+    dimension : str, optional
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+    sample_rate : float, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+
+    Returns
+    -------
+    Cycles
+        The cycles.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> range_pair([-2, 1, -3, 5, -1, 3, -4, 4, -2]).range
     array([3., 4., 8., 6.])
     """
@@ -94,8 +136,28 @@ def level_crossings(samples: ArrayLike, levels: ArrayLike, reference: float = 0.
     """How often `samples`, shape (n,), cross each of `levels`: rising at and above `reference`, falling below it.
 
     A rising crossing goes from below a level to it or above; a falling one the other way (ASTM E1049-85, 5.1).
-    Raises InputError where the levels do not rise.
 
+    Parameters
+    ----------
+    samples : array_like
+        The samples, in their order.
+    levels : array_like
+        The levels, rising.
+    reference : float, default 0.0
+        The level from which crossings upwards are counted, else downwards.
+
+    Returns
+    -------
+    ndarray of int
+        Crossings of each level, shape of `levels`.
+
+    Raises
+    ------
+    InputError
+        Where the levels do not rise.
+
+    Examples
+    --------
     >>> level_crossings([-2, 1, -3, 5, -1, 3, -4, 4, -2], [-3.5, -0.5, 0.5, 3.5])
     array([1, 4, 4, 2])
     """

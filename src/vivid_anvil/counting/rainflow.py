@@ -27,8 +27,30 @@ def rainflow(
 
     Closed cycles come first, in the order in which they close; those of the residue follow, as half cycles unless it is
     "repeated", as a duty cycle counts.
-    Raises InputError for anything but one row of finite numbers, and for an unknown `residue` (see `RESIDUES`).
 
+    Parameters
+    ----------
+    samples : array_like
+        The samples, in their order.
+    residue : str, default "half cycles"
+        What becomes of half cycles that are left: one of `RESIDUES`.
+    dimension : str, optional
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+    sample_rate : float or text with a unit, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+
+    Returns
+    -------
+    Cycles
+        The cycles, in the order in which they close.
+
+    Raises
+    ------
+    InputError
+        For anything but one row of finite numbers, and for an unknown `residue` (see `RESIDUES`).
+
+    Examples
+    --------
     >>> cycles = rainflow([-2, 1, -3, 5, -1, 3, -4, 4, -2])        # the example of ASTM E1049-85
     >>> [(float(r), float(n)) for r, n in zip(cycles.range, cycles.count)]
     [(4.0, 1.0), (3.0, 0.5), (4.0, 0.5), (8.0, 0.5), (9.0, 0.5), (8.0, 0.5), (6.0, 0.5)]
@@ -50,8 +72,27 @@ class FourPointCount(NamedTuple):
 def four_point(samples: ArrayLike, *, dimension: str | None = None, sample_rate: float | None = None) -> FourPointCount:
     """The closed cycles of `samples`, shape (n,), by the four-point rule, with the residue kept apart.
 
-    Raises InputError for anything but one row of finite numbers.
+    Parameters
+    ----------
+    samples : array_like
+        The samples, in their order.
+    dimension : str, optional
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+    sample_rate : float or text with a unit, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
 
+    Returns
+    -------
+    FourPointCount
+        Closed cycles and the residue.
+
+    Raises
+    ------
+    InputError
+        For anything but one row of finite numbers.
+
+    Examples
+    --------
     >>> count = four_point([-2, 1, -3, 5, -1, 3, -4, 4, -2])
     >>> count.cycles.range, count.residue.values
     (array([4.]), array([-2.,  1., -3.,  5., -4.,  4., -2.]))

@@ -29,9 +29,30 @@ ORDERS = {
 def reconstruct(table: Cycles | CycleMatrix, *, order: str = "random", seed: int = 0) -> FloatArray:
     """Turning points, shape (n,), whose rainflow count as a repeated history is `table`; `order` is one of `ORDERS`.
 
-    Raises InputError for counts that are not whole, and where no cycle spans all others, as one does in every count of a
-    repeated history. A matrix stands for its middle values; by maximum and minimum or from-to these keep the spanning cycle.
+    A matrix stands for its middle values; by maximum and minimum or from-to these keep the spanning cycle.
 
+    Parameters
+    ----------
+    table : Cycles or CycleMatrix
+        Cycles, or a matrix of them.
+    order : str, default "random"
+        In what order the cycles come: "random" or another of its choices.
+    seed : int, default 0
+        Seed of the random numbers: the same gives the same.
+
+    Returns
+    -------
+    ndarray
+        Turning points, shape (n,), in the unit of the table.
+
+    Raises
+    ------
+    InputError
+        For counts that are not whole, and where no cycle spans all others, as one does in every count of a repeated
+        history.
+
+    Examples
+    --------
     >>> reconstruct(Cycles(range=[10.0, 4.0, 2.0], mean=[5.0, 6.0, 2.0], count=[1.0, 1.0, 1.0]), order="nested")
     array([ 0.,  3.,  1.,  8.,  4., 10.,  0.])
     """

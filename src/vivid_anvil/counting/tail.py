@@ -115,7 +115,33 @@ class TailFit:
 def fit_tail(cycles: Cycles, threshold: float, *, model: str = "weibull", seed: int = 0) -> TailFit:
     """Fit the ranges of `cycles` above `threshold`, in the unit of the load; `model` is one of `TAILS`.
 
-    Raises InputError for fewer than 20 cycles above the threshold.
+    Parameters
+    ----------
+    cycles : Cycles
+        Counted cycles.
+    threshold : float
+        Ranges above this are fitted, in the unit of the load.
+    model : str, default "weibull"
+        Which distribution is fitted: one of `TAILS`.
+    seed : int, default 0
+        Seed of the random numbers: the same gives the same.
+
+    Returns
+    -------
+    TailFit
+        The distribution of the tail, with the range expected in longer times.
+
+    Raises
+    ------
+    InputError
+        For fewer than 20 cycles above the threshold.
+
+    Examples
+    --------
+    >>> lap = history.cycles_of("vertical force")  # of the demo: read_history("loaded_lap.csv")
+    >>> tail = fit_tail(lap, 1000.0)
+    >>> round(tail.shape, 3)
+    1.13
     """
     checks.one_of("tail, model", model, tuple(TAILS))
     limit = checks.positive_number(

@@ -18,8 +18,23 @@ from vivid_anvil.units import with_dimension
 def turning_points(samples: ArrayLike) -> IntArray:
     """Sample numbers of the turning points of `samples`, shape (n,): int64, shape (k,), k <= n.
 
-    Raises InputError for anything but one row of finite numbers.
+    Parameters
+    ----------
+    samples : array_like
+        The samples, in their order.
 
+    Returns
+    -------
+    ndarray of int
+        Sample numbers, rising.
+
+    Raises
+    ------
+    InputError
+        For anything but one row of finite numbers.
+
+    Examples
+    --------
     >>> history = np.array([0.0, 120.0, 120.0, -40.0, 60.0])
     >>> turning_points(history)
     array([0, 1, 3, 4])

@@ -17,9 +17,28 @@ from vivid_anvil.units import opened
 def assess_life(hot_spot: HotSpot, duty_cycle: DutyCycle, *, target: float | str | None = None) -> LifeResult:
     """Life of `hot_spot` when `duty_cycle` is repeated, with reserve factors against `target` ("30 years", or repeats).
 
-    Raises InputError for a channel that an event does not have, an unknown mean-stress rule, a missing strength, a rule
-    that contradicts the curve, and a mean stress at or beyond the ultimate strength.
+    Parameters
+    ----------
+    hot_spot : HotSpot
+        The place that is assessed.
+    duty_cycle : DutyCycle
+        The events of one repeat.
+    target : float or str, optional
+        How long it shall last: repeats, or text such as "30 years".
 
+    Returns
+    -------
+    LifeResult
+        The life with its findings, working, tables.
+
+    Raises
+    ------
+    InputError
+        For a channel that an event does not have, an unknown mean-stress rule, a missing strength, a rule that
+        contradicts the curve, and a mean stress at or beyond the ultimate strength.
+
+    Examples
+    --------
     >>> from vivid_anvil.events import ConstantAmplitude, Event
     >>> from vivid_anvil.materials import Material, straight_curve
     >>> from vivid_anvil.damage.methods import StressLife

@@ -24,8 +24,33 @@ def class_needed(
 ) -> str | None:
     """The lowest class of `standard` with which the hot spot meets its target; None where the highest does not.
 
-    `how` goes to `detail_curve` (thickness, partial_factor, ...). Raises InputError without a target.
+    `how` goes to `detail_curve` (thickness, partial_factor, ...).
 
+    Parameters
+    ----------
+    result : LifeResult
+        The result that is asked.
+    standard : str
+        Which standard, by its name; or its data file.
+    component : str, default "normal"
+        Stress that the class is for.
+    loading : str, optional
+        How it is loaded.
+    **how : any
+        Further settings of `detail_curve`.
+
+    Returns
+    -------
+    str or None
+        Name of the class; None where even the highest is too low.
+
+    Raises
+    ------
+    InputError
+        Without a target.
+
+    Examples
+    --------
     >>> from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
     >>> from vivid_anvil.materials import Material
     >>> from vivid_anvil.damage.methods import StressLife
@@ -95,7 +120,32 @@ class AcceleratedTest:
 def accelerated_test(result: LifeResult, omit_below: ArrayLike, repeats: float | None = None) -> AcceleratedTest:
     """The test that leaves out cycles of a local range below each of `omit_below`, MPa, and still does the damage of `repeats`.
 
-    `repeats` is the target by default. Raises InputError where nothing does damage, and for a limit that leaves no damage.
+    `repeats` is the target by default.
+
+    Parameters
+    ----------
+    result : LifeResult
+        The result that is asked.
+    omit_below : array_like or text with a unit
+        Local ranges, MPa, below which cycles are left out.
+    repeats : float, optional
+        Repeats whose damage the test shall do; by default the target.
+
+    Returns
+    -------
+    AcceleratedTest
+        A row a limit: what is left of the history, how often it is run, how much shorter it is.
+
+    Raises
+    ------
+    InputError
+        Where nothing does damage, and for a limit that leaves no damage.
+
+    Examples
+    --------
+    >>> test = accelerated_test(result.lives[0], ["20 MPa", "40 MPa"])  # of the demo: run_study(read_study('larkfell.toml'))
+    >>> test.damage_kept.round(3), test.repeats.round(1)
+    (array([1.   , 0.874]), array([360. , 411.8]))
     """
     asked = _repeats(result, repeats)
     limits = np.atleast_1d(np.asarray(omit_below, dtype=np.float64))

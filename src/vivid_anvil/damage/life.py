@@ -29,6 +29,32 @@ class LifeResult(Life, Result):
     """Life of one hot spot under a duty cycle: the numbers of `Life`, and all that is said of them.
 
     The findings, which take long, are worked out when they are first asked for.
+
+    Parameters
+    ----------
+    hot_spot : HotSpot
+        The place that is assessed.
+    duty_cycle : DutyCycle
+        The events of one repeat.
+    spectrum : Spectrum
+        The local cycles of one repeat.
+    equivalent_stress : ndarray
+        Each cycle in the terms of its curve, MPa.
+    damage : ndarray
+        Damage of each cycle in one repeat, -.
+    target_repeats : float
+        Repeats that it shall last; None without a target.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> life = result.lives[0]  # of the demo: run_study(read_study('larkfell.toml'))
+    >>> round(life.life_years, 2), len(life.findings)
+    (27.86, 3)
     """
 
     @property

@@ -23,8 +23,37 @@ def life_working(
 ) -> Working:
     """Numbered steps for the most damaging cycle of the most damaging class, and from the sum to the life.
 
-    With `event` only cycles of that event are looked at; with `stress`, MPa or text, in the curve's terms, the class that
-    holds it. Raises InputError for an unknown event, and where no cycle there does damage.
+    With `event` only cycles of that event are looked at; with `stress`, MPa or text, in the curve's terms, the class that holds
+    it.
+
+    Parameters
+    ----------
+    result : Life
+        The result that is asked.
+    system : UnitSystem, default "metric"
+        Units of the numbers shown.
+    event : str, optional
+        An event whose worst cycle is wanted.
+    stress : float or str, optional
+        A stress on the curve, MPa, in the place of the worst cycle.
+
+    Returns
+    -------
+    Working
+        The steps; `print` shows them.
+
+    Raises
+    ------
+    InputError
+        For an unknown event, and where no cycle there does damage.
+
+    Examples
+    --------
+    >>> print(life_working(result.lives[0]).steps[-1])  # of the demo: run_study(read_study('larkfell.toml'))
+    In years
+        L_years = L / repeats per year
+                = 334.3726 / 12
+                = 27.864 years
     """
     spot, duty = result.hot_spot, result.duty_cycle
     title = f"Life of {spot.name}, worked by hand"

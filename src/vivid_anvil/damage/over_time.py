@@ -35,7 +35,31 @@ class WorstCycle:
 
 @opened()
 def worst_cycles(result: Life, most: int = 10) -> tuple[WorstCycle, ...]:
-    """The `most` cycles that do most damage in a repeat, the worst first; none where nothing does damage."""
+    """The `most` cycles that do most damage in a repeat, the worst first; none where nothing does damage.
+
+    Parameters
+    ----------
+    result : Life
+        The result that is asked.
+    most : int, default 10
+        How many at most.
+
+    Returns
+    -------
+    tuple[WorstCycle, ...]
+        The cycles, the worst first.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> worst, = worst_cycles(result.lives[0], 1)  # of the demo: run_study(read_study('larkfell.toml'))
+    >>> round(worst.range, 2), round(worst.share, 3)
+    (89.28, 0.554)
+    """
     total = result.damage_per_repeat
     if total == 0.0:
         return ()
@@ -85,7 +109,31 @@ class DamageOverTime:
 
 @opened()
 def damage_over_time(result: Life, event: str) -> DamageOverTime:
-    """The damage built up over the history of `event`; InputError for an unknown event, and for one without times."""
+    """The damage built up over the history of `event`.
+
+    Parameters
+    ----------
+    result : Life
+        The result that is asked.
+    event : str
+        Name of the event.
+
+    Returns
+    -------
+    DamageOverTime
+        Times, s, and the damage by then, -.
+
+    Raises
+    ------
+    InputError
+        For an unknown event, and for one without times.
+
+    Examples
+    --------
+    >>> course = damage_over_time(result.lives[0], "loaded lap")  # of the demo: run_study(read_study('larkfell.toml'))
+    >>> float(course.time[-1]), float(course.damage[-1])
+    (479.99, 0.002970692739238265)
+    """
     names = [source.name for source in result.spectrum.sources]
     if event not in names:
         raise InputError("event", repr(event), f"one of {listed(names)}", did_you_mean(event, names))

@@ -53,6 +53,31 @@ def compare_rules_for_cycles(
 ) -> RulesForCycles:
     """Every rule for cycles of `amplitude` and `mean`, MPa, broadcast to shape (n,), as amplitudes at `r_ratio`.
 
+    Parameters
+    ----------
+    amplitude : array_like or text with a unit
+        Amplitude of each cycle, MPa.
+    mean : array_like or text with a unit
+        Mean of each cycle, MPa.
+    material : Material
+        Its strengths.
+    r_ratio : float, default -1.0
+        Ratio of the smallest to the largest stress, R, -.
+    compressive : str, default "ignored"
+        What a compressive mean does: one of `COMPRESSIVE_MEANS`.
+
+    Returns
+    -------
+    RulesForCycles
+        An equivalent amplitude, MPa, for each rule and cycle.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> steel = Material(name="s", ultimate_strength=700.0, yield_strength=420.0)
     >>> found = compare_rules_for_cycles(120.0, 100.0, steel)
     >>> {name: round(float(value[0]), 1) for name, value in found.equivalent.items()}
@@ -151,7 +176,25 @@ class RuleComparison(Result):
 def compare_rules(result: LifeResult) -> RuleComparison:
     """`result` again by every mean-stress rule, with all else the same.
 
-    Raises InputError for a curve that has the mean stress in it already (any R, a fixed mean, a family).
+    Parameters
+    ----------
+    result : LifeResult
+        The result that is asked.
+
+    Returns
+    -------
+    RuleComparison
+        A life for each rule.
+
+    Raises
+    ------
+    InputError
+        For a curve that has the mean stress in it already (any R, a fixed mean, a family).
+
+    Examples
+    --------
+    >>> compare_rules(result.lives[1])  # of the demo: run_study(read_study('larkfell.toml'))
+    <RuleComparison bore of the suspension pin: none, goodman, gerber, soderberg, elliptic, smith-watson-topper>
     """
     spot, method = result.hot_spot, stress_life_of(result.hot_spot)
     if method.sn_curve.has_means:

@@ -35,6 +35,28 @@ class Event:
     """Something that happens: a name, its load, and how many times per repeat. A duty cycle may be the load: a day of laps.
 
     `duration`, s or text such as "30 s", is the time of one occurrence, for loads that do not know their own.
+
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    load : Load
+        What happens: a history, cycles, states, or a duty cycle.
+    occurrences : float, default 1.0
+        How often in one repeat.
+    duration : float or str, optional
+        Time of one occurrence, s or text.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> start = ConstantAmplitude.from_range("force", "12 kN", r_ratio=0.1, cycles=1)
+    >>> Event("start", start, occurrences=20).occurrences
+    20
     """
 
     name: str
@@ -157,10 +179,34 @@ def _flat(events: tuple[Event, ...]) -> list[tuple[SimpleEvent, float]]:
 class DutyCycle(Load):
     """One repeat of the use: events with occurrences. The user names the repeat ("lap", "flight", "month").
 
-    `residue` says how the residue of an event counts (see `RESIDUES`); as events come again and again, the default closes
-    it. `between` says what happens between events (see `BETWEEN_EVENTS`). `counting` is how histories are counted, by a name of
+    `residue` says how the residue of an event counts (see `RESIDUES`); as events come again and again, the default closes it.
+    `between` says what happens between events (see `BETWEEN_EVENTS`). `counting` is how histories are counted, by a name of
     `COUNTING_METHODS`; other than rainflow only with events each by itself.
 
+    Parameters
+    ----------
+    repeat : str
+        What one pass of the events is called, such as "month".
+    events : tuple of Event
+        What happens in one repeat, in its order.
+    repeats_per_year : float, optional
+        How many repeats a year has; None without a calendar.
+    residue : str, default "repeated"
+        What becomes of half cycles that are left: one of `RESIDUES`.
+    between : str, default "each by itself"
+        What happens between events: one of `BETWEEN_EVENTS`.
+    counting : str, default "rainflow"
+        How histories are counted: one of `COUNTING_METHODS`.
+    repeat_duration : float or str, optional
+        How long one repeat takes, s or text; for loads that do not know their own.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> from vivid_anvil.events.equal_cycles import ConstantAmplitude
     >>> test = ConstantAmplitude.from_range("force", "2 kN", r_ratio=0.0, cycles=60, frequency="1 Hz")
     >>> shift = DutyCycle("shift", [Event("press stroke", test, 480)], repeats_per_year=600)

@@ -22,6 +22,31 @@ class ConstantAmplitude(Load):
     """`cycles` equal cycles of a load between `minimum` and `maximum`, in the coherent unit of `dimension`.
 
     Made by `from_amplitude`, `from_range` or `from_maximum`, so that they cannot be mixed up.
+
+    Parameters
+    ----------
+    channel : str
+        The channel, by its name.
+    maximum : float
+        Upper load of the cycles.
+    minimum : float
+        Lower load of the cycles.
+    cycles : float
+        How many cycles in one occurrence.
+    dimension : str
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+    frequency : float, optional
+        How often a second, Hz or text.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> ConstantAmplitude.from_range("force", "12 kN", r_ratio=0.1, cycles=1e6)
+    <ConstantAmplitude force: 1e+06 cycles, 1333.33 to 13333.3>
     """
 
     channel: str

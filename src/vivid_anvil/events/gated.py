@@ -19,7 +19,25 @@ from vivid_anvil.units import coherent
 
 @dataclass(frozen=True, eq=False)
 class GatedHistory(Load):
-    """A history whose small cycles of some channels are taken out before counting; `gates` by channel, coherent or text."""
+    """A history whose small cycles of some channels are taken out before counting; `gates` by channel, coherent or text.
+
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    gates : mapping of str to float
+        Smallest range that is kept, by channel, coherent or text.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> GatedHistory(history, {"vertical force": "0.2 kN"}).gates  # history of the demo, force in N
+    {'vertical force': 200.0}
+    """
 
     history: LoadHistory
     gates: Mapping[str, float]

@@ -27,6 +27,25 @@ class LoadStates(Load):
 
     `frequency`, Hz or text, is how often a second. Values of a channel are load factors, or loads with a unit. In a duty cycle a
     load that the states of one event name, and those of another do not, is 0 there.
+
+    Parameters
+    ----------
+    channels : tuple of Channel
+        The channels.
+    cycles : float, default 1.0
+        How often in one occurrence.
+    frequency : float, optional
+        How often a second, Hz or text.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> LoadStates.of({"weight": 1, "wind": [-0.6, 1.0]}, cycles=300)
+    <LoadStates weight, wind: 2 states, 300 times>
     """
 
     channels: tuple[Channel, ...]

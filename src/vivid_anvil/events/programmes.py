@@ -155,6 +155,29 @@ def block_programme(
 ) -> BlockProgramme:
     """A programme from columns: cycles, and maximum with minimum, or level (half of the range) with mean or r_ratio (else -1).
 
+    Parameters
+    ----------
+    channel : str
+        The load that the levels are of.
+    rows : mapping of str to sequence
+        Rows of the programme: range, or maximum and minimum, and cycles.
+    unit : str
+        Unit of the numbers.
+    frequency : float or text with a unit, optional
+        How often a second, Hz or text.
+
+    Returns
+    -------
+    BlockProgramme
+        The programme, a load for an event.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> block_programme("force", {"level": [2.0, 1.0], "cycles": [10, 100]}, "kN").minimum
     array([-2000., -1000.])
     """
@@ -172,6 +195,27 @@ def block_programme(
 def load_spectrum(channel: str, rows: Mapping[str, Sequence[Any]], unit: str) -> LoadSpectrum:
     """A spectrum from columns: range (or amplitude), with cycles or exceedance, and mean or r_ratio (else mean 0).
 
+    Parameters
+    ----------
+    channel : str
+        The channel, by its name.
+    rows : mapping of str to sequence
+        Rows of level and cycles.
+    unit : str
+        Unit of the numbers.
+
+    Returns
+    -------
+    LoadSpectrum
+        The spectrum, a load for an event.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> load_spectrum("force", {"range": [3.0, 1.0], "exceedance": [10, 1000]}, "kN").table.count
     array([ 10., 990.])
     """
@@ -199,10 +243,40 @@ def read_programme(
     block: int | str | None = None,
     frequency: float | None = None,
 ) -> BlockProgramme:
-    """A block programme from a CSV or Excel file with columns such as `maximum [kN],minimum [kN],cycles,name`.
+    r"""A block programme from a CSV or Excel file with columns such as `maximum [kN],minimum [kN],cycles,name`.
 
     Headings may be as people write them (`Max (kN)`, `N`), titles may stand above; `block` chooses one of several blocks of
     columns side by side.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    channel : str
+        The channel, by its name.
+    sheet : str or int, default 0
+        Sheet of a workbook, by its name or its number from 0.
+    block : int or str, optional
+        Which of several blocks of columns side by side, from 1.
+    frequency : float or text with a unit, optional
+        How often a second, Hz or text.
+
+    Returns
+    -------
+    BlockProgramme
+        The programme, a load for an event.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> _ = Path("blocks.csv").write_text("maximum [kN],minimum [kN],cycles\n8,2,1000\n14,2,20\n")
+    >>> read_programme("blocks.csv", channel="force")
+    <BlockProgramme force: 2 blocks, 1020 cycles>
     """
     rows, unit = _rows(Path(path), sheet, block)
     return block_programme(channel, rows, unit, frequency=frequency)
@@ -211,9 +285,37 @@ def read_programme(
 def read_spectrum(
     path: str | Path, *, channel: str, sheet: str | int = 0, block: int | str | None = None
 ) -> LoadSpectrum:
-    """A load spectrum from a CSV or Excel file with columns such as `range [kN],cycles` or `range [kN],exceedance`.
+    r"""A load spectrum from a CSV or Excel file with columns such as `range [kN],cycles` or `range [kN],exceedance`.
 
     Headings, titles and blocks as in `read_programme`.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    channel : str
+        The channel, by its name.
+    sheet : str or int, default 0
+        Sheet of a workbook, by its name or its number from 0.
+    block : int or str, optional
+        Which of several blocks of columns side by side, from 1.
+
+    Returns
+    -------
+    LoadSpectrum
+        The spectrum, a load for an event.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> _ = Path("spectrum.csv").write_text("range [kN],cycles\n12,100\n4,20000\n")
+    >>> read_spectrum("spectrum.csv", channel="force")
+    <LoadSpectrum force: 2 classes, 20100 cycles>
     """
     rows, unit = _rows(Path(path), sheet, block)
     return load_spectrum(channel, rows, unit)

@@ -10,6 +10,27 @@ from vivid_anvil.histories.load import Load
 def repeated_times(load: Load, channel: str, times: int) -> Cycles:
     """Cycles of `times` occurrences of `load` end to end: half cycles at both ends only, everything between closed.
 
+    Parameters
+    ----------
+    load : Load
+        The load that is repeated.
+    channel : str
+        The channel, by its name.
+    times : int
+        How often.
+
+    Returns
+    -------
+    Cycles
+        The cycles.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> from vivid_anvil.histories import Channel, LoadHistory
     >>> import numpy as np
     >>> lap = LoadHistory("lap", (Channel("force", np.array([0.0, 3.0, 1.0, 4.0, 0.0]), "force"),), 1.0)

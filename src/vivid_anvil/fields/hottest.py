@@ -62,7 +62,38 @@ def hottest_places(
 
     `node_set` looks at a set only; `share_of_worst` leaves out places with less than that share of the largest damage,
     `life_below` those that live as long (repeats, or text such as "20 years"), so that none may be left. Where nothing does
-    damage the places with the largest stress come instead. Raises InputError for a set that is not there.
+    damage the places with the largest stress come instead.
+
+    Parameters
+    ----------
+    result : ModelResult
+        The result that is asked.
+    most : int, default 10
+        How many at most.
+    apart : float or str, optional
+        Nodes nearer than this to a worse one belong to its place, mm; by default by the mesh.
+    node_set : str, optional
+        A set to look at alone.
+    share_of_worst : float, default 0.0
+        Least share of the largest damage, -.
+    life_below : float or str, optional
+        Only places that live less than this: repeats, or text such as "20 years".
+
+    Returns
+    -------
+    list[HotPlace]
+        The places, the worst first.
+
+    Raises
+    ------
+    InputError
+        For a set that is not there.
+
+    Examples
+    --------
+    >>> worst, = hottest_places(model, 1)  # of the demo: run_model(read_study("hanger_head.toml"))
+    >>> worst.node, round(worst.life_years, 2), worst.worst_event
+    (2613, 17.78, 'lap')
     """
     if not checks.real_number("hottest places, most", most) >= 1:
         raise InputError("hottest places, most", f"{most}", "one place or more")

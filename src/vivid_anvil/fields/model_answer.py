@@ -100,8 +100,42 @@ def model_answer(
 ) -> ModelAnswer:
     """The `most` worst places of `result`, with reserves and findings; `chosen` goes to `hottest_places`.
 
-    `measure` says what was counted where that is not the measure of the result, as for planes. `paths` is the result at the
-    paths of the study, all of which are told. Raises InputError for an unknown kind of reserve.
+    `measure` says what was counted where that is not the measure of the result, as for planes. `paths` is the result at the paths
+    of the study, all of which are told.
+
+    Parameters
+    ----------
+    result : ModelResult
+        The result that is asked.
+    name : str, default "model"
+        What it is called in messages, tables and reports.
+    measure : str, optional
+        The stress that is counted: one of `MEASURES`, or its name.
+    most : int, default 8
+        How many at most.
+    apart : float or str, optional
+        Nodes nearer than this to a worse one belong to its place, mm; by default by the mesh.
+    reserve_on : str, default "stress"
+        What the reserve factors are on.
+    paths : ModelResult, optional
+        Where a structural stress is taken.
+    **chosen : any
+        Figures and tables that are wanted.
+
+    Returns
+    -------
+    ModelAnswer
+        Tables, reserves and findings of the worst places.
+
+    Raises
+    ------
+    InputError
+        For an unknown kind of reserve.
+
+    Examples
+    --------
+    >>> model_answer(model, 3)  # of the demo: run_model(read_study("hanger_head.toml"))
+    <ModelAnswer 3: 8 places, <ModelResult 7522 nodes: 17.78 years at node 2613>>
     """
     one_of("model answer, reserve_on", reserve_on, tuple(RESERVES))
     distance = neighbours_within(result.field) if apart is None else coherent(apart, "length", "model answer, apart")

@@ -21,7 +21,27 @@ from vivid_anvil.units import opened
 def node_life(result: ModelResult, node: int) -> LifeResult:
     """The life at a node, by its number, as that of a hot spot whose history is the counted stress at the node.
 
-    Raises InputError for a number that no node has.
+    Parameters
+    ----------
+    result : ModelResult
+        The result that is asked.
+    node : int
+        Number of the node.
+
+    Returns
+    -------
+    LifeResult
+        The life with its findings, working, tables.
+
+    Raises
+    ------
+    InputError
+        For a number that no node has.
+
+    Examples
+    --------
+    >>> node_life(model, 2613)  # of the demo: run_model(read_study("hanger_head.toml"))
+    <LifeResult node 2613: life 355603 laps = 17.78 years, fails the target, 2 findings>
     """
     place = result.field.place_of(node)
     return assess_life(spot_there(result, place, f"node {node}"), result.duty_cycle, target=result.target_repeats)
@@ -40,7 +60,31 @@ def relation_at(result: ModelResult, place: int, unit: FloatArray, constant: Flo
 
 @opened()
 def node_tensors(result: ModelResult, node: int) -> dict[str, FloatArray]:
-    """The stress tensors at a node over each event, shape (samples, 6), MPa, without the notch factor."""
+    """The stress tensors at a node over each event, shape (samples, 6), MPa, without the notch factor.
+
+    Parameters
+    ----------
+    result : ModelResult
+        The result that is asked.
+    node : int
+        Number of the node.
+
+    Returns
+    -------
+    dict[str, ndarray]
+        Tensors, MPa, shape (samples, 6), by the name of the event.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> tensors = node_tensors(model, 2613)  # of the demo: run_model(read_study("hanger_head.toml"))
+    >>> {event: values.shape for event, values in tensors.items()}
+    {'lap': (12000, 6)}
+    """
     place = result.field.place_of(node)
     unit, constant = node_stresses(result, place)
     return {event.name: event.loads @ unit + constant for event in result.loads.events(result.duty_cycle)}

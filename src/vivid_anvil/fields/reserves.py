@@ -36,7 +36,31 @@ def reserves_on_stress(
 
     inf where nothing does damage however large, nan at nodes left out; solved as `damage.reserve_on_stress` does, all nodes of a
     group side by side.
-    Raises InputError for a result without target.
+
+    Parameters
+    ----------
+    result : ModelResult
+        The result that is asked.
+    places : sequence of int or ndarray of int, optional
+        Rows of the nodes; all by default.
+    watch : Watch, optional
+        Called with a label, how far it is, and of how many.
+
+    Returns
+    -------
+    ndarray
+        One factor a place, -.
+
+    Raises
+    ------
+    InputError
+        For a result without target.
+
+    Examples
+    --------
+    >>> worst = [model.worst]  # of the demo: run_model(read_study("hanger_head.toml"))
+    >>> reserves_on_stress(model, worst).round(3)
+    array([0.84])
     """
     if result.target_repeats is None:
         raise InputError(

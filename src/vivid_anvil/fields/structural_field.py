@@ -56,7 +56,33 @@ class ThroughPath:
 def structural_field(field: StressField, paths: Sequence[ToePath | ThroughPath]) -> StressField:
     """The structural stress of every load case at each path, as nodes 1, 2, ... with a set of each name.
 
-    Raises InputError for a path that leaves the model, an unknown rule, a missing thickness, and a name twice.
+    Parameters
+    ----------
+    field : StressField
+        Stresses of a finite-element model.
+    paths : sequence of Toepath or Throughpath
+        Where a structural stress is taken.
+
+    Returns
+    -------
+    StressField
+        A field with one node a path.
+
+    Raises
+    ------
+    InputError
+        For a path that leaves the model, an unknown rule, a missing thickness, and a name twice.
+
+    Examples
+    --------
+    >>> from vivid_anvil.fields import ToePath
+    >>> plate = StressField(
+    ...     cases=["pull"], node_ids=[1, 2, 3], coordinates=[[0, 0, 0], [5, 0, 0], [15, 0, 0]],
+    ...     stresses=[[[sxx, 0, 0, 0, 0, 0] for sxx in (180.0, 140.0, 120.0)]],
+    ... )
+    >>> toe = ToePath(name="toe", rule="5 and 15 mm", nodes=(1, 2, 3))
+    >>> float(structural_field(plate, [toe]).stresses[0, 0, 0])  # 1.5 * 140 - 0.5 * 120
+    150.0
     """
     names = [one.name for one in paths]
     if not paths or len(set(names)) != len(names):

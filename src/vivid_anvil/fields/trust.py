@@ -65,6 +65,29 @@ def trust_of_nodes(result: ModelResult, places: Sequence[int] | IntArray | None 
 
     The deviations of the tensors are those of the loads times the unit stresses, so one decomposition of the loads serves all
     nodes. The largest principal stress is a convex function of the loads, so it stands at a corner of their convex hull.
+
+    Parameters
+    ----------
+    result : ModelResult
+        The result that is asked.
+    places : sequence of int or ndarray of int, optional
+        Rows of the nodes; all by default.
+
+    Returns
+    -------
+    TrustOfNodes
+        One verdict a node: how far one stress may stand for the tensor.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> trust = trust_of_nodes(model, [model.worst])  # of the demo: run_model(read_study("hanger_head.toml"))
+    >>> trust.biaxiality.round(3), trust.off_line.round(3)
+    (array([-0.612]), array([0.519]))
     """
     wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
     loads = np.concatenate([event.loads for event in result.loads.events(result.duty_cycle)])

@@ -25,9 +25,33 @@ NO_LIMIT = 1e30  # reserve shown where there is no limit
 def write_results(result: ModelResult, path: str | Path, *, reserves: FloatArray | None = None) -> Path:
     """Damage, life, stresses, worst event, biaxiality and load path at each node; `path` ends in .vtu, .csv or .parquet.
 
-    `reserves` are the factors of `reserves_on_stress` at every node, written too. In VTU lives stand as log10 of years (without
-    a calendar of repeats), a node without damage has `no damage` = 1 and `NO_DAMAGE_LOG_LIFE` there, a reserve without limit is
+    `reserves` are the factors of `reserves_on_stress` at every node, written too. In VTU lives stand as log10 of years (without a
+    calendar of repeats), a node without damage has `no damage` = 1 and `NO_DAMAGE_LOG_LIFE` there, a reserve without limit is
     `NO_LIMIT`. A field without elements is written as points.
+
+    Parameters
+    ----------
+    result : ModelResult
+        The result that is asked.
+    path : str or path
+        Where to, by its ending .vtu, .csv or .parquet.
+    reserves : ndarray, optional
+        Reserve factors at every node, -.
+
+    Returns
+    -------
+    Path
+        The file.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> write_results(model, "nodes.csv").name  # of the demo: run_model(read_study("hanger_head.toml"))
+    'nodes.csv'
     """
     target = Path(path)
     writers = {".vtu": _vtu, ".csv": _csv, ".parquet": _parquet}

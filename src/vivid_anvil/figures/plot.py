@@ -56,12 +56,35 @@ from vivid_anvil.units import UnitSystem
 
 
 def plot(thing: Any, *, units: UnitSystem = "metric", ax: Axes | None = None) -> Figure:
-    """A figure of 1280x800 of a load history or several, cycles, a matrix, S-N curves with tests, a family,
-    a fit, a life or a growth result, a crack's shape, law, course, initial sizes or inspection plan, a model from a side.
+    """A figure, 1280x800, of a noun or a result.
+
+    Of a load history or several, cycles, a matrix, S-N curves with tests, a family, a fit, a life or a growth result, a crack's
+    shape, law, course, initial sizes or inspection plan, a model from a side.
 
     `units` is "metric" or "us". With `ax`, a subplot of your own figure, it is drawn in its place, and is the part of the figure
-    that stands there. Save it with `save_figure`. Raises InputError for a thing that has no figure.
+    that stands there. Save it with `save_figure`.
 
+    Parameters
+    ----------
+    thing : any
+        A noun or a result.
+    units : UnitSystem, default "metric"
+        Units of the axes.
+    ax : Axes, optional
+        Axes to draw in; a figure of its own without.
+
+    Returns
+    -------
+    Figure
+        The figure; `save_figure` writes it.
+
+    Raises
+    ------
+    InputError
+        For a thing that has no figure.
+
+    Examples
+    --------
     >>> from vivid_anvil.counting import rainflow
     >>> figure = plot(rainflow([0.0, 120.0, 20.0, 80.0, 0.0]))
     >>> [axes.get_xlabel() for axes in figure.axes[:2]]

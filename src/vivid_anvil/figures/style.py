@@ -99,14 +99,64 @@ def new_figure(title: str) -> Figure:
 
 
 def save_figure(figure: Figure, path: str | Path) -> Path:
-    """Write `figure` as PNG (or what the ending says), by way of a temporary name; returns the path."""
+    """Write `figure` as PNG (or what the ending says), by way of a temporary name; returns the path.
+
+    Parameters
+    ----------
+    figure : Figure
+        The figure.
+    path : str or path
+        Where to, by its ending.
+
+    Returns
+    -------
+    Path
+        The file.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> save_figure(plot(history), "lap.png").name  # of the demo: read_history("loaded_lap.csv")
+    'lap.png'
+    """
     with replacing(path) as temporary:
         draw_into(figure, temporary)
     return Path(path)
 
 
 def draw_into(figure: Figure, path: Path) -> None:
-    """Write `figure` into a file that is there for it, by its ending; what is tidy stays where it is."""
+    """Write `figure` into a file that is there for it, by its ending; what is tidy stays where it is.
+
+    Parameters
+    ----------
+    figure : Figure
+        The figure.
+    path : path
+        The file that is there for it.
+
+    Returns
+    -------
+    None
+        Nothing; the file is written.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> picture = Path("lap.png")
+    >>> picture.touch()
+    >>> draw_into(plot(history), picture)  # history of the demo: read_history("loaded_lap.csv")
+    >>> picture.stat().st_size > 0
+    True
+    """
     engine = figure.get_layout_engine()
     figure.set_layout_engine(None)
     try:

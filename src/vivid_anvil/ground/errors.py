@@ -14,6 +14,19 @@ class InputError(ValueError):
 
     The parts are kept for programs; `args` holds them all, so the error crosses a process pool.
 
+    Parameters
+    ----------
+    where : str
+        Where it stands.
+    found : str
+        What was found.
+    expected : str
+        What was expected.
+    remedy : str, default ""
+        What to do.
+
+    Examples
+    --------
     >>> print(InputError("lap.csv, line 7", "'n/a'", "a number", "Cut the row out."))
     lap.csv, line 7: found 'n/a', expected a number. Cut the row out.
     """

@@ -44,11 +44,13 @@ class Crack:
     hot_spot : HotSpot
         Gives the nominal stress (without notch factor) and the material.
     shape : Shape
+        Shape of crack and part.
     initial_size : float or text, mm
         Above 0 and within the shape's validity; the depth where the shape has two sizes.
     initial_half_length : float or text, mm
         For shapes with two sizes.
     law : GrowthLaw
+        How fast it grows.
     later_law, later_law_from : GrowthLaw, and repeats, text such as "10 years", or the name of an event
         Another law from a time on, or from the repeat on in which an event first happens: a coating gone, another temperature.
     residual_stress : StressProfile, or rows of depth and stress
@@ -61,7 +63,9 @@ class Crack:
     retardation : Retardation, or the name of one of `RETARDATIONS`
         How larger cycles slow those after them; only cycle by cycle. None by default. With two sizes each end has its own zone.
     limits : str
-        One of `LIMITS`; the assessment curve takes `youngs_modulus`, MPa.
+        One of `LIMITS`.
+    youngs_modulus : float or text with a unit, optional
+        Modulus of elasticity, MPa, for the assessment curve.
     stop_size : float or text, mm, optional
         A size of your own at which the life ends. Of a crack with two sizes the depth; beyond the wall the size of the crack
         that it has become by then.
@@ -71,6 +75,17 @@ class Crack:
         How many inspections fall between detectable and critical size; at least 1.
     beyond_validity : str
         One of `BEYOND`: what happens where the stress intensity solution ends before the part fails.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> growth = result.growths[0]  # of the demo: run_study(read_study('larkfell.toml'))
+    >>> growth.crack
+    <Crack at weld toe at the grip head: surface, from 1 mm, steel_in_air>
     """
 
     hot_spot: HotSpot

@@ -26,9 +26,28 @@ from vivid_anvil.units import number, opened
 def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | None = None) -> GrowthResult:
     """Growth of `crack` while `duty_cycle` is repeated, to its limiting size or to `target` ("30 years", or repeats).
 
-    Raises InputError where the material has no toughness or yield strength, for a channel that an event lacks, and where the
-    solution ends before the part fails if the crack is to refuse that.
+    Parameters
+    ----------
+    crack : Crack
+        The crack.
+    duty_cycle : DutyCycle
+        The events of one repeat.
+    target : float or str, optional
+        How long it shall last: repeats, or text such as "30 years".
 
+    Returns
+    -------
+    GrowthResult
+        The growth with its findings, working, tables.
+
+    Raises
+    ------
+    InputError
+        Where the material has no toughness or yield strength, for a channel that an event lacks, and where the solution
+        ends before the part fails if the crack is to refuse that.
+
+    Examples
+    --------
     >>> from vivid_anvil.shapes import CentreCrack
     >>> from vivid_anvil.events import ConstantAmplitude, Event
     >>> from vivid_anvil.materials import Material, ParisLaw

@@ -112,8 +112,29 @@ def lives_over_size(
     """Life from each of `sizes` (mm, or texts with unit), by default twelve from a fifth of the initial to the limiting size.
 
     Without retardation all cycles of a repeat count at once, as their order within it hardly changes the life; with it each life
-    is followed cycle by cycle. Raises InputError for sizes that do not rise or are no longer valid.
+    is followed cycle by cycle.
 
+    Parameters
+    ----------
+    result : GrowthResult
+        The result that is asked.
+    sizes : sequence of float or str, optional
+        Initial sizes, mm or text, rising; by default twelve.
+    watch : Callable[[str, int, int], None], optional
+        Called with a label, how far it is, and of how many.
+
+    Returns
+    -------
+    SizeLives
+        Life from each size, and the largest size that lasts the target.
+
+    Raises
+    ------
+    InputError
+        For sizes that do not rise or are no longer valid.
+
+    Examples
+    --------
     >>> from vivid_anvil.growth.grow import grow_crack
     >>> from vivid_anvil.shapes import CentreCrack
     >>> from vivid_anvil.events import ConstantAmplitude, Event
@@ -160,6 +181,29 @@ def largest_lasting_size(
 ) -> float:
     """The size, mm, from `smallest` to `largest`, whose `life` is `target` repeats: Brent 1973, in log size; 0 where none lasts.
 
+    Parameters
+    ----------
+    life : Callable[[float], float]
+        Life in repeats, as a function of the size, mm.
+    target : float
+        Repeats that it shall last.
+    largest : float
+        Largest size to look at, mm.
+    smallest : float, default 0.01
+        Smallest size to look at, mm.
+
+    Returns
+    -------
+    float
+        The size, mm; 0 where none lasts.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(largest_lasting_size(lambda size: 1000.0 / size, 400.0, 20.0), 6)
     2.5
     """

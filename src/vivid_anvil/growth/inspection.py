@@ -26,6 +26,35 @@ class InspectionPlan(Result):
 
     `allowed_repeats` is the interval that detectable and limiting size and the factor allow, `interval_repeats` that of the plan,
     `chances` the inspections at which the crack can be found before it is critical.
+
+    Parameters
+    ----------
+    result : GrowthResult
+        The result that is asked.
+    first_repeats : float
+        Repeats at the first inspection.
+    interval_repeats : float
+        Repeats from one inspection to the next.
+    allowed_repeats : float
+        Longest interval, repeats.
+    at_repeats : ndarray
+        Repeats at each inspection.
+    sizes : ndarray
+        Expected size at each, mm.
+    found : ndarray
+        Which of them can find the crack.
+    findings : tuple of Finding
+        What an expert would say about it.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> inspection_plan(result.growths[0]).chances  # of the demo: run_study(read_study('larkfell.toml'))
+    3
     """
 
     result: GrowthResult
@@ -115,8 +144,31 @@ def inspection_plan(
     """The plan for a growth result whose crack has a detectable size.
 
     Interval: repeats from detectable to limiting size over the inspection factor, or `every` ("1 year", or repeats). First:
-    `first`, else the whole life over the same factor, but not after one interval beyond the detectable size. Raises InputError
-    without detectable size, and where the crack does not grow or cannot be found in time.
+    `first`, else the whole life over the same factor, but not after one interval beyond the detectable size.
+
+    Parameters
+    ----------
+    result : GrowthResult
+        The result that is asked.
+    every : float or str, optional
+        The interval: repeats, or text such as "1 year".
+    first : float or str, optional
+        The first inspection: repeats, or text.
+
+    Returns
+    -------
+    InspectionPlan
+        Times of inspections and the sizes expected then.
+
+    Raises
+    ------
+    InputError
+        Without detectable size, and where the crack does not grow or cannot be found in time.
+
+    Examples
+    --------
+    >>> inspection_plan(result.growths[0])  # of the demo: run_study(read_study('larkfell.toml'))
+    <InspectionPlan weld toe at the grip head: every 1.21 years, 3 chances>
     """
     crack, duty = result.crack, result.duty_cycle
     where = f"inspections at {crack.hot_spot.name}"

@@ -45,6 +45,28 @@ def limits_over_load(result: GrowthResult, scales: Sequence[float] = SCALES) -> 
     """The limiting size at each of `scales` times the peak stress of the duty cycle.
 
     A crack with two sizes is taken at the aspect that it has on its way, and beyond the end of its way at the last.
+
+    Parameters
+    ----------
+    result : GrowthResult
+        The result that is asked.
+    scales : array_like, optional
+        Factors on the peak stress, above 0, -.
+
+    Returns
+    -------
+    list[LoadLimit]
+        One limit a factor.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> limits_over_load(result.growths[0], [1.0])  # of the demo: run_study(read_study('larkfell.toml'))
+    [LoadLimit(scale=1.0, peak_stress=161.55545, size=9.088287468326385, governed_by='net-section yield')]
     """
     found = []
     for scale in np.atleast_1d(np.asarray(scales, dtype=np.float64)).tolist():

@@ -18,7 +18,60 @@ from vivid_anvil.writing.working import Working
 
 @dataclass(frozen=True, eq=False, repr=False)
 class GrowthResult(Growth, Result):
-    """The growth of one crack under a duty cycle: the numbers of `Growth`, and all that is said of them."""
+    """The growth of one crack under a duty cycle: the numbers of `Growth`, and all that is said of them.
+
+    Parameters
+    ----------
+    crack : Crack
+        The crack.
+    duty_cycle : DutyCycle
+        The events of one repeat.
+    drive : GrowthDrive
+        The cycles of one repeat as the crack sees them.
+    critical : CriticalSizes
+        Where it has to stop.
+    sizes : ndarray
+        Sizes on the way, mm.
+    repeats : ndarray
+        Repeats at which they are reached.
+    stopped_by : str
+        Why it stopped.
+    life_repeats : float
+        Repeats to the limiting size; inf where it does not grow.
+    halving_change : float
+        What finer steps would change, as a share of the life, -.
+    target_repeats : float, optional
+        Repeats that it shall last; None without a target.
+    interval_repeats : float, optional
+        Repeats from one inspection to the next.
+    findings : tuple of Finding, optional
+        What an expert would say about it.
+    half_lengths : ndarray, optional
+        Half lengths, mm, of a crack with two sizes.
+    then : Growth, optional
+        What the crack becomes when it has broken through.
+    ended_late_by : str, optional
+        What ends the life of a crack that breaks through after the target.
+    cycles : int, optional
+        Cycles gone through, cycle by cycle.
+    stopped_in : str, optional
+        Where in the sequence it stopped, cycle by cycle.
+    without_memory_repeats : float, optional
+        The life without retardation, repeats.
+    tests : GrowthTests, optional
+        Tests of its law, where the study names them.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> growth = result.growths[0]  # of the demo: run_study(read_study('larkfell.toml'))
+    >>> round(growth.life_years, 2), growth.stopped_by
+    (8.25, 'net-section yield')
+    """
 
     @property
     def title(self) -> str:

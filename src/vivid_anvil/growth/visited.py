@@ -75,7 +75,28 @@ def visited_law(result: Growth) -> VisitedLaw:
 
 @opened()
 def crack_course(result: Growth) -> CrackCourse:
-    """Largest K and aspect along the way of a crack."""
+    """Largest K and aspect along the way of a crack.
+
+    Parameters
+    ----------
+    result : Growth
+        The result that is asked.
+
+    Returns
+    -------
+    CrackCourse
+        Sizes, K at both ends and aspect on the way.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> crack_course(result.growths[0])  # of the demo: run_study(read_study('larkfell.toml'))
+    <CrackCourse weld toe at the grip head: 1 to 9.08829 mm>
+    """
     sizes, peak, crack = result.sizes, result.drive.peak_stress, result.crack
     ways = [result.sizes_at(size) for size in sizes.tolist()]
     scales = np.array([crack.shape.scales(*at) for at in ways])

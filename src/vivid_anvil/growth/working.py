@@ -41,7 +41,34 @@ class _Units:
 
 @opened()
 def growth_working(result: Growth, system: UnitSystem = "metric") -> Working:
-    """Numbered steps: Y, ΔK and growth of the range that drives the crack, all cycles of a repeat, one step of 1 %."""
+    """Numbered steps: Y, ΔK and growth of the range that drives the crack, all cycles of a repeat, one step of 1 %.
+
+    Parameters
+    ----------
+    result : Growth
+        The result that is asked.
+    system : UnitSystem, default "metric"
+        Units of the numbers shown.
+
+    Returns
+    -------
+    Working
+        The steps; `print` shows them.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> print(growth_working(result.growths[0]).steps[-1])  # of the demo: run_study(read_study('larkfell.toml'))
+    Months for the first 1 % of growth, G taken halfway between its values at
+    both ends
+        n = Δa / ((G_1 + G_2) / 2)
+          = 0.01 mm / ((0.01647505 + 0.01659977) / 2)
+          = 0.60469 months
+    """
     crack = result.crack
     title = f"Growth of the crack at {crack.hot_spot.name}, one step worked by hand"
     size = crack.initial_size

@@ -22,6 +22,22 @@ STEPS: tuple[str, ...] = get_args(Steps)
 class Channel:
     """One measured quantity: `values`, shape (n,), in the coherent unit of `dimension`.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    values : ndarray
+        Samples, in the coherent unit.
+    dimension : str
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> Channel.in_unit("vertical force", [3.1, 4.2, 2.9], "kN")
     <Channel vertical force: 3 samples, 2900 to 4200 N>
     """

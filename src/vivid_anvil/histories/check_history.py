@@ -106,6 +106,23 @@ class ChannelCheck(Result):
 def check_history(history: LoadHistory) -> tuple[ChannelCheck, ...]:
     """Check every channel of `history`.
 
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+
+    Returns
+    -------
+    tuple[ChannelCheck, ...]
+        One check a channel, with findings.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> wave = np.sin(2.0 * np.pi * 2.0 * np.arange(1000) / 100.0)
     >>> check = check_history(LoadHistory("run", (Channel("force", wave, "force"),), 100.0))[0]
     >>> round(check.dominant_frequency, 2), round(check.samples_per_cycle), check.findings

@@ -16,8 +16,30 @@ def history_from_frame(
     """A history from a data frame whose columns are headed with units, `time [s]`, `force [kN]`.
 
     Without a time column the index is the time where it is named as one (`time [s]`), else `sample_rate` is needed.
-    Raises InputError as readers of files do.
 
+    Parameters
+    ----------
+    frame : any
+        A pandas data frame; its columns are headed "force [kN]".
+    name : str, default "data frame"
+        What it is called in messages, tables and reports.
+    sample_rate : float or str, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+    rows : str, default "samples at even steps"
+        What a row is: "samples at even steps", or "peaks and valleys", whose times may be uneven or missing.
+
+    Returns
+    -------
+    LoadHistory
+        The history.
+
+    Raises
+    ------
+    InputError
+        As readers of files do.
+
+    Examples
+    --------
     >>> import pandas as pd
     >>> history_from_frame(pd.DataFrame({"time [s]": [0.0, 0.1, 0.2], "force [kN]": [1.0, 3.0, 2.0]}))
     <LoadHistory data frame: 0.2 s at 10 Hz, force>

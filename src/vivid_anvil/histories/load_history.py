@@ -25,10 +25,32 @@ from vivid_anvil.writing.html import html_frame
 class LoadHistory(Load):
     """Channels of equal length, sampled at `sample_rate` (Hz, or text such as "100 Hz"), with a name.
 
-    `repairs` says in words what was done to it since it was read; `jitter` is the largest deviation of a step of its time
-    column from the mean step, as a share of it. `steps` are "even"; or "uneven" or "none" where the samples are peaks and
-    valleys at any times or at none: `sample_rate` is their mean rate then, or says nothing, and no cycle has times.
+    `repairs` says in words what was done to it since it was read; `jitter` is the largest deviation of a step of its time column
+    from the mean step, as a share of it. `steps` are "even"; or "uneven" or "none" where the samples are peaks and valleys at any
+    times or at none: `sample_rate` is their mean rate then, or says nothing, and no cycle has times.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    channels : tuple of Channel
+        The channels.
+    sample_rate : float or text with a unit
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+    repairs : tuple of str, optional
+        What was repaired, in words.
+    jitter : float, default 0.0
+        Largest deviation of the times from even steps, as a share of a step, -.
+    steps : Steps, default "even"
+        What was done to it.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> history = LoadHistory("lap", [Channel.in_unit("vertical force", [3.1, 4.2, 2.9], "kN")], "100 Hz")
     >>> history["vertical force"].values
     array([3100., 4200., 2900.])

@@ -56,13 +56,47 @@ def read_csv(
 ) -> LoadHistory:
     """The load history in the text file `path`.
 
-    `sample_rate`, Hz or text such as "100 Hz", is needed where there is no column `time [s]`; where there is one, the
-    two must agree within 1 %. The first column is the time where its unit is one, whatever its name; a column `time` without
-    unit holds date-times. With `rows="peaks and valleys"` times may be uneven, or missing. `units` gives the units of columns
-    whose header has none. `delimiter` ("comma", "semicolon", "tab"), `decimal` ("." or ","), `encoding` and `header_line` (from
-    1) are detected unless given. `name` is the file's name by default.
+    `sample_rate`, Hz or text such as "100 Hz", is needed where there is no column `time [s]`; where there is one, the two must
+    agree within 1 %. The first column is the time where its unit is one, whatever its name; a column `time` without unit holds
+    date-times. With `rows="peaks and valleys"` times may be uneven, or missing. `units` gives the units of columns whose header
+    has none. `delimiter` ("comma", "semicolon", "tab"), `decimal` ("." or ","), `encoding` and `header_line` (from 1) are
+    detected unless given. `name` is the file's name by default.
 
-    Raises InputError, with file, line and column, for anything that is not a clean history.
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    sample_rate : float or str, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+    name : str, optional
+        What it is called in messages, tables and reports.
+    units : mapping of str to str, optional
+        Units of columns whose heading has none.
+    delimiter : str, optional
+        Between cells: "comma", "semicolon" or "tab"; detected unless given.
+    decimal : str, optional
+        The decimal sign, "." or ","; detected unless given.
+    encoding : str, optional
+        Encoding of the text; detected unless given.
+    header_line : int, optional
+        Line of the headings, from 1; detected unless given.
+    rows : str, default "samples at even steps"
+        What a row is: "samples at even steps", or "peaks and valleys", whose times may be uneven or missing.
+
+    Returns
+    -------
+    LoadHistory
+        The history, with its channels in their units.
+
+    Raises
+    ------
+    InputError
+        With file, line and column, for anything that is not a clean history.
+
+    Examples
+    --------
+    >>> read_csv("loaded_lap.csv")  # in the folder of `vivid-anvil demo`
+    <LoadHistory loaded_lap: 480 s at 100 Hz, vertical force>
     """
     path = existing(path)
     form = text_form(path, delimiter=delimiter, decimal=decimal, encoding=encoding, header_line=header_line)

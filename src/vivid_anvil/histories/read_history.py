@@ -30,7 +30,27 @@ def read_history(path: str | Path, **how: Any) -> LoadHistory:
     `how` goes to the reader: `sample_rate`, `name` and `units` to most, `sheet` to Excel, `dataset` to HDF5, `unit` to NumPy,
     `delimiter` and `decimal` to text. See each reader.
 
-    Raises InputError for a file that cannot be read, and for a setting that its reader doesn't have.
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    **how : any
+        Settings of the reader, by their names; see each.
+
+    Returns
+    -------
+    LoadHistory
+        The history, with its channels in their units.
+
+    Raises
+    ------
+    InputError
+        For a file that cannot be read, and for a setting that its reader doesn't have.
+
+    Examples
+    --------
+    >>> read_history("loaded_lap.csv")  # in the folder of `vivid-anvil demo`
+    <LoadHistory loaded_lap: 480 s at 100 Hz, vertical force>
     """
     found = existing(path)
     kind = kind_of(found)

@@ -33,7 +33,41 @@ def read_excel(
     units: Mapping[str, str] | None = None,
     rows: str = EVEN,
 ) -> LoadHistory:
-    """The load history on a sheet (by name, or number from 0) of an Excel workbook; `header_row` counts from 1."""
+    """The load history on a sheet (by name, or number from 0) of an Excel workbook; `header_row` counts from 1.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    sheet : str or int, default 0
+        Sheet of a workbook, by its name or its number from 0.
+    header_row : int, default 1
+        Row of the headings, from 1.
+    sample_rate : float or str, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+    name : str, optional
+        What it is called in messages, tables and reports.
+    units : mapping of str to str, optional
+        Units of columns whose heading has none.
+    rows : str, default "samples at even steps"
+        What a row is: "samples at even steps", or "peaks and valleys", whose times may be uneven or missing.
+
+    Returns
+    -------
+    LoadHistory
+        The history, with its channels in their units.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> history.to_frame().head(200).to_excel("lap.xlsx", index=False)  # history of the demo
+    >>> read_excel("lap.xlsx")
+    <LoadHistory lap: 1.99 s at 100 Hz, vertical force>
+    """
     path = existing(path)
     frame, where = workbook(path, sheet, header_row)
     cells = [str(cell) for cell in frame.columns]
@@ -74,7 +108,38 @@ def read_parquet(
     columns: Sequence[str] | None = None,
     rows: str = EVEN,
 ) -> LoadHistory:
-    """The load history in a Parquet file whose columns are headed `force [kN]`; `columns` chooses some of them."""
+    """The load history in a Parquet file whose columns are headed `force [kN]`; `columns` chooses some of them.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    sample_rate : float or str, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+    name : str, optional
+        What it is called in messages, tables and reports.
+    units : mapping of str to str, optional
+        Units of columns whose heading has none.
+    columns : sequence of str, optional
+        Columns to read; all by default.
+    rows : str, default "samples at even steps"
+        What a row is: "samples at even steps", or "peaks and valleys", whose times may be uneven or missing.
+
+    Returns
+    -------
+    LoadHistory
+        The history, with its channels in their units.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> read_parquet(write_history(history, "lap.parquet"))  # history of the demo: read_history("loaded_lap.csv")
+    <LoadHistory lap: 480 s at 100 Hz, vertical force>
+    """
     path = existing(path)
     file = parquet_file(path)
     cells = _chosen(path, file.schema_arrow.names, columns)
@@ -125,8 +190,38 @@ def read_hdf5(
 ) -> LoadHistory:
     """The load history in an HDF5 file: a group of one-dimensional datasets, or one dataset, at the path `dataset`.
 
-    The unit of each is its attribute `unit`, in its name (`force [kN]`), or in `units`; the rate is the attribute
-    `sample_rate` of the group or dataset, a dataset `time`, or given.
+    The unit of each is its attribute `unit`, in its name (`force [kN]`), or in `units`; the rate is the attribute `sample_rate`
+    of the group or dataset, a dataset `time`, or given.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    dataset : str, default "/"
+        Path of the group or dataset in the file.
+    sample_rate : float or str, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+    name : str, optional
+        What it is called in messages, tables and reports.
+    units : mapping of str to str, optional
+        Units of datasets that have none.
+    rows : str, default "samples at even steps"
+        What a row is: "samples at even steps", or "peaks and valleys", whose times may be uneven or missing.
+
+    Returns
+    -------
+    LoadHistory
+        The history, with its channels in their units.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> read_hdf5(write_history(history, "lap.h5"))  # history of the demo: read_history("loaded_lap.csv")
+    <LoadHistory lap: 480 s at 100 Hz, vertical force>
     """
     import h5py
 
@@ -177,7 +272,40 @@ def read_npy(
     name: str | None = None,
     rows: str = EVEN,
 ) -> LoadHistory:
-    """The load history in a NumPy .npy file of one row; the unit and the sample rate must be stated."""
+    """The load history in a NumPy .npy file of one row; the unit and the sample rate must be stated.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    unit : str, optional
+        Unit of the samples.
+    sample_rate : float or str, optional
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+    channel : str, default "load"
+        What the load is called.
+    name : str, optional
+        What it is called in messages, tables and reports.
+    rows : str, default "samples at even steps"
+        What a row is: "samples at even steps", or "peaks and valleys", whose times may be uneven or missing.
+
+    Returns
+    -------
+    LoadHistory
+        The history with one channel.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> import numpy as np
+    >>> np.save("force.npy", np.array([0.0, 8.0, 2.0, 6.0]))
+    >>> read_npy("force.npy", unit="kN", sample_rate="10 Hz")
+    <LoadHistory force: 0.3 s at 10 Hz, load>
+    """
     path = existing(path)
     if unit is None:
         raise InputError(path.name, "no unit", "the unit of the values", 'State it: unit="kN".')
@@ -214,6 +342,31 @@ def read_mdf(
     """The load history in a measurement file of the ASAM MDF 4 format; needs the extra `vivid-anvil[mdf]`.
 
     `channels` chooses signals, which must share their time; all by default.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    channels : sequence of str, optional
+        The channels.
+    units : mapping of str to str, optional
+        Units of signals that have none.
+    name : str, optional
+        What it is called in messages, tables and reports.
+
+    Returns
+    -------
+    LoadHistory
+        The history, with its channels in their units.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> read_mdf("lap.mf4")  # doctest: +SKIP
     """
     path = existing(path)
     try:

@@ -32,6 +32,27 @@ REPAIRS: Choices[Callable[..., LoadHistory]] = Choices("repair")  # that a study
 def cut(history: LoadHistory, *, start: float | str = 0.0, end: float | str) -> LoadHistory:
     """The part of `history` from `start` to `end`, s: the first and the last sample in it.
 
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    start : float or str, default 0.0
+        From here on, s or text; by default from the beginning.
+    end : float or str
+        Up to here, s or text; by default to the end.
+
+    Returns
+    -------
+    LoadHistory
+        The part.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> whole = LoadHistory("run", (Channel("force", np.arange(11.0), "force"),), 10.0)
     >>> cut(whole, start="0.2 s", end="0.5 s")["force"].values
     array([2., 3., 4., 5.])
@@ -51,7 +72,32 @@ def cut(history: LoadHistory, *, start: float | str = 0.0, end: float | str) -> 
 @REPAIRS.add("remove_offset")
 @opened()
 def remove_offset(history: LoadHistory, *, channel: str, offset: str | None = None) -> LoadHistory:
-    """`channel` without `offset` (text with unit), or without its mean where none is given."""
+    """`channel` without `offset` (text with unit), or without its mean where none is given.
+
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    channel : str
+        The channel, by its name.
+    offset : str, optional
+        What to take away, text with its unit; by default the mean.
+
+    Returns
+    -------
+    LoadHistory
+        The history with that channel shifted.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> remove_offset(history, channel="vertical force", offset="0.2 kN").repairs  # read_history("loaded_lap.csv")
+    ('vertical force: offset of 200 N removed',)
+    """
     one = history[channel]
     value = (
         float(one.values.mean()) if offset is None else coherent(offset, one.dimension, f"channel {channel}, offset")
@@ -63,7 +109,30 @@ def remove_offset(history: LoadHistory, *, channel: str, offset: str | None = No
 @REPAIRS.add("remove_drift")
 @opened()
 def remove_drift(history: LoadHistory, *, channel: str) -> LoadHistory:
-    """`channel` without its straight-line trend; the mean stays."""
+    """`channel` without its straight-line trend; the mean stays.
+
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    channel : str
+        The channel, by its name.
+
+    Returns
+    -------
+    LoadHistory
+        The history with that channel straightened.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> remove_drift(history, channel="vertical force").repairs  # of the demo: read_history("loaded_lap.csv")
+    ('vertical force: straight-line drift removed',)
+    """
     from scipy.signal import detrend
 
     one = history[channel]
@@ -74,7 +143,32 @@ def remove_drift(history: LoadHistory, *, channel: str) -> LoadHistory:
 @REPAIRS.add("interpolate_spikes")
 @opened()
 def interpolate_spikes(history: LoadHistory, *, channel: str, samples: Sequence[int] | None = None) -> LoadHistory:
-    """`channel` with straight lines over `samples`, or over the spikes that `check_history` marks where none are given."""
+    """`channel` with straight lines over `samples`, or over the spikes that `check_history` marks where none are given.
+
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    channel : str
+        The channel, by its name.
+    samples : sequence of int, optional
+        The samples, in their order.
+
+    Returns
+    -------
+    LoadHistory
+        The history with that channel repaired.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> interpolate_spikes(history, channel="vertical force", samples=[10, 11]).repairs  # read_history("loaded_lap.csv")
+    ('vertical force: 2 samples interpolated',)
+    """
     one = history[channel]
     marked = np.unique(spikes(one.values) if samples is None else np.asarray(samples, dtype=np.int64))
     if marked.size and not (marked[0] >= 0 and marked[-1] < len(one)):
@@ -91,21 +185,98 @@ def interpolate_spikes(history: LoadHistory, *, channel: str, samples: Sequence[
 @REPAIRS.add("low_pass")
 @opened()
 def low_pass(history: LoadHistory, *, channel: str, frequency: float | str, order: int = 4) -> LoadHistory:
-    """`channel` without what is faster than `frequency`, Hz: Butterworth, forwards and backwards, so without delay."""
+    """`channel` without what is faster than `frequency`, Hz: Butterworth, forwards and backwards, so without delay.
+
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    channel : str
+        The channel, by its name.
+    frequency : float or str
+        What is faster goes, Hz or text.
+    order : int, default 4
+        Order of the filter, which is run forwards and backwards.
+
+    Returns
+    -------
+    LoadHistory
+        The history with that channel filtered.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> low_pass(history, channel="vertical force", frequency="10 Hz").repairs  # of the demo: read_history("loaded_lap.csv")
+    ('vertical force: filtered, above 10 Hz taken out (order 4, no delay)',)
+    """
     return _filtered(history, channel, frequency, order, "lowpass", "above")
 
 
 @REPAIRS.add("high_pass")
 @opened()
 def high_pass(history: LoadHistory, *, channel: str, frequency: float | str, order: int = 4) -> LoadHistory:
-    """`channel` without what is slower than `frequency`, Hz, the mean included; without delay."""
+    """`channel` without what is slower than `frequency`, Hz, the mean included; without delay.
+
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    channel : str
+        The channel, by its name.
+    frequency : float or str
+        What is slower goes, Hz or text.
+    order : int, default 4
+        Order of the filter, which is run forwards and backwards.
+
+    Returns
+    -------
+    LoadHistory
+        The history with that channel filtered.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> high_pass(history, channel="vertical force", frequency="0.5 Hz").repairs  # of the demo: read_history("loaded_lap.csv")
+    ('vertical force: filtered, below 0.5 Hz taken out (order 4, no delay)',)
+    """
     return _filtered(history, channel, frequency, order, "highpass", "below")
 
 
 @REPAIRS.add("resample")
 @opened()
 def resample(history: LoadHistory, *, sample_rate: float | str) -> LoadHistory:
-    """All channels at another `sample_rate`, Hz, by a polyphase filter; the ratio is taken as a fraction of whole numbers."""
+    """All channels at another `sample_rate`, Hz, by a polyphase filter; the ratio is taken as a fraction of whole numbers.
+
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    sample_rate : float or str
+        Samples a second, Hz, or text such as "100 Hz"; where the data say it themselves it is not needed.
+
+    Returns
+    -------
+    LoadHistory
+        The history at that rate.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> resample(history, sample_rate="50 Hz")  # of the demo: read_history("loaded_lap.csv")
+    <LoadHistory loaded_lap: 480 s at 50 Hz, vertical force>
+    """
     from scipy.signal import resample_poly
 
     history.timed("resampling")
@@ -127,7 +298,31 @@ def resample(history: LoadHistory, *, sample_rate: float | str) -> LoadHistory:
 
 
 def join(histories: Sequence[LoadHistory], *, name: str) -> LoadHistory:
-    """Histories of the same channels and rate, end to end, in the order given."""
+    """Histories of the same channels and rate, end to end, in the order given.
+
+    Parameters
+    ----------
+    histories : sequence of LoadHistory
+        Histories with the same channels and rate, in their order.
+    name : str
+        Name of the joined history.
+
+    Returns
+    -------
+    LoadHistory
+        The histories as one.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> both = join([history, history], name="two laps")  # of the demo: read_history("loaded_lap.csv")
+    >>> both.duration / history.duration
+    2.00002083376737
+    """
     if not histories:
         raise InputError("join", "no history", "at least one")
     first = histories[0]
@@ -158,7 +353,32 @@ def join(histories: Sequence[LoadHistory], *, name: str) -> LoadHistory:
 @REPAIRS.add("scale")
 @opened(factor=one())
 def scale(history: LoadHistory, *, channel: str, factor: float) -> LoadHistory:
-    """`channel` times `factor`, which has no unit."""
+    """`channel` times `factor`, which has no unit.
+
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    channel : str
+        The channel, by its name.
+    factor : float
+        The factor, -.
+
+    Returns
+    -------
+    LoadHistory
+        The history with that channel scaled.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> scale(history, channel="vertical force", factor=1.02).repairs  # of the demo: read_history("loaded_lap.csv")
+    ('vertical force: times 1.02',)
+    """
     one = history[channel]
     times = checks.real_number(f"channel {channel}, factor", factor)
     return _changed(history, channel, times * one.values, f"{channel}: times {number(times)}")
@@ -169,6 +389,29 @@ def scale(history: LoadHistory, *, channel: str, factor: float) -> LoadHistory:
 def combine(history: LoadHistory, *, name: str, unit: str, factors: Mapping[str, str | float]) -> LoadHistory:
     """A new channel `name` in `unit`: the sum of channels times `factors` ("0.8 kN/(mm/mm)"; bridge factors, unit loads).
 
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    name : str
+        Name of the new channel.
+    unit : str
+        Unit of the sum.
+    factors : mapping of str to str or float
+        Factor of each channel, with its unit where they differ.
+
+    Returns
+    -------
+    LoadHistory
+        The history with one channel more.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> two = [Channel("front", np.array([1.0, 2.0]), "force"), Channel("rear", np.array([3.0, 5.0]), "force")]
     >>> combine(LoadHistory("run", two, 1.0), name="both", unit="N", factors={"front": 1.0, "rear": 0.5})["both"].values
     array([2.5, 4.5])

@@ -99,6 +99,40 @@ def count_file(
 
     Two passes: one for the limits of the classes, one that counts. `kind` is "range-mean" or "maximum-minimum"; the residue
     counts half cycles unless it is "repeated".
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    channel : str
+        The channel, by its name.
+    kind : str, default "range-mean"
+        What the two axes are: "range-mean", "maximum-minimum" or "from-to".
+    classes : int, default 64
+        Number of even classes.
+    residue : str, default "half cycles"
+        What becomes of half cycles that are left: one of `RESIDUES`.
+    chunk : int, default 1048576
+        Samples at a time.
+    unit : str, optional
+        Unit of the column, where its heading has none.
+    watch : Watch, optional
+        Called with a label, how far it is, and of how many.
+
+    Returns
+    -------
+    FileCount
+        The matrix with what was read.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> count_file("loaded_lap.csv", "vertical force", classes=32).matrix  # in the folder of `vivid-anvil demo`
+    <CycleMatrix range-mean: 32 x 32 classes, 15144 cycles>
     """
     size, low, high = 0, np.inf, -np.inf
     for samples in stream_channel(path, channel, chunk=chunk, unit=unit):
@@ -133,6 +167,35 @@ def count_chunks(
 
     The residue counts half cycles unless it is "repeated".
 
+    Parameters
+    ----------
+    chunks : Iterable[ndarray]
+        Pieces of the history, in their order.
+    minimum : float
+        Smallest value that occurs.
+    maximum : float
+        Largest value that occurs.
+    kind : str, default "range-mean"
+        What the two axes are: "range-mean", "maximum-minimum" or "from-to".
+    classes : int, default 64
+        Number of even classes.
+    residue : str, default "half cycles"
+        What becomes of half cycles that are left: one of `RESIDUES`.
+    dimension : str, default "stress"
+        What the values are, such as "stress" or "force"; a name of `DIMENSIONS`.
+
+    Returns
+    -------
+    CycleMatrix
+        The matrix.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> history = np.sin(np.arange(1000.0))
     >>> count_chunks(np.array_split(history, 7), -1.0, 1.0, classes=8).total == count_chunks([history], -1.0, 1.0).total
     True

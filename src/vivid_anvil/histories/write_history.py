@@ -17,8 +17,29 @@ from vivid_anvil.units import DIMENSIONS, opened
 def write_history(history: LoadHistory, path: str | Path) -> Path:
     """Write `history` to `path`, by its ending .csv, .parquet or .h5, in coherent units; returns the path.
 
-    By way of a temporary name, so that no half-written file is left. Raises InputError for another ending and for a place
-    that cannot be written.
+    By way of a temporary name, so that no half-written file is left.
+
+    Parameters
+    ----------
+    history : LoadHistory
+        The history; it stays as it is.
+    path : str or path
+        Where to, by its ending .csv, .parquet or .h5.
+
+    Returns
+    -------
+    Path
+        The file.
+
+    Raises
+    ------
+    InputError
+        For another ending and for a place that cannot be written.
+
+    Examples
+    --------
+    >>> write_history(history, "lap.parquet").name  # history of the demo: read_history("loaded_lap.csv")
+    'lap.parquet'
     """
     path = Path(path)
     history.timed("files of samples")

@@ -16,10 +16,40 @@ GROUPS = ("steel", "cast steel", "nodular iron", "malleable iron", "grey iron", 
 class Material:
     """Ultimate and yield strength, MPa, fracture toughness, MPa√mm, and what mean-stress rules need; each may be left out.
 
-    `true_fracture_strength` and `fatigue_strength_coefficient`, MPa; `walker_exponent`, between 0 and 1, or "estimated" from
-    the ultimate strength of a steel; `mean_stress_sensitivity`, or a `group` from which it is estimated ("steel", "cast
-    steel", "nodular iron", "malleable iron", "grey iron", "wrought aluminium", "cast aluminium").
+    `true_fracture_strength` and `fatigue_strength_coefficient`, MPa; `walker_exponent`, between 0 and 1, or "estimated" from the
+    ultimate strength of a steel; `mean_stress_sensitivity`, or a `group` from which it is estimated ("steel", "cast steel",
+    "nodular iron", "malleable iron", "grey iron", "wrought aluminium", "cast aluminium").
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    ultimate_strength : float or text with a unit, optional
+        Tensile strength, MPa.
+    yield_strength : float or text with a unit, optional
+        Yield strength or 0.2 % proof strength, MPa.
+    toughness : float or text with a unit, optional
+        Fracture toughness, MPa√mm or text such as "75 MPa√m".
+    true_fracture_strength : float or text with a unit, optional
+        True stress at fracture, MPa; for the rule of Morrow.
+    fatigue_strength_coefficient : float or text with a unit, optional
+        σ_f' of the strain-life curve, MPa; for the rule of Morrow.
+    walker_exponent : float or {'estimated'}, optional
+        γ of Walker's rule, -; "estimated": from the strength.
+    mean_stress_sensitivity : float, optional
+        M of the mean-stress sensitivity, -.
+    group : str, optional
+        Which group of materials it belongs to: one of `GROUPS`.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> steel = Material(name="S355", ultimate_strength="510 MPa", yield_strength="355 MPa", toughness="80 MPa√m")
     >>> round(steel.toughness, 1)
     2529.8

@@ -40,10 +40,30 @@ class _Cells(NamedTuple):
 def at_points(field: StressField, points: ArrayLike, *, names: Sequence[str] = ()) -> StressField:
     """The field at points, shape (m, 3), mm, as nodes 1 to m; `names` make a set of each.
 
-    Between nodes by the shape functions of tetrahedra and triangles, of second order where they are; hexahedra, wedges,
-    pyramids and quadrilaterals are cut into such of first order. Raises InputError for a point outside of the model, and for a
-    field without elements.
+    Between nodes by the shape functions of tetrahedra and triangles, of second order where they are; hexahedra, wedges, pyramids
+    and quadrilaterals are cut into such of first order.
 
+    Parameters
+    ----------
+    field : StressField
+        Stresses of a finite-element model.
+    points : array_like or text with a unit
+        Places, mm, shape (k, 3).
+    names : sequence of str, optional
+        Names of the points.
+
+    Returns
+    -------
+    StressField
+        A field whose nodes are the points.
+
+    Raises
+    ------
+    InputError
+        For a point outside of the model, and for a field without elements.
+
+    Examples
+    --------
     >>> one = Elements("tetra", np.array([[0, 1, 2, 3]]), np.array([1]))
     >>> places = [[0, 0, 0], [4, 0, 0], [0, 4, 0], [0, 0, 4]]
     >>> stresses = np.zeros((1, 4, 6)); stresses[0, 1, 0] = 100.0

@@ -57,7 +57,28 @@ def _of_faces(rows: Rows) -> tuple[NodeMeans, IntArray]:
 
 @opened()
 def averaged(field: StressField) -> StressField:
-    """The field with the mean tensor of the elements at each node (of each face at each node of a shell); `spread` is kept."""
+    """The field with the mean tensor of the elements at each node (of each face at each node of a shell); `spread` is kept.
+
+    Parameters
+    ----------
+    field : StressField
+        Stresses of a finite-element model.
+
+    Returns
+    -------
+    StressField
+        The field with one stress a node, or one a face.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> averaged(field)  # of the demo: read_field("hanger_head.frd", stress_unit="MPa", length_unit="mm")
+    <StressField 7522 nodes, 2 cases (step 1, step 2), 4023 elements>
+    """
     rows = field.rows
     if rows is None or rows.elements is None:
         return field
@@ -72,9 +93,35 @@ def averaged(field: StressField) -> StressField:
 
 @opened()
 def of_face(field: StressField, face: str) -> StressField:
-    """The field with one face of its shells only, "top", "middle" or "bottom", or "both" for top and bottom.
+    r"""The field with one face of its shells only, "top", "middle" or "bottom", or "both" for top and bottom.
 
-    Rows that belong to no face, such as those of solids, stay. Raises InputError for a field without that face.
+    Rows that belong to no face, such as those of solids, stay.
+
+    Parameters
+    ----------
+    field : StressField
+        Stresses of a finite-element model.
+    face : str
+        Which face: "top", "middle" or "bottom".
+
+    Returns
+    -------
+    StressField
+        The field with those stresses.
+
+    Raises
+    ------
+    InputError
+        For a field without that face.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> head = "node,x [mm],y [mm],z [mm],xx [MPa],yy [MPa],zz [MPa],xy [MPa],yz [MPa],zx [MPa],load case,face\n"
+    >>> faces = "1,0,0,0,80,0,0,0,0,0,pull,top\n1,0,0,0,60,0,0,0,0,0,pull,bottom\n"
+    >>> _ = Path("shell.csv").write_text(head + faces)
+    >>> of_face(read_field_table("shell.csv"), "top").stresses[0, 0].tolist()
+    [80.0, 0.0, 0.0, 0.0, 0.0, 0.0]
     """
     one_of(f"stress field {field.source}, face", face, FACE_CHOICES)
     rows = field.rows

@@ -31,10 +31,41 @@ def read_field(
 ) -> StressField:
     """The stresses of a result file, a mesh, a table or HDF5; files without units need both stated, those with units neither.
 
-    `cases` names the steps of a result file, or the data of a mesh, whose components stand in `component_order`. Where nodes
-    have a stress of each element, `element_values` is "averaged" or "each element"; `face` is what of shells is assessed,
-    "both", "top", "middle" or "bottom"; "middle" says of one stress at a node that it is meant so. Raises InputError for units
-    missing or stated twice, and for a choice of a face where there are none.
+    `cases` names the steps of a result file, or the data of a mesh, whose components stand in `component_order`. Where nodes have
+    a stress of each element, `element_values` is "averaged" or "each element"; `face` is what of shells is assessed, "both",
+    "top", "middle" or "bottom"; "middle" says of one stress at a node that it is meant so.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    stress_unit : str
+        Unit of the stresses, where the file has none; else None.
+    length_unit : str
+        Unit of the coordinates, where the file has none; else None.
+    cases : sequence of str] or mapping of str to str or Mapping[str, str, optional
+        The load cases.
+    component_order : str, optional
+        Order of the six components in the file: one of `ORDERS`.
+    element_values : str, default "averaged"
+        Stresses of elements at a node: one of `ELEMENT_VALUES`.
+    face : str, default "both"
+        What of shells is assessed: one of `FACE_CHOICES`.
+
+    Returns
+    -------
+    StressField
+        The field.
+
+    Raises
+    ------
+    InputError
+        For units missing or stated twice, and for a choice of a face where there are none.
+
+    Examples
+    --------
+    >>> read_field("hanger_head.frd", stress_unit="MPa", length_unit="mm")  # in the folder of `vivid-anvil demo`
+    <StressField 7522 nodes, 2 cases (step 1, step 2), 4023 elements>
     """
     one_of(f"{Path(path).name}, element_values", element_values, ELEMENT_VALUES)
     found = _as_it_is(path, stress_unit, length_unit, cases, component_order)

@@ -39,7 +39,38 @@ def read_mesh(
 
     Point data are taken as they are; cell data are those of each element at the nodes of its cell (see `averaged`). Sets of the
     file are kept, and whole numbers of cells or points, such as those of a material, make sets "material 1", "material 2".
-    Raises InputError for data that are not there, another number of components, and files that cannot be read.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    stress_unit : str
+        Unit of the stresses, where the file has none; else None.
+    length_unit : str
+        Unit of the coordinates, where the file has none; else None.
+    cases : mapping of str to str or Mapping[str, str] or sequence of str
+        The load cases.
+    order : str, default "xx, yy, zz, xy, yz, zx"
+        Order of the six components: one of `ORDERS`.
+
+    Returns
+    -------
+    StressField
+        The field.
+
+    Raises
+    ------
+    InputError
+        For data that are not there, another number of components, and files that cannot be read.
+
+    Examples
+    --------
+    >>> import meshio
+    >>> corners = [[0.0, 0, 0], [10, 0, 0], [0, 10, 0], [0, 0, 10]]
+    >>> pull = {"S": [[120.0, 0, 0, 0, 0, 0]] * 4}
+    >>> meshio.Mesh(corners, [("tetra", [[0, 1, 2, 3]])], pull).write("part.vtu")
+    >>> read_mesh("part.vtu", stress_unit="MPa", length_unit="mm", cases=["S"])
+    <StressField 4 nodes, 1 case (S), 1 elements>
     """
     found = existing(path, "a mesh file")
     if order not in ORDERS:

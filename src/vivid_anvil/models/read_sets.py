@@ -21,11 +21,34 @@ SUPPORTS = "supports"  # the nodes that a deck holds, as a set
 
 @opened()
 def with_sets(field: StressField, path: str | Path) -> StressField:
-    """The field with the sets of a CalculiX input deck (`.inp`), or of a table with columns `node` or `element`, and `set`.
+    r"""The field with the sets of a CalculiX input deck (`.inp`), or of a table with columns `node` or `element`, and `set`.
 
     Names of a deck count in capitals and small letters alike and are kept as written. A set of elements also gives the set of
-    their nodes; nodes under *BOUNDARY are the set "supports". Nodes without stress are left out. Raises InputError for a set
-    that the field has already, and for one that is left without nodes.
+    their nodes; nodes under *BOUNDARY are the set "supports". Nodes without stress are left out.
+
+    Parameters
+    ----------
+    field : StressField
+        Stresses of a finite-element model.
+    path : str or path
+        The file.
+
+    Returns
+    -------
+    StressField
+        The field with more sets.
+
+    Raises
+    ------
+    InputError
+        For a set that the field has already, and for one that is left without nodes.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> _ = Path("sets.csv").write_text("node,set\n1,bore\n2,bore\n")
+    >>> sorted(with_sets(field, "sets.csv").node_sets)  # field of the demo
+    ['bore']
     """
     found = existing(path, "a file of sets")
     of_deck = found.suffix.lower() == ".inp"

@@ -34,16 +34,35 @@ class StressField:
     Parameters
     ----------
     cases : names of the load cases, k of them
+        Names of the load cases.
     node_ids : shape (n,), as in the model, none twice
+        Numbers of the nodes.
     coordinates : shape (n, 3), mm
+        Places of the nodes, mm, shape (n, 3).
     stresses : shape (k, n, 6), MPa, components as in `COMPONENTS`
+        Stress components, MPa, shape (cases, stresses, 6).
     node_sets : places of nodes by the name of the set
+        Rows of the nodes of each set.
     elements : kinds of elements, for drawing and for writing back
+        Elements by their kind.
     element_sets : numbers of elements by the name of the set
+        Elements of each set.
     spread : shape (n,), share by which elements disagree at a node before averaging; None where only one value was given
+        How far the stresses of the elements at a node differ.
     rows : stresses of each element or face at the nodes, where a node has several; `stresses` are their means then
+        Stresses of which a node has several, one an element or a face.
+    source : str, default "arrays"
+        Where it comes from, such as a file.
     shell_face : the face of its shells that the stresses are of, where that is stated: "top", "middle" or "bottom"
+        Which face of shells the stresses are of.
 
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> plate = StressField(cases=["pull"], node_ids=[1, 2], coordinates=[[0, 0, 0], [5, 0, 0]],
     ...                     stresses=[[[100, 0, 0, 0, 0, 0], [80, 10, 0, 5, 0, 0]]])
     >>> plate
@@ -289,8 +308,25 @@ def _spread(one: StressField, first: StressField) -> FloatArray:
 def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[float]]]) -> StressField:
     """The field with more node sets: nodes between two places, mm, along some of x, y and z.
 
-    Raises InputError for a set that is there already, another axis, and a box without nodes.
+    Parameters
+    ----------
+    field : StressField
+        The field; it stays as it is.
+    boxes : mapping of str to Mapping[str, sequence of float]
+        Places between two corners, mm, by the name of the set.
 
+    Returns
+    -------
+    StressField
+        The field with more sets.
+
+    Raises
+    ------
+    InputError
+        For a set that is there already, another axis, and a box without nodes.
+
+    Examples
+    --------
     >>> line = StressField(cases=["pull"], node_ids=[1, 2, 3], coordinates=[[0, 0, 0], [5, 0, 0], [9, 0, 0]],
     ...                    stresses=np.zeros((1, 3, 6)))
     >>> with_boxes(line, {"end": {"x": [4.0, 10.0]}}).node_sets["end"]
@@ -322,8 +358,27 @@ def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[flo
 
 
 def without_cases(field: StressField, names: Sequence[str]) -> StressField:
-    """The same field without some load cases; InputError for a case that is not there, and where none would be left.
+    """The same field without some load cases.
 
+    Parameters
+    ----------
+    field : StressField
+        Stresses of a finite-element model.
+    names : sequence of str
+        Cases that are not wanted.
+
+    Returns
+    -------
+    StressField
+        The field with fewer cases.
+
+    Raises
+    ------
+    InputError
+        For a case that is not there, and where none would be left.
+
+    Examples
+    --------
     >>> plate = StressField(cases=["pull", "preload"], node_ids=[1], coordinates=[[0, 0, 0]], stresses=[[[9, 0, 0, 0, 0, 0]]] * 2)
     >>> without_cases(plate, ["preload"]).cases
     ('pull',)

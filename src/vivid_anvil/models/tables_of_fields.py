@@ -37,7 +37,27 @@ def read_field_table(path: str | Path) -> StressField:
     With a column `element` the stresses of each element at a node stand in rows of their own; with `face` those of the "top" and
     "bottom" of a shell. A shell may have `thickness [mm]`, `nxx [N/mm]`, `nyy`, `nxy`, `mxx [N*mm/mm]`, `myy`, `mxy` instead of
     stresses, which gives both faces. `set` names a set that the node is in. Rows may stand in any order; every load case needs
-    the same ones. Raises InputError with file and column.
+    the same ones.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+
+    Returns
+    -------
+    StressField
+        The field.
+
+    Raises
+    ------
+    InputError
+        With file and column.
+
+    Examples
+    --------
+    >>> read_field_table(write_field_table(field, "head.csv"))  # field of the demo
+    <StressField 7522 nodes, 2 cases (step 1, step 2), 0 elements>
     """
     found = existing(path, "a table of stresses")
     frame, where = _parquet(found) if found.suffix.lower() in (".parquet", ".pq") else read_frame(found)
@@ -115,7 +135,30 @@ def _sets(ids: IntArray, columns: dict[str, Any], nodes: IntArray) -> dict[str, 
 
 @opened()
 def write_field_table(field: StressField, path: str | Path) -> Path:
-    """The field as CSV, or Parquet by its ending: what `read_field_table` reads. Sets and elements are left out."""
+    """The field as CSV, or Parquet by its ending: what `read_field_table` reads. Sets and elements are left out.
+
+    Parameters
+    ----------
+    field : StressField
+        Stresses of a finite-element model.
+    path : str or path
+        Where to, as CSV, or Parquet by its ending.
+
+    Returns
+    -------
+    Path
+        The file.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> write_field_table(field, "head.csv").name  # field of the demo
+    'head.csv'
+    """
     import pandas as pd
 
     target = Path(path)

@@ -33,6 +33,18 @@ class DoubleEdgeCrack(OneSizeShape):
 
     Y = (1 + 0.122 cos⁴(πx/2)) √(2/(πx) tan(πx/2)), x = 2a/W (Tada, Paris and Irwin; 0.8 %).
 
+    Parameters
+    ----------
+    plate_width : float or text with a unit
+        Width of the plate, mm.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(float(DoubleEdgeCrack("80 mm").geometry_factor(16.0)), 5)
     1.13153
     """
@@ -76,6 +88,24 @@ class HoleCrack(OneSizeShape):
     Valid to a = 10 r, and to a hole with cracks over 0.7 of the width. Net section: S W / (W - 2r - n a). With a `pin_share` a
     close-fitting pin takes that share of the plate's force, the rest passes by; S is the stress on the loaded side.
 
+    Parameters
+    ----------
+    radius : float or text with a unit
+        Radius, mm.
+    cracks : int, default 2
+        How many cracks at the hole, 1 or 2.
+    plate_width : float or text with a unit, optional
+        Width of the plate, mm.
+    pin_share : float, default 0.0
+        Share of the force that a pin brings into the hole, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(float(HoleCrack("3 mm", 2).geometry_factor(1.0)), 5)
     2.08652
     >>> round(float(HoleCrack("3 mm", 2, "30 mm", pin_share=1.0).geometry_factor(3.0)), 3)
@@ -166,9 +196,25 @@ class HoleCrack(OneSizeShape):
 class PipeCrack(OneSizeShape):
     """A crack through the wall of a pipe, half of its arc a = R θ around it (Zahoor 1985), axial stress S, part of it bending.
 
-    For 5 <= R/t <= 20 and θ up to 99°. Net section in tension: S π / (π - θ - 2 arcsin(sin θ / 2)); the bending part by the
-    limit moment, S_b (π/4) / (cos(θ/2) - sin(θ)/2) for thin walls (limit analysis, Kanninen et al. 1976, EPRI NP-192).
+    For 5 <= R/t <= 20 and θ up to 99°. Net section in tension: S π / (π - θ - 2 arcsin(sin θ / 2)); the bending part by the limit
+    moment, S_b (π/4) / (cos(θ/2) - sin(θ)/2) for thin walls (limit analysis, Kanninen et al. 1976, EPRI NP-192).
 
+    Parameters
+    ----------
+    radius : float or text with a unit
+        Radius, mm.
+    wall : float or text with a unit
+        Thickness of the wall, mm.
+    bending_share : float, default 0.0
+        Share of the outer stress that is bending, from 0 to 1, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(float(PipeCrack("100 mm", "12.5 mm").geometry_factor(np.radians(45.0) * 100.0)), 5)
     1.66898
     """
@@ -225,6 +271,20 @@ class AxialPipeCrack(OneSizeShape):
 
     Net section: S √(1 + 1.6 a² / (R t)), Folias' bulging (BS 7910, annex P).
 
+    Parameters
+    ----------
+    radius : float or text with a unit
+        Radius, mm.
+    wall : float or text with a unit
+        Thickness of the wall, mm.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(float(AxialPipeCrack("200 mm", "8 mm").geometry_factor(60.0)), 3)
     1.95
     """
@@ -266,6 +326,18 @@ class AxialPipeCrack(OneSizeShape):
 class BarCrack(OneSizeShape):
     """A crack of depth a all around a round bar in tension (Tada, Paris and Irwin); net section S / (1 - 2a/D)².
 
+    Parameters
+    ----------
+    diameter : float or text with a unit
+        Diameter, mm.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(float(BarCrack("20 mm").geometry_factor(5.0)), 3)
     1.901
     """
@@ -310,6 +382,20 @@ class BarSurfaceCrack(OneSizeShape):
 
     `bending_share` of the outer stress is bending. Net section: S on what a straight cut of depth a leaves.
 
+    Parameters
+    ----------
+    diameter : float or text with a unit
+        Diameter, mm.
+    bending_share : float, default 0.0
+        Share of the outer stress that is bending, from 0 to 1, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(float(BarSurfaceCrack("20 mm").geometry_factor(4.0)), 3)
     0.8
     """
@@ -362,6 +448,20 @@ class BarSurfaceCrack(OneSizeShape):
 class TableCrack(OneSizeShape):
     """A crack whose Y(a) is a table, straight between its points; nothing beyond them. No net section: toughness alone limits.
 
+    Parameters
+    ----------
+    points : sequence of tuple[float or str, float]
+        Rows of size, mm, and Y, -.
+    source : str, default "own table"
+        Where the numbers come from, in words.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> crack = TableCrack([("0.5 mm", 1.12), ("2 mm", 1.2), ("5 mm", 1.45), ("10 mm", 2.1)])
     >>> round(float(crack.geometry_factor(3.5)), 4), crack.largest_size
     (1.325, 10.0)

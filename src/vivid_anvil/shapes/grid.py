@@ -20,6 +20,26 @@ class GridCrack(TwoSizeShape):
     `depths`, mm, shape (n,), and `aspects` a/c, shape (k,), rise; `deep` and `along`, shape (n, k), are Y of K = Y S √(π a) at
     the end of the depth and of the length, as from finite-element contours.
 
+    Parameters
+    ----------
+    depths : sequence of float
+        Depths, mm, rising.
+    aspects : sequence of float
+        Aspects a/c, -, rising.
+    deep : sequence of Sequence[float]
+        Y at the end of the depth, -, shape (depths, aspects).
+    along : sequence of Sequence[float]
+        Y at the end of the length, -, shape (depths, aspects).
+    source : str, default "own table"
+        Whose table it is.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> crack = GridCrack(depths=[1.0, 4.0], aspects=[0.2, 1.0], deep=[[1.1, 0.7], [1.3, 0.8]], along=[[0.6, 0.8], [0.8, 0.9]])
     >>> [round(y, 4) for y in crack.factors(2.5, 5.0)]
     [1.0312, 0.7562]

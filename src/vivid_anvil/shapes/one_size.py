@@ -29,9 +29,21 @@ from vivid_anvil.writing.working import put_in
 class CentreCrack(OneSizeShape):
     """Through crack of length 2a in the middle of a plate of width W under tension.
 
-    Y = sqrt(sec(π a / W)) (Feddersen, C. E. 1966, ASTM STP 410, 77-79; also ASTM E647): within 0.9 % for 2a/W <= 0.8.
-    Net section: S W / (W - 2a).
+    Y = sqrt(sec(π a / W)) (Feddersen, C. E. 1966, ASTM STP 410, 77-79; also ASTM E647): within 0.9 % for 2a/W <= 0.8. Net
+    section: S W / (W - 2a).
 
+    Parameters
+    ----------
+    plate_width : float or text with a unit
+        Width of the plate, mm.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(float(CentreCrack("100 mm").geometry_factor(20.0)), 5)
     1.11179
     """
@@ -74,12 +86,26 @@ class CentreCrack(OneSizeShape):
 class EdgeCrack(OneSizeShape):
     """Through crack of length a from one edge of a plate of width W under tension, its ends free to rotate.
 
-    Y = sqrt(2/(πx) tan(πx/2)) (0.752 + 2.02 x + 0.37 (1 - sin(πx/2))^3) / cos(πx/2), x = a/W (Tada, H., Paris, P. C. and
-    Irwin, G. R., The stress analysis of cracks handbook): within about 0.6 % for any x; used to x = 0.9.
-    With a `bending_share` that part of the outer stress is bending in the plane; its factor is that of the same handbook.
-    Net section: the stress at which the ligament collapses under the tension and the bending that its eccentricity
-    brings, S (x + sqrt(x^2 + (1 - x)^2)) / (1 - x)^2 in tension (two stress blocks; form of BS 7910, annex P).
+    Y = sqrt(2/(πx) tan(πx/2)) (0.752 + 2.02 x + 0.37 (1 - sin(πx/2))^3) / cos(πx/2), x = a/W (Tada, H., Paris, P. C. and Irwin,
+    G. R., The stress analysis of cracks handbook): within about 0.6 % for any x; used to x = 0.9. With a `bending_share` that
+    part of the outer stress is bending in the plane; its factor is that of the same handbook. Net section: the stress at which
+    the ligament collapses under the tension and the bending that its eccentricity brings, S (x + sqrt(x^2 + (1 - x)^2)) / (1 -
+    x)^2 in tension (two stress blocks; form of BS 7910, annex P).
 
+    Parameters
+    ----------
+    plate_width : float or text with a unit
+        Width of the plate, mm.
+    bending_share : float, default 0.0
+        Share of the outer stress that is bending, from 0 to 1, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(float(EdgeCrack("40 mm").geometry_factor(10.0)), 5)
     1.4941
     >>> round(float(EdgeCrack("40 mm", bending_share=1.0).geometry_factor(10.0)), 5)
@@ -157,8 +183,29 @@ def _with_x(symbols: str, x: float) -> str:
 
 @opened(size=many("length"), stress=STRESSES)
 def stress_intensity(shape: OneSizeShape, size: ArrayLike, stress: ArrayLike) -> FloatArray:
-    """K = Y S sqrt(π a), MPa√mm (Irwin, G. R. 1957, J. Appl. Mech. 24, 361-364); InputError beyond the shape's validity.
+    """K = Y S sqrt(π a), MPa√mm (Irwin, G. R. 1957, J. Appl. Mech. 24, 361-364).
 
+    Parameters
+    ----------
+    shape : OneSizeShape
+        Shape of crack and part.
+    size : array_like or text with a unit
+        Size of the crack, mm.
+    stress : array_like or text with a unit
+        Nominal stress, MPa.
+
+    Returns
+    -------
+    ndarray
+        K, MPa√mm, of the broadcast shape.
+
+    Raises
+    ------
+    InputError
+        Beyond the shape's validity.
+
+    Examples
+    --------
     >>> float(stress_intensity(EdgeCrack(40.0), 10.0, 50.0)).__round__(2)
     418.72
     """

@@ -26,6 +26,23 @@ def grid_of_rows(points: Sequence[Sequence[Any]]) -> GridCrack:
 
     Every depth needs every aspect; the order of the rows does not matter.
 
+    Parameters
+    ----------
+    points : sequence of sequence
+        Rows of depth, aspect, and Y at both ends.
+
+    Returns
+    -------
+    GridCrack
+        The shape.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> rows = [("1 mm", 0.2, 1.1, 0.6), ("1 mm", 1.0, 0.7, 0.8), ("4 mm", 0.2, 1.3, 0.8), ("4 mm", 1.0, 0.8, 0.9)]
     >>> [round(y, 4) for y in grid_of_rows(rows).factors(2.5, 5.0)]
     [1.0312, 0.7562]

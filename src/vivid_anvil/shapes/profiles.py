@@ -44,9 +44,23 @@ def _profile(points: Any, where: str, needed: float) -> StressProfile:
 class ProfileEdgeCrack(OneSizeShape):
     """A crack from one edge of a plate under any stress across it: weight function of Bueckner 1970, to a/W = 0.5.
 
-    `stress_profile` are rows of depth and share of the nominal stress there, over the whole width, straight between. Net
-    section: that of `EdgeCrack` under the mean of the profile and the bending that has its moment.
+    `stress_profile` are rows of depth and share of the nominal stress there, over the whole width, straight between. Net section:
+    that of `EdgeCrack` under the mean of the profile and the bending that has its moment.
 
+    Parameters
+    ----------
+    plate_width : float or text with a unit
+        Width of the plate, mm.
+    stress_profile : sequence
+        Rows of depth, mm or text, and share of the nominal stress there, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> notch = ProfileEdgeCrack("40 mm", [("0 mm", 2.4), ("2 mm", 1.3), ("40 mm", 0.9)])
     >>> notch.geometry_factor([0.2, 10.0]).round(3)
     array([2.636, 2.035])
@@ -104,9 +118,25 @@ class ProfileEdgeCrack(OneSizeShape):
 class ProfileSurfaceCrack(TwoSizeShape):
     """A semi-elliptical surface crack under any stress across the plate: weight functions of Shen and Glinka 1991.
 
-    Their constants come from tension and bending (Newman and Raju 1981), so that these are met exactly. `stress_profile` are
-    rows of depth and share of the nominal stress, over the whole thickness. For a <= c.
+    Their constants come from tension and bending (Newman and Raju 1981), so that these are met exactly. `stress_profile` are rows
+    of depth and share of the nominal stress, over the whole thickness. For a <= c.
 
+    Parameters
+    ----------
+    thickness : float or text with a unit
+        Thickness, mm.
+    plate_width : float or text with a unit
+        Width of the plate, mm.
+    stress_profile : sequence
+        Rows of depth, mm or text, and share of the nominal stress there, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> flat = [("0 mm", 1.0), ("20 mm", 1.0)]
     >>> crack = ProfileSurfaceCrack(thickness="20 mm", plate_width="200 mm", stress_profile=flat)
     >>> [round(y, 5) for y in crack.factors(2.0, 5.0)]        # as `SurfaceCrack`

@@ -58,6 +58,26 @@ class SurfaceCrack(TwoSizeShape):
     `bending_share` of the outer stress is bending across the wall. With an `attachment_length`, the crack starts at a weld toe
     whose magnification falls with the depth. `surface_factor` multiplies K at the surface (Newman and Raju suggest 0.9).
 
+    Parameters
+    ----------
+    thickness : float or text with a unit
+        Thickness, mm.
+    plate_width : float or text with a unit
+        Width of the plate, mm.
+    bending_share : float, default 0.0
+        Share of the outer stress that is bending, from 0 to 1, -.
+    attachment_length : float or text with a unit, optional
+        Length of the attachment along the stress, mm.
+    surface_factor : float, default 1.0
+        Factor on K at the surface, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> crack = SurfaceCrack(thickness="20 mm", plate_width="200 mm")
     >>> [round(y, 5) for y in crack.factors(2.0, 5.0)]
     [0.9595, 0.66965]
@@ -147,6 +167,24 @@ class SurfaceCrack(TwoSizeShape):
 class CornerCrack(TwoSizeShape):
     """A quarter-elliptical crack at a corner: a through the thickness, c along the width of the plate (Newman and Raju 1984).
 
+    Parameters
+    ----------
+    thickness : float or text with a unit
+        Thickness, mm.
+    plate_width : float or text with a unit
+        Width of the plate, mm.
+    bending_share : float, default 0.0
+        Share of the outer stress that is bending, from 0 to 1, -.
+    surface_factor : float, default 1.0
+        Factor on K at the surface, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> crack = CornerCrack(thickness="10 mm", plate_width="200 mm")
     >>> [round(y, 5) for y in crack.factors(2.0, 4.0)]
     [0.98629, 0.70383]
@@ -199,6 +237,24 @@ class HoleCornerCrack(TwoSizeShape):
 
     Newman and Raju 1984, for r/t from 0.5 to 2; the stress is that far from the hole. It becomes a crack through the plate.
 
+    Parameters
+    ----------
+    thickness : float or text with a unit
+        Thickness, mm.
+    plate_width : float or text with a unit
+        Width of the plate, mm.
+    radius : float or text with a unit
+        Radius, mm.
+    cracks : int, default 2
+        How many cracks at the hole, 1 or 2.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> crack = HoleCornerCrack(thickness="10 mm", plate_width="120 mm", radius="8 mm")
     >>> [round(y, 4) for y in crack.factors(1.0, 1.0)]
     [2.0268, 1.7528]
@@ -254,6 +310,22 @@ class PipeSurfaceCrack(TwoSizeShape):
 
     R is the mean radius; `bending_share` is bending of the wall, not of the pipe, whose largest axial stress counts.
 
+    Parameters
+    ----------
+    radius : float or text with a unit
+        Radius, mm.
+    wall : float or text with a unit
+        Thickness of the wall, mm.
+    bending_share : float, default 0.0
+        Share of the outer stress that is bending, from 0 to 1, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> crack = PipeSurfaceCrack(radius="200 mm", wall="12 mm")
     >>> [round(y, 4) for y in crack.factors(3.0, 9.0)]
     [1.0499, 0.68]
@@ -309,10 +381,28 @@ class PipeSurfaceCrack(TwoSizeShape):
 class EmbeddedCrack(TwoSizeShape):
     """An ellipse 2a by 2c inside a plate in tension (Newman and Raju 1984), in the middle or `centre_depth` below a surface.
 
-    Nearer to one surface it is taken as in a plate of twice the centre's depth. When the ligament counts as broken, at
-    a = `broken_at` times the centre's depth, a crack in the middle goes through the plate; another becomes a surface crack that
-    takes in the ligament p, depth 2a + p and half length c + p. (0.714 is the rule p = 0.4 a of ASME XI, IWA-3300.)
+    Nearer to one surface it is taken as in a plate of twice the centre's depth. When the ligament counts as broken, at a =
+    `broken_at` times the centre's depth, a crack in the middle goes through the plate; another becomes a surface crack that takes
+    in the ligament p, depth 2a + p and half length c + p. (0.714 is the rule p = 0.4 a of ASME XI, IWA-3300.)
 
+    Parameters
+    ----------
+    thickness : float or text with a unit
+        Thickness, mm.
+    plate_width : float or text with a unit
+        Width of the plate, mm.
+    centre_depth : float or text with a unit, optional
+        How deep the middle of the crack lies, mm.
+    broken_at : float, default 0.9
+        Share of the ligament at which it breaks, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> crack = EmbeddedCrack(thickness="20 mm", plate_width="120 mm")
     >>> [round(y, 5) for y in crack.factors(3.0, 8.0)]
     [0.89951, 0.5483]
@@ -382,6 +472,24 @@ class VesselCrack(TwoSizeShape):
     """An inner axial surface crack of a vessel under pressure, the nominal stress p Ri / t (Newman and Raju 1980).
 
     For a <= c, a/t <= 0.8 and t/Ri from 0.1 to 0.25; the pressure on the faces is in the solution.
+
+    Parameters
+    ----------
+    thickness : float or text with a unit
+        Thickness, mm.
+    radius : float or text with a unit
+        Radius, mm.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> crack = VesselCrack(thickness="20 mm", radius="120 mm")
+    >>> [round(y, 4) for y in crack.factors(4.0, 10.0)]
+    [1.1629, 0.8193]
     """
 
     thickness: Coherent = Coherent("length", above=0.0)

@@ -119,10 +119,22 @@ class HotSpot:
         How loads become nominal stress, such as `OneLoad("force", "38 MPa/kN")`. Needed but for the nodes of a model, which
         gives each its own.
     material : Material
+        Its strengths.
     method : Method, optional
         How stress becomes damage, such as `StressLife(sn_curve=...)`. Needed for a life, not for crack growth.
     notch_factor : float
         Kf, on the nominal stress with its offset; at least 1.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> steel = Material(name="S355", ultimate_strength="510 MPa")
+    >>> HotSpot(name="toe", relation=OneLoad("force", "38 MPa/kN"), material=steel)
+    <HotSpot toe: 38 MPa/kN on force, Kf = 1, no curve>
     """
 
     name: str

@@ -47,10 +47,34 @@ def notch_effect_by_radius(
 ) -> NotchEffect:
     """Kf = 1 + q (Kt - 1) of a steel; `radius` in mm, `ultimate_strength` in MPa, `rule` one of `SENSITIVITIES`.
 
-    Peterson: q = 1 / (1 + α / r), α = 0.0254 mm (2070 MPa / Su)^1.8, times 0.6 in torsion; Su of 550 MPa or more.
-    Neuber: q = 1 / (1 + √a / √r), √a a cubic in Su of its own for torsion; Su from 340 to 1700 MPa, in torsion to 1500 MPa.
-    Raises InputError beyond.
+    Peterson: q = 1 / (1 + α / r), α = 0.0254 mm (2070 MPa / Su)^1.8, times 0.6 in torsion; Su of 550 MPa or more. Neuber: q = 1 /
+    (1 + √a / √r), √a a cubic in Su of its own for torsion; Su from 340 to 1700 MPa, in torsion to 1500 MPa.
 
+    Parameters
+    ----------
+    kt : float
+        Stress concentration factor, -.
+    radius : float or text with a unit
+        Radius, mm.
+    ultimate_strength : float or text with a unit
+        Tensile strength, MPa.
+    rule : str, default "Peterson"
+        Which formula.
+    load : str, default "axial or bending"
+        How the part is loaded.
+
+    Returns
+    -------
+    NotchEffect
+        Kf with its steps.
+
+    Raises
+    ------
+    InputError
+        Beyond.
+
+    Examples
+    --------
     >>> effect = notch_effect_by_radius(2.5, 2.0, 690.0)
     >>> round(effect.sensitivity, 4), round(effect.kf, 4)
     (0.916, 2.374)
@@ -81,6 +105,27 @@ def notch_effect_by_gradient(kt: float, gradient: float, yield_strength: float) 
 
     Kf is never below 1. G is that of `shape_gradient`, or `relative_gradient` of a finite-element result.
 
+    Parameters
+    ----------
+    kt : float
+        Stress concentration factor, -.
+    gradient : float or text with a unit
+        Related stress gradient, 1/mm.
+    yield_strength : float or text with a unit
+        Yield strength or 0.2 % proof strength, MPa.
+
+    Returns
+    -------
+    NotchEffect
+        Kf with its steps.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(notch_effect_by_gradient(2.5, 1.0, 355.0).kf, 4)
     2.177
     """

@@ -42,6 +42,25 @@ _GROOVE = {"tension": (0.22, 1.37), "bending": (0.20, 2.75), "torsion": (0.70, 1
 def elliptic_hole(across: float, along: float) -> float:
     """Kt of an elliptic hole in a wide plate, semi-axes `across` and `along` the tension: 1 + 2 a / b (Inglis 1913).
 
+    Parameters
+    ----------
+    across : float or text with a unit
+        Half axis across the stress, mm.
+    along : float or text with a unit
+        Half axis along the stress, mm.
+
+    Returns
+    -------
+    float
+        Kt on the stress far away, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> elliptic_hole(10.0, 10.0), elliptic_hole(10.0, 2.5)
     (3.0, 9.0)
     """
@@ -53,6 +72,25 @@ def elliptic_hole(across: float, along: float) -> float:
 def hole_in_strip(diameter: float, width: float) -> float:
     """Kt, on the net section, of a round hole in the middle of a strip under tension (Howland 1930; Pilkey, chart 4.1).
 
+    Parameters
+    ----------
+    diameter : float or text with a unit
+        Diameter, mm.
+    width : float or text with a unit
+        Width of the strip, mm.
+
+    Returns
+    -------
+    float
+        Kt on the net section, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(hole_in_strip(10.0, 40.0), 4)
     2.4324
     """
@@ -67,9 +105,31 @@ def hole_in_strip(diameter: float, width: float) -> float:
 def shoulder(load: str, larger: float, smaller: float, radius: float) -> float:
     """Kt, on the smaller section, of a fillet between two diameters of a shaft (Pilkey, charts 3.4, 3.10, 3.12).
 
-    `load` is one of `LOADS`. Raises InputError where the charts end: h / r from 0.1 to 20, in torsion from 0.25 to 4, with h the
-    height of the shoulder.
+    `load` is one of `LOADS`. 1 to 20, in torsion from 0.25 to 4, with h the height of the shoulder.
 
+    Parameters
+    ----------
+    load : str
+        "tension", "bending" or "torsion".
+    larger : float or text with a unit
+        The larger diameter or width, mm.
+    smaller : float or text with a unit
+        The smaller diameter or width, mm.
+    radius : float or text with a unit
+        Radius, mm.
+
+    Returns
+    -------
+    float
+        Kt on the smaller section, -.
+
+    Raises
+    ------
+    InputError
+        Where the charts end: h / r from 0.
+
+    Examples
+    --------
     >>> round(shoulder("bending", 60.0, 50.0, 2.5), 3)
     1.956
     """
@@ -94,8 +154,31 @@ def shoulder(load: str, larger: float, smaller: float, radius: float) -> float:
 def round_groove(load: str, larger: float, smaller: float, radius: float) -> float:
     """Kt, on the smaller section, of a round groove in a shaft (DIN 743-2:2012, 4.2.2).
 
-    `load` is one of `LOADS`. Raises InputError for a groove whose radius is more than its depth allows: t / r below 0.5.
+    `load` is one of `LOADS`. 5.
 
+    Parameters
+    ----------
+    load : str
+        "tension", "bending" or "torsion".
+    larger : float or text with a unit
+        The larger diameter or width, mm.
+    smaller : float or text with a unit
+        The smaller diameter or width, mm.
+    radius : float or text with a unit
+        Radius, mm.
+
+    Returns
+    -------
+    float
+        Kt on the smaller section, -.
+
+    Raises
+    ------
+    InputError
+        For a groove whose radius is more than its depth allows: t / r below 0.
+
+    Examples
+    --------
     >>> round(round_groove("tension", 60.0, 50.0, 2.5), 3)
     2.904
     """

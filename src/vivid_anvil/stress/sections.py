@@ -47,6 +47,20 @@ class NominalStress:
 class RoundSection:
     """A round bar of `diameter`, or a tube with a `bore`, mm.
 
+    Parameters
+    ----------
+    diameter : float or text with a unit
+        Diameter, mm.
+    bore : float or text with a unit, default 0.0
+        Diameter of the bore, mm.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> bar = RoundSection("40 mm")
     >>> stress = bar.stress(force=60e3, moment=0.9e6, torque=0.65e6)
     >>> round(stress.axial, 4), round(stress.bending, 4), round(stress.torsion, 4)
@@ -95,6 +109,20 @@ class RoundSection:
 class RectangleSection:
     """A rectangle `width` by `height`, mm; the moment bends it over its height.
 
+    Parameters
+    ----------
+    width : float or text with a unit
+        Width, mm.
+    height : float or text with a unit
+        Height, mm.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> RectangleSection("20 mm", "50 mm").stress(force=40e3, moment=1.5e6)
     NominalStress(axial=40.0, bending=180.0, torsion=0.0)
     """
@@ -143,9 +171,33 @@ def plate_under_pressure(
 ) -> PlateStress:
     """A round plate under `pressure`, MPa; `radius` and `thickness` in mm, `edge` "clamped" or "supported".
 
-    Small deflections; the face where the centre is pulled (Timoshenko and Woinowsky-Krieger 1959, art. 16). Raises InputError
-    for a plate too thick for it.
+    Small deflections; the face where the centre is pulled (Timoshenko and Woinowsky-Krieger 1959, art. 16).
 
+    Parameters
+    ----------
+    pressure : float or text with a unit
+        Pressure, MPa.
+    radius : float or text with a unit
+        Radius, mm.
+    thickness : float or text with a unit
+        Thickness, mm.
+    edge : str
+        How the edge is held.
+    poisson : float, default 0.3
+        Poisson's ratio, -.
+
+    Returns
+    -------
+    PlateStress
+        Bending stresses, MPa, and deflection.
+
+    Raises
+    ------
+    InputError
+        For a plate too thick for it.
+
+    Examples
+    --------
     >>> [round(one, 4) for one in plate_under_pressure(0.2, 100.0, 5.0, "clamped")]
     [39.0, -60.0, -18.0]
     """
@@ -166,8 +218,33 @@ def plate_with_hole(
 ) -> np.ndarray:
     """Stress tensor, MPa, six components, beside a round hole in a wide plate under tension along x and y (Kirsch 1898).
 
-    `distance`, mm, from the centre, `angle_degrees` from x. Raises InputError inside of the hole.
+    `distance`, mm, from the centre, `angle_degrees` from x.
 
+    Parameters
+    ----------
+    radius : float or text with a unit
+        Radius, mm.
+    distance : float or text with a unit
+        Distance from the middle of the hole, mm.
+    angle_degrees : float or text with a unit
+        Angle from the direction of x, degrees.
+    along_x : float or text with a unit
+        Stress far away along x, MPa.
+    along_y : float or text with a unit, default 0.0
+        Stress far away along y, MPa.
+
+    Returns
+    -------
+    ndarray
+        Components xx, yy, zz, xy, yz, zx, MPa.
+
+    Raises
+    ------
+    InputError
+        Inside of the hole.
+
+    Examples
+    --------
     >>> plate_with_hole(10.0, 10.0, 90.0, 50.0).round(9).tolist()
     [150.0, 0.0, 0.0, 0.0, 0.0, 0.0]
     """

@@ -44,9 +44,31 @@ TOE_RULES = {
 def toe_stress(distances: ArrayLike, stresses: ArrayLike, rule: str, thickness: float | None = None) -> FloatArray:
     """Structural stress at the toe, MPa: `stresses`, (..., n), at `distances` from it, mm, (n,), by one of `TOE_RULES`.
 
-    Between the given points of the path the stress is taken as straight. Raises InputError for an unknown rule, a missing
-    thickness, and a path that does not reach as far as the rule.
+    Between the given points of the path the stress is taken as straight.
 
+    Parameters
+    ----------
+    distances : array_like or text with a unit
+        Distances from the toe, mm, rising.
+    stresses : array_like or text with a unit
+        Stress at each distance, MPa.
+    rule : str
+        Where the stress is read: one of `TOE_RULES`.
+    thickness : float or text with a unit, optional
+        Thickness, mm.
+
+    Returns
+    -------
+    ndarray
+        Stress at the toe, MPa, shape (...).
+
+    Raises
+    ------
+    InputError
+        For an unknown rule, a missing thickness, and a path that does not reach as far as the rule.
+
+    Examples
+    --------
     >>> toe_stress([4.8, 12.0], [182.0, 158.0], "0.4t and 1.0t", thickness=12.0).round(6).item()
     198.08
     """
@@ -116,8 +138,26 @@ def through_thickness(depths: ArrayLike, stresses: ArrayLike | Callable[[FloatAr
     """Membrane, bending and peak of `stresses`, MPa, at `depths` from the checked surface, mm, the last the other surface.
 
     Points are joined by straight lines; a function of the depth is integrated as it is (Gauss's rule between the depths).
-    Raises InputError for depths that do not start at 0 and rise.
 
+    Parameters
+    ----------
+    depths : array_like
+        Depths below the surface, mm, rising, through the plate.
+    stresses : array_like or Callable[[ndarray], ndarray]
+        Stress at each depth, MPa.
+
+    Returns
+    -------
+    ThroughThickness
+        Membrane, bending and peak stress, MPa.
+
+    Raises
+    ------
+    InputError
+        For depths that do not start at 0 and rise.
+
+    Examples
+    --------
     >>> parts = through_thickness([0.0, 10.0], [150.0, 50.0])
     >>> [round(part, 9) for part in parts]
     [100.0, 50.0, 0.0]

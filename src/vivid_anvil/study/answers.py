@@ -84,6 +84,9 @@ class Answers(Result):
     def __post_init__(self) -> None:
         object.__setattr__(self, "findings", self.life.findings)
 
+    def __repr__(self) -> str:
+        return f"<Answers {self.title}, {len(self.answers)} questions>"
+
     @property
     def title(self) -> str:
         """The place and the target."""
@@ -122,7 +125,31 @@ def answers(
 ) -> Answers:
     """What would just meet the target of `study` at one place, by default where life is shortest, and what else is `asked`.
 
-    Raises InputError without a place that has a life, for an unknown one, and without a target.
+    Parameters
+    ----------
+    study : Study
+        The study, or its file.
+    spot : str, optional
+        Name of the place; by default that with the shortest life.
+    asked : Questions, optional
+        What else is wanted, such as a notch factor that would do.
+    watch : Watch, optional
+        Called with a label, how far it is, and of how many.
+
+    Returns
+    -------
+    Answers
+        The factors and sizes that just meet the target, as a result.
+
+    Raises
+    ------
+    InputError
+        Without a place that has a life, for an unknown one, and without a target.
+
+    Examples
+    --------
+    >>> answers(study)  # of the demo: read_study("larkfell.toml")
+    <Answers weld toe at the grip head: to meet 30 years, 4 questions>
     """
     names, where = place_names(study), study.title if study.path is None else study.path.name
     if not names:

@@ -51,7 +51,31 @@ _VALUE_KEYS = {"value": "anything", "scatter": "text", "source": "text"}
 
 
 def read_card(path: str | Path) -> MaterialCard:
-    """The material card in a TOML file; InputError with the key for anything that cannot be meant."""
+    r"""The material card in a TOML file.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+
+    Returns
+    -------
+    MaterialCard
+        The card.
+
+    Raises
+    ------
+    InputError
+        With the key for anything that cannot be meant.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> card = 'format = 1\nname = "plate"\ngroup = "steel"\nbasis = "tests"\nsource = "own"\nyield_strength = "362 MPa"\n'
+    >>> _ = Path("plate.toml").write_text(card)
+    >>> read_card("plate.toml")
+    <MaterialCard plate: plate, steel, tests>
+    """
     path = Path(path)
     data = checked(read_toml(path, "a material card"), _KEYS, path.name, ("format", "name", "group", "basis", "source"))
     if data["format"] != FORMAT:
@@ -137,7 +161,30 @@ def cards_in(folder: str | Path) -> dict[str, MaterialCard]:
 
 
 def read_card_named(name: str, folder: str | Path | None = None) -> MaterialCard:
-    """The card of that key or name, from `folder` first, then from those shipped; InputError with the nearest name."""
+    """The card of that key or name, from `folder` first, then from those shipped.
+
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    folder : str or path, optional
+        A folder with cards of your own.
+
+    Returns
+    -------
+    MaterialCard
+        The card.
+
+    Raises
+    ------
+    InputError
+        With the nearest name.
+
+    Examples
+    --------
+    >>> read_card_named("structural-steel-355")
+    <MaterialCard structural-steel-355: structural steel, yield strength 355 MPa, steel, typical>
+    """
     known = {**shipped_cards(), **({} if folder is None else cards_in(folder))}
     for key, card in known.items():
         if name.lower() in (key.lower(), card.name.lower()):

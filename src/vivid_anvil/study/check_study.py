@@ -65,7 +65,28 @@ class StudyCheck(Result):
 
 @opened()
 def check_study(study: Study) -> StudyCheck:
-    """What `study` would compute, with findings that need no counting."""
+    """What `study` would compute, with findings that need no counting.
+
+    Parameters
+    ----------
+    study : Study
+        The study, or its file.
+
+    Returns
+    -------
+    StudyCheck
+        The events, places and findings.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> check_study(study)  # of the demo: read_study("larkfell.toml")
+    <StudyCheck Larkfell chairlift, hanger arm: 3 lives, 1 cracks, 1 findings>
+    """
     found = {one.name: findings_before_counting(one, study.duty_cycle) for one in study.assessed}
     return StudyCheck(study, found)
 

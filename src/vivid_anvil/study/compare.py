@@ -107,6 +107,26 @@ def compare_studies(results: Mapping[str, StudyResult]) -> StudyComparison:
     """What differs between studies that were read from files and run, by a name for each; at least two.
 
     Keys are paths through the study file, entries of lists by their name.
+
+    Parameters
+    ----------
+    results : mapping of str to StudyResult
+        Results, by a name for each.
+
+    Returns
+    -------
+    StudyComparison
+        The keys that differ, and the answers beside each other.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> compare_studies({"now": result, "before": result})  # of the demo: run_study(read_study('larkfell.toml'))
+    <StudyComparison now, before: 0 values differ>
     """
     if len(results) < 2:
         raise InputError("compare studies", f"{len(results)} study", "at least two")

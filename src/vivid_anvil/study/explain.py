@@ -14,9 +14,34 @@ from vivid_anvil.writing.working import Working
 def explain(result: Any, *, units: UnitSystem = "metric") -> Working:
     """The main number of a result as numbered steps to redo by hand; print it.
 
-    Of a life: the cycle class that does most damage. Of a growth: one step at the start. Of a study: its worst hot spot,
-    or its first crack where it has no life.
-    Of an S-N curve: how it was made. `units` is "metric" or "us". Raises InputError for a thing without working.
+    Of a life: the cycle class that does most damage. Of a growth: one step at the start. Of a study: its worst hot spot, or its
+    first crack where it has no life. Of an S-N curve: how it was made. `units` is "metric" or "us".
+
+    Parameters
+    ----------
+    result : any
+        A life, a growth, a study, a model, an S-N curve.
+    units : UnitSystem, default "metric"
+        Units of the numbers shown.
+
+    Returns
+    -------
+    Working
+        The steps; `print` shows them.
+
+    Raises
+    ------
+    InputError
+        For a thing without working.
+
+    Examples
+    --------
+    >>> print(explain(result.lives[0]).steps[0])  # of the demo: run_study(read_study('larkfell.toml'))
+    Stress range at the knee, from the class at 2e6 cycles
+        ΔS_k = ΔS_C × (N_C / N_k)^(1/m)
+             = 71 MPa × (2e6 / 5e6)^(1 / 3)
+             = 52.313 MPa
+        (EN 1993-1-9:2005, 7.1)
     """
     if isinstance(result, Result):
         return result.working(units)

@@ -25,9 +25,35 @@ from vivid_anvil.writing.finding import Finding
 def run_model(
     study: Study, *, executor: Executor | None = None, keep_in: str | Path | None = None, watch: Watch | None = None
 ) -> ModelResult:
-    """The life at every node of the model of `study`; InputError where it has none.
+    """The life at every node of the model of `study`.
 
     With `keep_in`, a folder, an interrupted run goes on from its last finished chunk.
+
+    Parameters
+    ----------
+    study : Study
+        The study, or its file.
+    executor : Executor, optional
+        Any of `concurrent.futures`, or of a cluster; None: threads of this process.
+    keep_in : str or path, optional
+        A folder; an interrupted run goes on from its last finished chunk there.
+    watch : Watch, optional
+        Called with a label, how far it is, and of how many.
+
+    Returns
+    -------
+    ModelResult
+        Damage, life and findings at every node.
+
+    Raises
+    ------
+    InputError
+        Where it has none.
+
+    Examples
+    --------
+    >>> run_model(read_study("hanger_head.toml"))  # in the folder of `vivid-anvil demo`
+    <ModelResult 7522 nodes: 17.78 years at node 2613>
     """
     job = _job(study)
     settings: dict[str, Any] = {

@@ -56,7 +56,29 @@ def read_study(path: str | Path, *, watch: Watch | None = None) -> Study:
 
     Paths in the file are relative to it. `watch(label, done, of)` is told how far the reading is.
 
-    Raises InputError, with the file and the path of keys, for the first fault; further ones stand in its notes.
+     further ones stand in its notes.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    watch : Watch, optional
+        Called with a label, how far it is, and of how many.
+
+    Returns
+    -------
+    Study
+        The study, ready to run.
+
+    Raises
+    ------
+    InputError
+        With the file and the path of keys, for the first fault.
+
+    Examples
+    --------
+    >>> read_study("larkfell.toml")  # in the folder of `vivid-anvil demo`
+    <Study Larkfell chairlift, hanger arm: 3 lives, 1 cracks, target 30 years>
     """
     path = Path(path)
     data = with_includes(path)

@@ -19,6 +19,32 @@ def run_study(study: Study, *, watch: Watch | None = None) -> StudyResult:
     """Assess every hot spot, grow every crack and assess the model of `study`.
 
     `watch(label, done, of)` is told how far it is.
+
+    Parameters
+    ----------
+    study : Study
+        The study, or its file.
+    watch : Watch, optional
+        Called with a label, how far it is, and of how many.
+
+    Returns
+    -------
+    StudyResult
+        Lives, growths and the model, with all findings.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> run_study(study)  # of the demo: read_study("larkfell.toml")
+    <StudyResult Larkfell chairlift, hanger arm
+      <LifeResult weld toe at the grip head: life 334.4 months = 27.86 years, fails the target, 3 findings>
+      <LifeResult bore of the suspension pin: life 1507 months = 125.6 years, meets the target, 3 findings>
+      <LifeResult bend of the tube: no damage, no damage, 1 finding>
+      <GrowthResult weld toe at the grip head: 1 to 9.088 mm in 99 months = 8.25 years, net-section yield>>
     """
     lives, growths = assess_lives(study, watch=watch), grow_cracks(study, watch=watch)
     if study.model is None:

@@ -30,7 +30,18 @@ _KINDS: dict[str, Any] = {
 
 
 def study_schema() -> dict[str, Any]:
-    """The schema of the study file (draft 2020-12): keys, kinds, and the forms of an S-N curve by their leading key."""
+    """The schema of the study file (draft 2020-12): keys, kinds, and the forms of an S-N curve by their leading key.
+
+    Returns
+    -------
+    dict
+        The schema as plain dictionaries.
+
+    Examples
+    --------
+    >>> study_schema()["required"]
+    ['format']
+    """
     schema: dict[str, Any] = study_file().model_json_schema(mode="validation")
     schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
     schema["title"] = "Vivid Anvil study file"
@@ -99,7 +110,28 @@ def _kind(kind: str) -> dict[str, Any]:
 
 
 def write_template(path: str | Path) -> Path:
-    """Write a commented study to start from to `path`; InputError where a file stands there already."""
+    """Write a commented study to start from to `path`.
+
+    Parameters
+    ----------
+    path : str or path
+        Where to; no file may stand there.
+
+    Returns
+    -------
+    Path
+        The file.
+
+    Raises
+    ------
+    InputError
+        Where a file stands there already.
+
+    Examples
+    --------
+    >>> write_template("mine.toml").name
+    'mine.toml'
+    """
     target = Path(path)
     if target.exists():
         raise InputError(str(target), "a file that is there already", "a new name", "It is never overwritten.")

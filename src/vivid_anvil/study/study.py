@@ -27,6 +27,39 @@ class Study:
 
     `curves` are all S-N curves and families that the file names, used or not; `data` are the tables of the file, `growth_tests`
     the tests that growth laws name, by the name of the law, `model` the finite-element model to assess.
+
+    Parameters
+    ----------
+    title : str
+        Its title.
+    duty_cycle : DutyCycle
+        The events of one repeat.
+    hot_spots : tuple of HotSpot
+        The places that are assessed.
+    cracks : tuple of Crack, optional
+        The cracks that are grown.
+    target_life : float or str, optional
+        How long it shall last.
+    path : path, optional
+        The file that it was read from.
+    curves : mapping of str to Curve, optional
+        The curves.
+    data : mapping of str to any, optional
+        The tables of the file.
+    growth_tests : mapping of str to GrowthTests, optional
+        Tests that growth laws name.
+    model : ModelJob, optional
+        The finite-element model to assess.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> study  # of the demo: read_study("larkfell.toml")
+    <Study Larkfell chairlift, hanger arm: 3 lives, 1 cracks, target 30 years>
     """
 
     title: str

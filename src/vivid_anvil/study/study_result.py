@@ -24,7 +24,29 @@ from vivid_anvil.writing.working import Working
 
 @dataclass(frozen=True, eq=False, repr=False)
 class StudyResult(Result):
-    """The lives of the hot spots and the growth of the cracks of a study, and the life at the worst node of its model."""
+    """The lives of the hot spots and the growth of the cracks of a study, and the life at the worst node of its model.
+
+    Parameters
+    ----------
+    study : Study
+        The study, or its file.
+    lives : tuple of LifeResult
+        Life of each hot spot.
+    growths : tuple of GrowthResult
+        Growth of each crack.
+    model : ModelAnswer, optional
+        Life at the nodes of its model.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> [round(life.life_repeats) for life in result.lives[:2]]  # of the demo: run_study(read_study("larkfell.toml"))
+    [334, 1507]
+    """
 
     study: Study
     lives: tuple[LifeResult, ...]

@@ -19,7 +19,35 @@ from vivid_anvil.writing.table import Column, Table
 
 @dataclass(frozen=True, eq=False, repr=False)
 class TotalLife(Result):
-    """Life by damage, `until_crack_repeats`, and life of the crack, `growth_repeats`, one after the other."""
+    """Life by damage, `until_crack_repeats`, and life of the crack, `growth_repeats`, one after the other.
+
+    Parameters
+    ----------
+    hot_spot : str
+        The place that is assessed.
+    calendar : Calendar
+        How repeats become years.
+    until_crack_repeats : float
+        Repeats to the crack, by damage.
+    growth_repeats : float
+        Repeats from the crack to its limit.
+    from_size : float
+        Size at which growth begins, mm.
+    findings : tuple of Finding
+        What an expert would say about it.
+    target_repeats : float, optional
+        Repeats that it shall last; None without a target.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> total_life(result.lives[0], result.growths[0])  # of the demo: run_study(read_study('larkfell.toml'))
+    <TotalLife weld toe at the grip head: 334.4 + 99 months = 36.11 years>
+    """
 
     hot_spot: str
     calendar: Calendar
@@ -97,7 +125,27 @@ class TotalLife(Result):
 def total_life(life: LifeResult, growth: GrowthResult) -> TotalLife:
     """Life by damage and then growth from the crack's initial size, at one hot spot under one duty cycle.
 
-    Raises InputError where the two are of different hot spots or duty cycles.
+    Parameters
+    ----------
+    life : LifeResult
+        The life by damage.
+    growth : GrowthResult
+        The growth of the crack.
+
+    Returns
+    -------
+    TotalLife
+        Both parts of the life.
+
+    Raises
+    ------
+    InputError
+        Where the two are of different hot spots or duty cycles.
+
+    Examples
+    --------
+    >>> total_life(result.lives[0], result.growths[0])  # of the demo: run_study(read_study('larkfell.toml'))
+    <TotalLife weld toe at the grip head: 334.4 + 99 months = 36.11 years>
     """
     spot, other = life.hot_spot.name, growth.crack.hot_spot.name
     if spot != other:

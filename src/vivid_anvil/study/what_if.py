@@ -47,7 +47,32 @@ class Variant:
 
 @dataclass(frozen=True, eq=False, repr=False)
 class WhatIf(Result):
-    """The variants of one key of a study, the base among them; `findings` are those of the study as it is."""
+    """The variants of one key of a study, the base among them; `findings` are those of the study as it is.
+
+    Parameters
+    ----------
+    study : str
+        The study, or its file.
+    key : str
+        Path of a key through the study file, such as "hot_spots/toe/notch_factor".
+    variants : tuple of Variant
+        One for each value, the base among them.
+    target_repeats : float
+        Repeats that it shall last; None without a target.
+    findings : tuple of Finding, optional
+        What an expert would say about it.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> key = "hot_spots/weld toe at the grip head/notch_factor"  # study of the demo: read_study("larkfell.toml")
+    >>> what_if(study, key, [1.0, 1.1], spot="weld toe at the grip head").variants[-1].value
+    1.1
+    """
 
     study: str
     key: str
@@ -132,8 +157,36 @@ def what_if(
 
     Keys under `cracks` and `growth_laws` give the lives of the cracks instead, to their limiting size.
 
-    A value that the study refuses stands in the result with its error. Raises InputError for an unknown key, and where no
-    value can be assessed.
+    A value that the study refuses stands in the result with its error.
+
+    Parameters
+    ----------
+    study : Study or str or path
+        The study, or its file.
+    key : str
+        Path of a key through the study file, such as "hot_spots/toe/notch_factor".
+    values : sequence
+        Values of the key, as they would stand in the file.
+    spot : str, optional
+        Name of one place; by default all.
+    watch : Watch, optional
+        Called with a label, how far it is, and of how many.
+
+    Returns
+    -------
+    WhatIf
+        The lives by value, as a result.
+
+    Raises
+    ------
+    InputError
+        For an unknown key, and where no value can be assessed.
+
+    Examples
+    --------
+    >>> key = "hot_spots/weld toe at the grip head/notch_factor"  # study of the demo: read_study("larkfell.toml")
+    >>> what_if(study, key, [1.0, 1.1], spot="weld toe at the grip head")
+    <WhatIf hot_spots/weld toe at the grip head/notch_factor: 2 values, 1 hot spots>
     """
     base = read_study(study, watch=watch) if isinstance(study, str | Path) else study
     of_cracks = key.partition("/")[0] in OF_CRACKS
@@ -305,8 +358,39 @@ def value_that_meets_target(
 ) -> float:
     """The value of a numeric `key` between `low` and `high` (in `unit`) at which the life of `spot` just meets the target.
 
-    Solved (Brent 1973) in the logarithm of life over target. Raises InputError without a target, and where both ends meet the
-    target or both miss it.
+    Solved (Brent 1973) in the logarithm of life over target.
+
+    Parameters
+    ----------
+    study : Study or str or path
+        The study, or its file.
+    key : str
+        Path of a key through the study file, such as "hot_spots/toe/notch_factor".
+    low : float
+        The lower end.
+    high : float
+        The upper end.
+    unit : str, default ""
+        Unit of `low` and `high`, as the key is written.
+    spot : str
+        Name of the place.
+
+    Returns
+    -------
+    float
+        The value, in `unit`.
+
+    Raises
+    ------
+    InputError
+        Without a target, and where both ends meet the target or both miss it.
+
+    Examples
+    --------
+    >>> toe = "weld toe at the grip head"  # of the demo: read_study("larkfell.toml")
+    >>> key = f"hot_spots/{toe}/stress_per_load"
+    >>> round(value_that_meets_target(study, key, 10.0, 60.0, "MPa/kN", spot=toe), 3)
+    24.037
     """
     base = read_study(study) if isinstance(study, str | Path) else study
 

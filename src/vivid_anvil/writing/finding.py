@@ -18,6 +18,19 @@ class Finding:
 
     "note" explains, "warning" may change a decision, "severe" says that the number should not be used as it is.
 
+    Parameters
+    ----------
+    severity : Severity
+        How bad it is: "severe", "warning" or "note".
+    code : str
+        A short word for it, for programs.
+    sentence : str
+        What was seen.
+    advice : str
+        What to do.
+
+    Examples
+    --------
     >>> print(Finding("warning", "few-samples", "About 6 samples per cycle.", "Measure at a higher rate."))
     warning [few-samples] About 6 samples per cycle. Measure at a higher rate.
     """

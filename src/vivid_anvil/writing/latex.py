@@ -105,7 +105,28 @@ def _number(text: str) -> str:
 
 
 def working_in_latex(working: Working) -> str:
-    """The steps as a LaTeX fragment: an enumeration with aligned equations (package amsmath)."""
+    r"""The steps as a LaTeX fragment: an enumeration with aligned equations (package amsmath).
+
+    Parameters
+    ----------
+    working : Working
+        The steps.
+
+    Returns
+    -------
+    str
+        The fragment.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> print(working_in_latex(explain(result.lives[0])).splitlines()[0])
+    \subsection*{Life of weld toe at the grip head, worked by hand}
+    """
     lines = [rf"\subsection*{{{_plain(working.title)}}}", _plain(working.opening), r"\begin{enumerate}"]
     lines += [line for step in working.steps for line in _step(step)]
     return "\n".join([*lines, r"\end{enumerate}", _plain(working.closing)]).rstrip() + "\n"

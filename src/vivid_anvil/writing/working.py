@@ -40,6 +40,23 @@ def put_in(value: float) -> str:
 class Step:
     """One line of working: `formula` in symbols, `numbers` put in, the `value` that they give, with its `unit`.
 
+    Parameters
+    ----------
+    title : str
+        What the step finds.
+    formula : str
+        The formula in symbols.
+    numbers : str
+        The formula with its numbers.
+    value : float
+        Its value.
+    unit : str
+        Unit of the value.
+    source : str, default ""
+        Where the numbers come from, in words.
+
+    Examples
+    --------
     >>> print(Step("Stress amplitude", "S_a = ΔS / 2", "90 MPa / 2", 45.0, "MPa"))
     Stress amplitude
         S_a = ΔS / 2
@@ -64,7 +81,28 @@ class Step:
 
 @dataclass(frozen=True, slots=True)
 class Working:
-    """The steps that lead to a result, with a title and an opening sentence for the reader."""
+    """The steps that lead to a result, with a title and an opening sentence for the reader.
+
+    Parameters
+    ----------
+    title : str
+        Its title.
+    opening : str
+        The sentence before the steps.
+    steps : tuple of Step
+        The steps, in their order.
+    closing : str, default ""
+        The sentence after them.
+
+    Examples
+    --------
+    >>> steps = (Step("Stress amplitude", "S_a = ΔS / 2", "90 MPa / 2", 45.0, "MPa"),)
+    >>> print(Working("Amplitude", "By hand.", steps).steps[0])
+    Stress amplitude
+        S_a = ΔS / 2
+            = 90 MPa / 2
+            = 45 MPa
+    """
 
     title: str
     opening: str

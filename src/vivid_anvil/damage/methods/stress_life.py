@@ -52,6 +52,19 @@ class StressLife(Method):
         A rule that knows the order of the loads, for a second life beside the linear one; "none" by default.
     order_exponents : mapping
         For the power rule: its exponent in each event, by name.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> curve = knee_curve(
+    ...     name="S355", stress="amplitude", r_ratio=-1, knee_stress=190.0, knee_life=2e6, slope=5, slope_below=9
+    ... )
+    >>> StressLife(sn_curve=curve, mean_stress="goodman").words
+    'S-N curve S355, mean stress goodman'
     """
 
     sn_curve: Curve

@@ -18,8 +18,24 @@ _ALPHA, _PEAK = one(at_least=1.0, at_most=3.0), one(above=0.0, below=1.0)
 @RETARDATIONS.add("constant closure")
 @dataclass(frozen=True, kw_only=True)
 class ConstantClosure(Retardation):
-    """K opens at f(R) of the spectrum's largest and smallest stress times the largest (Newman 1984, `closure_alpha`,
-    `closure_peak`).
+    """K opens at f(R) of the spectrum's largest and smallest stress, times the largest (Newman 1984).
+
+    Parameters
+    ----------
+    closure_alpha : float, default 2.0
+        Constraint of the closure, from 1 (plane stress) to 3, -.
+    closure_peak : float, default 0.3
+        Largest stress over flow stress in the closure, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> round(ConstantClosure().opening_stress([[120.0, 0.0], [80.0, 5.0]]), 2)
+    39.08
     """
 
     closure_alpha: float = 2.0

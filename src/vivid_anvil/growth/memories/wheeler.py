@@ -23,6 +23,25 @@ class Wheeler(Retardation):
 
     Zones r_p = β (K_max / `yield_strength`)², β by `constraint`; the yield strength, MPa, is that of the material unless stated.
     Wheeler, O. E. (1972), J. Basic Eng. 94, 181-186.
+
+    Parameters
+    ----------
+    exponent : float, default 1.0
+        Exponent of the share of the zone, -.
+    constraint : str, default "plane strain"
+        Of the plastic zones: one of `ZONES`.
+    yield_strength : float or text with a unit, optional
+        Yield strength or 0.2 % proof strength, MPa.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> Wheeler(yield_strength="350 MPa", exponent=1.3).zone_words(700.0)
+    '0.4244 mm at the start, plane strain, yield 350 MPa'
     """
 
     exponent: Coherent = Coherent("number", at_least=0.0, default=1.0)

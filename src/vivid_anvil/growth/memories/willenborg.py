@@ -21,8 +21,29 @@ from vivid_anvil.units import Coherent, OptionalCoherent, UnitSystem
 class Willenborg(Retardation):
     """K falls by φ (K_ol √(1 - (a - a_ol) / r_ol) - K_max), φ = (1 - `threshold_maximum` / K_max) / (`shut_off` - 1).
 
-    `threshold_maximum`, MPa√mm, is the largest K at the threshold. Zones as Wheeler's. Willenborg, J. et al. (1971),
-    AFFDL-TM-71-1-FBR, in the general form of Gallagher, J. P. and Hughes, T. F. (1974), AFFDL-TR-74-27.
+    `threshold_maximum`, MPa√mm, is the largest K at the threshold. Zones as Wheeler's. Willenborg, J. et al. (1971), AFFDL-
+    TM-71-1-FBR, in the general form of Gallagher, J. P. and Hughes, T. F. (1974), AFFDL-TR-74-27.
+
+    Parameters
+    ----------
+    shut_off : float, default 3.0
+        Ratio of overload at which the crack stops, -.
+    threshold_maximum : float or text with a unit, default 0.0
+        Largest K at the threshold, MPa√mm.
+    constraint : str, default "plane strain"
+        Of the plastic zones: one of `ZONES`.
+    yield_strength : float or text with a unit, optional
+        Yield strength or 0.2 % proof strength, MPa.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> Willenborg(yield_strength="350 MPa", shut_off=2.5).zone_words(700.0)
+    '0.4244 mm at the start, plane strain, yield 350 MPa'
     """
 
     shut_off: Coherent = Coherent("number", above=1.0, default=3.0)

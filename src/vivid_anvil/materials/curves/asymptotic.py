@@ -20,6 +20,24 @@ from vivid_anvil.writing.working import put_in
 class Stromeyer(CurvedForm):
     """N (S - S_e)^m = A, here by a point: the life at a stress. Stromeyer, C. E. 1914, Proc. R. Soc. A 90, 411-425.
 
+    Parameters
+    ----------
+    endurance : float or text with a unit
+        Stress that is borne for ever, MPa.
+    exponent : float
+        The exponent, -.
+    point_stress : float or text with a unit
+        Stress of a point on the curve, MPa.
+    point_life : float
+        Cycles at that point.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> form = Stromeyer(endurance="80 MPa", exponent=3.0, point_stress="180 MPa", point_life=1e5)
     >>> form.life(np.array([130.0, 80.0])), form.stress_at(np.array([8e5])), round(form.slope_at(130.0), 6)
     (array([800000.,     inf]), array([130.]), 7.8)
@@ -64,6 +82,24 @@ class Palmgren(CurvedForm):
 
     `largest` is the stress at N = 0, S_e + a B^-b; `bend` is B, cycles.
 
+    Parameters
+    ----------
+    endurance : float or text with a unit
+        Stress that is borne for ever, MPa.
+    largest : float or text with a unit
+        Stress that is not borne once, MPa.
+    bend : float
+        B, cycles: where the curve bends.
+    exponent : float
+        The exponent, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> form = Palmgren(endurance="80 MPa", largest="480 MPa", bend=1e4, exponent=0.5)
     >>> form.stress_at(np.array([0.0, 3e4])), form.life(np.array([280.0, 80.0]))
     (array([480., 280.]), array([30000.,    inf]))

@@ -23,12 +23,35 @@ from vivid_anvil.writing.working import Step
 def curve_at_r(
     curve: SNCurve, r_ratio: float, *, rule: str, compressive: str = "ignored", **values: float | str
 ) -> SNCurve:
-    """`curve`, in its own terms (range or amplitude), at `r_ratio` below 1, by a rule of `MEAN_STRESS_RULES`
-    with the value that it needs.
+    """`curve`, in its own terms (range or amplitude), at `r_ratio` below 1, by a mean-stress rule.
 
-    A cycle of the new curve has the life that the old curve gives its equivalent amplitude. Raises InputError for a curve
-    without an R of its own, and for a rule whose value is missing.
+    A cycle of the new curve has the life that the old curve gives its equivalent amplitude.
 
+    Parameters
+    ----------
+    curve : SNCurve
+        The S-N curve.
+    r_ratio : float
+        Ratio of the smallest to the largest stress, R, -.
+    rule : str
+        The rule, by its name.
+    compressive : str, default "ignored"
+        What a compressive mean does: one of `COMPRESSIVE_MEANS`.
+    **values : any
+        Values that the rule needs, such as `ultimate_strength`.
+
+    Returns
+    -------
+    SNCurve
+        The curve at that R, with the step that made it.
+
+    Raises
+    ------
+    InputError
+        For a curve without an R of its own, and for a rule whose value is missing.
+
+    Examples
+    --------
     >>> from vivid_anvil.materials.curves.forms import straight_curve
     >>> bar = straight_curve(name="bar", stress="amplitude", r_ratio=-1, point_stress=140.0, point_life=1e6, slope=8)
     >>> pulsating = curve_at_r(bar, 0.0, rule="goodman", ultimate_strength=700.0)

@@ -26,6 +26,25 @@ from vivid_anvil.writing.working import Step, put_in
 def in_terms_of(curve: SNCurve, stress: StressKind) -> SNCurve:
     """`curve` with its stress as "range" or "amplitude"; the lives stay.
 
+    Parameters
+    ----------
+    curve : SNCurve
+        The S-N curve.
+    stress : StressKind
+        Whether the stress is a "range" or an "amplitude".
+
+    Returns
+    -------
+    SNCurve
+        The curve in those terms, with the step that made it.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> from vivid_anvil.materials.curves.forms import straight_curve
     >>> line = straight_curve(name="l", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3)
     >>> in_terms_of(line, "amplitude")
@@ -82,9 +101,28 @@ class Stretched(Conversion):
 def at_survival(curve: SNCurve, survival_probability: float) -> SNCurve:
     """`curve` for another survival probability: all lives times 10^((z_old - z_new) s).
 
-    z is the quantile of the normal distribution, s the `log_life_std` of the curve; life is taken as lognormal. Where
-    there is a fatigue limit its life stays, and its stress moves along the slope above it.
+    z is the quantile of the normal distribution, s the `log_life_std` of the curve; life is taken as lognormal. Where there is a
+    fatigue limit its life stays, and its stress moves along the slope above it.
 
+    Parameters
+    ----------
+    curve : SNCurve
+        The S-N curve.
+    survival_probability : float
+        Share of parts that outlive the curve, between 0 and 1, -.
+
+    Returns
+    -------
+    SNCurve
+        The curve at that survival probability, with the step that made it.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> from vivid_anvil.materials.curves.forms import straight_curve
     >>> median = straight_curve(
     ...     name="-", stress="range", r_ratio=0, point_stress=200.0, point_life=1e6, slope=5, survival_probability=0.5,

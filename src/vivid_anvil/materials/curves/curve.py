@@ -110,6 +110,7 @@ class SNCurve(Curve):
     Parameters
     ----------
     name : str
+        What it is called in messages, tables and reports.
     stress : "range" or "amplitude"
         What the curve's stress is.
     r_ratio : float, "any" or "fixed mean"
@@ -122,6 +123,9 @@ class SNCurve(Curve):
     below : float, "extend", "hold" or "no damage"
         Below the last point; inf is the same as "no damage". The last point itself has its life.
     interpolation : "log-log", "semi-log" (log N over S) or "linear"
+        Between the points: one of `INTERPOLATIONS`.
+    mean_stress : float or text with a unit, optional
+        Mean stress of the tests, MPa, where it was the same in all.
     tested_from, tested_to : float, cycles
         The lives between which tests support the curve; beyond them figures are dashed and a finding says so.
     survival_probability : float, optional
@@ -129,15 +133,24 @@ class SNCurve(Curve):
     log_life_std : float, optional
         Scatter of life: standard deviation of log10 N; needed for another survival probability.
     component : "normal" or "shear"
+        Which stress it is for.
     basis : str
         Where the numbers come from, in a word: "tests", "typical", "standard", "estimate" or "not stated".
     source : str
+        Where the numbers come from, in words.
     steps : tuple of Step
         How the curve was made, to redo by hand; `explain` prints them.
     remarks : tuple of Finding
         What is to be said wherever the curve is used.
+    conversion : Conversion, optional
+        How stresses come to those that were tested, where they differ.
     curved : CurvedForm, optional
         A formula in place of lines (see `curved_curve`); the points are then where its tested part begins and ends.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
 
     Examples
     --------

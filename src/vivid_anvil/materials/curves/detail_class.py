@@ -223,12 +223,46 @@ def detail_curve(
 ) -> SNCurve:
     """The S-N curve of a class: nominal stress range, any R.
 
-    `loading` is "variable" (default) or "constant" amplitude. A plate of `thickness` above the reference of the standard
-    lowers the curve by (t_ref / t)^k, k = `thickness_exponent`, a number or the name of a detail in the standard's table; with
-    an `attachment_length` along the stress (weld toe to weld toe), t is the effective thickness (see `effective_thickness`).
-    `partial_factor` (gamma_Mf) divides its stresses. Raises InputError for a class, a loading, an environment or a detail
-    that the standard does not have, with those that it has.
+    `loading` is "variable" (default) or "constant" amplitude. A plate of `thickness` above the reference of the standard lowers
+    the curve by (t_ref / t)^k, k = `thickness_exponent`, a number or the name of a detail in the standard's table; with an
+    `attachment_length` along the stress (weld toe to weld toe), t is the effective thickness (see `effective_thickness`).
+    `partial_factor` (gamma_Mf) divides its stresses.
 
+    Parameters
+    ----------
+    standard : str or DetailStandard
+        Which standard, by its name; or its data file.
+    detail_class : float or str
+        Detail class of the standard.
+    component : str, default "normal"
+        Which stress it is for.
+    loading : str, optional
+        How it is loaded.
+    environment : str, default "air"
+        In what it works, by the standard.
+    thickness : float or str, optional
+        Thickness, mm.
+    thickness_exponent : float or str, optional
+        k of (t_ref / t)^k, -; by default that of the standard.
+    attachment_length : float or str, optional
+        Length of the attachment along the stress, mm.
+    partial_factor : float, default 1.0
+        γ_Mf, which the class is divided by, -.
+    name : str, optional
+        What it is called in messages, tables and reports.
+
+    Returns
+    -------
+    SNCurve
+        The curve, with the steps from the class to it.
+
+    Raises
+    ------
+    InputError
+        For a class, a loading, an environment or a detail that the standard does not have, with those that it has.
+
+    Examples
+    --------
     >>> detail_curve("EN 1993-1-9", 71)
     <SNCurve EN 1993-1-9, 71: stress range, any R, m = 3 to 52.31 MPa at 5e6 cycles, m = 5 to 28.73 MPa at 1e8 cycles, ...>
     """

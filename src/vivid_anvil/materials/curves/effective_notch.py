@@ -30,8 +30,30 @@ def effective_notch_curve(
     """The S-N curve of a weld toe or root rounded with `radius`, "1 mm", or "0.05 mm" for walls below 5 mm.
 
     `metal` is "steel", "aluminium" or "magnesium", `stress` "principal" or "von Mises", `loading` "variable" or "constant".
-    Raises InputError for another.
 
+    Parameters
+    ----------
+    metal : str
+        "steel" or "aluminium".
+    radius : float or str
+        Radius of the reference notch, mm: 1 or 0.05.
+    stress : str, default "principal"
+        Which stress is taken at the notch.
+    loading : str, default "variable"
+        How it is loaded.
+
+    Returns
+    -------
+    SNCurve
+        The curve, in the range of the notch stress.
+
+    Raises
+    ------
+    InputError
+        For another.
+
+    Examples
+    --------
     >>> round(float(effective_notch_curve("steel", "1 mm").stress_at(2e6)), 6)
     225.0
     """

@@ -77,9 +77,52 @@ def estimate_curve(
     """The S-N curve that textbooks estimate for `group` ("steel", "cast iron", "aluminium") from its tensile strength.
 
     `surface` is one of `SURFACES`, `loading` of `LOADINGS`, `section` of `SECTIONS` with its `size` (diameter, or width and
-    height), mm. `temperature` in °C or text. `own_factors` replaces factors by name (see `FACTORS`) by your own values.
-    `below` says what holds under the knee. Raises InputError outside the validity of a factor, naming the factor to state.
+    height), mm. `temperature` in °C or text. `own_factors` replaces factors by name (see `FACTORS`) by your own values. `below`
+    says what holds under the knee.
 
+    Parameters
+    ----------
+    group : str
+        Which group of materials it belongs to: one of `GROUPS`.
+    ultimate_strength : float or str, optional
+        Tensile strength, MPa.
+    brinell_hardness : float, optional
+        Brinell hardness, in the place of the strength.
+    surface : str, optional
+        How the surface is made: one of `SURFACES`.
+    loading : str
+        How it is loaded.
+    size : float or str or tuple[float or str, float or str], optional
+        A diameter, mm, or both sides of a rectangle.
+    section : str, default "rotating round"
+        Which section the size is of: one of `SECTIONS`.
+    temperature : float or str, default 20.0
+        Temperature at work, °C or text.
+    temperature_rule : str, default "table"
+        Where the factor of temperature comes from.
+    survival_probability : float, default 0.5
+        Share of parts that outlive the curve, between 0 and 1, -.
+    fraction_at_1e3 : float, optional
+        Strength at 1000 cycles as a share of the ultimate strength, -.
+    below : Below, optional
+        What holds below the last point: a slope, or a word such as "no damage".
+    own_factors : mapping of str to float, optional
+        Factors of your own in the place of those estimated, -.
+    name : str, optional
+        What it is called in messages, tables and reports.
+
+    Returns
+    -------
+    Estimate
+        The curve with the factors that it was estimated with.
+
+    Raises
+    ------
+    InputError
+        Outside the validity of a factor, naming the factor to state.
+
+    Examples
+    --------
     >>> made = estimate_curve(
     ...     "steel", ultimate_strength="690 MPa", surface="machined or cold-drawn", loading="bending", size="32 mm"
     ... )

@@ -36,6 +36,26 @@ _HALVINGS = 200
 class SNFamily(Curve):
     """S-N curves of one material or detail at two or more R (or fixed means), and what holds beyond them.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    curves : tuple of SNCurve
+        Curves at rising R or means.
+    beyond_lowest : {'refuse', 'hold'}, default "refuse"
+        What holds beyond the lowest R or mean: one of `BEYOND`.
+    beyond_highest : {'refuse', 'hold'}, default "refuse"
+        What holds beyond the highest R or mean: one of `BEYOND`.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> from vivid_anvil.materials.curves.forms import straight_curve
     >>> curves = [
     ...     straight_curve(name=f"R {r}", stress="amplitude", r_ratio=r, point_stress=s, point_life=1e6, slope=8)

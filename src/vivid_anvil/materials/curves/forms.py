@@ -51,6 +51,35 @@ def straight_curve(
 ) -> SNCurve:
     """A curve of one slope through a point (stress in MPa or as text, life in cycles).
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    stress : StressKind
+        Whether the stress is a "range" or an "amplitude".
+    r_ratio : RRatio
+        Ratio of the smallest to the largest stress, R, -.
+    point_stress : float or str
+        Stress of a point on the curve, MPa.
+    point_life : float
+        Cycles at that point.
+    slope : float
+        Slope m, -.
+    **common : any
+        More fields of `SNCurve`, such as `source` or `log_life_std`.
+
+    Returns
+    -------
+    SNCurve
+        The curve.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> line = straight_curve(
     ...     name="line", stress="range", r_ratio="any", point_stress=90.0, point_life=2e6, slope=3
     ... )
@@ -82,6 +111,37 @@ def knee_curve(
 ) -> SNCurve:
     """A curve of two slopes that meet at the knee; `slope_below` = inf is a fatigue limit.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    stress : StressKind
+        Whether the stress is a "range" or an "amplitude".
+    r_ratio : RRatio
+        Ratio of the smallest to the largest stress, R, -.
+    knee_stress : float or str
+        Stress at the knee, MPa.
+    knee_life : float
+        Cycles at the knee.
+    slope : float
+        Slope m, -.
+    slope_below : float
+        Slope below the knee, -; inf: no damage there.
+    **common : any
+        More fields of `SNCurve`, such as `source` or `log_life_std`.
+
+    Returns
+    -------
+    SNCurve
+        The curve.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> knee_curve(
     ...     name="toe", stress="range", r_ratio="any", knee_stress="52 MPa", knee_life=1e7, slope=3, slope_below=5
     ... )
@@ -110,6 +170,35 @@ def sloped_curve(
 ) -> SNCurve:
     """A curve with several knees: the stress at the first, the lives of all, and one slope more than knees.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    stress : StressKind
+        Whether the stress is a "range" or an "amplitude".
+    r_ratio : RRatio
+        Ratio of the smallest to the largest stress, R, -.
+    knee_stress : float or str
+        Stress at the knee, MPa.
+    knee_lives : sequence of float
+        Cycles at each knee.
+    slopes : sequence of float
+        Slope m of each line, -.
+    **common : any
+        More fields of `SNCurve`, such as `source` or `log_life_std`.
+
+    Returns
+    -------
+    SNCurve
+        The curve.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> curve = sloped_curve(
     ...     name="detail", stress="range", r_ratio="any", knee_stress="59 MPa", knee_lives=[5e6, 1e8], slopes=[3, 5, math.inf]
     ... )
@@ -164,6 +253,37 @@ def intercept_curve(
 ) -> SNCurve:
     """A curve of lines log10 N = log A - m log10 S, S in `unit`, which meet at its knees; no damage from `ends_at` cycles.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    stress : StressKind
+        Whether the stress is a "range" or an "amplitude".
+    r_ratio : RRatio
+        Ratio of the smallest to the largest stress, R, -.
+    log_a : sequence of float
+        log10 of a in N = a / S^m, of each line.
+    slopes : sequence of float
+        Slope m of each line, -.
+    unit : str
+        Unit of the stress in `log_a`.
+    ends_at : float, optional
+        Cycles beyond which there is no damage.
+    **common : any
+        More fields of `SNCurve`, such as `source` or `log_life_std`.
+
+    Returns
+    -------
+    SNCurve
+        The curve.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> curve = intercept_curve(
     ...     name="in air", stress="range", r_ratio="any", log_a=[12.0, 16.0], slopes=[3, 5], unit="MPa"
     ... )
@@ -231,6 +351,39 @@ def basquin_curve(
 
     Below the knee, at `knee_life` cycles, with another slope if one is given.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    stress : StressKind
+        Whether the stress is a "range" or an "amplitude".
+    r_ratio : RRatio
+        Ratio of the smallest to the largest stress, R, -.
+    coefficient : float or str
+        S_f' of Basquin's line, MPa.
+    exponent : float
+        b of the line, negative, -.
+    counted_in : str
+        What the line counts: one of `COUNTED_IN`.
+    knee_life : float, default 1000000.0
+        Cycles at the knee.
+    slope_below : float, optional
+        Slope below the knee, -; inf: no damage there.
+    **common : any
+        More fields of `SNCurve`, such as `source` or `log_life_std`.
+
+    Returns
+    -------
+    SNCurve
+        The curve.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> curve = basquin_curve(
     ...     name="steel", stress="amplitude", r_ratio=-1, coefficient="948 MPa", exponent=-0.092, counted_in="reversals"
     ... )
@@ -290,6 +443,37 @@ def table_curve(
 ) -> SNCurve:
     """A curve through a table of points (stress, life), at least two; tested between its first and its last life.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    stress : StressKind
+        Whether the stress is a "range" or an "amplitude".
+    r_ratio : RRatio
+        Ratio of the smallest to the largest stress, R, -.
+    points : sequence of sequence
+        Rows of stress, MPa or text, and life, cycles.
+    above : Above
+        What holds above the first point: a slope, or a word.
+    below : Below
+        What holds below the last point: a slope, or a word such as "no damage".
+    interpolation : Interpolation, default "log-log"
+        Between the points: one of `INTERPOLATIONS`.
+    **common : any
+        More fields of `SNCurve`, such as `source` or `log_life_std`.
+
+    Returns
+    -------
+    SNCurve
+        The curve.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> curve = table_curve(
     ...     name="coupons", stress="range", r_ratio=0.1, points=[("400 MPa", 1e4), ("250 MPa", 1e5), ("180 MPa", 1e6)],
     ...     above="hold", below="no damage",
@@ -334,6 +518,35 @@ def curved_curve(
 
     The formula holds beyond the tested lives too, which findings tell.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    form : CurvedForm
+        A formula: one of `FORMS`.
+    stress : StressKind
+        Whether the stress is a "range" or an "amplitude".
+    r_ratio : RRatio
+        Ratio of the smallest to the largest stress, R, -.
+    tested_from : float
+        Fewest cycles that were tested.
+    tested_to : float
+        Most cycles that were tested.
+    **settings : any
+        More fields of `SNCurve`.
+
+    Returns
+    -------
+    SNCurve
+        The curve.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> from vivid_anvil.materials.curves.asymptotic import Stromeyer
     >>> form = Stromeyer(endurance="80 MPa", exponent=3.0, point_stress="180 MPa", point_life=1e5)
     >>> bar = curved_curve(name="bar", form=form, stress="amplitude", r_ratio=-1, tested_from=1e4, tested_to=1e7)

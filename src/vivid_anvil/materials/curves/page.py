@@ -76,6 +76,27 @@ def curves_table(curves: Mapping[str, Curve], units: UnitSystem) -> Table:
 def stress_table(curves: Sequence[SNCurve], lives: Sequence[float], unit: str = "MPa") -> Table:
     """Stresses of curves at chosen lives, in `unit`, one row a life; the headings say range or amplitude, R and unit.
 
+    Parameters
+    ----------
+    curves : sequence of SNCurve
+        Curves, one a column.
+    lives : sequence of float
+        Lives, cycles, one a row.
+    unit : str, default "MPa"
+        Unit of the stresses.
+
+    Returns
+    -------
+    Table
+        The table, one column a curve.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> from vivid_anvil.materials.curves.forms import straight_curve
     >>> line = straight_curve(name="l", stress="range", r_ratio=0, point_stress=90.0, point_life=2e6, slope=3)
     >>> stress_table([line], [2e6], "ksi").rows()[0]

@@ -251,9 +251,26 @@ class LikelihoodFit(FittedCurve):
 def fit_likelihood(series: SpecimenSeries, model: str = "line") -> LikelihoodFit:
     """The most likely S-N curve of `model` (a key of `FIT_MODELS`) for tests with or without run-outs.
 
-    Raises InputError for an unknown model, too few failures, one stress level, lives that rise with stress, tests without
-    scatter, and tests that do not carry the model.
+    Parameters
+    ----------
+    series : SpecimenSeries
+        The tests.
+    model : str, default "line"
+        Which model is fitted: one of `FIT_MODELS`.
 
+    Returns
+    -------
+    LikelihoodFit
+        The fit with its curve, limits and scatter.
+
+    Raises
+    ------
+    InputError
+        For an unknown model, too few failures, one stress level, lives that rise with stress, tests without scatter, and
+        tests that do not carry the model.
+
+    Examples
+    --------
     >>> tests = SpecimenSeries(
     ...     name="t", stress="range", r_ratio=0, stresses=[300.0, 300, 200, 200], lives=[1e5, 2e5, 9e5, 1e6],
     ...     failed=[True, True, True, False],
@@ -268,7 +285,29 @@ def fit_likelihood(series: SpecimenSeries, model: str = "line") -> LikelihoodFit
 
 @opened()
 def compare_fits(series: SpecimenSeries) -> tuple[dict[str, LikelihoodFit], dict[str, str]]:
-    """All models that the tests carry, the best (smallest AIC) first, and why the others were refused."""
+    """All models that the tests carry, the best (smallest AIC) first, and why the others were refused.
+
+    Parameters
+    ----------
+    series : SpecimenSeries
+        The tests.
+
+    Returns
+    -------
+    tuple[dict[str, LikelihoodFit], dict[str, str]]
+        The fits by the name of their model, the best first; and why others were refused.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> fits, refused = compare_fits(read_specimens("tube_tests.csv"))
+    >>> list(fits), refused
+    (['random limit', 'two slopes', 'line', 'sharp limit'], {})
+    """
     fits: dict[str, LikelihoodFit] = {}
     refused: dict[str, str] = {}
     for model in FIT_MODELS:

@@ -216,8 +216,23 @@ class LineFit(FittedCurve):
 def fit_line(series: SpecimenSeries) -> LineFit:
     """The regression line of log10 life on log10 stress (ASTM E739).
 
-    Raises InputError for run-outs, fewer than three specimens, one stress level, and lives that rise with stress.
+    Parameters
+    ----------
+    series : SpecimenSeries
+        The tests.
 
+    Returns
+    -------
+    LineFit
+        The line with its scatter, limits and curve.
+
+    Raises
+    ------
+    InputError
+        For run-outs, fewer than three specimens, one stress level, and lives that rise with stress.
+
+    Examples
+    --------
     >>> tests = SpecimenSeries(
     ...     name="t", stress="range", r_ratio=0, stresses=[300.0, 300, 200, 200], lives=[1e5, 2e5, 8e5, 9e5], failed=[True] * 4
     ... )

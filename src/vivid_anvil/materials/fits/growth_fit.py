@@ -124,8 +124,25 @@ class GrowthFit(Result):
 def fit_growth_law(tests: GrowthTests, *, slope: float | None = None) -> GrowthFit:
     """The regression of log10 rate on log10 ΔK; with `slope` only C is fitted.
 
-    Raises InputError for one ΔK only, and for rates that do not rise with ΔK.
+    Parameters
+    ----------
+    tests : GrowthTests
+        Tests with range of K and rate.
+    slope : float, optional
+        Slope m, -, where it is not to be fitted.
 
+    Returns
+    -------
+    GrowthFit
+        The law with its scatter.
+
+    Raises
+    ------
+    InputError
+        For one ΔK only, and for rates that do not rise with ΔK.
+
+    Examples
+    --------
     >>> fit = fit_growth_law(GrowthTests(name="t", ranges=[300.0, 450.0, 700.0, 900.0], rates=[8e-6, 3e-5, 1.1e-4, 2.2e-4],
     ...                                  r_ratio=0.1))
     >>> fit
@@ -196,8 +213,25 @@ def _findings(fit: GrowthFit) -> Iterator[Finding]:
 def table_law(tests: GrowthTests, name: str | None = None) -> TableLaw:
     """The tests themselves as a law: straight lines between their points in the logarithms; nothing beyond them.
 
-    Raises InputError where rates fall as ΔK rises: smooth or fit them.
+    Parameters
+    ----------
+    tests : GrowthTests
+        Tests with range of K and rate.
+    name : str, optional
+        What it is called in messages, tables and reports.
 
+    Returns
+    -------
+    TableLaw
+        The law.
+
+    Raises
+    ------
+    InputError
+        Where rates fall as ΔK rises: smooth or fit them.
+
+    Examples
+    --------
     >>> table_law(GrowthTests(name="t", ranges=[300.0, 500.0, 900.0], rates=[8e-6, 4e-5, 2.2e-4], r_ratio=0.1)).kind
     'table'
     """

@@ -182,10 +182,41 @@ def read_growth_tests(
     block: int | str | None = None,
     **piece: Any,
 ) -> GrowthTests:
-    """The tests in a CSV or Excel file, columns `stress intensity range [..]` and `growth rate [..]`, or `cycles` and
-    `crack size [..]` with what `growth_of_piece` needs. R is a number for all rows.
+    """The crack growth tests in a CSV or Excel file.
 
-    Raises InputError, with file, row and column, for what is missing or cannot be read.
+    Columns `stress intensity range [..]` and `growth rate [..]`, or `cycles` and `crack size [..]` with what `growth_of_piece`
+    needs. R is a number for all rows.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    r_ratio : float, optional
+        Ratio of the smallest to the largest stress, R, -.
+    name : str, optional
+        What it is called in messages, tables and reports.
+    sheet : str or int, default 0
+        Sheet of a workbook, by its name or its number from 0.
+    block : int or str, optional
+        Which of several blocks of columns side by side, from 1.
+    **piece : any
+        Further settings of `growth_of_piece`.
+
+    Returns
+    -------
+    GrowthTests
+        The tests.
+
+    Raises
+    ------
+    InputError
+        With file, row and column, for what is missing or cannot be read.
+
+    Examples
+    --------
+    >>> piece = {"piece": "compact tension", "force_range": "4.5 kN", "thickness": "12.5 mm", "width": "50 mm"}
+    >>> read_growth_tests("growth_readings.csv", r_ratio=0.1, **piece)
+    <GrowthTests growth_readings: 77 rates, ΔK 260.9 to 838.8 MPa√mm, R = 0.1>
     """
     table = read_known(path, tuple(COLUMNS), what="a file of growth tests", sheet=sheet, block=block)
     columns, where = {head.column for head in table.headings}, table.where

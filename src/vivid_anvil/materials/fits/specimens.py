@@ -39,6 +39,30 @@ class SpecimenSeries:
 
     All three have shape (n,), in the order of the tests. Levels are the distinct stresses.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    stress : StressKind
+        Whether the stresses are ranges or amplitudes.
+    r_ratio : RRatio
+        Ratio of the smallest to the largest stress, R, -.
+    stresses : ndarray
+        Stress of each test, MPa.
+    lives : ndarray
+        Cycles of each test.
+    failed : any
+        Which of the tests failed; the others are run-outs.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> SpecimenSeries(
     ...     name="coupons", stress="amplitude", r_ratio=-1, stresses=[300.0, 250.0], lives=[1e5, 2e6], failed=[True, False]
     ... )
@@ -138,13 +162,43 @@ def read_specimens(
     block: int | str | None = None,
     stress: str | None = None,
 ) -> SpecimenSeries:
-    """The tests in a CSV or Excel file: a column `stress range [..]`, `stress amplitude [..]` or `maximum stress [..]`,
-    `life [cycles]`, and `run-out` (yes or no). R is a column `r_ratio`, the same in all rows, or given.
+    """The fatigue tests in a CSV or Excel file.
+
+    A column `stress range [..]`, `stress amplitude [..]` or `maximum stress [..]`, one `life [cycles]`, and `run-out` (yes or
+    no). R is a column `r_ratio`, the same in all rows, or given.
 
     Headings may be as people write them (`N`, `Amplitude (MPa)`; `S (MPa)` with `stress`, "range" or "amplitude"), titles may
     stand above; `block` chooses one of several blocks of columns side by side. `source` tells how they were understood.
 
-    Raises InputError, with file, row and column, for anything that is missing or cannot be read.
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    r_ratio : RRatio, optional
+        Ratio of the smallest to the largest stress, R, -.
+    name : str, optional
+        What it is called in messages, tables and reports.
+    sheet : str or int, default 0
+        Sheet of a workbook, by its name or its number from 0.
+    block : int or str, optional
+        Which of several blocks of columns side by side, from 1.
+    stress : str, optional
+        Whether the stresses are a "range" or an "amplitude", where no heading says it.
+
+    Returns
+    -------
+    SpecimenSeries
+        The tests.
+
+    Raises
+    ------
+    InputError
+        With file, row and column, for anything that is missing or cannot be read.
+
+    Examples
+    --------
+    >>> read_specimens("tube_tests.csv")  # in the folder of `vivid-anvil demo`
+    <SpecimenSeries tube_tests: 34 specimens, 9 run-outs, 7 levels from 185 to 300 MPa stress amplitude, R = -1>
     """
     known = (*STRESS_COLUMNS, *OTHER_COLUMNS, "stress") if stress is not None else (*STRESS_COLUMNS, *OTHER_COLUMNS)
     table = read_known(path, known, what="a file of tests", sheet=sheet, block=block, hints=STRESS_HINTS)

@@ -161,8 +161,23 @@ def staircase_words(result: Staircase, units: UnitSystem, survival: float, confi
 def staircase(series: SpecimenSeries) -> Staircase:
     """Evaluate a staircase test.
 
-    Raises InputError where a step does not follow the rule, or all specimens had the same outcome.
+    Parameters
+    ----------
+    series : SpecimenSeries
+        The tests.
 
+    Returns
+    -------
+    Staircase
+        Mean and standard deviation of the fatigue limit, with the steps.
+
+    Raises
+    ------
+    InputError
+        Where a step does not follow the rule, or all specimens had the same outcome.
+
+    Examples
+    --------
     >>> series = SpecimenSeries(
     ...     name="pins", stress="amplitude", r_ratio=-1, lives=[1e7, 4e6, 1e7, 5e6, 2e6], stresses=[180.0, 190, 180, 190, 180],
     ...     failed=[False, True, False, True, True],

@@ -19,6 +19,38 @@ from vivid_anvil.writing.working import put_in
 class EffectiveRangeLaw(GrowthLaw):
     """da/dN = C (U ΔK)^m with the open part U = u_0 + u_1 R + u_2 R^2: 0.5 + 0.4 R by Elber, with others by Schijve.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    threshold : ThresholdField, default 0.0
+        Range of K at or below which nothing grows, MPa√mm or text; or a form of `THRESHOLDS`.
+    r_ratio : float, optional
+        Ratio of the smallest to the largest stress, R, -.
+    valid_r : tuple[float, float], optional
+        Lowest and highest R, -, of the tests; by default those of the form.
+    scatter : str, default "not stated"
+        Where in the scatter of the tests it lies: "mean", "upper bound", or in words.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+    rate : text or float
+        Growth at a range of K, such as "6.9e-12 m/cycle at 1 MPa√m"; or C in mm/cycle and MPa√mm.
+    slope : float
+        Slope m, -.
+    open_0 : float, default 0.5
+        u_0 of the open part U = u_0 + u_1 R + u_2 R², -.
+    open_1 : float, default 0.4
+        u_1, -.
+    open_2 : float, default 0.0
+        u_2, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> law = EffectiveRangeLaw(name="closure", rate=3e-13, slope=3.0)
     >>> [f"{rate:.4g}" for rate in law.growth([200.0, 200.0], r_ratio=[0.0, 0.5])]
     ['3e-07', '8.232e-07']

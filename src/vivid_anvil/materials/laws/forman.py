@@ -16,6 +16,34 @@ from vivid_anvil.writing.working import put_in
 class FormanLaw(GrowthLaw):
     """da/dN = C ΔK^m / ((1 - R) K_c - ΔK) (Forman, Kearney and Engle 1967); `toughness` is K_c, and the rate as printed.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    threshold : ThresholdField, default 0.0
+        Range of K at or below which nothing grows, MPa√mm or text; or a form of `THRESHOLDS`.
+    r_ratio : float, optional
+        Ratio of the smallest to the largest stress, R, -.
+    valid_r : tuple[float, float], optional
+        Lowest and highest R, -, of the tests; by default those of the form.
+    scatter : str, default "not stated"
+        Where in the scatter of the tests it lies: "mean", "upper bound", or in words.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+    rate : text or float
+        Growth at a range of K, such as "6.9e-12 m/cycle at 1 MPa√m"; or C in mm/cycle and MPa√mm.
+    slope : float
+        Slope m, -.
+    toughness : float or text with a unit
+        Fracture toughness, MPa√mm or text such as "75 MPa√m".
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> law = FormanLaw(name="aluminium", rate="5e-10 with mm/cycle and MPa√mm", slope=3.0, toughness="60 MPa√m")
     >>> f"{float(law.growth(500.0, 0.1)):.4g}", float(law.growth(2000.0, 0.1))
     ('5.175e-05', inf)

@@ -23,9 +23,51 @@ class FormanMettuLaw(GrowthLaw):
     """da/dN = C ((1 - f) / (1 - R) ΔK)^m (1 - ΔK_th / ΔK)^p / (1 - K_max / K_c)^q (Forman and Mettu 1992).
 
     f is the opening share of Newman 1984 for `closure_alpha` (0 takes closure off) and `closure_peak`; `toughness` is K_c.
-    `threshold` is that of a long crack at R = 0; it falls for cracks not much longer than `intrinsic_length`, mm, and over R
-    with `threshold_plus` and `threshold_minus`.
+    `threshold` is that of a long crack at R = 0; it falls for cracks not much longer than `intrinsic_length`, mm, and over R with
+    `threshold_plus` and `threshold_minus`.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    threshold : ThresholdField, default 0.0
+        Range of K at or below which nothing grows, MPa√mm or text; or a form of `THRESHOLDS`.
+    r_ratio : float, optional
+        Ratio of the smallest to the largest stress, R, -.
+    valid_r : tuple[float, float], optional
+        Lowest and highest R, -, of the tests; by default those of the form.
+    scatter : str, default "not stated"
+        Where in the scatter of the tests it lies: "mean", "upper bound", or in words.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+    rate : text or float
+        Growth at a range of K, such as "6.9e-12 m/cycle at 1 MPa√m"; or C in mm/cycle and MPa√mm.
+    slope : float
+        Slope m, -.
+    toughness : float or text with a unit
+        Fracture toughness, MPa√mm or text such as "75 MPa√m".
+    p : float
+        Exponent at the threshold, -.
+    q : float
+        Exponent at the toughness, -.
+    closure_alpha : float
+        Constraint of the closure, from 1 (plane stress) to 3, -.
+    closure_peak : float, default 0.3
+        Largest stress over flow stress in the closure, -.
+    intrinsic_length : float or text with a unit, default 0.0
+        Length below which cracks have a lower threshold, mm.
+    threshold_plus : float, default 0.0
+        Constant of the threshold over R, above 0, -.
+    threshold_minus : float, default 0.0
+        The same below 0, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> law = FormanMettuLaw(name="f", rate=2e-13, slope=3.0, toughness=2500.0, p=0.0, q=0.5, closure_alpha=2.0)
     >>> f"{float(law.growth(500.0, 0.1)):.4g}"
     '1.107e-05'

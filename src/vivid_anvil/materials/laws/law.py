@@ -44,6 +44,7 @@ class GrowthLaw(ABC):
     Parameters
     ----------
     name : str
+        What it is called in messages, tables and reports.
     threshold : Threshold, or a range of stress intensity, MPa√mm or text
         At or below it nothing grows; a number is a threshold that is the same at every R.
     r_ratio : float, optional
@@ -53,6 +54,17 @@ class GrowthLaw(ABC):
     scatter : str
         "mean", "upper bound", or in words.
     source : str
+        Where the numbers come from, in words.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> ParisLaw(name="steel in air", rate="6.9e-12 m/cycle at 1 MPa√m", slope=3, threshold="2 MPa√m")
+    <GrowthLaw steel in air: C = 2.182e-13, m = 3, threshold 2 MPa√m>
     """
 
     name: str

@@ -20,6 +20,32 @@ class ParisLaw(GrowthLaw):
     `rate` is the constant as text such as "6.9e-12 m/cycle at 1 MPa√m", "5e-10 with mm/cycle and MPa√mm" (as printed), or C
     itself for mm/cycle and MPa√mm; `slope` is m.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    threshold : ThresholdField, default 0.0
+        Range of K at or below which nothing grows, MPa√mm or text; or a form of `THRESHOLDS`.
+    r_ratio : float, optional
+        Ratio of the smallest to the largest stress, R, -.
+    valid_r : tuple[float, float], optional
+        Lowest and highest R, -, of the tests; by default those of the form.
+    scatter : str, default "not stated"
+        Where in the scatter of the tests it lies: "mean", "upper bound", or in words.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+    rate : text or float
+        Growth at a range of K, such as "6.9e-12 m/cycle at 1 MPa√m"; or C in mm/cycle and MPa√mm.
+    slope : float
+        Slope m, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> law = ParisLaw(name="ferritic steel", rate="6.9e-12 m/cycle at 1 MPa√m", slope=3.0, threshold="2 MPa√m")
     >>> [f"{rate:.4g}" for rate in law.growth([60.0, 300.0])]
     ['0', '5.891e-06']

@@ -22,6 +22,30 @@ from vivid_anvil.writing.working import put_in
 class TableLaw(GrowthLaw):
     """Straight lines in log da/dN over log ΔK through `points`, pairs (range of K, rate); no growth below, an error above.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    threshold : ThresholdField, default 0.0
+        Range of K at or below which nothing grows, MPa√mm or text; or a form of `THRESHOLDS`.
+    r_ratio : float, optional
+        Ratio of the smallest to the largest stress, R, -.
+    valid_r : tuple[float, float], optional
+        Lowest and highest R, -, of the tests; by default those of the form.
+    scatter : str, default "not stated"
+        Where in the scatter of the tests it lies: "mean", "upper bound", or in words.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+    points : sequence of tuple[any, any]
+        Rows of range of K and rate, with units, rising.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> law = TableLaw(name="t", points=[("10 MPa√m", "1e-5 mm/cycle"), ("20 MPa√m", "1e-4 mm/cycle")])
     >>> f"{float(law.growth('14.142136 MPa√m')):.4g}"
     '3.162e-05'

@@ -17,6 +17,38 @@ from vivid_anvil.writing.working import put_in
 class TwoStageLaw(GrowthLaw):
     """da/dN = C ΔK^m below the `transition`, C_2 ΔK^m_2 from it on (BS 7910); by default the transition is where both meet.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    threshold : ThresholdField, default 0.0
+        Range of K at or below which nothing grows, MPa√mm or text; or a form of `THRESHOLDS`.
+    r_ratio : float, optional
+        Ratio of the smallest to the largest stress, R, -.
+    valid_r : tuple[float, float], optional
+        Lowest and highest R, -, of the tests; by default those of the form.
+    scatter : str, default "not stated"
+        Where in the scatter of the tests it lies: "mean", "upper bound", or in words.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+    rate : text or float
+        Growth at a range of K, such as "6.9e-12 m/cycle at 1 MPa√m"; or C in mm/cycle and MPa√mm.
+    slope : float
+        Slope m, -.
+    rate_2 : text or float
+        Growth in the second stage, as `rate`.
+    slope_2 : float
+        Slope of the second stage, -.
+    transition : float or text with a unit, optional
+        Range of K from which the second stage holds, MPa√mm; by default where both meet.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> law = TwoStageLaw(name="steel", rate=1e-17, slope=5.0, rate_2=2e-12, slope_2=3.0)
     >>> round(law.change, 3), f"{float(law.growth(100.0)):.3g}", f"{float(law.growth(1000.0)):.3g}"
     (447.214, '1e-07', '0.002')

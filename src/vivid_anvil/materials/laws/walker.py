@@ -19,6 +19,36 @@ from vivid_anvil.writing.working import put_in
 class WalkerLaw(GrowthLaw):
     """da/dN = C (ΔK / (1 - R)^(1 - γ))^m (Walker 1970); below R = 0 with a `gamma_negative` of its own, 0 for the maximum alone.
 
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    threshold : ThresholdField, default 0.0
+        Range of K at or below which nothing grows, MPa√mm or text; or a form of `THRESHOLDS`.
+    r_ratio : float, optional
+        Ratio of the smallest to the largest stress, R, -.
+    valid_r : tuple[float, float], optional
+        Lowest and highest R, -, of the tests; by default those of the form.
+    scatter : str, default "not stated"
+        Where in the scatter of the tests it lies: "mean", "upper bound", or in words.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+    rate : text or float
+        Growth at a range of K, such as "6.9e-12 m/cycle at 1 MPa√m"; or C in mm/cycle and MPa√mm.
+    slope : float
+        Slope m, -.
+    gamma : float
+        γ of Walker's law, -.
+    gamma_negative : float, optional
+        γ below R = 0, -; 0: the maximum alone counts.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> walker = WalkerLaw(name="w", rate=3e-13, slope=3.0, gamma=0.5)
     >>> [f"{rate:.4g}" for rate in walker.growth([200.0, 200.0], r_ratio=[0.0, 0.5])]
     ['2.4e-06', '6.788e-06']

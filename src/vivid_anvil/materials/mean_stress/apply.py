@@ -56,10 +56,36 @@ def equivalent_amplitude(
 ) -> FloatArray:
     """Amplitude, MPa, at `r_ratio` that does the damage of `amplitude` at `mean`, MPa; broadcast shape.
 
-    `values` holds what the rule needs under its name, such as `ultimate_strength=700.0`. Raises InputError for an unknown
-    rule or choice, a value that is missing or not used, and where a mean reaches the strength of a rule that has no meaning
-    there.
+    `values` holds what the rule needs under its name, such as `ultimate_strength=700.0`.
 
+    Parameters
+    ----------
+    amplitude : array_like or text with a unit
+        Amplitude of each cycle, MPa.
+    mean : array_like or text with a unit
+        Mean of each cycle, MPa.
+    rule : str
+        The rule, by its name.
+    r_ratio : float, default -1.0
+        Ratio of the smallest to the largest stress, R, -.
+    compressive : str, default "ignored"
+        What a compressive mean does: one of `COMPRESSIVE_MEANS`.
+    **values : any
+        Values that the rule needs, such as `ultimate_strength`.
+
+    Returns
+    -------
+    ndarray
+        Amplitudes, MPa, of the broadcast shape; inf where the rule has no answer but failure.
+
+    Raises
+    ------
+    InputError
+        For an unknown rule or choice, a value that is missing or not used, and where a mean reaches the strength of a
+        rule that has no meaning there.
+
+    Examples
+    --------
     >>> equivalent_amplitude([120.0, 120.0], [100.0, -100.0], rule="goodman", ultimate_strength=700.0)
     array([140., 120.])
     """

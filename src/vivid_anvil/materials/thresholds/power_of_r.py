@@ -15,6 +15,20 @@ from vivid_anvil.writing.working import put_in
 class PowerOfRThreshold(Threshold):
     """ΔK_th = `range` (1 - R)^`exponent`; `range`, MPa√mm, is that at R = 0 (Klesnil and Lukáš 1972).
 
+    Parameters
+    ----------
+    range : float or text with a unit
+        Threshold at R = 0, MPa√mm.
+    exponent : float
+        g of (1 - R)^g, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> round(float(PowerOfRThreshold(range=120.0, exponent=0.5).at(0.75)), 6)
     60.0
     """

@@ -87,8 +87,25 @@ class Measure(ABC):
 
 
 def stress_measure(measure: Measure | str) -> Measure:
-    """A measure by its name, one of `MEASURES`, or as it is; InputError for anything else.
+    """A measure by its name, one of `MEASURES`, or as it is.
 
+    Parameters
+    ----------
+    measure : Measure or str
+        The stress that is counted: one of `MEASURES`, or its name.
+
+    Returns
+    -------
+    Measure
+        The measure.
+
+    Raises
+    ------
+    InputError
+        For anything else.
+
+    Examples
+    --------
     >>> stress_measure("signed von Mises, hydrostatic").of([[100.0, 0, 0, 0, 0, 0], [-80.0, 0, 0, 0, 0, 0]])
     array([100., -80.])
     """

@@ -50,6 +50,8 @@ def principals(xx: float, yy: float, zz: float, xy: float, yz: float, zx: float)
 class AbsoluteMaximumPrincipal(Measure):
     """The principal stress of largest magnitude, with its sign.
 
+    Examples
+    --------
     >>> AbsoluteMaximumPrincipal().of([0.0, 0.0, 0.0, 50.0, 0.0, 0.0]).round(9)
     array([50.])
     """
@@ -84,6 +86,8 @@ class AbsoluteMaximumPrincipal(Measure):
 class SignedVonMisesPrincipal(Measure):
     """The von Mises stress (von Mises 1913) with the sign of the principal stress of largest magnitude.
 
+    Examples
+    --------
     >>> SignedVonMisesPrincipal().of([0.0, -100.0, 20.0, 0.0, 0.0, 0.0]).round(4)
     array([-111.3553])
     """
@@ -117,6 +121,8 @@ class SignedVonMisesPrincipal(Measure):
 class SignedTresca(Measure):
     """The difference of the principal stresses (Tresca 1864), with the sign of the one of largest magnitude.
 
+    Examples
+    --------
     >>> SignedTresca().of([0.0, 0.0, 0.0, 50.0, 0.0, 0.0]).round(9)
     array([100.])
     """

@@ -19,6 +19,18 @@ from vivid_anvil.writing.working import Step, put_in
 class Component(Measure):
     """One component of the tensor: "xx", "yy", "zz", "xy", "yz" or "zx".
 
+    Parameters
+    ----------
+    component : str
+        Which component, such as "xx".
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> Component("xy").of([100.0, 0.0, 0.0, 20.0, 0.0, 0.0])
     array([20.])
     """
@@ -55,6 +67,18 @@ for _one in COMPONENTS:
 class NormalStress(Measure):
     """The normal stress along `direction`, (x, y, z) of any length: n·σ·n.
 
+    Parameters
+    ----------
+    direction : any
+        Direction of the normal stress.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> NormalStress((1.0, 1.0, 0.0)).of([100.0, 0.0, 0.0, 20.0, 0.0, 0.0]).round(9)
     array([70.])
     """

@@ -31,6 +31,8 @@ DEVIATOR_AND_TRACE = np.array(
 class SignedVonMisesHydrostatic(Measure):
     """The von Mises stress (von Mises 1913) with the sign of the hydrostatic stress.
 
+    Examples
+    --------
     >>> SignedVonMisesHydrostatic().of([[0.0, -100.0, 0.0, 0.0, 0.0, 0.0], [0.0, 0.0, 0.0, 50.0, 0.0, 0.0]]).round(4)
     array([-100.    ,   86.6025])
     """

@@ -41,6 +41,27 @@ class CaseLoad:
     """A load case, the channel whose history scales it, and the load at which its stresses were computed ("10 kN").
 
     `event_factors` multiply the load in the events that they name.
+
+    Parameters
+    ----------
+    case : str
+        Name of the load case.
+    channel : str
+        The channel, by its name.
+    unit_load : float or str
+        The load at which the stresses were computed, such as "10 kN".
+    event_factors : mapping of str to float, optional
+        Factors on the load in some events, -, by their names.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> CaseLoad(case="vertical", channel="force", unit_load="10 kN").unit_load
+    '10 kN'
     """
 
     case: str
@@ -55,6 +76,20 @@ class StepLoad:
 
     The channel is a number: 1 is the first of `cases`, 2.5 is halfway between the second and the third, component by component.
 
+    Parameters
+    ----------
+    channel : str
+        The channel, by its name.
+    cases : sequence of str
+        The load cases.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> StepLoad(channel="step", cases=["cold", "warm", "hot"]).weights(np.array([1.0, 2.5]), "warm-up")
     array([[1. , 0. , 0. ],
            [0. , 0.5, 0.5]])
@@ -115,8 +150,27 @@ class CaseLoads:
 
     `constant` names cases that are there all the time, such as dead weight or residual stress, with a factor each; `sequences`
     are cases that follow each other. All are summed.
-    Raises InputError for a case of the field without history or twice, a history without case, a unit load of 0, a gate, and for
-    events that are no history where several channels scale the cases.
+
+    Parameters
+    ----------
+    cases : sequence of CaseLoad
+        The load cases.
+    constant : mapping of str to float, optional
+        Factors of cases that are there all the time, -, by their names.
+    sequences : sequence of StepLoad, optional
+        Load cases that follow each other, and the channel that says which holds.
+
+    Raises
+    ------
+    InputError
+        For a case of the field without history or twice, a history without case, a unit load of 0, a gate, and for events
+        that are no history where several channels scale the cases.
+
+    Examples
+    --------
+    >>> lift = CaseLoad(case="vertical", channel="force", unit_load="10 kN")
+    >>> CaseLoads(cases=(lift,), constant={"weight": 1.0}).constant
+    {'weight': 1.0}
     """
 
     cases: Sequence[CaseLoad]

@@ -17,6 +17,22 @@ from vivid_anvil.writing.working import put_in
 class OneLoad(Relation):
     """Nominal stress for a load of 1 on a channel, such as "38 MPa/kN" (a float is MPa per coherent load unit); not 0.
 
+    Parameters
+    ----------
+    channel : str
+        The channel, by its name.
+    stress_per_load : float or str
+        Nominal stress for the load, such as "38 MPa/kN", or MPa for one coherent unit of it; not 0.
+    offset : float or text with a unit, default 0.0
+        Stress that is there without load, MPa; no load factor moves it.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> OneLoad("force", "30 MPa/kN", offset="12 MPa")
     OneLoad(channel='force', stress_per_load='30 MPa/kN', offset=12.0)
     """

@@ -23,10 +23,36 @@ COLUMNS = ("channel", "unit load", *COMPONENTS)
 def read_unit_stresses(
     path: str | Path, *, measure: Measure | str = "signed von Mises, hydrostatic", offset: float | str = 0.0
 ) -> UnitStresses:
-    """A place from a CSV file or a workbook: columns `channel`, `unit load`, and `xx [MPa]` to `zx`, a row a load case.
+    r"""A place from a CSV file or a workbook: columns `channel`, `unit load`, and `xx [MPa]` to `zx`, a row a load case.
 
     The unit load has its unit in the cell ("10 kN"), as those of different channels differ; components that no column names are
-    0. A row without channel holds stresses that are there all the time. Raises InputError with file and column.
+    0. A row without channel holds stresses that are there all the time.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    measure : Measure or str, default "signed von Mises, hydrostatic"
+        The stress that is counted: one of `MEASURES`, or its name.
+    offset : float or str, default 0.0
+        Stress that is there without load, MPa; no load factor moves it.
+
+    Returns
+    -------
+    UnitStresses
+        The relation, for a hot spot.
+
+    Raises
+    ------
+    InputError
+        With file and column.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> _ = Path("place.csv").write_text("channel,unit load,xx [MPa],xy [MPa]\nforce,10 kN,120,30\n")
+    >>> read_unit_stresses("place.csv").words
+    'signed von Mises, hydrostatic of force'
     """
     frame, where = read_frame(path, what="a table of unit stresses")
     columns = {name_and_unit(str(cell))[0].lower(): str(cell) for cell in frame.columns}

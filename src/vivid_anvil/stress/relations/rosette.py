@@ -33,8 +33,34 @@ def stresses_of_rosette(
     """The stress at a rosette whose gauges a, b, c are three channels of strain; x is along gauge a, z out of the surface.
 
     `rosette` is one of `ROSETTES`, or the directions of the gauges from gauge a, degrees. `youngs_modulus` in MPa or text.
-    Raises InputError for other than three channels, and for directions of which two are the same.
 
+    Parameters
+    ----------
+    channels : sequence of str
+        The channels.
+    rosette : str or sequence of float, default "0/45/90"
+        Directions of the gauges, degrees, or "0/45/90" and the like.
+    youngs_modulus : float or text with a unit
+        Modulus of elasticity, MPa.
+    poissons_ratio : float, default 0.3
+        Poisson's ratio, -.
+    measure : Measure or str, default "signed von Mises, hydrostatic"
+        The stress that is counted: one of `MEASURES`, or its name.
+    offset : float or str, default 0.0
+        Stress that is there without load, MPa; no load factor moves it.
+
+    Returns
+    -------
+    UnitStresses
+        The relation, for a hot spot.
+
+    Raises
+    ------
+    InputError
+        For other than three channels, and for directions of which two are the same.
+
+    Examples
+    --------
     >>> place = stresses_of_rosette(["a", "b", "c"], youngs_modulus="210 GPa", measure="component xx")
     >>> place.tensors(np.array([[1e-3, 0.35e-3, -0.3e-3]])).round(6)[0, :4]
     array([210.,   0.,   0.,   0.])

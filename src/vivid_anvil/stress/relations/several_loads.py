@@ -23,6 +23,20 @@ from vivid_anvil.writing.working import Step, put_in
 class SeveralLoads(Relation):
     """Channels with the nominal stress that a load of 1 makes on each ("3 MPa/kN", for a load factor "40 MPa").
 
+    Parameters
+    ----------
+    stress_per_load : mapping of str to float or str
+        Nominal stress for the load, such as "38 MPa/kN", or MPa for one coherent unit of it; not 0.
+    offset : float or text with a unit, default 0.0
+        Stress that is there without load, MPa; no load factor moves it.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
     >>> from vivid_anvil.events import LoadStates
     >>> both = SeveralLoads({"weight": "40 MPa", "wind": "30 MPa"})
     >>> str(both)

@@ -35,9 +35,16 @@ class UnitStresses(Relation):
         Stresses that are there all the time; no load moves them.
     measure : Measure or str
         What is counted.
+    offset : float or text with a unit, default 0.0
+        Counted stress, MPa, that is there without load; no load factor moves it.
 
-    Raises InputError for other shapes, numbers that are not finite, a place without stress.
+    Raises
+    ------
+    InputError
+        For other shapes, numbers that are not finite, a place without stress.
 
+    Examples
+    --------
     >>> from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
     >>> from vivid_anvil.stress.relations import CaseLoad
     >>> pull = CaseLoads([CaseLoad(case="pull", channel="force", unit_load="10 kN")])
