@@ -7,7 +7,7 @@ import pytest
 
 from tests.write_verification import PAGE, page
 from vivid_anvil.demo import write_demo
-from vivid_anvil.materials import AFTERWARDS, FORMS
+from vivid_anvil.study.curve_keys import AFTERWARDS, FORMS
 from vivid_anvil.study.models import StudyFile
 
 pytestmark = pytest.mark.slow

@@ -8,7 +8,7 @@ import pytest
 from tests.study.texts import few_nodes
 from vivid_anvil.models import write_field_table
 
-HEAD = """format = 1
+HEAD = """format = 2
 title = "Bracket"
 target_life = "20 years"
 
@@ -48,7 +48,7 @@ hot_spot = "toe"
 shape = "edge"
 plate_width = "60 mm"
 initial_size = "1 mm"
-growth_law = "air"
+law = "air"
 detectable_size = "3 mm"
 
 [model]

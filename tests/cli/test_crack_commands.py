@@ -90,7 +90,7 @@ def test_a_law_from_the_readings_of_the_demo_can_be_put_into_its_study(run, demo
     assert 2.9e-13 < fit["constant [mm/cycle, MPa√mm]"] < 3.2e-13
     lines = out[out.index("[growth_laws.fitted]") : out.index("no findings")].splitlines()
     section = tomllib.loads("\n".join(line.strip() for line in lines))
-    text = demo_file.read_text().replace('growth_law = "steel_in_air"', 'growth_law = "fitted"')
+    text = demo_file.read_text().replace('law = "steel_in_air"', 'law = "fitted"')
     for key in ("history", "tests", "file"):
         text = text.replace(f'{key} = "', f'{key} = "{demo_file.parent}/')
     fitted = section["growth_laws"]["fitted"]

@@ -11,7 +11,7 @@ from vivid_anvil.study import read_study, run_study
 pytestmark = pytest.mark.slow
 
 SPOTS, EVENTS = 25, 40
-HEAD = """format = 1
+HEAD = """format = 2
 title = "Larkfell chairlift, return station, all welded details of the support frame"
 target_life = "25 years"
 [materials.plate]
@@ -51,7 +51,7 @@ shape = "centre"
 plate_width = "200 mm"
 initial_size = "2 mm"
 detectable_size = "4 mm"
-growth_law = "air"
+law = "air"
 """
 
 

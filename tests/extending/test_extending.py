@@ -31,7 +31,7 @@ ADDED = {
         'kind = "exponential"\ngrowth_at_0 = "1e-6 mm/cycle"\nk_0 = "8 MPa√m"\nthreshold = "2 MPa√m"\n',
     ),
     "threshold": (AT_THRESHOLD, 'threshold = { kind = "straight to 1", at_0 = "4 MPa√m" }'),
-    "retardation": ('growth_law = "steel_in_air"', 'growth_law = "steel_in_air"\n' + SHARE),
+    "retardation": ('law = "steel_in_air"', 'law = "steel_in_air"\n' + SHARE),
 }
 EDGE = (TWO_SIZES, 'shape = "edge"\nplate_width = "60 mm"\ninitial_size = "1 mm"\n')
 TABLES = {

@@ -22,7 +22,7 @@ from vivid_anvil.materials import (
     table_curve,
 )
 from vivid_anvil.materials.curves.below_knee import curve_below_knee
-from vivid_anvil.materials.curves.section import section_text
+from vivid_anvil.materials.curves.written import section_text
 
 FORMS = {
     "stromeyer": Stromeyer(endurance="80 MPa", exponent=2.5, point_stress="180 MPa", point_life=1e5),

@@ -213,7 +213,7 @@ def test_a_rosette_and_a_table_in_a_study(study, tmp_path):
     assert life.peak_stress == pytest.approx(largest, rel=1e-6)
 
 
-ROSETTE = """format = 1
+ROSETTE = """format = 2
 title = "a rosette"
 [duty_cycle]
 repeat = "lap"

@@ -9,10 +9,10 @@ import pytest
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.load import LOADS
-from vivid_anvil.materials import FORMS, checked_keys
 from vivid_anvil.study import compare_studies, read_study, run_study, study_schema, write_template
+from vivid_anvil.study.curve_keys import FORMS, leading_key
 from vivid_anvil.study.key_words import CHOICES, KEYS, choices_of
-from vivid_anvil.study.models import EVENT_KINDS, SIZES
+from vivid_anvil.study.models import EVENT_KINDS, SIZES, study_file
 
 pytestmark = pytest.mark.slow
 
@@ -133,7 +133,7 @@ def test_every_commented_line_of_the_template_is_valid_when_it_is_taken_in(tmp_p
     data = tomllib.loads(text[:start] + "\n".join(lines))
     assert {"smooth", "guess", "tested"} <= set(data["sn_curves"])
     jsonschema.validate(data, study_schema())
-    forms = [checked_keys(section, name)[0] for name, section in data["sn_curves"].items()]
+    forms = [leading_key(section) for section in study_file().model_validate(data).sn_curves.values()]
     assert sorted(forms) == sorted(FORMS)  # one block a form
 
 

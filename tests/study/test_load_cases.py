@@ -20,7 +20,7 @@ from vivid_anvil.study import read_study, run_model
 
 pytestmark = pytest.mark.slow
 
-HEAD = """format = 1
+HEAD = """format = 2
 title = "Bracket, load cases of a static analysis"
 target_life = "2000 days"
 
@@ -63,7 +63,7 @@ hot_spot = "toe"
 shape = "edge"
 plate_width = "90 mm"
 initial_size = "1 mm"
-growth_law = "air"
+law = "air"
 detectable_size = "3 mm"
 
 [model]

@@ -14,7 +14,7 @@ from vivid_anvil.study import WORST_NODE, read_study, run_model, run_study, what
 
 pytestmark = pytest.mark.slow
 
-STUDY = """format = 1
+STUDY = """format = 2
 title = "Bracket"
 target_life = "3000 laps"
 

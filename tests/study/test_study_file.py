@@ -181,7 +181,7 @@ FAULTS = {
     ),
     "misspelt top key": (("target_life", "target"), "study.toml, target", "Did you mean 'target_life'"),
     "no title": (('title = "Larkfell chairlift, hanger arm"', ""), "study.toml, title", "the key 'title'"),
-    "old format": (("format = 1", "format = 9"), "study.toml, format", "format = 1"),
+    "old format": (("format = 2", "format = 9"), "study.toml, format", "format = 2"),
     "bare number": (('"24.5 MPa/kN"', "24.5"), f"{WELD}, stress_per_load", "text in quotes"),
     "no unit": (('"24.5 MPa/kN"', '"24.5"'), f"{WELD}, stress_per_load", "without a unit"),
     "wrong dimension": (('"24.5 MPa/kN"', '"24.5 MPa/mm"'), f"{WELD}, stress_per_load", "stress per force"),
@@ -302,6 +302,12 @@ FAULTS = {
         "entry 1 (loaded lap), occurrences",
         "never happens",
     ),
+    "time beside known ones": (
+        ("repeats_per_year = 12", 'repeats_per_year = 12\nrepeat_duration = "40"'),
+        "duty_cycle",
+        "repeat_duration",
+    ),
+    "old keys": (("format = 2", "format = 1"), "study.toml, format", "Write format = 2."),
     "no repeats": (("repeats_per_year = 12", "repeats_per_year = 0"), "duty_cycle, repeats_per_year", "above 0"),
     "unknown residue": (('residue = "repeated"', 'residue = "closed"'), "duty_cycle, residue", "one of"),
     "both kinds of event": (
@@ -432,8 +438,8 @@ FAULTS = {
     "unknown order": (('order = "cycle by cycle"', 'order = "sorted"'), "order", "'per repeat'"),
     "retardation at once": (
         (
-            f'{TWO_SIZES}growth_law = "steel_in_air"\norder = "cycle by cycle"',
-            f'{TWO_SIZES}growth_law = "steel_in_air"\nretardation = "wheeler"',
+            f'{TWO_SIZES}law = "steel_in_air"\norder = "cycle by cycle"',
+            f'{TWO_SIZES}law = "steel_in_air"\nretardation = "wheeler"',
         ),
         "retardation",
         "'cycle by cycle'",
@@ -459,8 +465,8 @@ FAULTS = {
     ),
     "scatter of nothing": (law_key('scatter = ""'), "scatter", "text with something in it"),
     "unknown law": (
-        ('growth_law = "steel_in_air"', 'growth_law = "steel"'),
-        "entry 1 (weld toe at the grip head), growth_law",
+        ('law = "steel_in_air"', 'law = "steel"'),
+        "entry 1 (weld toe at the grip head), law",
         "Did you mean",
     ),
     "stresses nowhere": (model("few_nodes.csv", "none.csv"), "model", "no such file"),
@@ -765,7 +771,7 @@ FAULTS = {
         "duty_cycle, counting",
         "Did you mean 'rainflow'",
     ),
-    "not TOML": (("format = 1", "format: 1"), "study.toml", "not TOML"),
+    "not TOML": (("format = 2", "format: 2"), "study.toml", "not TOML"),
 }
 
 
@@ -790,6 +796,18 @@ def test_every_key_has_its_fault():
     keys = {key for section in sections for key in section["properties"]} - {"events"}
     tested = " ".join(f"{place} {replacement}" for replacement, place, _ in FAULTS.values())
     assert [key for key in sorted(keys) if key not in tested] == []
+
+
+def test_a_file_of_the_first_format_is_told_what_to_change_and_where(study):
+    old = (
+        ("format = 2", "format = 1"),
+        ('repeat = "month"', 'repeat = "month"\nduration = "700 h"'),
+        ('law = "steel_in_air"', 'growth_law = "steel_in_air"'),
+    )
+    with pytest.raises(InputError) as caught:
+        read_study(study(*old))
+    told = "Write format = 2; law in place of growth_law at cracks, entry 1 (weld toe at the grip head); "
+    assert caught.value.remedy == f"{told}repeat_duration in place of duration at duty_cycle."
 
 
 def test_all_faults_of_the_keys_are_told_at_once(study):

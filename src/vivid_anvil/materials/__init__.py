@@ -4,7 +4,13 @@ from vivid_anvil.materials.card import CardValue, MaterialCard
 from vivid_anvil.materials.curves.asymptotic import Palmgren, Stromeyer
 from vivid_anvil.materials.curves.at_r import curve_at_r
 from vivid_anvil.materials.curves.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
-from vivid_anvil.materials.curves.convert import at_survival, in_terms_of, thickness_factor, with_stress_factor
+from vivid_anvil.materials.curves.convert import (
+    at_survival,
+    in_terms_of,
+    thickened,
+    thickness_factor,
+    with_stress_factor,
+)
 from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, Curve, SNCurve, chosen_lives, describe
 from vivid_anvil.materials.curves.curved import CURVED_FORMS, CurvedForm
 from vivid_anvil.materials.curves.detail_class import (
@@ -28,16 +34,9 @@ from vivid_anvil.materials.curves.forms import (
     table_curve,
 )
 from vivid_anvil.materials.curves.page import curve_page, curve_record, curves_table, stress_table
-from vivid_anvil.materials.curves.section import (
-    AFTERWARDS,
-    FORMS,
-    Place,
-    checked_keys,
-    curve_of_section,
-    read_points,
-    section_text,
-)
+from vivid_anvil.materials.curves.read_points import read_points
 from vivid_anvil.materials.curves.working import curve_working, life_steps
+from vivid_anvil.materials.curves.written import section_text
 from vivid_anvil.materials.fits.fit_likelihood import LikelihoodFit, compare_fits, fit_likelihood
 from vivid_anvil.materials.fits.fit_line import LineFit, fit_line, tolerance_of_lives
 from vivid_anvil.materials.fits.fit_models import FIT_MODELS
@@ -84,14 +83,12 @@ from vivid_anvil.materials.thresholds import (
 )
 
 __all__ = [
-    "AFTERWARDS",
     "ANY_R",
     "BELOW_KNEE",
     "COMPRESSIVE_MEANS",
     "CURVED_FORMS",
     "FIT_MODELS",
     "FIXED_MEAN",
-    "FORMS",
     "LAWS",
     "MEAN_STRESS_RULES",
     "PIECES",
@@ -119,7 +116,6 @@ __all__ = [
     "MaterialCard",
     "Palmgren",
     "ParisLaw",
-    "Place",
     "PowerOfRThreshold",
     "Probit",
     "SNCurve",
@@ -135,13 +131,11 @@ __all__ = [
     "WalkerLaw",
     "at_survival",
     "basquin_curve",
-    "checked_keys",
     "chosen_lives",
     "compare_fits",
     "consistent_damage",
     "curve_at_r",
     "curve_below_knee",
-    "curve_of_section",
     "curve_page",
     "curve_record",
     "curve_working",
@@ -181,6 +175,7 @@ __all__ = [
     "stress_table",
     "table_curve",
     "table_law",
+    "thickened",
     "thickness_factor",
     "tolerance_of_lives",
     "with_stress_factor",

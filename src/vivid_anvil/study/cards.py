@@ -5,24 +5,24 @@ A set of generic cards is shipped; users keep their own in a folder that they na
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from functools import lru_cache
 from importlib.resources import files
 from pathlib import Path
 from typing import Any
 
-from pydantic import TypeAdapter, ValidationError
+from pydantic import Field, ValidationError, create_model
 
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed, within
 from vivid_anvil.ground.files import read_toml
-from vivid_anvil.materials import CardValue, GrowthLaw, MaterialCard, SNCurve
+from vivid_anvil.materials import LAWS, CardValue, GrowthLaw, MaterialCard, SNCurve
 from vivid_anvil.materials.curves.checks import BASES
-from vivid_anvil.materials.curves.section import Place, curve_of_section
+from vivid_anvil.materials.curves.curved import CURVED_FORMS
+from vivid_anvil.study.curve_keys import Place, curve_keys, curve_of, leading_key
 from vivid_anvil.study.growth_law_keys import growth_law_keys, law_of
 from vivid_anvil.study.key_errors import as_input_error
+from vivid_anvil.study.models_of_nouns import Section, Text, one_value_or
 from vivid_anvil.units import coherent, split
-from vivid_anvil.units.sections import checked
 
 FORMAT = 1
 GROUPS = ("steel", "cast iron", "aluminium", "titanium", "rubber", "other")
@@ -36,18 +36,42 @@ VALUES = {
     "shore_a_hardness": "number",
     "poisson_ratio": "number",
 }
-_KEYS = {
-    "format": "a number",
-    "name": "text",
-    "group": "text",
-    "basis": "text",
-    "source": "text",
-    "note": "text",
-    **dict.fromkeys(VALUES, "anything"),
-    "sn_curves": "table",
-    "growth_laws": "table",
-}
-_VALUE_KEYS = {"value": "anything", "scatter": "text", "source": "text"}
+
+
+class ValueKeys(Section):
+    """A value with its scatter and source."""
+
+    value: Text | float
+    scatter: Text = "not stated"
+    source: Text | None = None
+
+
+class CardFile(Section):
+    """A whole card; curves and laws by the names that they have on it."""
+
+    format: int
+    name: Text
+    group: Text
+    basis: Text
+    source: Text
+    note: str = ""
+    sn_curves: dict[str, Any] = Field(default_factory=dict)
+    growth_laws: dict[str, Any] = Field(default_factory=dict)
+
+
+@lru_cache(maxsize=4)
+def _card_file(names: tuple[str, ...]) -> type[CardFile]:  # noqa: ARG001 (what is kept depends on them)
+    value = one_value_or(ValueKeys, Text | float)
+    curves: Any = dict.__class_getitem__((str, curve_keys()))
+    laws: Any = dict.__class_getitem__((str, growth_law_keys()))
+    own: dict[str, Any] = dict.fromkeys(VALUES, (value | None, None))
+    return create_model(
+        "CardFile",
+        __base__=CardFile,
+        sn_curves=(curves, Field(default_factory=dict)),
+        growth_laws=(laws, Field(default_factory=dict)),
+        **own,
+    )
 
 
 def read_card(path: str | Path) -> MaterialCard:
@@ -77,34 +101,34 @@ def read_card(path: str | Path) -> MaterialCard:
     <MaterialCard plate: plate, steel, tests>
     """
     path = Path(path)
-    data = checked(read_toml(path, "a material card"), _KEYS, path.name, ("format", "name", "group", "basis", "source"))
-    if data["format"] != FORMAT:
-        raise InputError(
-            f"{path.name}, format", f"{data['format']:g}", f"format = {FORMAT}", "It is of another version."
-        )
-    checks.one_of(f"{path.name}, group", data["group"], GROUPS)
-    checks.one_of(f"{path.name}, basis", data["basis"], BASES)
-    source = data["source"]
+    data = read_toml(path, "a material card")
+    model = _card_file((*CURVED_FORMS, *LAWS))
+    try:
+        file = model.model_validate(data)
+    except ValidationError as error:
+        raise as_input_error(path.name, data, error, model) from None
+    if file.format != FORMAT:
+        raise InputError(f"{path.name}, format", f"{file.format:g}", f"format = {FORMAT}", "It is of another version.")
+    checks.one_of(f"{path.name}, group", file.group, GROUPS)
+    checks.one_of(f"{path.name}, basis", file.basis, BASES)
+    values = {key: getattr(file, key) for key in VALUES if getattr(file, key) is not None}
     return MaterialCard(
         key=path.stem,
-        name=data["name"],
-        group=data["group"],
-        basis=data["basis"],
-        source=source,
-        note=data.get("note", ""),
-        values={key: _value(data[key], key, f"{path.name}, {key}", source) for key in VALUES if key in data},
-        curves={name: _curve(path, name, section, data) for name, section in data.get("sn_curves", {}).items()},
-        laws={
-            name: _law(path, name, section, data["name"], source)
-            for name, section in data.get("growth_laws", {}).items()
-        },
+        name=file.name,
+        group=file.group,
+        basis=file.basis,
+        source=file.source,
+        note=file.note,
+        values={key: _value(one, key, f"{path.name}, {key}", file.source) for key, one in values.items()},
+        curves={name: _curve(path, name, section, file) for name, section in file.sn_curves.items()},
+        laws={name: _law(path, name, section, file) for name, section in file.growth_laws.items()},
     )
 
 
 def _value(given: Any, key: str, where: str, source: str) -> CardValue:
     """A value: text with its unit, or a table of value, scatter and source."""
-    parts = checked(given, _VALUE_KEYS, where, ("value",)) if isinstance(given, dict) else {"value": given}
-    dimension, value = VALUES[key], parts["value"]
+    parts = given if isinstance(given, ValueKeys) else ValueKeys(value=given)
+    dimension, value = VALUES[key], parts.value
     if dimension == "number":
         number = checks.positive_number(where, value)
     else:
@@ -113,37 +137,29 @@ def _value(given: Any, key: str, where: str, source: str) -> CardValue:
         number = coherent(value, dimension, where)
         if not number > 0.0:
             raise InputError(where, repr(value), "a value above 0")
-    return CardValue(key, number, dimension, parts.get("scatter", "not stated"), parts.get("source", source))
+    return CardValue(key, number, dimension, parts.scatter, source if parts.source is None else parts.source)
 
 
-def _curve(path: Path, name: str, section: Any, data: Mapping[str, Any]) -> SNCurve:
+def _curve(path: Path, name: str, section: Section, file: CardFile) -> SNCurve:
     where = f"{path.name}, sn_curves, {name}"
-    if not isinstance(section, dict):
-        raise InputError(where, repr(section), "a table of keys")
-
-    def no_card(card: str, curve: str | None) -> SNCurve:  # noqa: ARG001
+    if leading_key(section) == "card":
         raise InputError(where, "a curve of another card", "the curve itself", "A card stands alone.")
 
-    full = {"basis": data["basis"], "source": data["source"], **section} if "stress" in section else section
-    return curve_of_section(f"{path.stem}, {name}", full, Place(where, path.parent, no_card))
+    def no_card(card: str, curve: str | None) -> SNCurve:
+        raise NotImplementedError
+
+    with within(where):
+        return curve_of(
+            f"{path.stem}, {name}", section, Place(path.parent, no_card), basis=file.basis, source=file.source
+        )
 
 
-def _law(path: Path, key: str, section: Any, name: str, source: str) -> GrowthLaw:
+def _law(path: Path, key: str, section: Any, file: CardFile) -> GrowthLaw:
     where = f"{path.name}, growth_laws, {key}"
-    if not isinstance(section, dict):
-        raise InputError(where, repr(section), "a table of keys")
-    for kind in ("card", "fitted"):
-        if kind in (section.get("kind"), *section):
-            raise InputError(where, f"a law of the kind {kind!r}", "the law itself", "A card stands alone.")
-    model = growth_law_keys()
-    try:
-        law = TypeAdapter(model).validate_python(section)
-    except ValidationError as error:
-        raise as_input_error(path.name, section, error, model, ("growth_laws", key)) from None
-    try:
-        return law_of(name, law, source=source)
-    except InputError as error:
-        raise InputError(f"{where}, {error.where}", error.found, error.expected, error.remedy) from None
+    if section.kind in ("card", "fitted"):
+        raise InputError(where, f"a law of the kind {section.kind!r}", "the law itself", "A card stands alone.")
+    with within(where):
+        return law_of(file.name, section, source=file.source)
 
 
 @lru_cache(maxsize=1)

@@ -33,6 +33,29 @@ MOVED = {
 }
 
 
+# Of format 1: the table that a key stood in, and what to write now.
+_RENAMED = {("cracks", "growth_law"): "law", ("duty_cycle", "duration"): "repeat_duration"}
+
+
+def what_to_change(data: Any, to: int) -> str:
+    """What to write in a file of an earlier format to make it one of format `to`, and where."""
+    if data.get("format") != 1:
+        return "The file was written for another version."
+    changes = [f"format = {to}"]
+    for (table, key), now in _RENAMED.items():
+        places: list[tuple[int | str, ...]] = (
+            [(table, i) for i in range(len(data[table]))] if isinstance(data.get(table), list) else [(table,)]
+        )
+        for place in places:
+            section = data.get(table) if len(place) == 1 else data[table][place[1]]
+            if isinstance(section, dict) and key in section:
+                changes.append(f"{now} in place of {key} at {key_path(data, place)}")
+    laws = data.get("growth_laws") if isinstance(data.get("growth_laws"), dict) else {}
+    for name, law in laws.items():
+        changes += [f"at growth_laws, {name}, {key}: {MOVED[key]}" for key in law if key in MOVED]
+    return "Write " + "; ".join(changes).removesuffix(".") + "."
+
+
 def as_input_error(file: str, data: Any, error: ValidationError, model: Any, above: tuple[str, ...] = ()) -> InputError:
     """The first fault as an InputError; the others stand in its notes, one line each. `above` are keys before the place."""
     faults = sorted(error.errors(include_url=False), key=lambda details: details["type"] != "extra_forbidden")

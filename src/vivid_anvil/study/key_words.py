@@ -16,8 +16,8 @@ from vivid_anvil.materials.curves import checks as sn_checks
 from vivid_anvil.materials.curves import estimate_factors
 from vivid_anvil.materials.curves import family as sn_family
 from vivid_anvil.materials.curves import forms as sn_forms
-from vivid_anvil.materials.curves import section as sn_section
 from vivid_anvil.models import mesh_data
+from vivid_anvil.study import curve_keys
 
 
 class KeyWords(NamedTuple):
@@ -53,6 +53,7 @@ KEYS: dict[str, KeyWords] = {
     "repeat": KeyWords("what you call one pass of the events", "month"),
     "repeats_per_year": KeyWords("how many repeats a year has; left out: no calendar, lives in repeats", 12),
     "duration": KeyWords("how long it lasts, where no rate and no frequency says so", "30 s"),
+    "repeat_duration": KeyWords("how long one repeat lasts, where its events know no time", "40 h"),
     "residue": KeyWords("what becomes of the half cycles that rainflow counting leaves", "repeated"),
     "counting": KeyWords("how histories are counted", "rainflow"),
     "between": KeyWords("what happens between events", "each by itself"),
@@ -233,7 +234,7 @@ KEYS: dict[str, KeyWords] = {
     "surface_factor": KeyWords("factor on the growth along the surface", 0.9),
     "initial_size": KeyWords("size of the crack at the start", "1 mm"),
     "initial_half_length": KeyWords("half length along the surface at the start", "2.5 mm"),
-    "growth_law": KeyWords("a growth law of this study", "air"),
+    "CrackSection.law": KeyWords("a growth law of this study", "air"),
     "later_law": KeyWords("the law that takes over later", "sea water"),
     "later_law_from": KeyWords("when it does", "15 years"),
     "residual_stress": KeyWords("rows of depth and stress that is there without load", [["0 mm", "100 MPa"]]),
@@ -316,7 +317,7 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "SNCurve.surface": lambda: estimate_factors.SURFACES,
     "section": lambda: estimate_factors.SECTIONS,
     "temperature_rule": lambda: estimate_factors.TEMPERATURE_RULES,
-    "SNCurve.model": lambda: (sn_section.REGRESSION, *FIT_MODELS),
+    "SNCurve.model": lambda: (curve_keys.REGRESSION, *FIT_MODELS),
 }
 _NOT_A_CHOICE = ("SNCurve.mean_stress", "PathSection.surface")
 

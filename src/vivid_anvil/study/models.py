@@ -4,18 +4,23 @@ from __future__ import annotations
 
 import functools
 import inspect
+from dataclasses import fields
 from typing import Annotated, Any, Literal, get_type_hints
 
 from pydantic import BeforeValidator, Field, create_model, model_validator
 
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.fields import ThroughPath, ToePath
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.growth import RETARDATIONS
+from vivid_anvil.growth import RETARDATIONS, Crack
 from vivid_anvil.histories.load import LOADS
-from vivid_anvil.materials import LAWS, THRESHOLDS, checked_keys
+from vivid_anvil.materials import LAWS, THRESHOLDS, Material, SNFamily
+from vivid_anvil.materials.curves.curved import CURVED_FORMS
 from vivid_anvil.shapes import SHAPES, keys_of_shape
-from vivid_anvil.stress import METHODS
+from vivid_anvil.stress import METHODS, CaseLoad, StepLoad
+from vivid_anvil.study.curve_keys import curve_keys
 from vivid_anvil.study.growth_law_keys import growth_law_keys
-from vivid_anvil.study.hot_spot_keys import HotSpotSection, MethodKeys, Stress
+from vivid_anvil.study.hot_spot_keys import HotSpotSection, MethodKeys
 from vivid_anvil.study.method_keys import method_keys
 from vivid_anvil.study.models_of_nouns import (
     Section,
@@ -31,14 +36,7 @@ from vivid_anvil.study.models_of_nouns import (
 )
 from vivid_anvil.units import DIMENSIONS
 
-FORMAT = 1
-
-
-def _curve_section(value: Any) -> Any:
-    """The keys of an S-N curve, checked by the table of its forms."""
-    if isinstance(value, dict):
-        checked_keys(value, "")
-    return value
+FORMAT = 2
 
 
 def _rows(*dimensions: str) -> BeforeValidator:
@@ -64,7 +62,6 @@ def _rows(*dimensions: str) -> BeforeValidator:
 
 Length = Annotated[float, from_text("length"), written("length")]
 StressIntensity = Annotated[float, from_text("stress intensity"), written("stress intensity")]
-SNCurveSection = Annotated[dict[str, Any], BeforeValidator(_curve_section)]
 
 
 class EventSection(Section):
@@ -158,72 +155,40 @@ _NEEDED_BY: dict[str, tuple[str, ...]] = {
 }
 
 
-class DutyCycleSection(Section):
-    """The events of one repeat."""
-
-    repeat: Text
-    repeats_per_year: float | None = None
-    duration: Text | None = None
-    residue: str = "repeated"
-    counting: str = "rainflow"
-    between: str = "each by itself"
-    events: list[EventSection] = Field(min_length=1)
-
-
-class MaterialSection(Section):
-    """Strengths; those that are not given come from the card, where one is named."""
-
-    card: Text | None = None
-    ultimate_strength: Stress | None = None
-    yield_strength: Stress | None = None
-    toughness: StressIntensity | None = None
-    true_fracture_strength: Stress | None = None
-    fatigue_strength_coefficient: Stress | None = None
-    walker_exponent: float | Literal["estimated"] | None = None
-    mean_stress_sensitivity: float | None = None
-    group: Text | None = None
-    source: Text | None = None
-
-
-class SNFamilySection(Section):
-    """S-N curves at several R or means, by the names that they have under sn_curves."""
-
-    curves: list[Text] = Field(min_length=2)
-    beyond_lowest: str = "refuse"
-    beyond_highest: str = "refuse"
-    source: str = "not stated"
+MaterialSection = model_of(Material, instead={"card": Text})
+SNFamilySection = model_of(SNFamily, instead={"curves": Annotated[list[Text], Field(min_length=2)]})
+DutyCycleSection = model_of(
+    DutyCycle,
+    without=(),
+    instead={"events": Annotated[list[EventSection], Field(min_length=1)], "repeat_duration": Text},
+)
+ROWS_OF_STRESS: Any = Annotated[list[list[Any]], _rows("length")]
+CrackSection = model_of(
+    Crack,
+    without=(),
+    instead={
+        **dict.fromkeys(("hot_spot", "law", "later_law", "later_law_from"), Text),
+        "shape": str,
+        "residual_stress": Annotated[list[list[Any]], _rows("length", "stress")],
+        "retardation": Any,
+    },
+)
+_LoadCaseKeys = model_of(
+    CaseLoad,
+    without=(),
+    instead={
+        **dict.fromkeys(("case", "channel", "unit_load"), Text),
+        "event_factors": dict[Text, float],
+        "constant": float,
+    },
+    all_optional=True,
+)
 
 
-class CrackSection(Section):
-    """A crack at a hot spot."""
-
-    hot_spot: Text
-    shape: str
-    initial_size: Length
-    initial_half_length: Length | None = None
-    growth_law: Text
-    later_law: Text | None = None
-    later_law_from: Text | None = None
-    residual_stress: Annotated[list[list[Any]] | None, _rows("length", "stress")] = None
-    counted_part: str = "tensile"
-    order: str = "per repeat"
-    retardation: Any = None
-    limits: str = "toughness and yield"
-    youngs_modulus: Stress | None = None
-    stop_size: Length | None = None
-    detectable_size: Length | None = None
-    inspection_factor: float = 3.0
-    beyond_validity: str = "stop"
-
-
-class LoadCaseSection(Section):
+class LoadCaseSection(_LoadCaseKeys):  # type: ignore[misc, valid-type]
     """A load case of a model: scaled by a channel, or there all the time."""
 
     case: Text
-    channel: Text | None = None
-    unit_load: Text | None = None
-    event_factors: dict[Text, float] = Field(default_factory=dict)
-    constant: float | None = None
 
     @model_validator(mode="after")
     def _one_way(self) -> LoadCaseSection:
@@ -255,27 +220,23 @@ class RegionSection(MethodKeys):
     notch_factor: float | None = None
 
 
-class SequenceSection(Section):
-    """Load cases that follow each other, and the channel that says which one holds."""
-
-    channel: Text
-    cases: list[Text] = Field(min_length=1)
-
-
+SequenceSection = model_of(
+    StepLoad, without=(), instead={"channel": Text, "cases": Annotated[list[Text], Field(min_length=1)]}
+)
 Corner = Annotated[list[Length], Field(min_length=3, max_length=3)]
+Direction = Annotated[list[float], Field(min_length=3, max_length=3)]
+_PathKeys = model_of(
+    ToePath,
+    instead={"thickness": Length, "along": Direction, "nodes": list[int]}
+    | dict.fromkeys(("toe", *(field.name for field in fields(ThroughPath) if field.name != "name")), Corner),
+    all_optional=True,
+)
 
 
-class PathSection(MethodKeys):
+class PathSection(MethodKeys, _PathKeys):  # type: ignore[misc, valid-type]
     """Where a structural stress is taken: a path on the surface from a weld toe, marked nodes, or a line through the plate."""
 
     name: Text
-    rule: str | None = None
-    thickness: Length | None = None
-    toe: Corner | None = None
-    along: Annotated[list[float], Field(min_length=3, max_length=3)] | None = None
-    nodes: list[int] = Field(default_factory=list)
-    surface: Corner | None = None
-    other: Corner | None = None
     material: Text | None = None
 
     @model_validator(mode="after")
@@ -305,10 +266,10 @@ class ModelSection(MethodKeys):
     face: str = "both"
     sets_from: Text | None = None
     load_cases: list[LoadCaseSection] = Field(default_factory=list)
-    sequences: list[SequenceSection] = Field(default_factory=list)
+    sequences: list[SequenceSection] = Field(default_factory=list)  # type: ignore[valid-type]
     material: Text
     measure: str = "signed von Mises, hydrostatic"
-    direction: Annotated[list[float], Field(min_length=3, max_length=3)] | None = None
+    direction: Direction | None = None
     notch_factor: float = 1.0
     apart: Length | None = None
     up: Literal["x", "y", "z"] = "y"
@@ -325,15 +286,15 @@ class StudyFile(Section):
     format: int
     title: Text
     target_life: float | Text | None = None
-    duty_cycle: DutyCycleSection
-    materials: dict[str, MaterialSection] = Field(min_length=1)
+    duty_cycle: DutyCycleSection  # type: ignore[valid-type]
+    materials: dict[str, MaterialSection] = Field(min_length=1)  # type: ignore[valid-type]
     cards: Text | None = None
-    sn_curves: dict[str, SNCurveSection] = Field(default_factory=dict)
-    sn_families: dict[str, SNFamilySection] = Field(default_factory=dict)
+    sn_curves: dict[str, Any] = Field(default_factory=dict)
+    sn_families: dict[str, SNFamilySection] = Field(default_factory=dict)  # type: ignore[valid-type]
     growth_laws: dict[str, Any] = Field(default_factory=dict)
     methods: dict[str, Any] = Field(default_factory=dict)
     hot_spots: list[HotSpotSection] = Field(default_factory=list)
-    cracks: list[CrackSection] = Field(default_factory=list)
+    cracks: list[CrackSection] = Field(default_factory=list)  # type: ignore[valid-type]
     model: ModelSection | None = None
 
     @model_validator(mode="after")
@@ -359,17 +320,15 @@ def _keys_of(shapes: tuple[str, ...]) -> dict[str, Any]:
     return found
 
 
-ROWS_OF_STRESS: Any = Annotated[list[list[Any]], _rows("length")]
-
-
 def study_file() -> type[StudyFile]:
     """The model of the whole file with all that the tables of choices have by now."""
-    return _with_choices((*LAWS, *THRESHOLDS, *RETARDATIONS, *METHODS, *LOADS, *SHAPES))
+    return _with_choices((*CURVED_FORMS, *LAWS, *THRESHOLDS, *RETARDATIONS, *METHODS, *LOADS, *SHAPES))
 
 
 @functools.lru_cache(maxsize=4)
 def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
     laws: Any = dict.__class_getitem__((str, growth_law_keys()))
+    curves: Any = dict.__class_getitem__((str, curve_keys()))
     memory = one_or_table(Text, RETARDATIONS)
     method = method_keys()
     methods: Any = dict.__class_getitem__((str, method))
@@ -396,6 +355,7 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
         "StudyFile",
         __base__=StudyFile,
         duty_cycle=(duty, ...),
+        sn_curves=(curves, Field(default_factory=dict)),
         growth_laws=(laws, Field(default_factory=dict)),
         methods=(methods, Field(default_factory=dict)),
         hot_spots=many(with_method(HotSpotSection)),

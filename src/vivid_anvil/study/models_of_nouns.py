@@ -114,6 +114,16 @@ def union_of(models: Mapping[str, type[Section]], kind_of: Callable[[Any], str])
     return Annotated[Union[tuple(tagged)], Discriminator(kind_of)]  # noqa: UP007
 
 
+def united(types: Iterable[Any]) -> Any:
+    """One of several types."""
+    return Union[tuple(types)]  # noqa: UP007
+
+
+def tables_by_kind(choices: Choices[Any]) -> Any:
+    """The type of a key that is a table which names its `kind`, one of a table of choices."""
+    return union_of({name: model_of(noun, without=(), kind=name) for name, noun in choices.items()}, kind_or(""))
+
+
 def kind_or(usual: str) -> Callable[[Any], str]:
     """What a table says as its `kind`, else the usual one; anything that is no table as it is."""
 
@@ -138,6 +148,16 @@ def one_or_table(
         return tables(value) if isinstance(value, dict | BaseModel) else ONE_VALUE
 
     return Annotated[Union[tuple(tagged)], Discriminator(kind_of)]  # noqa: UP007
+
+
+def one_value_or(section: type[Section], word: Any) -> Any:
+    """The type of a key that is one value, of the type `word`, or a table of a model."""
+    other = f"{TAG}what is written out"
+
+    def which(value: Any) -> str:
+        return other if isinstance(value, dict | BaseModel) else ONE_VALUE
+
+    return Annotated[Union[Annotated[word, Tag(ONE_VALUE)], Annotated[section, Tag(other)]], Discriminator(which)]  # noqa: UP007
 
 
 def name_or(written_out: Any) -> Any:

@@ -91,15 +91,13 @@ def model_job(
 def _loads(section: ModelSection, cases: Sequence[str], duty_cycle: DutyCycle) -> CaseLoads:
     """What scales each case: as the study says; else the load factor of the same name, where every event has one."""
     factors = {name for name, dimension in duty_cycle.dimensions.items() if dimension == "number"}
-    told = {one.case for one in section.load_cases} | {case for one in section.sequences for case in one.cases}
+    told = {one.case for one in section.load_cases} | {case for one in section.sequences for case in one.cases}  # type: ignore[attr-defined]
     by_name = [CaseLoad(case=one, channel=one, unit_load=1.0) for one in cases if one in factors - told]
     moving = [
-        CaseLoad(case=one.case, channel=one.channel, unit_load=one.unit_load, event_factors=one.event_factors)
-        for one in section.load_cases
-        if one.channel is not None and one.unit_load is not None
+        CaseLoad(**one.given) for one in section.load_cases if one.channel is not None and one.unit_load is not None
     ]
     constant = {one.case: one.constant for one in section.load_cases if one.constant is not None}
-    sequences = [StepLoad(channel=one.channel, cases=tuple(one.cases)) for one in section.sequences]
+    sequences = [StepLoad(**one.given) for one in section.sequences]  # type: ignore[attr-defined]
     return CaseLoads([*moving, *by_name], constant, sequences)
 
 

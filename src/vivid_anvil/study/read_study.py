@@ -23,24 +23,23 @@ from vivid_anvil.materials import (
     GrowthTests,
     Material,
     MaterialCard,
-    Place,
     SNCurve,
     SNFamily,
-    curve_of_section,
     fit_growth_law,
     read_growth_tests,
 )
 from vivid_anvil.shapes import read_points, shape_of_keys
 from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.study.cards import cards_in, read_card_named
+from vivid_anvil.study.curve_keys import Place, curve_of
 from vivid_anvil.study.event_of_keys import event_of
 from vivid_anvil.study.growth_law_keys import law_of, threshold_of
 from vivid_anvil.study.hot_spot_keys import HotSpotSection
 from vivid_anvil.study.include import with_includes
-from vivid_anvil.study.key_errors import as_input_error, key_path
+from vivid_anvil.study.key_errors import as_input_error, key_path, what_to_change
 from vivid_anvil.study.method_keys import method_of
 from vivid_anvil.study.model_job import ModelJob
-from vivid_anvil.study.models import FORMAT, CrackSection, StudyFile, shape_keys, study_file
+from vivid_anvil.study.models import FORMAT, StudyFile, shape_keys, study_file
 from vivid_anvil.study.models_of_nouns import Section, made
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
@@ -92,10 +91,7 @@ def build_study(path: Path, data: dict[str, Any], *, like: Study | None = None, 
     """
     if data.get("format", FORMAT) != FORMAT:
         raise InputError(
-            f"{path.name}, format",
-            repr(data["format"]),
-            f"format = {FORMAT}",
-            "The file was written for another version.",
+            f"{path.name}, format", repr(data["format"]), f"format = {FORMAT}", what_to_change(data, FORMAT)
         )
     try:
         file = study_file().model_validate(data)
@@ -178,12 +174,13 @@ class _Builder:
         return bool(one == other)
 
     def duty_cycle(self, file: StudyFile, watch: Watch | None) -> DutyCycle:
-        section, events = file.duty_cycle, []
-        how = {key: getattr(section, key) for key in ("between", "residue", "counting")}
-        with self.at(("duty_cycle",)):
-            one_of("DutyCycle.between", section.between, tuple(BETWEEN_EVENTS))
-            one_of("DutyCycle.residue", section.residue, tuple(RESIDUES))
-            COUNTING_METHODS.get(section.counting, "DutyCycle.counting")
+        section: Any = file.duty_cycle
+        given, events = section.given, []
+        how = {key: given.get(key, getattr(DutyCycle, key)) for key in ("between", "residue", "counting")}
+        with self.at(("duty_cycle",)):  # before histories are read, which may take long
+            one_of("DutyCycle.between", how["between"], tuple(BETWEEN_EVENTS))
+            one_of("DutyCycle.residue", how["residue"], tuple(RESIDUES))
+            COUNTING_METHODS.get(how["counting"], "DutyCycle.counting")
         for i, event in enumerate(section.events):
             if watch is not None:
                 watch(f"reading {event.name}", i, len(section.events))
@@ -192,28 +189,20 @@ class _Builder:
         if watch is not None:
             watch("histories", len(events), len(events))
         with self.at(("duty_cycle",)):
-            return DutyCycle(
-                section.repeat,
-                tuple(events),
-                section.repeats_per_year,
-                section.residue,
-                section.between,
-                section.counting,
-                repeat_duration=section.duration,
-            )
+            return DutyCycle(**(given | {"events": tuple(events)}))
 
     def material(self, file: StudyFile, name: str) -> Material:
-        section = file.materials[name]
+        given = file.materials[name].given  # type: ignore[attr-defined]
         with self.at(("materials", name)):
-            given = {key: value for key, value in section.model_dump(exclude={"card"}).items() if value is not None}
-            if section.card is None:
+            card = given.pop("card", None)
+            if card is None:
                 return Material(name=name, **given)
-            return dataclasses.replace(self.card(section.card).material, name=name, **given)
+            return dataclasses.replace(self.card(card).material, name=name, **given)
 
     def card(self, name: str) -> MaterialCard:
         return read_card_named(name, self.cards)
 
-    def curve(self, name: str, section: dict[str, Any]) -> SNCurve:
+    def curve(self, name: str, section: Section) -> SNCurve:
         if self.like is not None and self.same("sn_curves", name) and self.same("cards"):
             known = self.like.curves[name]
             if isinstance(known, SNCurve):
@@ -223,14 +212,14 @@ class _Builder:
             return self.card(card).curve(curve)
 
         with self.at(("sn_curves", name)):
-            return curve_of_section(name, section, Place(f"sn_curves, {name}", self.path.parent, of_card))
+            return curve_of(name, section, Place(self.path.parent, of_card))
 
     def family(self, file: StudyFile, name: str, curves: dict[str, SNCurve]) -> SNFamily:
-        section = file.sn_families[name]
-        members = [self.named(curves, one, ("sn_families", name, "curves"), "sn_curves") for one in section.curves]
+        given = file.sn_families[name].given  # type: ignore[attr-defined]
+        place = ("sn_families", name, "curves")
+        members = tuple(self.named(curves, one, place, "sn_curves") for one in given["curves"])
         with self.at(("sn_families", name)):
-            values = section.model_dump(exclude={"curves"})
-            return SNFamily(name=name, curves=tuple(members), **values)
+            return SNFamily(name=name, **(given | {"curves": members}))
 
     def law(self, file: StudyFile, name: str) -> GrowthLaw:
         section = file.growth_laws[name]
@@ -311,25 +300,24 @@ class _Builder:
                 file.methods[name], {"sn_curves": lambda curve: self.curve_named(curve, (*keys, "sn_curve"))}
             )
 
-    def crack(self, i: int, section: CrackSection, spots: dict[str, HotSpot], laws: dict[str, GrowthLaw]) -> Crack:
+    def crack(self, i: int, section: Any, spots: dict[str, HotSpot], laws: dict[str, GrowthLaw]) -> Crack:
         spot = self.named(spots, section.hot_spot, ("cracks", i, "hot_spot"), "hot_spots")
-        law = self.named(laws, section.growth_law, ("cracks", i, "growth_law"), "growth_laws")
+        law = self.named(laws, section.law, ("cracks", i, "law"), "growth_laws")
         with self.at(("cracks", i, "retardation")):
             memory = retardation_of(section)
         with self.at(("cracks", i)):
             spot.material.needed("toughness", "the critical crack size")
             spot.material.needed("yield_strength", "net-section yield")
-            given = section.model_dump(exclude_none=True)
+            given = section.given
             shape = {key: given.pop(key) for key in shape_keys() if key in given}
             later = None
             if section.later_law is not None:
                 later = self.named(laws, section.later_law, ("cracks", i, "later_law"), "growth_laws")
-            for key in ("hot_spot", "shape", "growth_law", "later_law", "retardation"):
-                given.pop(key, None)
             if isinstance(shape.get("points"), str):
                 shape["points"] = read_points(self.path.parent / shape["points"], section.shape)
             of_shape: Any = shape_of_keys(section.shape, shape, "")
-            return Crack(hot_spot=spot, shape=of_shape, law=law, later_law=later, retardation=memory, **given)
+            nouns = {"hot_spot": spot, "shape": of_shape, "law": law, "later_law": later, "retardation": memory}
+            return Crack(**(given | nouns))
 
     def model(self, file: StudyFile, duty_cycle: DutyCycle) -> ModelJob | None:
         """The finite-element model, its file read and its load cases held against the field and the events."""
@@ -396,7 +384,7 @@ def _with_keys(
         yield from _with_keys(event.get("events") or [], (*keys, i, "events"))
 
 
-def retardation_of(section: CrackSection) -> Retardation:
+def retardation_of(section: Any) -> Retardation:
     """How larger cycles are remembered: a word, or a table with its numbers."""
     given = section.retardation
     if given is None:

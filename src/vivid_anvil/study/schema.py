@@ -9,24 +9,9 @@ from typing import Any
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import replacing
 from vivid_anvil.histories.load import LOADS
-from vivid_anvil.materials import AFTERWARDS, FORMS
-from vivid_anvil.materials.curves.curved import CURVED_FORMS
-from vivid_anvil.materials.curves.form_keys import keys_of_form
 from vivid_anvil.study.include import INCLUDE
 from vivid_anvil.study.key_words import choices_of, words_of
 from vivid_anvil.study.models import study_file
-from vivid_anvil.units import DIMENSIONS
-
-_KINDS: dict[str, Any] = {
-    "text": {"type": "string"},
-    "a number": {"type": "number"},
-    "numbers": {"type": "array", "items": {"type": "number"}},
-    "number or text": {"type": ["number", "string"]},
-    "table": {"type": "object"},
-    "points": {"type": "array", "items": {"type": "array", "minItems": 2, "maxItems": 2}},
-    "temperature": {"type": "string", "description": "such as '260 °C'"},
-    "anything": {},
-}
 
 
 def study_schema() -> dict[str, Any]:
@@ -45,31 +30,12 @@ def study_schema() -> dict[str, Any]:
     schema: dict[str, Any] = study_file().model_json_schema(mode="validation")
     schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
     schema["title"] = "Vivid Anvil study file"
-    schema["properties"]["sn_curves"] = {
-        "type": "object",
-        "description": "S-N curves by name, each in one of the forms",
-        "additionalProperties": {"anyOf": [_form(leading) for leading in FORMS]},
-    }
     schema["properties"][INCLUDE] = {"type": "string", "description": "a study file to start from"}
     for name, section in schema["$defs"].items():
-        _tell(section, name)
+        _tell(section, "SNCurve" if name.startswith("SNCurve_") else name)
     _tell(schema, "StudyFile")
     schema["required"] = [key for key in schema["required"] if key == "format"]  # an included file may hold the rest
     return schema
-
-
-def _form(leading: str) -> dict[str, Any]:
-    form = FORMS[leading]
-    keys = {**form.needs, **form.may, **AFTERWARDS}
-    made = {
-        "type": "object",
-        "title": f"by {leading}",
-        "required": list(form.needs),
-        "additionalProperties": False,
-        "properties": {key: _formula() if key == "form" else _kind(kind) for key, kind in keys.items()},
-    }
-    _tell(made, "SNCurve")
-    return made
 
 
 def _tell(section: dict[str, Any], name: str) -> None:
@@ -90,23 +56,6 @@ def _tell(section: dict[str, Any], name: str) -> None:
             optional = any(kind.get("type") == "null" for kind in kinds)
             allowed = {"enum": [*choices, *([None] if optional else [])]}
             one |= {"anyOf": [allowed, *others]} if others else allowed
-
-
-def _formula() -> dict[str, Any]:
-    """The table of a formula: each form with its keys."""
-    found = []
-    for name, form in CURVED_FORMS.items():
-        kinds, needed = keys_of_form(form)
-        properties = {"kind": {"const": name}, **{key: _kind(kind) for key, kind in kinds.items()}}
-        required = ["kind", *needed]
-        found.append({"type": "object", "properties": properties, "required": required, "additionalProperties": False})
-    return {"anyOf": found}
-
-
-def _kind(kind: str) -> dict[str, Any]:
-    if kind in _KINDS:
-        return dict(_KINDS[kind])
-    return {"type": "string", "description": f"{kind} with its unit, such as '{DIMENSIONS[kind].example}'"}
 
 
 def write_template(path: str | Path) -> Path:

@@ -190,3 +190,20 @@ def thickness_factor(thickness: float, reference: float, exponent: float) -> flo
     if not 0.0 <= power <= 1.0 or math.isinf(size):
         raise InputError("thickness exponent", f"{power:g}", "an exponent from 0 to 1, usually 0.1 to 0.3")
     return float((least / max(size, least)) ** power)
+
+
+@opened(thickness=LENGTH, reference=LENGTH, exponent=one())
+def thickened(curve: SNCurve, thickness: float, reference: float, exponent: float) -> SNCurve:
+    """The curve of a thicker plate, mm, by a stated reference thickness, mm, and exponent, with its step.
+
+    >>> from vivid_anvil.materials.curves.forms import straight_curve
+    >>> weld = straight_curve(name="w", stress="range", r_ratio="any", slope=3, point_stress=80.0, point_life=2e6)
+    >>> float(thickened(weld, 40.0, 25.0, 0.25).points[0][0].__round__(3))
+    71.131
+    """
+    value = thickness_factor(thickness, reference, exponent)
+    numbers = f"({put_in(reference)} / {put_in(max(thickness, reference))})^{put_in(exponent)}"
+    step = Step(
+        "Factor of a thicker plate; a thinner one counts as the reference", "f = (t_ref / t)^k", numbers, value, ""
+    )
+    return with_stress_factor(curve, value, step)
