@@ -42,39 +42,39 @@ class Crack:
     Parameters
     ----------
     hot_spot : HotSpot
-        Gives the nominal stress (without notch factor) and the material.
+        Where it is: gives the nominal stress (without notch factor) and the material.
     shape : Shape
         Shape of crack and part.
     initial_size : float or text, mm
-        Above 0 and within the shape's validity; the depth where the shape has two sizes.
+        Size at the start, above 0 and within the shape's validity; the depth where the shape has two sizes.
     initial_half_length : float or text, mm
-        For shapes with two sizes.
+        Half length along the surface at the start, for shapes with two sizes.
     law : GrowthLaw
         How fast it grows.
     later_law, later_law_from : GrowthLaw, and repeats, text such as "10 years", or the name of an event
-        Another law from a time on, or from the repeat on in which an event first happens: a coating gone, another temperature.
+        Another law from a time on, or from the repeat on in which an event first happens (coating gone, another temperature).
     residual_stress : StressProfile, or rows of depth and stress
         Stress that is there without load, MPa over the depth; only for shapes with `k_of_stress`. Its K is added to that of
         every cycle and so changes R and what of a cycle is open; it counts for fracture, not for yield.
     counted_part : str
-        "tensile" or "full", see `COUNTED_PARTS`.
+        Which part of a cycle opens the crack: one of `COUNTED_PARTS`.
     order : str
-        One of `ORDERS`.
+        Growth from all cycles of a repeat, or one by one: one of `ORDERS`.
     retardation : Retardation, or the name of one of `RETARDATIONS`
         How larger cycles slow those after them; only cycle by cycle. None by default. With two sizes each end has its own zone.
     limits : str
-        One of `LIMITS`.
+        What ends the life: one of `LIMITS`.
     youngs_modulus : float or text with a unit, optional
         Modulus of elasticity, MPa, for the assessment curve.
     stop_size : float or text, mm, optional
         A size of your own at which the life ends. Of a crack with two sizes the depth; beyond the wall the size of the crack
         that it has become by then.
     detectable_size : float or text, mm, optional
-        What an inspection finds for sure; gives the inspection interval.
+        Size that an inspection finds for sure; gives the inspection interval.
     inspection_factor : float
         How many inspections fall between detectable and critical size; at least 1.
     beyond_validity : str
-        One of `BEYOND`: what happens where the stress intensity solution ends before the part fails.
+        What happens where the stress intensity solution ends before the part fails: one of `BEYOND`.
 
     Raises
     ------

@@ -1,4 +1,4 @@
-"""What every key of the study file says, with an example, and the choices of those that have some: the one table of them.
+"""What keys of the study file say that are no fields of nouns, an example of every key, and the choices of those that have some.
 
 Schema, template and guide tell from here; the choices are those of the checks themselves.
 """
@@ -27,7 +27,7 @@ class KeyWords(NamedTuple):
     example: Any
 
 
-# By key; "Section.key" where a key says something else in that section.
+# By key; "Section.key" where a key says something else in that section, or refers to something by its name.
 KEYS: dict[str, KeyWords] = {
     "format": KeyWords("number of the file format", 1),
     "include": KeyWords("a study file to start from; what stands here changes it", "base.toml"),
@@ -50,13 +50,7 @@ KEYS: dict[str, KeyWords] = {
         {"stresses": "arm.frd", "material": "plate", "sn_curve": "toe"},
     ),
     # duty cycle and events
-    "repeat": KeyWords("what you call one pass of the events", "month"),
-    "repeats_per_year": KeyWords("how many repeats a year has; left out: no calendar, lives in repeats", 12),
     "duration": KeyWords("how long it lasts, where no rate and no frequency says so", "30 s"),
-    "repeat_duration": KeyWords("how long one repeat lasts, where its events know no time", "40 h"),
-    "residue": KeyWords("what becomes of the half cycles that rainflow counting leaves", "repeated"),
-    "counting": KeyWords("how histories are counted", "rainflow"),
-    "between": KeyWords("what happens between events", "each by itself"),
     "events": KeyWords("events of one repeat", [{"name": "lap", "history": "lap.csv"}]),
     "name": KeyWords("a name of your own", "loaded lap"),
     "occurrences": KeyWords("how often in one repeat", 5),
@@ -89,13 +83,7 @@ KEYS: dict[str, KeyWords] = {
     # materials
     "card": KeyWords("a material card by its name", "structural-steel-355"),
     "ultimate_strength": KeyWords("tensile strength", "510 MPa"),
-    "yield_strength": KeyWords("yield strength, or 0.2 % proof strength", "355 MPa"),
     "toughness": KeyWords("fracture toughness", "75 MPa√m"),
-    "true_fracture_strength": KeyWords("true stress at fracture, for Morrow's rule", "900 MPa"),
-    "fatigue_strength_coefficient": KeyWords("σ_f' of the strain-life curve, for Morrow's rule", "980 MPa"),
-    "walker_exponent": KeyWords('Walker\'s γ, or "estimated" from the strength', 0.65),
-    "mean_stress_sensitivity": KeyWords("M of the mean-stress sensitivity", 0.3),
-    "group": KeyWords("which group of materials it belongs to", "steel"),
     "source": KeyWords("where the numbers come from", "test report of the plate"),
     # S-N curves
     "stress": KeyWords("what the stress of the curve is", "range"),
@@ -154,40 +142,13 @@ KEYS: dict[str, KeyWords] = {
     "SNCurve.mean_stress": KeyWords("mean stress of the tests, where it was the same in all", "100 MPa"),
     "SNCurve.points": KeyWords("stress and cycles of each point", [["400 MPa", 1e4], ["100 MPa", 1e6]]),
     "curves": KeyWords("names of S-N curves of this study", ["r_minus_1", "r_0"]),
-    "beyond_lowest": KeyWords("what holds beyond the lowest R or mean", "refuse"),
-    "beyond_highest": KeyWords("what holds beyond the highest R or mean", "hold"),
     # growth laws
     "law": KeyWords("which growth law of the card", "air"),
     "rate": KeyWords("growth rate at a range of K", "6.9e-12 m/cycle at 1 MPa√m"),
     "threshold": KeyWords("range of K below which nothing grows", "2 MPa√m"),
     "kind": KeyWords("which form it is", "walker"),
-    "rate_2": KeyWords("growth rate at a range of K in the second stage", "3.98e-13 with mm/cycle and MPa√mm"),
-    "slope_2": KeyWords("m of the second stage", 2.88),
-    "transition": KeyWords("range of K from which the second stage holds; left out: where both meet", "363 MPa√mm"),
-    "gamma": KeyWords("γ of Walker's law", 0.6),
-    "gamma_negative": KeyWords("γ below R = 0; 0 for the maximum alone", 0.0),
-    "open_0": KeyWords("u_0 of the open part U = u_0 + u_1 R + u_2 R^2", 0.5),
-    "open_1": KeyWords("u_1", 0.4),
-    "open_2": KeyWords("u_2", 0.0),
-    "p": KeyWords("exponent at the threshold", 0.5),
-    "q": KeyWords("exponent at the toughness", 0.5),
-    "closure_alpha": KeyWords("constraint of the closure, 1 (plane stress) to 3; of laws also 0: no closure", 2.0),
-    "closure_peak": KeyWords("largest over flow stress in the closure", 0.3),
-    "intrinsic_length": KeyWords("length below which cracks have a lower threshold", "0.0381 mm"),
-    "threshold_plus": KeyWords("constant of the threshold over R, above 0", 1.5),
-    "threshold_minus": KeyWords("the same below 0", 0.1),
-    "TableLaw.points": KeyWords(
-        "ranges of K and rates", [["10 MPa√m", "1e-5 mm/cycle"], ["20 MPa√m", "1e-4 mm/cycle"]]
-    ),
-    "PowerOfRThreshold.range": KeyWords("threshold at R = 0", "5 MPa√m"),
     "FixedThreshold.range": KeyWords("threshold at every R", "2 MPa√m"),
-    "PowerOfRThreshold.exponent": KeyWords("g of (1 - R)^g", 0.5),
-    "Wheeler.exponent": KeyWords("exponent of the share of the zone", 1.3),
-    "constraint": KeyWords("of the plastic zones", "plane strain"),
-    "shut_off": KeyWords("ratio of overload at which the crack stops", 3.0),
-    "threshold_maximum": KeyWords("largest K at the threshold", "5 MPa√m"),
     "scatter": KeyWords("where in the scatter of the tests it lies", "upper bound"),
-    "valid_r": KeyWords("lowest and highest R of the tests", [0.0, 0.5]),
     "above_mean": KeyWords("standard deviations above the mean of the tests", 2.0),
     # hot spots
     "stress_per_load": KeyWords(
@@ -211,15 +172,8 @@ KEYS: dict[str, KeyWords] = {
     "notch_factor": KeyWords("K_f on the nominal stress", 2.2),
     "material": KeyWords("a material of this study", "plate"),
     "sn_curve": KeyWords("an S-N curve or family of this study", "toe"),
-    "mean_stress": KeyWords("mean-stress rule, for a curve that states its R", "goodman"),
-    "compressive_mean": KeyWords("what a compressive mean does", "ignored"),
-    "below_knee": KeyWords("what small cycles do when larger ones do damage", "as the curve says"),
-    "critical_sum": KeyWords("damage sum at which it counts as failed", 1.0),
-    "order_rule": KeyWords("a rule that knows the order of the loads", "none"),
-    "order_exponents": KeyWords("exponents of the order rule", {"q": 0.6}),
     # cracks
     "hot_spot": KeyWords("the hot spot that the crack is at", "toe"),
-    "shape": KeyWords("shape of crack and part", "edge"),
     "plate_width": KeyWords("width of the plate", "60 mm"),
     "radius": KeyWords("radius of hole, rod or pipe", "10 mm"),
     "wall": KeyWords("thickness of the wall", "12 mm"),
@@ -232,21 +186,10 @@ KEYS: dict[str, KeyWords] = {
     "broken_at": KeyWords("share of the ligament at which it breaks", 0.9),
     "bending_share": KeyWords("share of bending in the nominal stress", 0.3),
     "surface_factor": KeyWords("factor on the growth along the surface", 0.9),
-    "initial_size": KeyWords("size of the crack at the start", "1 mm"),
-    "initial_half_length": KeyWords("half length along the surface at the start", "2.5 mm"),
     "CrackSection.law": KeyWords("a growth law of this study", "air"),
     "later_law": KeyWords("the law that takes over later", "sea water"),
-    "later_law_from": KeyWords("when it does", "15 years"),
-    "residual_stress": KeyWords("rows of depth and stress that is there without load", [["0 mm", "100 MPa"]]),
-    "counted_part": KeyWords("which part of a cycle opens the crack", "tensile"),
-    "order": KeyWords("growth from the cycles of a repeat, or one by one", "per repeat"),
     "retardation": KeyWords("memory of larger cycles", "none"),
-    "limits": KeyWords("what ends the life", "toughness and yield"),
     "youngs_modulus": KeyWords("modulus of elasticity", "206 GPa"),
-    "stop_size": KeyWords("a size at which to stop", "20 mm"),
-    "detectable_size": KeyWords("size that an inspection finds for sure", "3 mm"),
-    "inspection_factor": KeyWords("chances to find it before the limit", 3),
-    "beyond_validity": KeyWords("what to do where the solution for K ends", "stop"),
     # models
     "stresses": KeyWords("a file with stresses: results, mesh or table", "arm.frd"),
     "stress_unit": KeyWords("unit of the stresses in the file", "MPa"),
@@ -286,11 +229,73 @@ KEYS: dict[str, KeyWords] = {
     "other": KeyWords("place on the other side where it ends", ["0 mm", "0 mm", "-4 mm"]),
 }
 
+# Of keys that are fields of nouns, whose docstrings say what they are.
+EXAMPLES: dict[str, Any] = {
+    "repeat": "month",
+    "repeats_per_year": 12,
+    "repeat_duration": "40 h",
+    "residue": "repeated",
+    "counting": "rainflow",
+    "between": "each by itself",
+    "yield_strength": "355 MPa",
+    "true_fracture_strength": "900 MPa",
+    "fatigue_strength_coefficient": "980 MPa",
+    "walker_exponent": 0.65,
+    "mean_stress_sensitivity": 0.3,
+    "group": "steel",
+    "beyond_lowest": "refuse",
+    "beyond_highest": "hold",
+    "rate_2": "3.98e-13 with mm/cycle and MPa√mm",
+    "slope_2": 2.88,
+    "transition": "363 MPa√mm",
+    "gamma": 0.6,
+    "gamma_negative": 0.0,
+    "open_0": 0.5,
+    "open_1": 0.4,
+    "open_2": 0.0,
+    "p": 0.5,
+    "q": 0.5,
+    "closure_alpha": 2.0,
+    "closure_peak": 0.3,
+    "intrinsic_length": "0.0381 mm",
+    "threshold_plus": 1.5,
+    "threshold_minus": 0.1,
+    "TableLaw.points": [["10 MPa√m", "1e-5 mm/cycle"], ["20 MPa√m", "1e-4 mm/cycle"]],
+    "PowerOfRThreshold.range": "5 MPa√m",
+    "PowerOfRThreshold.exponent": 0.5,
+    "Wheeler.exponent": 1.3,
+    "constraint": "plane strain",
+    "shut_off": 3.0,
+    "threshold_maximum": "5 MPa√m",
+    "valid_r": [0.0, 0.5],
+    "mean_stress": "goodman",
+    "compressive_mean": "ignored",
+    "below_knee": "as the curve says",
+    "critical_sum": 1.0,
+    "order_rule": "none",
+    "order_exponents": {"q": 0.6},
+    "shape": "edge",
+    "initial_size": "1 mm",
+    "initial_half_length": "2.5 mm",
+    "later_law_from": "15 years",
+    "residual_stress": [["0 mm", "100 MPa"]],
+    "counted_part": "tensile",
+    "order": "per repeat",
+    "limits": "toughness and yield",
+    "stop_size": "20 mm",
+    "detectable_size": "3 mm",
+    "inspection_factor": 3,
+    "beyond_validity": "stop",
+}
+
+# In the file the name of something that stands elsewhere in it.
+BY_NAME = ("sn_curve", "hot_spot", "curves", "CrackSection.law", "later_law", "StepLoad.cases", "material", "method")
+
 CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "residue": lambda: counting.RESIDUES,
     "counting": lambda: counting.COUNTING_METHODS,
     "between": lambda: events.BETWEEN_EVENTS,
-    "MaterialSection.group": lambda: material.GROUPS,
+    "Material.group": lambda: material.GROUPS,
     "mean_stress": lambda: materials.MEAN_STRESS_RULES,
     "compressive_mean": lambda: materials.COMPRESSIVE_MEANS,
     "below_knee": lambda: materials.BELOW_KNEE,
@@ -323,8 +328,14 @@ _NOT_A_CHOICE = ("SNCurve.mean_stress", "PathSection.surface")
 
 
 def words_of(section: str, key: str) -> KeyWords:
-    """What a key says in a section; of one that somebody else added, its name."""
-    return KEYS.get(f"{section}.{key}") or KEYS.get(key) or KeyWords(key.replace("_", " "), None)
+    """What a key says in a section, empty where the noun behind it says so, and an example; of one that was added its name."""
+    found = KEYS.get(f"{section}.{key}")
+    if found is not None:
+        return found
+    for name in (f"{section}.{key}", key):
+        if name in EXAMPLES:
+            return KeyWords("", EXAMPLES[name])
+    return KEYS.get(key) or KeyWords("", None)
 
 
 def choices_of(section: str, key: str) -> list[Any] | None:

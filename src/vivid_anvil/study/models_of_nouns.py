@@ -15,10 +15,12 @@ from pydantic import BaseModel, BeforeValidator, ConfigDict, Discriminator, Fiel
 
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.study.said import said_of_fields
 from vivid_anvil.units import DIMENSIONS, Coherent, GrowthRate, OptionalCoherent, coherent
 
 Text = Annotated[str, Field(min_length=1)]
 TAG = "of the kind "  # before the kind that was chosen, in the places of faults
+WITH_UNIT = "with its unit, such as"
 ONE_VALUE = f"{TAG}a value that stands alone"
 
 
@@ -50,7 +52,7 @@ def from_text(dimension: str) -> BeforeValidator:
 def written(dimension: str) -> WithJsonSchema:
     """What stands in the file is text with a unit."""
     example = DIMENSIONS[dimension].example
-    return WithJsonSchema({"type": "string", "description": f"{dimension} with its unit, such as '{example}'"})
+    return WithJsonSchema({"type": "string", "description": f"{dimension} {WITH_UNIT} '{example}'"})
 
 
 def key_of(field: Any, annotation: Any) -> Any:
@@ -94,7 +96,7 @@ def model_of(
     One of a table of choices has the key `kind`, which only the `usual` one may leave out;
     `all_optional` is for keys beside others.
     """
-    known, hints = dict(instead or {}), get_type_hints(noun)
+    known, hints, said = dict(instead or {}), get_type_hints(noun), said_of_fields(noun)
     keys: dict[str, Any] = {} if kind is None else {"kind": (Literal[kind], kind if usual else ...)}
     for field in dataclasses.fields(noun):
         if field.name in without or not field.init:
@@ -102,7 +104,8 @@ def model_of(
         own = known.pop(field.name, None) or key_of(inspect.getattr_static(noun, field.name, None), hints[field.name])
         bare = field.default is dataclasses.MISSING and field.default_factory is dataclasses.MISSING
         needed = bare and not all_optional
-        keys[field.name] = (own, ...) if needed else (own | None, None)
+        about = Field(... if needed else None, description=said.get(field.name))
+        keys[field.name] = (own if needed else own | None, about)
     keys |= {name: (own | None, None) for name, own in known.items()}
     made: type[Section] = create_model(noun.__name__, __base__=Section, __doc__=noun.__doc__, **keys)
     return made

@@ -10,8 +10,9 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import replacing
 from vivid_anvil.histories.load import LOADS
 from vivid_anvil.study.include import INCLUDE
-from vivid_anvil.study.key_words import choices_of, words_of
+from vivid_anvil.study.key_words import BY_NAME, choices_of, words_of
 from vivid_anvil.study.models import study_file
+from vivid_anvil.study.models_of_nouns import WITH_UNIT
 
 
 def study_schema() -> dict[str, Any]:
@@ -44,10 +45,10 @@ def _tell(section: dict[str, Any], name: str) -> None:
     for key, one in section["properties"].items():
         says, example = words_of(name, key)
         if "const" in one:
-            one |= {"description": says, "examples": [one["const"]]}
+            one |= {"description": says or key.replace("_", " "), "examples": [one["const"]]}
             continue
         known = one.pop("description", "")
-        one["description"] = f"{says} ({known})" if known else says
+        one["description"] = _description(name, key, says, known)
         one |= {} if example is None else {"examples": [example]}
         choices = choices_of(name, key)
         if choices is not None:
@@ -56,6 +57,15 @@ def _tell(section: dict[str, Any], name: str) -> None:
             optional = any(kind.get("type") == "null" for kind in kinds)
             allowed = {"enum": [*choices, *([None] if optional else [])]}
             one |= {"anyOf": [allowed, *others]} if others else allowed
+
+
+def _description(section: str, key: str, says: str, known: str) -> str:
+    """The words of a key; where it is a field of a noun those of the noun, unless it refers to one by its name."""
+    if f" {WITH_UNIT}" in known and says:
+        return f"{says} ({known})"
+    if f"{section}.{key}" in BY_NAME or key in BY_NAME:
+        return says
+    return known or says or key.replace("_", " ")
 
 
 def write_template(path: str | Path) -> Path:

@@ -52,7 +52,7 @@ class GrowthLaw(ABC):
     valid_r : (float, float), optional
         The lowest and the highest R at which the form was tested with these values; by default those of the form.
     scatter : str
-        "mean", "upper bound", or in words.
+        Where in the scatter of the tests it lies: "mean", "upper bound", or in words.
     source : str
         Where the numbers come from, in words.
 
