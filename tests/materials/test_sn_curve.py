@@ -31,7 +31,7 @@ from vivid_anvil.materials import (
     stress_table,
     table_curve,
 )
-from vivid_anvil.study.curve_keys import Place, curve_keys, curve_of
+from vivid_anvil.study.curve_keys import Source, curve_keys, curve_of
 
 share = st.floats(0.0, 1.0)
 KEYS = TypeAdapter(curve_keys())
@@ -72,7 +72,7 @@ def test_range_and_amplitude_are_the_same_curve(curve, stress):
 @given(curves)
 def test_a_curve_written_down_reads_back_equal(curve):
     section = tomllib.loads(section_text(curve, "mine"))["sn_curves"]["mine"]
-    again = curve_of("weld", KEYS.validate_python(section), Place(Path(), lambda card, name: curve))
+    again = curve_of("weld", KEYS.validate_python(section), Source(Path(), lambda card, name: curve))
     lives = np.geomspace(1e3, 1e9, 13)
     assert again.stress_at(lives) == pytest.approx(curve.stress_at(lives), rel=1e-12)
     for field in ("stress", "r_ratio", "tested_from", "tested_to", "above", "below", "basis", "component"):

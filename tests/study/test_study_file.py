@@ -660,15 +660,19 @@ FAULTS = {
         "(loaded lap): loaded_lap.csv",
         "text files do not have",
     ),
-    "repair unknown": ((FIRST, FIRST + 'repairs = [{ step = "smooth" }]\n'), "(loaded lap), step", "one of 'cut'"),
+    "repair unknown": (
+        (FIRST, FIRST + 'repairs = [{ step = "smooth" }]\n'),
+        "(loaded lap), repairs, step",
+        "one of 'cut'",
+    ),
     "repair misspelt": (
         (FIRST, FIRST + 'repairs = [{ step = "cut", ende = "3 s" }]\n'),
-        "(loaded lap), ende",
+        "(loaded lap), repairs, cut, ende",
         "Did you mean 'end'",
     ),
     "gate without unit": (
         (FIRST, FIRST + 'gate = { "vertical force" = "0.05" }\n'),
-        "(loaded lap), vertical force",
+        "(loaded lap), gate, vertical force",
         "without a unit",
     ),
     "gate elsewhere": ((FIRST, FIRST + 'gate = { "sway" = "0.05 kN" }\n'), "(loaded lap)", "no channel 'sway'"),

@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING, Any
 from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.units import UnitSystem, fixed
 
 if TYPE_CHECKING:
@@ -152,7 +152,9 @@ def _curves_of(text: str, wishes: CurveWishes) -> list[Any]:
     if not known:
         raise InputError(path, "no S-N curve", "at least one under sn_curves")
     if wanted and wanted not in known:
-        raise InputError(f"{path}, sn_curves", repr(wanted), f"one of {listed(known)}", did_you_mean(wanted, known))
+        raise InputError(
+            inside(f"{path}", "sn_curves"), repr(wanted), f"one of {listed(known)}", did_you_mean(wanted, known)
+        )
     return [known[wanted]] if wanted else list(known.values())
 
 

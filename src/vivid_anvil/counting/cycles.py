@@ -12,7 +12,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, field_of
 from vivid_anvil.units import DIMENSIONS, in_dimension, plain_numbers
 from vivid_anvil.writing.html import html_frame
 
@@ -94,7 +94,7 @@ class Cycles:
     columns: Mapping[str, FloatArray] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
-        checks.one_of("Cycles.dimension", self.dimension, tuple(DIMENSIONS))
+        checks.one_of(field_of("Cycles", "dimension"), self.dimension, tuple(DIMENSIONS))
         for name in ("range", "mean"):
             object.__setattr__(self, name, in_dimension(getattr(self, name), self.dimension, f"Cycles.{name}"))
         size = np.size(self.range)
@@ -114,7 +114,9 @@ class Cycles:
                 raise InputError(f"Cycles.{name}", f"shape {places.shape}", f"{size} sample numbers")
             object.__setattr__(self, name, checks.kept(places))
         event = np.zeros(size, dtype=np.int64) if self.event is None else np.asarray(self.event, dtype=np.int64)
-        often = self.count if self.per_repeat is None else plain_numbers(self.per_repeat, "Cycles.per_repeat")
+        often = (
+            self.count if self.per_repeat is None else plain_numbers(self.per_repeat, field_of("Cycles", "per_repeat"))
+        )
         object.__setattr__(self, "event", checks.kept(event))
         object.__setattr__(self, "per_repeat", checks.kept(often))
         added = {name: checks.kept(plain_numbers(one, f"Cycles, {name}")) for name, one in self.columns.items()}
@@ -214,7 +216,7 @@ class Cycles:
         """The same cycles with other counts, shape (k,), of 0 or more; those of 0 are left out."""
         many = np.asarray(count, dtype=np.float64)
         if many.shape != self.count.shape or not (many >= 0.0).all():
-            raise InputError("Cycles.counted", f"{many.shape} counts", f"{len(self)} counts of 0 or more")
+            raise InputError(field_of("Cycles", "counted"), f"{many.shape} counts", f"{len(self)} counts of 0 or more")
         kept = checks.read_only(many.copy())
         return self._changed(count=kept, per_repeat=kept).chosen(many > 0.0)
 
@@ -263,7 +265,7 @@ def written_by_a_loop(columns: tuple[Any, ...], dimension: str, sample_rate: flo
     ranges = columns[0]
     if ranges.size and not np.isfinite(ranges.max()):
         raise InputError("cycles", "a range beyond the largest number", "samples whose differences are finite")
-    checks.one_of("Cycles.dimension", dimension, tuple(DIMENSIONS))
+    checks.one_of(field_of("Cycles", "dimension"), dimension, tuple(DIMENSIONS))
     made: Cycles = object.__new__(Cycles)
     of_no_event = checks.read_only(np.zeros(ranges.size, dtype=np.int64))
     made.__dict__.update(zip(COLUMNS, (*columns, of_no_event, columns[2]), strict=True))

@@ -8,7 +8,7 @@ import numpy as np
 
 from vivid_anvil.counting.cycles import Cycles
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.units import many, opened
 
 
@@ -61,12 +61,12 @@ def classes_of_exceedance(ranges: FloatArray, counts: FloatArray, *, where: str 
     if (np.diff(ranges) >= 0.0).any():
         row = int(np.flatnonzero(np.diff(ranges) >= 0.0)[0]) + 2
         raise InputError(
-            f"{where}, row {row}", f"a range of {ranges[row - 1]:g}", "ranges that fall", "The largest first."
+            inside(where, f"row {row}"), f"a range of {ranges[row - 1]:g}", "ranges that fall", "The largest first."
         )
     if (np.diff(counts) < 0.0).any() or not counts[0] > 0.0:
         row = int(np.flatnonzero(np.diff(counts, prepend=0.0) < 0.0)[0]) + 1 if counts[0] > 0.0 else 1
         raise InputError(
-            f"{where}, row {row}",
+            inside(where, f"row {row}"),
             f"{counts[row - 1]:g} cycles",
             "numbers above 0 that rise as the range falls",
             "Exceedance counts all cycles that reach or pass a range; for cycles per class give a spectrum.",

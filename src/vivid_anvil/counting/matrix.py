@@ -16,7 +16,7 @@ from vivid_anvil.counting import _kernels
 from vivid_anvil.counting.cycles import Cycles
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, shortened
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, field_of
 from vivid_anvil.units import DIMENSIONS, one, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.html import html_frame
@@ -70,7 +70,7 @@ class CycleMatrix:
     dimension: str = "stress"
 
     def __post_init__(self) -> None:
-        checks.one_of("CycleMatrix.kind", self.kind, tuple(MATRICES))
+        checks.one_of(field_of("CycleMatrix", "kind"), self.kind, tuple(MATRICES))
         shape = []
         for name in ("row_edges", "column_edges"):
             edges = _edges(getattr(self, name), name)
@@ -79,10 +79,12 @@ class CycleMatrix:
         counts = np.asarray(self.counts, dtype=np.float64)
         if counts.shape != tuple(shape):
             raise InputError(
-                "CycleMatrix.counts", f"shape {counts.shape}", f"shape {tuple(shape)}, as the edges have it"
+                field_of("CycleMatrix", "counts"),
+                f"shape {counts.shape}",
+                f"shape {tuple(shape)}, as the edges have it",
             )
         if not (np.isfinite(counts).all() and (counts >= 0.0).all()):
-            raise InputError("CycleMatrix.counts", "negative or not finite counts", "counts of 0 or more")
+            raise InputError(field_of("CycleMatrix", "counts"), "negative or not finite counts", "counts of 0 or more")
         object.__setattr__(self, "counts", checks.kept(counts))
 
     @property

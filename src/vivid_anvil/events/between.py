@@ -23,7 +23,7 @@ from vivid_anvil.counting.counter import RainflowCounter
 from vivid_anvil.counting.cycles import Cycles, joined
 from vivid_anvil.counting.gate import Gated
 from vivid_anvil.ground.checks import FloatArray, real_number
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.histories.load_history import LoadHistory
 
 BETWEEN_EVENTS = {
@@ -242,7 +242,7 @@ def whole(name: str, times: Any) -> int:
     """The occurrences as a whole number; InputError where they are none."""
     if times != round(times):
         raise InputError(
-            f"event {name}, occurrences",
+            inside(f"event {name}", "occurrences"),
             f"{times:g}",
             "a whole number, as the events follow in the order given",
             'Choose a longer repeat, or between = "each by itself".',

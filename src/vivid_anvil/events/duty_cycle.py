@@ -20,7 +20,7 @@ from vivid_anvil.events.between import BETWEEN, BETWEEN_EVENTS, Source, in_order
 from vivid_anvil.events.calendar import Calendar, amount, plural
 from vivid_anvil.events.seen import Seen
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, inside, listed
 from vivid_anvil.histories.load import Give, Load
 from vivid_anvil.units import DIMENSIONS, coherent, number, split
 from vivid_anvil.writing.html import html_frame
@@ -65,19 +65,19 @@ class Event:
     duration: float | str | None = None
 
     def __post_init__(self) -> None:
-        checks.text("Event.name", self.name)
+        checks.text(field_of("Event", "name"), self.name)
         if self.duration is not None and self.load.duration is not None:
             raise InputError(
-                f"event {self.name}, duration",
+                inside(f"event {self.name}", "duration"),
                 f"{self.duration} beside a load that takes {number(self.load.duration)} s",
                 "one of both",
                 "Leave out the duration: rates, frequencies and inner events give it.",
             )
         object.__setattr__(self, "duration", _time(f"event {self.name}, duration", self.duration))
-        occurrences = checks.real_number(f"event {self.name}, occurrences", self.occurrences)
+        occurrences = checks.real_number(inside(f"event {self.name}", "occurrences"), self.occurrences)
         if not 0.0 < occurrences < math.inf:
             raise InputError(
-                f"event {self.name}, occurrences",
+                inside(f"event {self.name}", "occurrences"),
                 f"{occurrences:g}",
                 "a number above 0",
                 "Leave out an event that never happens.",
@@ -233,22 +233,22 @@ class DutyCycle(Load):
     _joined: dict[Asked, Cycles] = field(default_factory=dict, init=False, repr=False)
 
     def __post_init__(self) -> None:
-        checks.text("DutyCycle.repeat", self.repeat)
+        checks.text(field_of("DutyCycle", "repeat"), self.repeat)
         object.__setattr__(self, "events", _with_zeros(tuple(self.events), _named(tuple(self.events))))
         if not self.events:
-            raise InputError("DutyCycle.events", "no event", "at least one event with its occurrences")
+            raise InputError(field_of("DutyCycle", "events"), "no event", "at least one event with its occurrences")
         names = [event.name for event in self.events]
         for name in names:
             if names.count(name) > 1:
                 raise InputError(f"DutyCycle.events, {name}", "the same name twice", "a different name for each event")
         if self.repeats_per_year is not None:
-            checks.positive_number("DutyCycle.repeats_per_year", self.repeats_per_year)
-        checks.one_of("DutyCycle.residue", self.residue, tuple(RESIDUES))
-        checks.one_of("DutyCycle.between", self.between, tuple(BETWEEN_EVENTS))
-        COUNTING_METHODS.get(self.counting, "DutyCycle.counting")
+            checks.positive_number(field_of("DutyCycle", "repeats_per_year"), self.repeats_per_year)
+        checks.one_of(field_of("DutyCycle", "residue"), self.residue, tuple(RESIDUES))
+        checks.one_of(field_of("DutyCycle", "between"), self.between, tuple(BETWEEN_EVENTS))
+        COUNTING_METHODS.get(self.counting, field_of("DutyCycle", "counting"))
         if self.counting != "rainflow" and self.between != "each by itself":
             raise InputError(
-                "DutyCycle.counting",
+                field_of("DutyCycle", "counting"),
                 f"{self.counting!r} with events {self.between}",
                 "rainflow",
                 "What happens between events is counted by rainflow only.",
@@ -256,12 +256,12 @@ class DutyCycle(Load):
         known = self._of_events()
         if self.repeat_duration is not None and known is not None:
             raise InputError(
-                f"duration of one {self.repeat}",
+                field_of("DutyCycle", "repeat_duration"),
                 f"{self.repeat_duration} beside events that take {number(known)} s",
                 "one of both",
                 "Leave it out, or leave out the durations, rates and frequencies of the events.",
             )
-        stated = _time(f"duration of one {self.repeat}", self.repeat_duration)
+        stated = _time(field_of("DutyCycle", "repeat_duration"), self.repeat_duration)
         object.__setattr__(self, "repeat_duration", stated)
         for event in self.events:
             if self.between == "in the order given":

@@ -12,7 +12,7 @@ from vivid_anvil.counting.counter import RESIDUES
 from vivid_anvil.counting.cycles import Cycles
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, did_you_mean
+from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, inside
 from vivid_anvil.histories.load import Give, Load
 from vivid_anvil.units import coherent, dimension_of, split
 
@@ -59,12 +59,12 @@ class ConstantAmplitude(Load):
 
     def __post_init__(self) -> None:
         where = f"constant amplitude of {self.channel}"
-        checks.text("ConstantAmplitude.channel", self.channel)
-        checks.positive_number(f"{where}, cycles", self.cycles)
+        checks.text(field_of("ConstantAmplitude", "channel"), self.channel)
+        checks.positive_number(inside(where, "cycles"), self.cycles)
         if not (math.isfinite(self.maximum) and math.isfinite(self.minimum) and self.maximum >= self.minimum):
             raise InputError(where, f"maximum {self.maximum}, minimum {self.minimum}", "finite limits, maximum above")
         if self.frequency is not None:
-            checks.positive_number(f"{where}, frequency", self.frequency)
+            checks.positive_number(inside(where, "frequency"), self.frequency)
 
     @classmethod
     def from_amplitude(
@@ -88,7 +88,7 @@ class ConstantAmplitude(Load):
         -100.0
         """
         where = f"constant amplitude of {channel}"
-        value, dimension = with_unit(amplitude, f"{where}, amplitude")
+        value, dimension = with_unit(amplitude, inside(where, "amplitude"))
         ends = _ends(value, dimension, r_ratio, mean, where)
         return cls(channel, *ends, cycles, dimension, _hertz(frequency, where))
 
@@ -111,7 +111,7 @@ class ConstantAmplitude(Load):
         100.0
         """
         where = f"constant amplitude of {channel}"
-        value, dimension = with_unit(range, f"{where}, range")
+        value, dimension = with_unit(range, inside(where, "range"))
         ends = _ends(0.5 * value, dimension, r_ratio, mean, where)
         return cls(channel, *ends, cycles, dimension, _hertz(frequency, where))
 
@@ -134,14 +134,14 @@ class ConstantAmplitude(Load):
         'number'
         """
         where = f"constant amplitude of {channel}"
-        top, dimension = signed(maximum, f"{where}, maximum")
+        top, dimension = signed(maximum, inside(where, "maximum"))
         if (minimum is None) == (r_ratio is None):
             found = "neither" if minimum is None else "both"
             raise InputError(where, f"{found} of minimum and r_ratio beside a maximum", "one of both")
         if minimum is not None:
-            bottom = _like(minimum, dimension, f"{where}, minimum")
+            bottom = _like(minimum, dimension, inside(where, "minimum"))
         else:
-            bottom = top * checks.real_number(f"{where}, r_ratio", r_ratio)
+            bottom = top * checks.real_number(inside(where, "r_ratio"), r_ratio)
         if not bottom < top:
             given = f"minimum {minimum}" if minimum is not None else f"r_ratio {r_ratio:g}"
             raise InputError(
@@ -220,7 +220,7 @@ def _ends(amplitude: float, dimension: str, r_ratio: float | None, mean: Any, wh
         return limits(amplitude, -1.0 if r_ratio is None else r_ratio, where)
     if r_ratio is not None:
         raise InputError(where, f"mean {mean} and r_ratio {r_ratio}", "one of both")
-    middle = _like(mean, dimension, f"{where}, mean")
+    middle = _like(mean, dimension, inside(where, "mean"))
     return middle + amplitude, middle - amplitude
 
 
@@ -228,12 +228,12 @@ def limits(amplitude: float, r_ratio: float, where: str) -> tuple[float, float]:
     """Maximum and minimum from amplitude and R; R above 1 (both negative) is meaningful, as is -inf (from 0 down), 1 is not."""
     if r_ratio == -math.inf:
         return 0.0, -2.0 * amplitude
-    r = checks.real_number(f"{where}, r_ratio", r_ratio)
+    r = checks.real_number(inside(where, "r_ratio"), r_ratio)
     if r == 1.0 or not math.isfinite(r):
-        raise InputError(f"{where}, r_ratio", f"{r:g}", "minimum / maximum, other than 1")
+        raise InputError(inside(where, "r_ratio"), f"{r:g}", "minimum / maximum, other than 1")
     maximum = 2.0 * amplitude / (1.0 - r)
     return maximum, maximum - 2.0 * amplitude
 
 
 def _hertz(frequency: float | str | None, where: str) -> float | None:
-    return None if frequency is None else coherent(frequency, "frequency", f"{where}, frequency")
+    return None if frequency is None else coherent(frequency, "frequency", inside(where, "frequency"))

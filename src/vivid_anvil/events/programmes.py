@@ -19,7 +19,7 @@ from vivid_anvil.counting.exceedance import classes_of_exceedance
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.errors import InputError, field_of, inside, listed
 from vivid_anvil.histories.load import Give, Load
 from vivid_anvil.units import DIMENSIONS, dimension_of, factor, in_dimension, one, opened
 from vivid_anvil.writing.known_table import read_known
@@ -46,12 +46,12 @@ class BlockProgramme(Load):
 
     def __post_init__(self) -> None:
         where = f"block programme of {self.channel}"
-        checks.text("BlockProgramme.channel", self.channel)
-        checks.one_of(f"{where}, dimension", self.dimension, tuple(DIMENSIONS))
+        checks.text(field_of("BlockProgramme", "channel"), self.channel)
+        checks.one_of(inside(where, "dimension"), self.dimension, tuple(DIMENSIONS))
         for name in ("maximum", "minimum"):
-            object.__setattr__(self, name, in_dimension(getattr(self, name), self.dimension, f"{where}, {name}"))
+            object.__setattr__(self, name, in_dimension(getattr(self, name), self.dimension, inside(where, f"{name}")))
         for name in ("maximum", "minimum", "cycles"):
-            values = checks.finite_samples(getattr(self, name), where=f"{where}, {name}", unit="")
+            values = checks.finite_samples(getattr(self, name), where=inside(where, f"{name}"), unit="")
             object.__setattr__(self, name, checks.kept(np.array(values)))
         if not self.maximum.size == self.minimum.size == self.cycles.size:
             raise InputError(where, "columns of different lengths", "one maximum, minimum and count a row")
@@ -106,7 +106,7 @@ class LoadSpectrum(Load):
     gives: ClassVar[frozenset[Give]] = frozenset({"cycles"})
 
     def __post_init__(self) -> None:
-        checks.text("LoadSpectrum.channel", self.channel)
+        checks.text(field_of("LoadSpectrum", "channel"), self.channel)
         if not isinstance(self.table, Cycles):
             raise InputError(
                 f"load spectrum of {self.channel}",
@@ -346,15 +346,15 @@ def _columns(rows: Mapping[str, Sequence[Any]], where: str) -> dict[str, FloatAr
     many = max((len(values) for values in rows.values() if not _single(values)), default=1)
     for name, given in rows.items():
         if isinstance(given, Mapping):
-            raise InputError(f"{where}, {name}", "a table", "a list of numbers, one a row")
+            raise InputError(inside(where, f"{name}"), "a table", "a list of numbers, one a row")
         values = [given] * many if _single(given) else given  # one number holds in every row
         if name not in (*_LOAD_COLUMNS, *_OTHER_COLUMNS):
             raise InputError(where, f"the column {name!r}", f"one of {listed((*_LOAD_COLUMNS, *_OTHER_COLUMNS))}")
         if name != "name":
             for row, value in enumerate(values, start=1):
-                checks.real_number(f"{where}, row {row}, {name}", value)
+                checks.real_number(inside(where, f"row {row}, {name}"), value)
             columns[name] = checks.finite_samples(
-                np.asarray(values, dtype=np.float64), where=f"{where}, {name}", unit=""
+                np.asarray(values, dtype=np.float64), where=inside(where, f"{name}"), unit=""
             )
     if len({values.size for values in columns.values()}) > 1:
         raise InputError(where, "columns of different lengths", "a value in every row")
@@ -363,7 +363,7 @@ def _columns(rows: Mapping[str, Sequence[Any]], where: str) -> dict[str, FloatAr
 
 def _names(values: Any, where: str) -> Sequence[Any]:
     if _single(values):
-        raise InputError(f"{where}, name", repr(values), "a list of names, one a row")
+        raise InputError(inside(where, "name"), repr(values), "a list of names, one a row")
     found: Sequence[Any] = values
     return found
 
@@ -401,9 +401,9 @@ def _needed(columns: dict[str, FloatArray], name: str, where: str) -> FloatArray
 def _refuse_rows(where: str, bad: ArrayLike, found: str, expected: str) -> None:
     rows = np.flatnonzero(bad)
     if rows.size:
-        raise InputError(f"{where}, row {rows[0] + 1}", found, expected)
+        raise InputError(inside(where, f"row {rows[0] + 1}"), found, expected)
 
 
 def _known(load: BlockProgramme | LoadSpectrum, channel: str, residue: str) -> None:
     checks.one_of("residue", residue, tuple(RESIDUES))
-    checks.one_of(f"{load!r}, channel", channel, tuple(load.dimensions))
+    checks.one_of(inside(f"{load!r}", "channel"), channel, tuple(load.dimensions))

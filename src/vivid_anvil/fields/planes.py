@@ -73,7 +73,7 @@ def surface_directions(
     Looked for every `step_degrees` around; at an edge or a corner on each of its sides. Directions have shape (m, 3).
     """
     if field.rows is not None:
-        raise InputError(f"stress field {field.source}", "several stresses at a node", "one: average, or take one face")
+        raise InputError(field.place, "several stresses at a node", "one: average, or take one face")
     sides = _sides(field)
     places = np.array(sorted(node for node, normals in sides.items() if normals))
     units = loads.units(field)[places]
@@ -159,7 +159,7 @@ def critical_planes(
         return assess_model(field, loads, duty_cycle, spot, directions=every, **settings)
 
     if field.rows is not None:
-        raise InputError(f"stress field {field.source}", "several stresses at a node", "one: average, or take one face")
+        raise InputError(field.place, "several stresses at a node", "one: average, or take one face")
     result = along(first)
     best = result.values
     rounds = math.ceil(math.log2(step_degrees / FINEST)) if step_degrees > FINEST else 0

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, text
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.models.at_points import at_points
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import TOE_RULES, through_thickness, toe_stress
@@ -110,7 +110,7 @@ def _of_line(field: StressField, path: ToePath) -> tuple[FloatArray, FloatArray]
     start, along = np.asarray(path.toe, dtype=np.float64), np.asarray(path.along, dtype=np.float64)
     length = float(np.linalg.norm(along))
     if not length > 0.0:
-        raise InputError(f"toe path {path.name}, along", f"{path.along}", "a direction, not all 0")
+        raise InputError(inside(f"toe path {path.name}", "along"), f"{path.along}", "a direction, not all 0")
     scale = (path.thickness or 1.0) if rule is not None and rule.in_thicknesses else 1.0
     distances = np.array(rule.places if rule is not None else (1.0,)) * scale
     found = at_points(field, start + distances[:, None] * along / length)

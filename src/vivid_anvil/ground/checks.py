@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, inside, listed
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int64]
@@ -17,7 +17,7 @@ BoolArray = NDArray[np.bool_]
 
 def place(noun: object, field: str) -> str:
     """Where a field stands, for an error: `SNCurve.slope`."""
-    return f"{type(noun).__name__}.{field}"
+    return field_of(type(noun).__name__, field)
 
 
 def one_of(where: str, value: object, choices: Sequence[Any]) -> None:
@@ -73,7 +73,7 @@ def finite_samples(values: ArrayLike, *, where: str, unit: str) -> FloatArray:
     if not np.isfinite(samples).all():
         bad = np.flatnonzero(~np.isfinite(samples))
         raise InputError(
-            f"{where}, sample {bad[0]}",
+            inside(where, f"sample {bad[0]}"),
             f"{samples[bad[0]]} {unit}".rstrip(),
             "a finite value",
             f"{bad.size} of {samples.size} samples are not finite: cut them out or fill them before counting.",

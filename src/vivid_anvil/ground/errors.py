@@ -9,6 +9,34 @@ from contextlib import contextmanager
 MOST_LISTED = 40  # names in one message
 
 
+class Place(str):
+    """Where a fault stands, from the outside in, as it is read; its parts are kept, and the name of the file it is in.
+
+    >>> place = inside("hot spot toe", "notch_factor")
+    >>> place, place.parts, place.file
+    ('hot spot toe, notch_factor', ('hot spot toe', 'notch_factor'), '')
+    """
+
+    parts: tuple[str, ...]
+    file: str
+
+    def __new__(cls, text: str, parts: tuple[str, ...] = (), file: str = "") -> Place:  # noqa: D102
+        made = super().__new__(cls, text)
+        made.parts, made.file = parts or (text,), file
+        return made
+
+
+def field_of(noun: str, field: str) -> Place:
+    """The place of a field of a noun."""
+    return Place(f"{noun}.{field}", (noun, field))
+
+
+def inside(where: str, *parts: str) -> Place:
+    """The place `parts` inside another one."""
+    outer = where if isinstance(where, Place) else Place(where)
+    return Place(", ".join((where, *parts)), (*outer.parts, *parts), outer.file)
+
+
 class InputError(ValueError):
     """Input that cannot be used: where it stands, what was found, what was expected, what to do.
 
@@ -35,9 +63,21 @@ class InputError(ValueError):
         parts = (_capped(where), _capped(found), _capped(expected, 2000), _capped(remedy, 2000))
         super().__init__(*parts)
         self.where, self.found, self.expected, self.remedy = parts
+        self.place = where if isinstance(where, Place) else Place(where)
 
     def __str__(self) -> str:
         return f"{self.where}: found {self.found}, expected {self.expected}. {self.remedy}".rstrip()
+
+
+@contextmanager
+def in_file(name: str) -> Iterator[None]:
+    """Errors raised inside are faults of that file, unless they name one themselves."""
+    try:
+        yield
+    except InputError as error:
+        if not error.place.file:
+            error.place = Place(error.place, error.place.parts, name)
+        raise
 
 
 @contextmanager
@@ -53,7 +93,8 @@ def within(where: str) -> Iterator[None]:
     try:
         yield
     except InputError as error:
-        place = error.where if error.where.startswith(where) else f"{where}, {error.where}"
+        inner = error.place
+        place = inner if inner.startswith(where) else Place(f"{where}, {inner}", (where, *inner.parts), inner.file)
         raise InputError(place, error.found, error.expected, error.remedy) from None
 
 

@@ -11,7 +11,7 @@ from functools import wraps
 from pathlib import Path
 from typing import Any, TypeVar, cast
 
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, in_file
 
 MOST_QUOTED = 120  # characters of what another reader says
 _NOTED: ContextVar[dict[Path, None] | None] = ContextVar("noted", default=None)
@@ -81,7 +81,8 @@ def read_by_others(what: str) -> Callable[[Function], Function]:
         @wraps(function)
         def read(path: str | Path, *given: Any, **named: Any) -> Any:
             try:
-                return function(path, *given, **named)
+                with in_file(Path(path).name if isinstance(path, str | Path) else ""):
+                    return function(path, *given, **named)
             except (InputError, KeyboardInterrupt):
                 raise
             except MemoryError:

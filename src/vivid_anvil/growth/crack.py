@@ -10,7 +10,7 @@ from typing import Any, cast
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.growth.drive import COUNTED_PARTS, lowest_of
 from vivid_anvil.growth.memories import RETARDATIONS, NoRetardation, Retardation
 from vivid_anvil.materials import GrowthLaw
@@ -108,20 +108,20 @@ class Crack:
 
     def __post_init__(self) -> None:
         where = f"crack at {self.hot_spot.name}"
-        checks.one_of(f"{where}, counted_part", self.counted_part, tuple(COUNTED_PARTS))
-        checks.one_of(f"{where}, order", self.order, tuple(ORDERS))
-        checks.one_of(f"{where}, limits", self.limits, tuple(LIMITS))
-        checks.one_of(f"{where}, beyond_validity", self.beyond_validity, tuple(BEYOND))
-        factor = checks.real_number(f"{where}, inspection_factor", self.inspection_factor)
+        checks.one_of(inside(where, "counted_part"), self.counted_part, tuple(COUNTED_PARTS))
+        checks.one_of(inside(where, "order"), self.order, tuple(ORDERS))
+        checks.one_of(inside(where, "limits"), self.limits, tuple(LIMITS))
+        checks.one_of(inside(where, "beyond_validity"), self.beyond_validity, tuple(BEYOND))
+        factor = checks.real_number(inside(where, "inspection_factor"), self.inspection_factor)
         if not 1.0 <= factor < float("inf"):
             raise InputError(
-                f"{where}, inspection_factor",
+                inside(where, "inspection_factor"),
                 f"{factor:g}",
                 "at least 1: one inspection between detectable and critical",
             )
         if (self.later_law is None) != (self.later_law_from is None):
             missing = "later_law" if self.later_law is None else "later_law_from"
-            raise InputError(f"{where}, {missing}", "nothing", "both later_law and later_law_from, or neither")
+            raise InputError(inside(where, f"{missing}"), "nothing", "both later_law and later_law_from, or neither")
         object.__setattr__(self, "retardation", self._remembered(where))
         if self.residual_stress is not None:
             self._check_residual(where)
@@ -132,9 +132,9 @@ class Crack:
         """The model of retardation: an instance, or the name of one, with the yield strength of the material."""
         given: Any = self.retardation
         if isinstance(given, str):
-            given = RETARDATIONS.get(given, f"{where}, retardation")()
+            given = RETARDATIONS.get(given, inside(where, "retardation"))()
         if not isinstance(given, Retardation):
-            raise InputError(f"{where}, retardation", repr(given), "a model of retardation, or the name of one")
+            raise InputError(inside(where, "retardation"), repr(given), "a model of retardation, or the name of one")
         found = given.of(self.hot_spot.material.yield_strength)
         found.handed  # noqa: B018
         return found
@@ -179,7 +179,7 @@ class Crack:
         before = math.ceil(1.0 / often[str(since)] - 1e-9) - 1
         if before == 0:
             raise InputError(
-                f"crack at {self.hot_spot.name}, later_law_from",
+                inside(f"crack at {self.hot_spot.name}", "later_law_from"),
                 f"the event {since!r}, which happens in the first {duty_cycle.repeat}",
                 "a time, or an event that first happens later",
                 "Make the later law the growth law.",
@@ -189,11 +189,11 @@ class Crack:
     def _check_residual(self, where: str) -> None:
         profile = self.residual_stress
         if not isinstance(profile, StressProfile):
-            profile = StressProfile(cast(Any, profile), where=f"{where}, residual_stress")
+            profile = StressProfile(cast(Any, profile), where=inside(where, "residual_stress"))
             object.__setattr__(self, "residual_stress", profile)
         if not self.shape.weighs:
             raise InputError(
-                f"{where}, residual_stress",
+                inside(where, "residual_stress"),
                 f"a {self.shape.kind} crack",
                 "a shape with a weight function: edge, surface, or one of a stress across the section",
                 "Or add its K to a table of your own.",
@@ -201,14 +201,14 @@ class Crack:
         needed = self.deepest
         if profile.reach < needed * (1.0 - 1e-9):
             raise InputError(
-                f"{where}, residual_stress",
+                inside(where, "residual_stress"),
                 f"points to {number(profile.reach)} mm",
                 f"points to {number(needed)} mm, as deep as the crack may grow",
                 "Add points; nothing is extrapolated.",
             )
         if not self.retardation.takes_residual_stress:
             raise InputError(
-                f"{where}, residual_stress",
+                inside(where, "residual_stress"),
                 f"residual stress with {self.retardation.kind}",
                 "either of them",
                 "Take no retardation, or a law with closure.",
@@ -223,7 +223,7 @@ class Crack:
                 continue
             if size is not None and size >= largest:
                 raise InputError(
-                    f"{where}, {field}",
+                    inside(where, f"{field}"),
                     f"{number(size)} mm",
                     f"a size below {number(largest)} mm, the limit of the {self.shape.kind} crack here",
                     f"It means the {self.shape.size_means}. Is the unit right?",
@@ -231,13 +231,13 @@ class Crack:
         smallest = self.shape.smallest_size
         if self.initial_size < smallest:
             raise InputError(
-                f"{where}, initial_size",
+                inside(where, "initial_size"),
                 f"{number(self.initial_size)} mm",
                 f"at least {number(smallest)} mm, the first of the table",
             )
         if self.stop_size is not None and self.stop_size <= self.initial_size:
             raise InputError(
-                f"{where}, stop_size",
+                inside(where, "stop_size"),
                 f"{number(self.stop_size)} mm",
                 f"a size beyond the initial {number(self.initial_size)} mm",
             )
@@ -245,7 +245,7 @@ class Crack:
             found = "nothing" if two else f"{number(self.initial_half_length or 0.0)} mm"
             expected = "half of the crack length, for a shape with two sizes"
             raise InputError(
-                f"{where}, initial_half_length",
+                inside(where, "initial_half_length"),
                 found,
                 expected if two else f"no such key for a {self.shape.kind} crack",
             )
@@ -253,7 +253,7 @@ class Crack:
             a, c = self.sizes
             if c >= shape.longest:
                 raise InputError(
-                    f"{where}, initial_half_length", f"{number(c)} mm", f"below {number(shape.longest)} mm"
+                    inside(where, "initial_half_length"), f"{number(c)} mm", f"below {number(shape.longest)} mm"
                 )
             shape.factors(a, c)
             if self.residual_stress is not None:
@@ -262,7 +262,7 @@ class Crack:
     def _check_order(self, where: str) -> None:
         if self.order == "per repeat" and self.retardation.acts:
             raise InputError(
-                f"{where}, retardation",
+                inside(where, "retardation"),
                 f"{self.retardation.kind!r} with the order 'per repeat'",
                 "the order 'cycle by cycle'",
                 "Memory of larger cycles needs the real order.",

@@ -9,7 +9,7 @@ import numpy as np
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.growth.by_cycle import grow_by_cycle
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.fracture_cycle import BY_PEAK, CyclePlace, breaking_cycle, cycles_until
@@ -33,7 +33,7 @@ def cycle_by_cycle(way: Way, duty_cycle: DutyCycle, later: float | None, target:
     crack = way.crack
     if way.drive.bending is not None:
         raise InputError(
-            f"crack at {crack.hot_spot.name}, order",
+            inside(f"crack at {crack.hot_spot.name}", "order"),
             "cycle by cycle, with a second stress of bending",
             "order = 'per repeat'",
             "Or give `grow_by_cycle` the rows of both stresses.",

@@ -7,7 +7,7 @@ from typing import Any
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import read_only
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.cycle_by_cycle import cycle_by_cycle
 from vivid_anvil.growth.drive import GrowthDrive, growth_drive
@@ -88,7 +88,7 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
     )
     if crack.beyond_validity == "refuse" and result.governed_by in ENDS_OF_SOLUTION:
         raise InputError(
-            f"crack at {crack.hot_spot.name}, beyond_validity",
+            inside(f"crack at {crack.hot_spot.name}", "beyond_validity"),
             f"a solution that ends at {number(result.critical.limiting)} mm ({result.governed_by})",
             "one that goes on until the part fails",
             "Take a shape that reaches further, or beyond_validity = 'stop'.",
@@ -96,7 +96,7 @@ def grow_crack(crack: Crack, duty_cycle: DutyCycle, *, target: float | str | Non
     if crack.beyond_validity == "refuse" and share_outside_r(result) > 0.0:
         low, high = crack.law.known_r
         raise InputError(
-            f"crack at {crack.hot_spot.name}, beyond_validity",
+            inside(f"crack at {crack.hot_spot.name}", "beyond_validity"),
             f"cycles at an R where the law {crack.law.name} was never tested",
             f"R from {number(low, 3)} to {number(high, 3)}",
             "Take another law, state its valid_r, or beyond_validity = 'stop'.",

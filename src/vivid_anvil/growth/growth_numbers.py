@@ -9,7 +9,7 @@ import numpy as np
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.events.calendar import share_used
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.drive import GrowthDrive
 from vivid_anvil.growth.limits import CriticalSizes
@@ -136,7 +136,7 @@ class Growth:
         shape = self.crack.shape
         if not 0.0 < size <= shape.deepest * (1.0 + 1e-12):
             raise InputError(
-                f"{shape.kind} crack, size",
+                inside(f"{shape.kind} crack", "size"),
                 f"{size:g} mm",
                 f"sizes above 0 and up to {shape.deepest:g} mm",
                 f"Beyond, the solution ({shape.source}) is not valid.",

@@ -10,7 +10,7 @@ import numpy as np
 
 from vivid_anvil.events.calendar import amount
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.growth.result import GrowthResult
 from vivid_anvil.units import UnitSystem, in_unit, opened
 from vivid_anvil.writing.finding import Finding
@@ -184,12 +184,14 @@ def inspection_plan(
         raise InputError(
             where, f"detectable {size}, critical {limit}", "a detectable size below it", "Use a finer method."
         )
-    interval = allowed if every is None else duty.repeats_in(every, f"{where}, every")
+    interval = allowed if every is None else duty.repeats_in(every, inside(where, "every"))
     seen_from = float(
         np.interp(np.log(max(crack.detectable_size, result.sizes[0])), np.log(result.sizes), result.repeats)
     )
     latest = min(result.life_repeats / crack.inspection_factor, seen_from + interval)
-    start = (interval if every is not None else latest) if first is None else duty.repeats_in(first, f"{where}, first")
+    start = (
+        (interval if every is not None else latest) if first is None else duty.repeats_in(first, inside(where, "first"))
+    )
     end = float(result.repeats[-1])
     at = start + interval * np.arange(min(MOST, max(0, math.ceil((end - start) / interval))))
     sizes = np.exp(np.interp(at, result.repeats, np.log(result.sizes)))

@@ -11,7 +11,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, inside, listed
 from vivid_anvil.units import DIMENSIONS, dimension_of, factor, in_dimension, unit_of
 
 Steps = Literal["even", "uneven", "none"]
@@ -47,8 +47,8 @@ class Channel:
     dimension: str
 
     def __post_init__(self) -> None:
-        checks.text("Channel.name", self.name)
-        checks.one_of(f"channel {self.name}, dimension", self.dimension, tuple(DIMENSIONS))
+        checks.text(field_of("Channel", "name"), self.name)
+        checks.one_of(inside(f"channel {self.name}", "dimension"), self.dimension, tuple(DIMENSIONS))
         unit = DIMENSIONS[self.dimension].coherent
         values = in_dimension(self.values, self.dimension, f"channel {self.name}")
         checks.finite_samples(values, where=f"channel {self.name}", unit=unit)
@@ -87,7 +87,9 @@ def check_channels(channels: Sequence[Channel], where: str) -> None:
     names = [channel.name for channel in channels]
     for name in names:
         if names.count(name) > 1:
-            raise InputError(f"{where}, channel {name}", "the same name twice", "a different name for each channel")
+            raise InputError(
+                inside(where, f"channel {name}"), "the same name twice", "a different name for each channel"
+            )
     lengths = {channel.name: len(channel) for channel in channels}
     if len(set(lengths.values())) > 1:
         raise InputError(where, f"channels of {lengths} samples", "channels of equal length")

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, one_of
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.histories.channel import Channel, Steps
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.units import dimension_of, factor, number, one
@@ -38,8 +38,8 @@ def history_of(
     `rows` are "samples at even steps", or "peaks and valleys" at any times, or at none.
     Raises InputError for fewer than two samples, values that are not finite, and time that does not rise evenly.
     """
-    one_of(f"{where}, rows", rows, (EVEN, PEAKS))
-    stated = None if rate is None else _RATE.checked(rate, f"{where}, sample rate")
+    one_of(inside(where, "rows"), rows, (EVEN, PEAKS))
+    stated = None if rate is None else _RATE.checked(rate, inside(where, "sample rate"))
     if not len(columns[0]) >= 2:
         raise InputError(where, f"{len(columns[0])} row of values", "at least two samples", SHORT)
     for head, column in zip(heads, columns, strict=True):
@@ -50,10 +50,10 @@ def history_of(
         stated = _mean_rate(columns[times[0]], heads[times[0]].unit, where, first_row) if times else stated
     elif times:
         time = columns[times[0]]
-        found, jitter = rate_of(time, heads[times[0]].unit, f"{where}, column time", first_row)
+        found, jitter = rate_of(time, heads[times[0]].unit, inside(where, "column time"), first_row)
         if stated is not None and abs(found / stated - 1.0) > STEP_TOLERANCE:
             raise InputError(
-                f"{where}, column time",
+                inside(where, "column time"),
                 f"steps of {number(1 / found)} s ({number(found)} Hz)",
                 f"the stated sample rate of {number(stated)} Hz",
                 "Correct the rate, or leave it out.",
@@ -86,7 +86,7 @@ def _mean_rate(time: FloatArray, unit: str, where: str, first_row: int) -> float
     if falls.size:
         row = int(falls[0])
         raise InputError(
-            f"{where}, column time, line {row + first_row + 1}",
+            inside(where, f"column time, line {row + first_row + 1}"),
             f"{time[row + 1]:.10g} after {time[row]:.10g}",
             "time that rises",
         )
@@ -106,7 +106,7 @@ def rate_of(time: FloatArray, unit: str, where: str, first_row: int) -> tuple[fl
             row = start + int(np.flatnonzero(~(steps > 0.0))[0])
             found = "the same time twice" if time[row + 1] == time[row] else "a time before the one above"
             raise InputError(
-                f"{where}, line {row + first_row + 1}",
+                inside(where, f"line {row + first_row + 1}"),
                 f"{found}, {time[row + 1]:.10g} {unit}",
                 "time that rises",
                 "Cut the file where the recording starts again.",
@@ -125,7 +125,7 @@ def rate_of(time: FloatArray, unit: str, where: str, first_row: int) -> tuple[fl
             f"{lost} samples seem to be missing here; " if lost > 0 and abs(found_step / usual - lost - 1) < 0.1 else ""
         )
         raise InputError(
-            f"{where}, line {row + first_row + 1}",
+            inside(where, f"line {row + first_row + 1}"),
             f"a step of {number(found_step * in_seconds)} s where the mean is {number(step * in_seconds)} s",
             "equal steps",
             f"{hint}{uneven} of {time.size - 1} steps differ by more than {STEP_TOLERANCE:.0%}: resample; "
@@ -140,7 +140,7 @@ def _refuse_gaps(head: Header, column: FloatArray, where: str, first_row: int) -
     if not np.isfinite(column.min() + column.max()):
         row = int(np.flatnonzero(~np.isfinite(column))[0])
         raise InputError(
-            f"{where}, line {row + first_row}, column {head.label!r}",
+            inside(where, f"line {row + first_row}, column {head.label!r}"),
             f"{column[row]}",
             "a finite number",
             "Cut the row out or fill it before, and keep a note of it: nothing is repaired here.",

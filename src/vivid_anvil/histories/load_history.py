@@ -14,7 +14,7 @@ from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.counting.rainflow import four_point, rainflow
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, field_of, inside
 from vivid_anvil.histories.channel import STEPS, Channel, Steps, channel_named, check_channels
 from vivid_anvil.histories.load import Give, Load, Samples
 from vivid_anvil.units import DIMENSIONS, Coherent
@@ -65,9 +65,9 @@ class LoadHistory(Load):
     gives: ClassVar[frozenset[Give]] = frozenset({"samples", "cycles", "order"})
 
     def __post_init__(self) -> None:
-        checks.text("LoadHistory.name", self.name)
+        checks.text(field_of("LoadHistory", "name"), self.name)
         object.__setattr__(self, "channels", tuple(self.channels))
-        checks.one_of(f"history {self.name}, steps", self.steps, STEPS)
+        checks.one_of(inside(f"history {self.name}", "steps"), self.steps, STEPS)
         check_channels(self.channels, f"history {self.name}")
 
     def __getitem__(self, name: str) -> Channel:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.errors import InputError, in_file, inside, listed
 from vivid_anvil.ground.files import existing
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.histories.read_csv import read_csv
@@ -56,12 +56,12 @@ def read_history(path: str | Path, **how: Any) -> LoadHistory:
     kind = kind_of(found)
     reader = READERS[kind][0]
     known = list(inspect.unwrap(reader).__kwdefaults__ or {})
-    for name in how:
-        if name not in known:
-            raise InputError(
-                f"{found.name}, {name}", f"a setting that {kind} files do not have", f"one of {listed(known)}"
-            )
-    return reader(found, **how)
+    with in_file(found.name):
+        for name in how:
+            if name not in known:
+                why = f"a setting that {kind} files do not have"
+                raise InputError(inside(found.name, name), why, f"one of {listed(known)}")
+        return reader(found, **how)
 
 
 def kind_of(path: Path) -> str:

@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, one_row
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.ground.files import existing, first_line, fits_memory, read_by_others
 from vivid_anvil.histories.columns import EVEN, history_of
 from vivid_anvil.histories.load_history import LoadHistory
@@ -71,7 +71,7 @@ def read_excel(
     path = existing(path)
     frame, where = workbook(path, sheet, header_row)
     cells = [str(cell) for cell in frame.columns]
-    heads = headers(cells, lambda i: f"{where}, row {header_row}, column {i + 1}", units)
+    heads = headers(cells, lambda i: inside(where, f"row {header_row}, column {i + 1}"), units)
     columns = [_excel_column(frame.iloc[:, i], head, where, header_row) for i, head in enumerate(heads)]
     return history_of(name or path.stem, heads, columns, sample_rate, where, header_row + 1, rows)
 
@@ -90,7 +90,7 @@ def _excel_column(column: Any, head: Header, where: str, header_row: int) -> Flo
     if bad.size:
         cell = column.iloc[bad[0]]
         raise InputError(
-            f"{where}, row {int(bad[0]) + header_row + 1}, column {head.name!r}",
+            inside(where, f"row {int(bad[0]) + header_row + 1}, column {head.name!r}"),
             "an empty cell" if pd.isna(cell) else repr(str(cell)),
             "a date and time" if head.unit == DATE_TIME else "a number",
             "Cut the row out or fill it before, and keep a note of it: nothing is repaired here.",
@@ -239,9 +239,9 @@ def read_hdf5(
         if not sets:
             raise InputError(where, "no dataset", "one-dimensional datasets", f"In it: {listed(members)}.")
         cells = [f"{key} [{one.attrs['unit']}]" if "unit" in one.attrs else key for key, one in sets.items()]
-        heads = headers(cells, lambda i: f"{where}, dataset {cells[i]!r}", units)
+        heads = headers(cells, lambda i: inside(where, f"dataset {cells[i]!r}"), units)
         fits_memory(8.0 * sum(float(one.size or 0) for one in sets.values()), where)
-        values = [one_row(one[()], where=f"{where}, dataset {key!r}") for key, one in sets.items()]
+        values = [one_row(one[()], where=inside(where, f"dataset {key!r}")) for key, one in sets.items()]
         rate = sample_rate if sample_rate is not None else found.attrs.get("sample_rate")
         rate = rate.item() if isinstance(rate, np.generic) else rate
     if len({column.size for column in values}) > 1:

@@ -17,7 +17,7 @@ import numpy as np
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.histories.channel import Channel
 from vivid_anvil.histories.check_history import spikes
 from vivid_anvil.histories.load_history import LoadHistory
@@ -173,11 +173,11 @@ def interpolate_spikes(history: LoadHistory, *, channel: str, samples: Sequence[
     marked = np.unique(spikes(one.values) if samples is None else np.asarray(samples, dtype=np.int64))
     if marked.size and not (marked[0] >= 0 and marked[-1] < len(one)):
         raise InputError(
-            f"channel {channel}, samples", f"{marked[0]} to {marked[-1]}", f"numbers from 0 to {len(one) - 1}"
+            inside(f"channel {channel}", "samples"), f"{marked[0]} to {marked[-1]}", f"numbers from 0 to {len(one) - 1}"
         )
     stays = np.setdiff1d(np.arange(len(one)), marked)
     if not stays.size:
-        raise InputError(f"channel {channel}, samples", "all samples", "some that stay")
+        raise InputError(inside(f"channel {channel}", "samples"), "all samples", "some that stay")
     values = np.interp(np.arange(len(one)), stays, one.values[stays])
     return _changed(history, channel, values, f"{channel}: {marked.size} samples interpolated")
 
@@ -380,7 +380,7 @@ def scale(history: LoadHistory, *, channel: str, factor: float) -> LoadHistory:
     ('vertical force: times 1.02',)
     """
     one = history[channel]
-    times = checks.real_number(f"channel {channel}, factor", factor)
+    times = checks.real_number(inside(f"channel {channel}", "factor"), factor)
     return _changed(history, channel, times * one.values, f"{channel}: times {number(times)}")
 
 
@@ -418,7 +418,7 @@ def combine(history: LoadHistory, *, name: str, unit: str, factors: Mapping[str,
     """
     dimension = dimension_of(unit, f"combination {name}").name
     if not factors:
-        raise InputError(f"combination {name}, factors", "none", "a factor for at least one channel")
+        raise InputError(inside(f"combination {name}", "factors"), "none", "a factor for at least one channel")
     total = np.zeros(len(history.channels[0]))
     for channel, given in factors.items():
         one = history[channel]
@@ -443,7 +443,7 @@ def rosette(
     `layout` is "0/45/90" or "0/60/120", counted from the first of `gauges`.
     """
     if len(gauges) != 3:
-        raise InputError(f"rosette {name}, gauges", f"{len(gauges)} channels", "three channels of strain")
+        raise InputError(inside(f"rosette {name}", "gauges"), f"{len(gauges)} channels", "three channels of strain")
     for gauge in gauges:
         if history[gauge].dimension != "strain":
             raise InputError(
@@ -475,12 +475,12 @@ def _filtered(
     one, limit = history[channel], coherent(frequency, "frequency", f"{kind}, frequency")
     if not 0.0 < limit < 0.5 * history.sample_rate:
         raise InputError(
-            f"{kind}, frequency",
+            inside(f"{kind}", "frequency"),
             f"{number(limit)} Hz",
             f"above 0 and below half the sample rate, {number(0.5 * history.sample_rate)} Hz",
         )
     if not 1 <= order <= 12:
-        raise InputError(f"{kind}, order", str(order), "1 to 12")
+        raise InputError(inside(f"{kind}", "order"), str(order), "1 to 12")
     sections = butter(order, limit, btype=kind, fs=history.sample_rate, output="sos")
     padding = min(len(one) - 1, int(3 * history.sample_rate / limit))
     values = np.asarray(sosfiltfilt(sections, one.values, padlen=padding), dtype=np.float64)

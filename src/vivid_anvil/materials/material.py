@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, field_of, inside
 from vivid_anvil.units import OptionalCoherent, number
 
 GROUPS = ("steel", "cast steel", "nodular iron", "malleable iron", "grey iron", "wrought aluminium", "cast aluminium")
@@ -67,11 +67,11 @@ class Material:
     source: str = "not stated"
 
     def __post_init__(self) -> None:
-        checks.text("Material.name", self.name)
+        checks.text(field_of("Material", "name"), self.name)
         ultimate, yielding = self.ultimate_strength, self.yield_strength
         if ultimate is not None and yielding is not None and yielding > ultimate:
             raise InputError(
-                f"material {self.name}, yield_strength",
+                inside(f"material {self.name}", "yield_strength"),
                 f"{number(yielding)} MPa",
                 f"at most the ultimate strength, {number(ultimate)} MPa",
                 "Are the two exchanged?",
@@ -85,7 +85,7 @@ class Material:
                 "mean_stress_sensitivity", self.mean_stress_sensitivity, -1e-9, 1.0, "a sensitivity M from 0 to 1"
             )
         if self.group is not None:
-            checks.one_of(f"material {self.name}, group", self.group, GROUPS)
+            checks.one_of(inside(f"material {self.name}", "group"), self.group, GROUPS)
 
     def _between(self, field: str, value: float, low: float, high: float, expected: str) -> None:
         if not low < checks.real_number(f"material {self.name}, {field}", value, expected) <= high:

@@ -72,15 +72,13 @@ def at_points(field: StressField, points: ArrayLike, *, names: Sequence[str] = (
     [25.0, 0.0, 0.0, 0.0, 0.0, 0.0]
     """
     if field.rows is not None:
-        raise InputError(f"stress field {field.source}", "several stresses at a node", "one: average, or take one face")
+        raise InputError(field.place, "several stresses at a node", "one: average, or take one face")
     wanted = np.atleast_2d(np.asarray(points, dtype=np.float64))
     if wanted.shape[1:] != (3,) or not np.isfinite(wanted).all():
         raise InputError("points of a model", f"shape {wanted.shape}", "x, y, z of each")
     cells = [cell for one in field.elements for cell in _cut(one, field.coordinates)]
     if not cells:
-        raise InputError(
-            f"stress field {field.source}", "no elements with a shape", "tetrahedra, triangles and the like"
-        )
+        raise InputError(field.place, "no elements with a shape", "tetrahedra, triangles and the like")
     stresses = np.empty((len(field.cases), len(wanted), 6))
     for i, point in enumerate(wanted):
         nodes, weights = _holder(field, cells, point)

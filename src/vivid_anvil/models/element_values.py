@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, IntArray, one_of
-from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.models.averaging import NodeMeans, averaged_at_nodes
 from vivid_anvil.models.rows import FACES, Rows
 from vivid_anvil.models.stress_field import StressField
@@ -123,14 +123,12 @@ def of_face(field: StressField, face: str) -> StressField:
     >>> of_face(read_field_table("shell.csv"), "top").stresses[0, 0].tolist()
     [80.0, 0.0, 0.0, 0.0, 0.0, 0.0]
     """
-    one_of(f"stress field {field.source}, face", face, FACE_CHOICES)
+    one_of(inside(field.place, "face"), face, FACE_CHOICES)
     rows = field.rows
     wanted = ("top", "bottom") if face == "both" else (face,)
     if rows is None or rows.faces is None or not np.isin(rows.faces, wanted).any():
         there = [] if rows is None or rows.faces is None else sorted({str(one) for one in rows.faces} - {""})
-        raise InputError(
-            f"stress field {field.source}, face", repr(face), listed(there) or "none: it has no faces of shells"
-        )
+        raise InputError(inside(field.place, "face"), repr(face), listed(there) or "none: it has no faces of shells")
     chosen = np.flatnonzero(np.isin(rows.faces, (*wanted, "")))
     kept = rows.take(chosen, np.arange(field.size))
     made = field_of_rows(

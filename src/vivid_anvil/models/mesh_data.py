@@ -8,7 +8,7 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, IntArray
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.models.averaging import shell_faces
 from vivid_anvil.models.rows import FACES
 from vivid_anvil.models.tables_of_fields import PER_LENGTH
@@ -46,8 +46,8 @@ def of_case(mesh: Any, data: str | Mapping[str, str], where: str, way: Way) -> T
     for face, name in data.items():
         if face not in FACES:
             hint = did_you_mean(face, (*FACES, *SHELL))
-            raise InputError(f"{where}, face", repr(face), f"one of {listed(FACES)}, or {listed(SHELL)}", hint)
-        parts.append(_stresses(mesh, name, 1 + FACES.index(face), f"{where}, {face} face", way))
+            raise InputError(inside(where, "face"), repr(face), f"one of {listed(FACES)}, or {listed(SHELL)}", hint)
+        parts.append(_stresses(mesh, name, 1 + FACES.index(face), inside(where, f"{face} face"), way))
     if not parts:
         raise InputError(where, "no faces", f"data for some of {listed(FACES)}")
     return Table(np.concatenate([one.keys for one in parts]), np.concatenate([one.stresses for one in parts]))
@@ -56,7 +56,7 @@ def of_case(mesh: Any, data: str | Mapping[str, str], where: str, way: Way) -> T
 def _stresses(mesh: Any, name: str, face: int, where: str, way: Way) -> Table:
     """Tensors of the points, nan where a point has none, or of the cells at each of their nodes."""
     nodes, elements, values = _data(mesh, name, where)
-    six = _six(values, f"{where}, {name}", way.order) * way.scale
+    six = _six(values, inside(where, f"{name}"), way.order) * way.scale
     there = np.isfinite(six).any(axis=1) if not elements.any() else np.ones(nodes.size, dtype=bool)
     return Table(np.column_stack([nodes, elements, np.full_like(nodes, face)])[there], six[there])
 
@@ -68,7 +68,7 @@ def _shell(mesh: Any, data: Mapping[str, str], where: str) -> Table:
     found, keys = [], None
     for what, (dimension, columns) in SHELL.items():
         name, unit = name_and_unit(data[what])
-        place = f"{where}, {what}"
+        place = inside(where, f"{what}")
         if not unit:
             raise InputError(
                 place, repr(data[what]), f"a unit beside the name, such as '{name} [{dimension.coherent}]'"
@@ -99,7 +99,7 @@ def _data(mesh: Any, name: str, where: str) -> tuple[IntArray, IntArray, FloatAr
     if name not in mesh.cell_data:
         known = [*mesh.point_data, *mesh.cell_data]
         expected = f"one of {listed(known)}" if known else "point data or cell data"
-        raise InputError(f"{where}, data", repr(name), expected, did_you_mean(name, known))
+        raise InputError(inside(where, "data"), repr(name), expected, did_you_mean(name, known))
     places, numbers, rows, first = [], [], [], 1
     for block, values in zip(mesh.cells, mesh.cell_data[name], strict=True):
         width = block.data.shape[1]

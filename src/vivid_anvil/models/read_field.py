@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from pathlib import Path
 
 from vivid_anvil.ground.checks import one_of
-from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.models.element_values import ELEMENT_VALUES, averaged, of_face
 from vivid_anvil.models.hdf5_of_fields import read_field_hdf5
 from vivid_anvil.models.read_frd import read_frd
@@ -67,7 +67,7 @@ def read_field(
     >>> read_field("hanger_head.frd", stress_unit="MPa", length_unit="mm")  # in the folder of `vivid-anvil demo`
     <StressField 7522 nodes, 2 cases (step 1, step 2), 4023 elements>
     """
-    one_of(f"{Path(path).name}, element_values", element_values, ELEMENT_VALUES)
+    one_of(inside(f"{Path(path).name}", "element_values"), element_values, ELEMENT_VALUES)
     found = _as_it_is(path, stress_unit, length_unit, cases, component_order)
     faces = found.rows is not None and found.rows.faces is not None
     if face == "middle" and not faces and found.elements:  # one stress a node: what it is of is said here
@@ -89,18 +89,20 @@ def _as_it_is(
         stated = {"stress_unit": stress_unit, "length_unit": length_unit, "cases": cases, "component_order": order}
         for key, given in stated.items():
             if given is not None:
-                raise InputError(f"{where}, {key}", f"{given!r}", "none: the file says it itself")
+                raise InputError(inside(where, f"{key}"), f"{given!r}", "none: the file says it itself")
         return read_field_hdf5(path) if ending in HDF5 else read_field_table(path)
     missing = [key for key, given in (("stress_unit", stress_unit), ("length_unit", length_unit)) if given is None]
     if missing or stress_unit is None or length_unit is None:
-        raise InputError(f"{where}, {listed(missing)}", "nothing", "a unit, as the file carries none", "Such as 'MPa'.")
+        raise InputError(
+            inside(where, f"{listed(missing)}"), "nothing", "a unit, as the file carries none", "Such as 'MPa'."
+        )
     if ending == ".frd":
         if order is not None:
-            raise InputError(f"{where}, component_order", f"{order!r}", "none: the file says it itself")
+            raise InputError(inside(where, "component_order"), f"{order!r}", "none: the file says it itself")
         if isinstance(cases, Mapping):
-            raise InputError(f"{where}, cases", "a table", "a list: names of its steps, in their order")
+            raise InputError(inside(where, "cases"), "a table", "a list: names of its steps, in their order")
         return read_frd(path, stress_unit=stress_unit, length_unit=length_unit, cases=cases)
     if cases is None:
-        raise InputError(f"{where}, cases", "nothing", "the names of the data that are stresses")
+        raise InputError(inside(where, "cases"), "nothing", "the names of the data that are stresses")
     given_order = {} if order is None else {"order": order}
     return read_mesh(path, stress_unit=stress_unit, length_unit=length_unit, cases=cases, **given_order)

@@ -11,7 +11,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.ground.checks import IntArray
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.ground.files import existing, read_by_others
 from vivid_anvil.models.element_values import field_of_rows
 from vivid_anvil.models.mesh_data import ORDERS, Way, of_case
@@ -74,7 +74,9 @@ def read_mesh(
     """
     found = existing(path, "a mesh file")
     if order not in ORDERS:
-        raise InputError(f"{found.name}, order", repr(order), f"one of {listed(ORDERS)}", did_you_mean(order, ORDERS))
+        raise InputError(
+            inside(f"{found.name}", "order"), repr(order), f"one of {listed(ORDERS)}", did_you_mean(order, ORDERS)
+        )
     mesh = _mesh(found)
     scale = factor(stress_unit, DIMENSIONS["stress"], f"{found.name}, stress_unit")
     length = factor(length_unit, DIMENSIONS["length"], f"{found.name}, length_unit")

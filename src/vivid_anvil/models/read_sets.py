@@ -9,7 +9,7 @@ from pathlib import Path
 import numpy as np
 
 from vivid_anvil.ground.checks import IntArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.ground.files import existing
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.units import opened
@@ -115,7 +115,7 @@ def _table(path: Path) -> tuple[Members, Members]:
     kinds = [kind for kind in ("node", "element") if kind in headings]
     if len(kinds) != 1 or "set" not in headings:
         raise InputError(where, f"the columns {list(frame.columns)}", "node or element, and set")
-    numbers = column_numbers(frame[headings[kinds[0]]], f"{where}, column {kinds[0]!r}").astype(np.int64)
+    numbers = column_numbers(frame[headings[kinds[0]]], inside(where, f"column {kinds[0]!r}")).astype(np.int64)
     found: Members = {}
     for number, name in zip(numbers.tolist(), frame[headings["set"]], strict=True):
         found.setdefault(str(name).strip(), []).append(number)

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from vivid_anvil.ground.checks import FloatArray, IntArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 
 FACES = ("top", "middle", "bottom")
 
@@ -29,16 +29,18 @@ class Rows:
         others = [one for one in (self.elements, self.faces) if one is not None]
         if self.stresses.shape != (cases, size, 6) or any(one.shape != (size,) for one in others):
             raise InputError(
-                f"{where}, rows",
+                inside(where, "rows"),
                 f"stresses of shape {self.stresses.shape}",
                 f"({cases}, {size}, 6), and one of each other",
             )
         alone = np.setdiff1d(np.arange(node_ids.size), self.nodes)
         if alone.size:
-            raise InputError(f"{where}, node {node_ids[alone[0]]}", "no stress", "a stress at every node")
+            raise InputError(inside(where, f"node {node_ids[alone[0]]}"), "no stress", "a stress at every node")
         seen = np.sort(self.keys(with_elements="yes"))
         if (np.diff(seen) == 0).any():
-            raise InputError(f"{where}, rows", "an element twice at a node", "each element and face once at a node")
+            raise InputError(
+                inside(where, "rows"), "an element twice at a node", "each element and face once at a node"
+            )
 
     def keys(self, with_elements: str) -> IntArray:
         """A number for every row, the same for rows of the same node and face, and of the same element if "yes"."""

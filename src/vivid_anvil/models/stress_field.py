@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, Place, did_you_mean, inside, listed
 from vivid_anvil.models.rows import Rows
 from vivid_anvil.stress.measures import COMPONENTS
 from vivid_anvil.units import in_dimension, opened, plain_numbers
@@ -81,16 +81,25 @@ class StressField:
     source: str = "arrays"
     shell_face: str = "not stated"
 
+    @property
+    def place(self) -> Place:
+        """Where a fault of it stands: the field, and the file that it is from."""
+        return Place(f"stress field {self.source}", file=self.source if "." in self.source else "")
+
     def __post_init__(self) -> None:
-        where = f"stress field {self.source}"
+        where = self.place
         names = tuple(self.cases)
         ids = np.asarray(self.node_ids)
-        places = _numbers(in_dimension(self.coordinates, "length", f"{where}, coordinates"), f"{where}, coordinates")
-        stresses = _numbers(in_dimension(self.stresses, "stress", f"{where}, stresses"), f"{where}, stresses")
+        places = _numbers(
+            in_dimension(self.coordinates, "length", inside(where, "coordinates")), inside(where, "coordinates")
+        )
+        stresses = _numbers(in_dimension(self.stresses, "stress", inside(where, "stresses")), inside(where, "stresses"))
         if ids.ndim != 1 or not ids.size or ids.dtype.kind not in "iu":
-            raise InputError(f"{where}, node_ids", f"shape {ids.shape} of {ids.dtype}", "whole numbers, one a node")
+            raise InputError(
+                inside(where, "node_ids"), f"shape {ids.shape} of {ids.dtype}", "whole numbers, one a node"
+            )
         if not names or len(set(names)) != len(names):
-            raise InputError(f"{where}, cases", listed(names) or "none", "one or more load cases, each name once")
+            raise InputError(inside(where, "cases"), listed(names) or "none", "one or more load cases, each name once")
         if stresses.ndim == 3 and stresses.shape[2] == 3:
             raise InputError(
                 where,
@@ -106,7 +115,9 @@ class StressField:
             )
         if np.unique(ids).size != ids.size:
             twice = ids[np.flatnonzero(np.diff(np.sort(ids)) == 0)[0]] if ids.size > 1 else ids[0]
-            raise InputError(f"{where}, nodes", f"node {np.sort(ids)[0] if ids.size < 2 else twice} twice", "each once")
+            raise InputError(
+                inside(where, "nodes"), f"node {np.sort(ids)[0] if ids.size < 2 else twice} twice", "each once"
+            )
         _finite(where, names, ids, stresses)
         if self.rows is not None:
             self.rows.check(where, len(names), ids)
@@ -124,7 +135,7 @@ class StressField:
         """Stresses of a load case, shape (n, 6), MPa; InputError with the nearest name for another."""
         if name not in self.cases:
             raise InputError(
-                f"stress field {self.source}, load case",
+                inside(self.place, "load case"),
                 repr(name),
                 f"one of {listed(self.cases)}",
                 did_you_mean(name, list(self.cases)),
@@ -146,7 +157,7 @@ class StressField:
         found = np.flatnonzero(self.node_ids == node)
         if not found.size:
             low, high = int(self.node_ids.min()), int(self.node_ids.max())
-            raise InputError(f"stress field {self.source}, node", f"{node}", f"a node number from {low} to {high}")
+            raise InputError(inside(self.place, "node"), f"{node}", f"a node number from {low} to {high}")
         return int(found[0])
 
     def places_of(self, set_name: str) -> IntArray:
@@ -154,10 +165,10 @@ class StressField:
         if set_name not in self.node_sets:
             hint = did_you_mean(set_name, list(self.node_sets))
             known = f"one of {listed(self.node_sets)}" if self.node_sets else "none: this field has no set"
-            raise InputError(f"stress field {self.source}, node set", repr(set_name), known, hint)
+            raise InputError(inside(self.place, "node set"), repr(set_name), known, hint)
         places = np.asarray(self.node_sets[set_name])
         if not places.size:
-            raise InputError(f"stress field {self.source}, node set {set_name}", "no nodes", "a set with nodes")
+            raise InputError(inside(self.place, f"node set {set_name}"), "no nodes", "a set with nodes")
         return places
 
     def part(self, places: IntArray) -> StressField:
@@ -211,9 +222,7 @@ def _same_rows(fields: Sequence[StressField]) -> Rows | None:
     parts, first, ids = [], None, np.sort(fields[0].node_ids)
     for one in fields:
         if one.rows is None:
-            raise InputError(
-                f"stress field {one.source}", "one stress at each node", "each element's, as in the others"
-            )
+            raise InputError(one.place, "one stress at each node", "each element's, as in the others")
         places = np.searchsorted(ids, one.node_ids)
         here = one.rows.take(np.arange(one.rows.nodes.size), places)
         order = np.lexsort([key for key in (here.faces, here.elements, here.nodes) if key is not None])
@@ -221,9 +230,7 @@ def _same_rows(fields: Sequence[StressField]) -> Rows | None:
         first = kept if first is None else first
         for ours, others in ((kept.nodes, first.nodes), (kept.elements, first.elements), (kept.faces, first.faces)):
             if not np.array_equal(np.asarray(ours), np.asarray(others)):
-                raise InputError(
-                    f"stress field {one.source}, rows", "other elements or faces", "the same in every load case"
-                )
+                raise InputError(inside(one.place, "rows"), "other elements or faces", "the same in every load case")
         parts.append(kept.stresses)
     assert first is not None, "there is a field with rows"
     return Rows(np.argsort(fields[0].node_ids)[first.nodes], np.concatenate(parts), first.elements, first.faces)
@@ -234,7 +241,7 @@ def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArra
     if bad.size:
         case, node, component = bad[0]
         raise InputError(
-            f"{where}, case {names[case]}, node {ids[node]}, {COMPONENTS[component]}",
+            inside(where, f"case {names[case]}, node {ids[node]}, {COMPONENTS[component]}"),
             "no number",
             "a stress in MPa",
             "Leave out nodes without result, or repair the file.",
@@ -243,7 +250,7 @@ def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArra
     if peak > PLAUSIBLE:
         case, node, component = (int(i) for i in np.unravel_index(int(np.abs(stresses).argmax()), stresses.shape))
         raise InputError(
-            f"{where}, case {names[case]}, node {ids[node]}, {COMPONENTS[component]}",
+            inside(where, f"case {names[case]}, node {ids[node]}, {COMPONENTS[component]}"),
             f"{peak:.4g} MPa",
             f"stresses up to {PLAUSIBLE:g} MPa",
             "Is the stress unit right (Pa read as MPa)? State it.",
@@ -263,7 +270,7 @@ def joined_cases(fields: Sequence[StressField]) -> StressField:
         if one.size != first.size or not (one.node_ids[own] == first.node_ids[order]).all():
             odd = np.setxor1d(one.node_ids, first.node_ids)
             raise InputError(
-                f"stress field {one.source}, nodes",
+                inside(one.place, "nodes"),
                 f"{odd.size} node numbers that are not in both it and {first.source}, such as {odd[0]}",
                 "the same nodes in every load case",
             )
@@ -273,7 +280,7 @@ def joined_cases(fields: Sequence[StressField]) -> StressField:
         if moved.max() > SAME_PLACE:
             at = int(moved.argmax())
             raise InputError(
-                f"stress field {one.source}, node {first.node_ids[at]}",
+                inside(one.place, f"node {first.node_ids[at]}"),
                 f"{moved[at]:.4g} mm from its place in {first.source}",
                 "the same places in every load case",
                 "Is the length unit right?",
@@ -334,8 +341,8 @@ def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[flo
     """
     sets = dict(field.node_sets)
     for name, box in boxes.items():
-        where = f"stress field {field.source}, set {name}"
-        inside = np.ones(field.size, dtype=bool)
+        where = inside(field.place, f"set {name}")
+        held = np.ones(field.size, dtype=bool)
         if name in sets:
             raise InputError(where, "a set of that name in the file", "another name")
         for axis, (low, high) in box.items():
@@ -344,8 +351,8 @@ def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[flo
                     where, f"{axis} from {low:g} to {high:g} mm", "x, y or z from a lower to a higher place"
                 )
             along = field.coordinates[:, "xyz".index(axis)]
-            inside &= (along >= low) & (along <= high)
-        if not inside.any():
+            held &= (along >= low) & (along <= high)
+        if not held.any():
             reach = ", ".join(
                 f"{axis} {low:.5g} to {high:.5g}"
                 for axis, low, high in zip(
@@ -353,7 +360,7 @@ def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[flo
                 )
             )
             raise InputError(where, "no nodes in the box", f"a box within {reach} mm", "Are the units right?")
-        sets[name] = np.flatnonzero(inside)
+        sets[name] = np.flatnonzero(held)
     return dataclasses.replace(field, node_sets=sets)
 
 

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, IntArray
-from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.ground.files import existing, read_by_others, replacing
 from vivid_anvil.models.averaging import shell_faces
 from vivid_anvil.models.element_values import field_of_rows
@@ -72,16 +72,16 @@ def read_field_table(path: str | Path) -> StressField:
             f"the columns {listed(wanted)}" + (", zeros where the stress is plane" if missing[0] in COMPONENTS else ""),
         )
     columns: dict[str, Any] = {name: _column(frame, headings[name], where, _DIMENSION.get(name)) for name in wanted}
-    columns["node"] = _whole(columns["node"], f"{where}, column 'node'")
+    columns["node"] = _whole(columns["node"], inside(where, "column 'node'"))
     if "element" in headings:
-        place = f"{where}, column 'element'"
+        place = inside(where, "column 'element'")
         columns["element"] = _whole(_column(frame, headings["element"], where, None), place)
     words = {name: _words(frame[headings[name]]) for name in ("face", "set") if name in headings}
     if "face" in words and not np.isin(words["face"], (*FACES, "")).all():
         odd = next(one for one in words["face"] if one not in (*FACES, ""))
-        raise InputError(f"{where}, column 'face'", repr(odd), f"one of {listed(FACES)}")
+        raise InputError(inside(where, "column 'face'"), repr(odd), f"one of {listed(FACES)}")
     if shell and "face" in words:
-        raise InputError(f"{where}, column 'face'", "faces beside forces and moments", "one of them")
+        raise InputError(inside(where, "column 'face'"), "faces beside forces and moments", "one of them")
     key = headings.get("load case")
     names = np.array(["load case 1"] * len(frame) if key is None else [str(one) for one in frame[key]])
     parts = []
@@ -120,7 +120,9 @@ def _of_rows(case: str, columns: dict[str, Any], stresses: FloatArray, faces: An
     places = np.column_stack([columns[one] for one in PLACES])
     moved = np.abs(places - places[first][back]).max(axis=1)
     if moved.max() > 1e-9:
-        raise InputError(f"{where}, node {columns['node'][moved.argmax()]}", "two places", "the same place in all rows")
+        raise InputError(
+            inside(where, f"node {columns['node'][moved.argmax()]}"), "two places", "the same place in all rows"
+        )
     rows = Rows(back.astype(np.int64), stresses, columns.get("element"), faces)
     return field_of_rows([case], ids, places[first], rows, node_sets=_sets(ids, columns, columns["node"]), source=where)
 
@@ -199,12 +201,12 @@ def _words(column: Any) -> np.ndarray:
 def _whole(values: FloatArray, where: str) -> IntArray:
     odd = np.flatnonzero(values != np.round(values))
     if odd.size:
-        raise InputError(f"{where}, row {odd[0] + 1}", f"{values[odd[0]]:g}", "a whole number")
+        raise InputError(inside(where, f"row {odd[0] + 1}"), f"{values[odd[0]]:g}", "a whole number")
     return values.astype(np.int64)
 
 
 def _column(frame: Any, cell: str, where: str, dimension: Dimension | None) -> FloatArray:
-    place = f"{where}, column {cell!r}"
+    place = inside(where, f"column {cell!r}")
     values = column_numbers(frame[cell], place)
     if dimension is None:
         return values

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, real_number, share_of_one
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.shapes.shape import SHAPES, OneSizeShape
 from vivid_anvil.shapes.solutions.holes import hole_crack, pin_hole_crack
 from vivid_anvil.shapes.solutions.pipes import axial_through_crack, pipe_through_crack
@@ -477,7 +477,7 @@ class TableCrack(OneSizeShape):
         if len(self.points) < 2 or any(len(row) != 2 for row in self.points):
             raise InputError(where, f"{len(self.points)} rows", "two or more rows of a size and its Y")
         rows = tuple(
-            (coherent(size, "length", where), real_number(f"{where}, Y of row {i}", y))
+            (coherent(size, "length", where), real_number(inside(where, f"Y of row {i}"), y))
             for i, (size, y) in enumerate(self.points, 1)
         )
         sizes, factors = np.array(rows, dtype=np.float64).T

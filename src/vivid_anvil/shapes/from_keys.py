@@ -7,7 +7,7 @@ import inspect
 from collections.abc import Mapping
 from typing import Any
 
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.shapes.shape import SHAPES, Shape
 
 
@@ -24,15 +24,15 @@ def keys_of_shape(made_by: Any) -> dict[str, bool]:
 
 def shape_of_keys(name: str, keys: Mapping[str, Any], where: str) -> Shape:
     """The shape of that name from its keys; InputError for one that it needs or does not have."""
-    made_by = SHAPES.get(name, f"{where}, shape")
+    made_by = SHAPES.get(name, inside(where, "shape"))
     takes = keys_of_shape(made_by)
     for key, needed in takes.items():
         if needed and key not in keys:
-            raise InputError(f"{where}, {key}", "nothing", f"a value, which a crack of the shape {name!r} needs")
+            raise InputError(inside(where, f"{key}"), "nothing", f"a value, which a crack of the shape {name!r} needs")
     for key in keys:
         if key not in takes:
             raise InputError(
-                f"{where}, {key}",
+                inside(where, f"{key}"),
                 f"a key that the shape {name!r} does not have",
                 f"its keys: {listed(takes)}",
                 did_you_mean(key, takes),

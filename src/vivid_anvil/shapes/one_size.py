@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, share_of_one
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.shapes.shape import SHAPES, OneSizeShape
 from vivid_anvil.shapes.solutions.collapse import reference_stress
 from vivid_anvil.shapes.solutions.profile import StressProfile
@@ -212,7 +212,7 @@ def stress_intensity(shape: OneSizeShape, size: ArrayLike, stress: ArrayLike) ->
     sizes = np.asarray(size, dtype=np.float64)
     if not ((sizes > 0.0) & (sizes <= shape.largest_size)).all():
         raise InputError(
-            f"{shape.kind} crack, size",
+            inside(f"{shape.kind} crack", "size"),
             f"{sizes.min():g} to {sizes.max():g} mm",
             f"sizes above 0 and up to {shape.largest_size:g} mm",
             f"Beyond, the solution ({shape.source}) is not valid.",

@@ -9,10 +9,10 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.ground.checks import real_number
-from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.shapes.grid import GridCrack
 from vivid_anvil.shapes.shape import SHAPES
-from vivid_anvil.units import DIMENSIONS, coherent, factor
+from vivid_anvil.units import DIMENSIONS, coherent, factor, opened
 from vivid_anvil.writing.headings import name_and_unit
 from vivid_anvil.writing.read_table import column_numbers, read_frame
 
@@ -53,8 +53,8 @@ def grid_of_rows(points: Sequence[Sequence[Any]]) -> GridCrack:
     rows = np.array(
         [
             (
-                coherent(row[0], "length", f"{where}, row {i}"),
-                *(real_number(f"{where}, row {i}", one) for one in row[1:]),
+                coherent(row[0], "length", inside(where, f"row {i}")),
+                *(real_number(inside(where, f"row {i}"), one) for one in row[1:]),
             )
             for i, row in enumerate(points, 1)
         ],
@@ -75,6 +75,7 @@ def grid_of_rows(points: Sequence[Sequence[Any]]) -> GridCrack:
     return GridCrack(depths=depths.tolist(), aspects=aspects.tolist(), deep=deep, along=along)
 
 
+@opened()
 def read_points(path: str | Path, shape: str) -> list[list[float]]:
     """The rows of a CSV file or workbook for the shape "table" or "grid": columns as in `COLUMNS`, lengths in mm.
 
@@ -90,7 +91,9 @@ def read_points(path: str | Path, shape: str) -> list[list[float]]:
         )
     first, unit = str(frame.columns[0]), heads[0][1]
     if not unit:
-        raise InputError(f"{where}, column {first!r}", "no unit", f"a unit in brackets, such as '{wanted[0]} [mm]'")
-    columns = [column_numbers(frame.iloc[:, i], f"{where}, column {name!r}") for i, name in enumerate(names)]
+        raise InputError(
+            inside(where, f"column {first!r}"), "no unit", f"a unit in brackets, such as '{wanted[0]} [mm]'"
+        )
+    columns = [column_numbers(frame.iloc[:, i], inside(where, f"column {name!r}")) for i, name in enumerate(names)]
     columns[0] = columns[0] * factor(unit, DIMENSIONS["length"], where)
     return [[float(value) for value in row] for row in zip(*columns, strict=True)]

@@ -13,7 +13,7 @@ from functools import cached_property
 from typing import ClassVar
 
 from vivid_anvil.ground.checks import positive_number, share_of_one
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.shapes.bars_pipes_holes import AxialPipeCrack, HoleCrack, PipeCrack
 from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
 from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape, aspect_step
@@ -535,5 +535,8 @@ class VesselCrack(TwoSizeShape):
 def _checked_aspect(kind: str, a: float, c: float) -> None:
     if not 0.0 < a / c <= MOST_ASPECT * (1.0 + 1e-9):
         raise InputError(
-            f"{kind} crack, aspect", f"a/c = {a / c:.4g}", "a/c above 0 and up to 2", "Start from a longer crack."
+            inside(f"{kind} crack", "aspect"),
+            f"a/c = {a / c:.4g}",
+            "a/c above 0 and up to 2",
+            "Start from a longer crack.",
         )

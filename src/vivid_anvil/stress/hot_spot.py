@@ -17,7 +17,7 @@ from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import BoolArray, FloatArray
 from vivid_anvil.ground.choices import Choices
-from vivid_anvil.ground.errors import InputError, within
+from vivid_anvil.ground.errors import InputError, field_of, inside, within
 from vivid_anvil.materials import Curve, Material, SNCurve
 from vivid_anvil.stress.relations import Relation
 from vivid_anvil.units import UnitSystem
@@ -144,7 +144,7 @@ class HotSpot:
     notch_factor: float = 1.0
 
     def __post_init__(self) -> None:
-        checks.text("HotSpot.name", self.name)
+        checks.text(field_of("HotSpot", "name"), self.name)
         where = f"hot spot {self.name}"
         for key, kind, example in (
             ("relation", Relation, "OneLoad('force', '38 MPa/kN')"),
@@ -152,10 +152,12 @@ class HotSpot:
         ):
             value = getattr(self, key)
             if value is not None and not isinstance(value, kind):
-                raise InputError(f"{where}, {key}", repr(value), f"a {key}, such as {example}")
-        factor = checks.positive_number(f"{where}, notch_factor", self.notch_factor, "a notch factor Kf of at least 1")
+                raise InputError(inside(where, f"{key}"), repr(value), f"a {key}, such as {example}")
+        factor = checks.positive_number(
+            inside(where, "notch_factor"), self.notch_factor, "a notch factor Kf of at least 1"
+        )
         if not 1.0 <= factor < float("inf"):
-            raise InputError(f"{where}, notch_factor", f"{factor:g}", "a notch factor Kf of at least 1")
+            raise InputError(inside(where, "notch_factor"), f"{factor:g}", "a notch factor Kf of at least 1")
         if self.method is not None:
             self.method.check(self)
 

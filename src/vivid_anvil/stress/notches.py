@@ -11,7 +11,7 @@ import math
 import numpy as np
 
 from vivid_anvil.ground.checks import one_of, positive_number
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.units import LENGTH, opened
 
 LOADS = ("tension", "bending", "torsion")
@@ -207,9 +207,9 @@ def shape_gradient(shape: str, load: str, larger: float, smaller: float, radius:
 
 
 def _round(what: str, load: str, larger: float, smaller: float, radius: float) -> tuple[float, float, float]:
-    one_of(f"{what}, load", load, LOADS)
-    small = positive_number(f"{what}, smaller", smaller, "a diameter above 0 mm")
-    r = positive_number(f"{what}, radius", radius, "a radius above 0 mm")
-    if not positive_number(f"{what}, larger", larger) > small:
-        raise InputError(f"{what}, larger", f"{larger:g} mm", f"more than the smaller diameter, {small:g} mm")
+    one_of(inside(f"{what}", "load"), load, LOADS)
+    small = positive_number(inside(f"{what}", "smaller"), smaller, "a diameter above 0 mm")
+    r = positive_number(inside(f"{what}", "radius"), radius, "a radius above 0 mm")
+    if not positive_number(inside(f"{what}", "larger"), larger) > small:
+        raise InputError(inside(f"{what}", "larger"), f"{larger:g} mm", f"more than the smaller diameter, {small:g} mm")
     return float(larger), small, r

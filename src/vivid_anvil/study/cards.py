@@ -13,12 +13,12 @@ from typing import Any
 from pydantic import Field, ValidationError, create_model
 
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed, within
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed, within
 from vivid_anvil.ground.files import read_toml
 from vivid_anvil.materials import LAWS, CardValue, GrowthLaw, MaterialCard, SNCurve
 from vivid_anvil.materials.curves.checks import BASES
 from vivid_anvil.materials.curves.curved import CURVED_FORMS
-from vivid_anvil.study.curve_keys import Place, curve_keys, curve_of, leading_key
+from vivid_anvil.study.curve_keys import Source, curve_keys, curve_of, leading_key
 from vivid_anvil.study.growth_law_keys import growth_law_keys, law_of
 from vivid_anvil.study.key_errors import as_input_error
 from vivid_anvil.study.models_of_nouns import Section, Text, one_value_or
@@ -108,9 +108,11 @@ def read_card(path: str | Path) -> MaterialCard:
     except ValidationError as error:
         raise as_input_error(path.name, data, error, model) from None
     if file.format != FORMAT:
-        raise InputError(f"{path.name}, format", f"{file.format:g}", f"format = {FORMAT}", "It is of another version.")
-    checks.one_of(f"{path.name}, group", file.group, GROUPS)
-    checks.one_of(f"{path.name}, basis", file.basis, BASES)
+        raise InputError(
+            inside(f"{path.name}", "format"), f"{file.format:g}", f"format = {FORMAT}", "It is of another version."
+        )
+    checks.one_of(inside(f"{path.name}", "group"), file.group, GROUPS)
+    checks.one_of(inside(f"{path.name}", "basis"), file.basis, BASES)
     values = {key: getattr(file, key) for key in VALUES if getattr(file, key) is not None}
     return MaterialCard(
         key=path.stem,
@@ -150,7 +152,7 @@ def _curve(path: Path, name: str, section: Section, file: CardFile) -> SNCurve:
 
     with within(where):
         return curve_of(
-            f"{path.stem}, {name}", section, Place(path.parent, no_card), basis=file.basis, source=file.source
+            f"{path.stem}, {name}", section, Source(path.parent, no_card), basis=file.basis, source=file.source
         )
 
 

@@ -45,14 +45,14 @@ REGRESSION = "regression"
 
 
 @dataclass(frozen=True)
-class Place:
+class Source:
     """Where a section stands: the files that it names are in `folder`; how a card's curve is looked up."""
 
     folder: Path
     card_curve: Callable[[str, str | None], SNCurve]
 
 
-Make = Callable[[str, dict[str, Any], Place], SNCurve]
+Make = Callable[[str, dict[str, Any], Source], SNCurve]
 
 
 @dataclass(frozen=True)
@@ -145,15 +145,15 @@ def _by(make: Callable[..., SNCurve]) -> Make:
     return lambda name, values, _: make(name=name, **values)
 
 
-def _intercepts(name: str, values: dict[str, Any], _: Place) -> SNCurve:
+def _intercepts(name: str, values: dict[str, Any], _: Source) -> SNCurve:
     return intercept_curve(name=name, unit=values.pop("intercept_unit"), **values)
 
 
-def _by_formula(name: str, values: dict[str, Any], _: Place) -> SNCurve:
+def _by_formula(name: str, values: dict[str, Any], _: Source) -> SNCurve:
     return curved_curve(name=name, form=made(CURVED_FORMS, values.pop("form")), **values)
 
 
-def _table_file(name: str, values: dict[str, Any], place: Place) -> SNCurve:
+def _table_file(name: str, values: dict[str, Any], place: Source) -> SNCurve:
     file, sheet, block = values.pop("table"), values.pop("sheet", 0), values.pop("block", None)
     stress, points, told = read_points(place.folder / file, sheet, block=block, stress=values.get("stress"))
     values.setdefault("source", told)
@@ -162,21 +162,21 @@ def _table_file(name: str, values: dict[str, Any], place: Place) -> SNCurve:
     return table_curve(name=name, points=points, **values)
 
 
-def _standard(name: str, values: dict[str, Any], place: Place) -> SNCurve:
+def _standard(name: str, values: dict[str, Any], place: Source) -> SNCurve:
     file = values.pop("standard_file", None)
     table = standard_named(values.pop("standard", ""), None if file is None else place.folder / file)
     return detail_curve(table, values.pop("class"), name=name, **values)
 
 
-def _card(name: str, values: dict[str, Any], place: Place) -> SNCurve:
+def _card(name: str, values: dict[str, Any], place: Source) -> SNCurve:
     return dataclasses.replace(place.card_curve(values["card"], values.get("curve")), name=name)
 
 
-def _estimate(name: str, values: dict[str, Any], _: Place) -> SNCurve:
+def _estimate(name: str, values: dict[str, Any], _: Source) -> SNCurve:
     return estimate_curve(values.pop("estimate"), name=name, **values).curve
 
 
-def _tests(name: str, values: dict[str, Any], place: Place) -> SNCurve:
+def _tests(name: str, values: dict[str, Any], place: Source) -> SNCurve:
     model = values.get("model", "line")
     one_of("model", model, (REGRESSION, *FIT_MODELS))
     how = {key: values[key] for key in ("r_ratio", "sheet", "block", "stress") if key in values}
@@ -329,7 +329,7 @@ def leading_key(section: Section) -> str:
     return type(section).__name__.removeprefix("SNCurve_")
 
 
-def curve_of(name: str, section: Section, place: Place, **usual: Any) -> SNCurve:
+def curve_of(name: str, section: Section, place: Source, **usual: Any) -> SNCurve:
     """The S-N curve of a checked section; `usual` is what holds where a curve by numbers does not say otherwise."""
     leading = leading_key(section)
     values = section.given

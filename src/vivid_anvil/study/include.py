@@ -12,7 +12,7 @@ from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.ground.files import read_toml
 
 MOST_INCLUDES = 30
@@ -59,7 +59,7 @@ def _merged(base: Mapping[str, Any], changes: Mapping[str, Any], where: str) -> 
     """`base` with `changes` put in."""
     found = dict(base)
     for key, value in changes.items():
-        here, old = f"{where}, {key}", found.get(key)
+        here, old = inside(where, f"{key}"), found.get(key)
         if isinstance(value, dict) and isinstance(old, dict):
             found[key] = _merged(old, value, here)
         elif isinstance(old, list) and _is_named(value) and _is_named(old):
@@ -87,13 +87,13 @@ def _merged_lists(base: list[Any], changes: list[Any], where: str) -> list[Any]:
         if entry.get(LEAVE_OUT) is True:
             if place is None:
                 raise InputError(
-                    f"{where}, {_name(entry)}", "an entry to leave out that is not there", f"one of {names}"
+                    inside(where, f"{_name(entry)}"), "an entry to leave out that is not there", f"one of {names}"
                 )
             del found[place]
         elif place is None:
             found.append(change)
         else:
-            found[place] = _merged(found[place], change, f"{where}, {_name(entry)}")
+            found[place] = _merged(found[place], change, inside(where, f"{_name(entry)}"))
     return found
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.study.models_of_nouns import ONE_VALUE, TAG
 
 _EXPECTED = {
@@ -120,7 +120,7 @@ def _one(file: str, data: Any, details: Any, model: Any, above: tuple[str, ...])
             if tag != ONE_VALUE
         ]
         tag = details["ctx"]["tag"].removeprefix(TAG)
-        return InputError(f"{where}, kind", repr(tag), f"one of {listed(tags)}", did_you_mean(str(tag), tags))
+        return InputError(inside(where, "kind"), repr(tag), f"one of {listed(tags)}", did_you_mean(str(tag), tags))
     if kind == "literal_error":
         return InputError(where, repr(details["input"]), str(details["ctx"]["expected"]).replace(" or ", ", "))
     if kind == "too_short" and details["ctx"]["min_length"] > 1:

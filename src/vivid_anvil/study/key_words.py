@@ -231,6 +231,9 @@ KEYS: dict[str, KeyWords] = {
 
 # Of keys that are fields of nouns, whose docstrings say what they are.
 EXAMPLES: dict[str, Any] = {
+    "endurance": "80 MPa",
+    "largest": "600 MPa",
+    "bend": 1e4,
     "repeat": "month",
     "repeats_per_year": 12,
     "repeat_duration": "40 h",

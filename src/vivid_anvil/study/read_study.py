@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import dataclasses
-import re
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -15,7 +14,7 @@ from vivid_anvil.counting import COUNTING_METHODS, RESIDUES
 from vivid_anvil.damage import StressLife, stress_life
 from vivid_anvil.events import BETWEEN_EVENTS, DutyCycle
 from vivid_anvil.ground.checks import one_of
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, Place, did_you_mean, field_of, inside, listed
 from vivid_anvil.growth import RETARDATIONS, Crack, NoRetardation, Retardation
 from vivid_anvil.materials import (
     Curve,
@@ -31,7 +30,7 @@ from vivid_anvil.materials import (
 from vivid_anvil.shapes import read_points, shape_of_keys
 from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.study.cards import cards_in, read_card_named
-from vivid_anvil.study.curve_keys import Place, curve_of
+from vivid_anvil.study.curve_keys import Source, curve_of
 from vivid_anvil.study.event_of_keys import event_of
 from vivid_anvil.study.growth_law_keys import law_of, threshold_of
 from vivid_anvil.study.hot_spot_keys import HotSpotSection
@@ -91,7 +90,7 @@ def build_study(path: Path, data: dict[str, Any], *, like: Study | None = None, 
     """
     if data.get("format", FORMAT) != FORMAT:
         raise InputError(
-            f"{path.name}, format", repr(data["format"]), f"format = {FORMAT}", what_to_change(data, FORMAT)
+            inside(f"{path.name}", "format"), repr(data["format"]), f"format = {FORMAT}", what_to_change(data, FORMAT)
         )
     try:
         file = study_file().model_validate(data)
@@ -178,9 +177,9 @@ class _Builder:
         given, events = section.given, []
         how = {key: given.get(key, getattr(DutyCycle, key)) for key in ("between", "residue", "counting")}
         with self.at(("duty_cycle",)):  # before histories are read, which may take long
-            one_of("DutyCycle.between", how["between"], tuple(BETWEEN_EVENTS))
-            one_of("DutyCycle.residue", how["residue"], tuple(RESIDUES))
-            COUNTING_METHODS.get(how["counting"], "DutyCycle.counting")
+            one_of(field_of("DutyCycle", "between"), how["between"], tuple(BETWEEN_EVENTS))
+            one_of(field_of("DutyCycle", "residue"), how["residue"], tuple(RESIDUES))
+            COUNTING_METHODS.get(how["counting"], field_of("DutyCycle", "counting"))
         for i, event in enumerate(section.events):
             if watch is not None:
                 watch(f"reading {event.name}", i, len(section.events))
@@ -212,7 +211,7 @@ class _Builder:
             return self.card(card).curve(curve)
 
         with self.at(("sn_curves", name)):
-            return curve_of(name, section, Place(self.path.parent, of_card))
+            return curve_of(name, section, Source(self.path.parent, of_card))
 
     def family(self, file: StudyFile, name: str, curves: dict[str, SNCurve]) -> SNFamily:
         given = file.sn_families[name].given  # type: ignore[attr-defined]
@@ -364,14 +363,12 @@ class _Builder:
         try:
             yield
         except InputError as error:
-            own = error.where.rpartition(", ")[2].rpartition(".")[2]
-            where = f"{self.path.name}, {key_path(self.data, keys)}"
-            if re.search(
-                r"\.(csv|tsv|txt|asc|dat|xls[xm]|parquet|pq|h5|hdf5?|npy|mf4|mdf)(,|$)", error.where
-            ) and not error.where.startswith(self.path.name):
-                where += f": {error.where}"
+            place = Place(self.path.name, file=self.path.name)
+            where, own = inside(place, key_path(self.data, keys)), error.place.parts[-1]
+            if error.place.file not in ("", self.path.name):
+                where = Place(f"{where}: {error.where}", where.parts, error.place.file)
             elif own and own not in where:
-                where += f", {own}"
+                where = inside(where, own)
             raise InputError(where, error.found, error.expected, error.remedy) from error
 
 

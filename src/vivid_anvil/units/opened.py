@@ -12,12 +12,13 @@ import math
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Any, TypeVar, cast
 
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, shortened
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, in_file
 from vivid_anvil.units.dimensions import DIMENSIONS
 from vivid_anvil.units.values import coherent_values
 
@@ -263,10 +264,24 @@ def opened(valid: Callable[..., None] | None = None, /, **takes: Takes) -> Calla
                 valid(**dict(zip(names, ready, strict=False)), **named)
             return function(*ready, **named)
 
+        if names[:1] == ["path"]:
+            door = _of_a_file(door)  # type: ignore[assignment]
         door.takes = cast(Mapping[str, Takes], takes)  # type: ignore[attr-defined]
         return cast(Function, door)
 
     return wrapped
+
+
+def _of_a_file(door: Callable[..., Any]) -> Callable[..., Any]:
+    """What goes wrong inside is a fault of the file that was given."""
+
+    @functools.wraps(door)
+    def read(*given: Any, **named: Any) -> Any:
+        path = given[0] if given else named.get("path")
+        with in_file(Path(path).name if isinstance(path, str | Path) else ""):
+            return door(*given, **named)
+
+    return read
 
 
 def inner(function: Function) -> Function:

@@ -9,7 +9,7 @@ from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 from vivid_anvil.ground.checks import real_number
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.units.dimensions import DIMENSIONS
 from vivid_anvil.units.door import coherent
 from vivid_anvil.units.temperature import celsius
@@ -28,7 +28,7 @@ def _number(value: Any, where: str) -> float:
 def _numbers(value: Any, where: str) -> list[float]:
     if not isinstance(value, list) or not value:
         raise InputError(where, repr(value), "a list of numbers, such as [3, 5]")
-    return [real_number(f"{where}, number {i}", one) for i, one in enumerate(value, start=1)]
+    return [real_number(inside(where, f"number {i}"), one) for i, one in enumerate(value, start=1)]
 
 
 def _number_or_text(value: Any, where: str) -> float | str:
@@ -47,8 +47,8 @@ def _points(value: Any, where: str) -> list[Any]:
         raise InputError(where, repr(value), 'pairs of stress and life, such as [["400 MPa", 1e4], ["250 MPa", 1e5]]')
     for row, point in enumerate(value, start=1):
         if not isinstance(point, list) or len(point) != 2:
-            raise InputError(f"{where}, point {row}", repr(point), 'a pair, such as ["400 MPa", 1e4]')
-        quantity(point[0], "stress", f"{where}, point {row}")
+            raise InputError(inside(where, f"point {row}"), repr(point), 'a pair, such as ["400 MPa", 1e4]')
+        quantity(point[0], "stress", inside(where, f"point {row}"))
     return value
 
 
@@ -92,11 +92,13 @@ def checked(
     """
     for key in section:
         if key not in kinds:
-            raise InputError(f"{where}, {key}", "an unknown key", f"one of {listed(kinds)}", did_you_mean(key, kinds))
+            raise InputError(
+                inside(where, f"{key}"), "an unknown key", f"one of {listed(kinds)}", did_you_mean(key, kinds)
+            )
     for key in needed:
         if key not in section:
             raise InputError(where, "no such key", f"the key {key!r}", "Add it.")
-    return {key: _value(value, kinds[key], f"{where}, {key}") for key, value in section.items()}
+    return {key: _value(value, kinds[key], inside(where, f"{key}")) for key, value in section.items()}
 
 
 def _value(value: Any, kind: str, where: str) -> Any:

@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, real_number
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.units.dimensions import DIMENSIONS
 from vivid_anvil.units.door import coherent, dimension_of, factor
 
@@ -34,7 +34,9 @@ def coherent_values(value: Any, dimension: str, where: str) -> float | FloatArra
         return _of_quantity(value, dimension, where)
     unit = unit_of(value, where)
     if isinstance(value, list | tuple) and any(isinstance(one, str) or _is_quantity(one) for one in value):
-        return np.array([coherent_values(one, dimension, f"{where}, value {i}") for i, one in enumerate(value, 1)])
+        return np.array(
+            [coherent_values(one, dimension, inside(where, f"value {i}")) for i, one in enumerate(value, 1)]
+        )
     numbers = plain_numbers(value, where)
     return numbers if unit is None else factor(unit, DIMENSIONS[dimension], where) * numbers
 

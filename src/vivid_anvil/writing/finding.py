@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from vivid_anvil.ground import checks
+from vivid_anvil.ground.errors import field_of
 
 Severity = Literal["note", "warning", "severe"]
 SEVERITIES: tuple[Severity, ...] = ("note", "warning", "severe")
@@ -41,7 +42,7 @@ class Finding:
     advice: str
 
     def __post_init__(self) -> None:
-        checks.one_of("Finding.severity", self.severity, SEVERITIES)
+        checks.one_of(field_of("Finding", "severity"), self.severity, SEVERITIES)
 
     def __str__(self) -> str:
         return f"{self.severity} [{self.code}] {self.sentence} {self.advice}"

@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.units import is_unit
 
 _SQUARE = re.compile(r"(?P<name>[^\[\]]*?)\s*\[(?P<unit>[^\[\]]*)\]")
@@ -85,8 +85,10 @@ def headings(cells: Sequence[str], known: Sequence[str], where: str, hints: Mapp
         column, (name, unit) = column_meant(cell, known), name_and_unit(cell)
         if column is None:
             hint = hints.get(name.lower()) or did_you_mean(name.lower(), known)
-            raise InputError(f"{where}, column {i + 1}", repr(cell), f"one of {listed(known)}", hint)
+            raise InputError(inside(where, f"column {i + 1}"), repr(cell), f"one of {listed(known)}", hint)
         if column in [one.column for one in found]:
-            raise InputError(f"{where}, column {i + 1}", f"a second column {column!r}, {cell!r}", "each column once")
+            raise InputError(
+                inside(where, f"column {i + 1}"), f"a second column {column!r}, {cell!r}", "each column once"
+            )
         found.append(Heading(column, unit, cell))
     return found

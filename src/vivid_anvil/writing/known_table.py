@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.ground.files import existing, read_by_others
 from vivid_anvil.writing.headings import Heading, column_meant, headings
 from vivid_anvil.writing.read_table import workbook
@@ -64,7 +64,7 @@ def read_known(
     longer = next((i for i, row in enumerate(rows[at + 1 :], start=1) if len(row) > len(rows[at])), None)
     if longer is not None:
         found_here = f"{len(rows[at + longer])} cells"
-        raise InputError(f"{where}, row {longer}", found_here, f"as many cells as in the header, {len(rows[at])}")
+        raise InputError(inside(where, f"row {longer}"), found_here, f"as many cells as in the header, {len(rows[at])}")
     blocks = _blocks(rows[at], known)
     named = [headings([_text(rows[at][i]) for i in one], known, where, hints or {}) for one in blocks]
     chosen = _chosen(block, [", ".join(one.cell for one in heads) for heads in named], where)
@@ -72,7 +72,7 @@ def read_known(
     if len({tuple((one.column, one.unit) for one in named[number]) for number in chosen}) > 1:
         raise InputError(where, "blocks with different columns", "alike ones to put together", "Choose one: block = 1.")
     if len(blocks) > 1:
-        where = f"{where}, block {block}"
+        where = inside(where, f"block {block}")
     frame = parts[0] if len(parts) == 1 else _stacked(parts)
     if not len(frame):
         raise InputError(where, "no rows below the header", "at least one row of values")

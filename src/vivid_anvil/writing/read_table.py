@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.ground.files import existing, first_line, fits_memory, read_by_others
 from vivid_anvil.units import dimension_of
 from vivid_anvil.writing.headings import name_and_unit
@@ -147,5 +147,5 @@ def column_numbers(column: Any, where: str) -> FloatArray:
     if bad.size:
         cell = column.iloc[bad[0]]
         found = "an empty cell" if pd.isna(cell) or not str(cell).strip() else repr(str(cell))
-        raise InputError(f"{where}, row {bad[0] + 1}", found, "a number")
+        raise InputError(inside(where, f"row {bad[0] + 1}"), found, "a number")
     return np.asarray(numbers, dtype=np.float64)

@@ -16,7 +16,7 @@ from vivid_anvil.damage.methods.stress_life_findings import stress_life_findings
 from vivid_anvil.damage.nonlinear import ORDER_RULES
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import BoolArray, FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials import Curve, SNCurve, curve_record, life_steps
 from vivid_anvil.materials.curves.below_knee import BELOW_KNEE, consistent_damage, curve_below_knee
 from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES, MeanStressRule
@@ -78,14 +78,14 @@ class StressLife(Method):
     def __post_init__(self) -> None:
         where = "stress life"
         if not isinstance(self.sn_curve, Curve):
-            raise InputError(f"{where}, sn_curve", repr(self.sn_curve), "an S-N curve, or a family of them")
-        MEAN_STRESS_RULES.get(self.mean_stress, f"{where}, mean_stress")
-        checks.one_of(f"{where}, below_knee", self.below_knee, tuple(BELOW_KNEE))
-        checks.one_of(f"{where}, order_rule", self.order_rule, ("none", *ORDER_RULES))
-        checks.one_of(f"{where}, compressive_mean", self.compressive_mean, tuple(COMPRESSIVE_MEANS))
-        checks.positive_number(f"{where}, critical_sum", self.critical_sum, "a damage sum above 0")
-        _check_exponents(self, f"{where}, order_exponents")
-        _check_rule(self, f"{where}, mean_stress")
+            raise InputError(inside(where, "sn_curve"), repr(self.sn_curve), "an S-N curve, or a family of them")
+        MEAN_STRESS_RULES.get(self.mean_stress, inside(where, "mean_stress"))
+        checks.one_of(inside(where, "below_knee"), self.below_knee, tuple(BELOW_KNEE))
+        checks.one_of(inside(where, "order_rule"), self.order_rule, ("none", *ORDER_RULES))
+        checks.one_of(inside(where, "compressive_mean"), self.compressive_mean, tuple(COMPRESSIVE_MEANS))
+        checks.positive_number(inside(where, "critical_sum"), self.critical_sum, "a damage sum above 0")
+        _check_exponents(self, inside(where, "order_exponents"))
+        _check_rule(self, inside(where, "mean_stress"))
 
     @property
     def curve(self) -> Curve:  # type: ignore[override]
@@ -259,7 +259,7 @@ def _check_exponents(method: StressLife, where: str) -> None:
         found = "no exponents" if not given else f"exponents with the order_rule {method.order_rule!r}"
         raise InputError(where, found, "an exponent for each event, with the power rule only")
     for event, value in given.items():
-        checks.positive_number(f"{where}, {event}", value, "an exponent above 0")
+        checks.positive_number(inside(where, f"{event}"), value, "an exponent above 0")
 
 
 def stress_life_steps(method: StressLife, spot: HotSpot, size: float, mean: float, units: UnitSystem) -> list[Step]:

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, SNCurve
 from vivid_anvil.materials.curves.family import mean_over_amplitude
 from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
@@ -59,11 +59,11 @@ def curve_at_r(
     (116.667, 1000000.0)
     """
     where = f"S-N curve {curve.name} at R = {r_ratio:g}"
-    chosen = MEAN_STRESS_RULES.get(rule, f"{where}, rule")
+    chosen = MEAN_STRESS_RULES.get(rule, inside(where, "rule"))
     if curve.r_ratio in (ANY_R, FIXED_MEAN) or curve.conversion is not None:
         raise InputError(where, f"a curve for {curve.at_r}", "a curve tested at one R, not converted before")
     value = chosen.checked_value(values, where)
-    compressive_mean(0.0, 0.0, compressive, chosen, f"{where}, compressive")
+    compressive_mean(0.0, 0.0, compressive, chosen, inside(where, "compressive"))
     half = 0.5 if curve.stress == "range" else 1.0
     made = ByRule(rule, value, compressive, float(curve.r_ratio), float(r_ratio), half)
     return dataclasses.replace(

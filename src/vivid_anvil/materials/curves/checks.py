@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.errors import InputError, field_of, inside, listed
 from vivid_anvil.materials.curves.given import CurveGiven
 from vivid_anvil.units import coherent, number
 
@@ -28,11 +28,11 @@ BELOW_ENDS = {
 def check_curve(curve: CurveGiven) -> dict[str, Any]:
     """InputError for what cannot be meant; the fields that are put into their final form."""
     where = f"S-N curve {curve.name}"
-    checks.text("SNCurve.name", curve.name)
-    checks.one_of(f"{where}, stress", curve.stress, ("range", "amplitude"))
-    checks.one_of(f"{where}, component", curve.component, ("normal", "shear"))
-    checks.one_of(f"{where}, basis", curve.basis, BASES)
-    checks.one_of(f"{where}, interpolation", curve.interpolation, tuple(INTERPOLATIONS))
+    checks.text(field_of("SNCurve", "name"), curve.name)
+    checks.one_of(inside(where, "stress"), curve.stress, ("range", "amplitude"))
+    checks.one_of(inside(where, "component"), curve.component, ("normal", "shear"))
+    checks.one_of(inside(where, "basis"), curve.basis, BASES)
+    checks.one_of(inside(where, "interpolation"), curve.interpolation, tuple(INTERPOLATIONS))
     _check_r(curve, where)
     points = checked_points(curve.points, where)
     _check_tested(curve, where)
@@ -83,26 +83,26 @@ def _check_r(curve: CurveGiven, where: str) -> None:
     ratio, mean = curve.r_ratio, curve.mean_stress
     if (ratio == "fixed mean") != (mean is not None):
         found = "r_ratio 'fixed mean' without mean_stress" if mean is None else f"mean_stress with r_ratio {ratio!r}"
-        raise InputError(f"{where}, r_ratio", found, "both, for tests at one mean stress; or neither")
+        raise InputError(inside(where, "r_ratio"), found, "both, for tests at one mean stress; or neither")
     if ratio in ("any", "fixed mean"):
         return
-    if not checks.real_number(f"{where}, r_ratio", ratio, "R, 'any' or 'fixed mean'") < 1.0:
-        raise InputError(f"{where}, r_ratio", f"{ratio:g}", "minimum / maximum below 1, or 'any'")
+    if not checks.real_number(inside(where, "r_ratio"), ratio, "R, 'any' or 'fixed mean'") < 1.0:
+        raise InputError(inside(where, "r_ratio"), f"{ratio:g}", "minimum / maximum below 1, or 'any'")
     if math.isinf(float(ratio)):
-        raise InputError(f"{where}, r_ratio", f"{ratio:g}", "a finite minimum / maximum")
+        raise InputError(inside(where, "r_ratio"), f"{ratio:g}", "a finite minimum / maximum")
 
 
 def _check_tested(curve: CurveGiven, where: str) -> None:
     if not 0.0 < curve.tested_from < curve.tested_to:
         raise InputError(
-            f"{where}, tested lives", f"{curve.tested_from:g} to {curve.tested_to:g} cycles", "a range that rises"
+            inside(where, "tested lives"), f"{curve.tested_from:g} to {curve.tested_to:g} cycles", "a range that rises"
         )
     if curve.survival_probability is not None:
-        check_share(f"{where}, survival_probability", curve.survival_probability)
+        check_share(inside(where, "survival_probability"), curve.survival_probability)
     spread = curve.log_life_std
-    if spread is not None and not 0.0 < checks.real_number(f"{where}, log_life_std", spread) < 3.0:
+    if spread is not None and not 0.0 < checks.real_number(inside(where, "log_life_std"), spread) < 3.0:
         raise InputError(
-            f"{where}, log_life_std",
+            inside(where, "log_life_std"),
             f"{spread:g}",
             "a standard deviation of log10 N, usually 0.1 to 0.5",
             "Is it that of the natural logarithm, or of the life itself?",
@@ -113,9 +113,9 @@ def checked_points(points: Sequence[Sequence[Any]], where: str) -> tuple[tuple[f
     """Stress falling, life rising; InputError with the row (from 1) otherwise."""
     found: list[tuple[float, float]] = []
     if isinstance(points, str) or not len(points):
-        raise InputError(f"{where}, points", repr(points), "pairs of stress and life")
+        raise InputError(inside(where, "points"), repr(points), "pairs of stress and life")
     for row, point in enumerate(points, start=1):
-        here = f"{where}, point {row}"
+        here = inside(where, f"point {row}")
         if isinstance(point, str) or len(point) != 2:
             raise InputError(here, repr(point), "a pair of stress and life")
         stress, life = coherent(point[0], "stress", here), check_life(f"{here}, life", point[1])
@@ -123,7 +123,7 @@ def checked_points(points: Sequence[Sequence[Any]], where: str) -> tuple[tuple[f
             raise InputError(here, f"{stress:g} MPa", "a stress above 0 MPa")
         found.append((stress, life))
     for row in range(1, len(found)):
-        _check_order(found[row - 1], found[row], f"{where}, points {row} and {row + 1}")
+        _check_order(found[row - 1], found[row], inside(where, f"points {row} and {row + 1}"))
     return tuple(found)
 
 
@@ -146,24 +146,26 @@ def _checked_end(curve: CurveGiven, end: str, points: tuple[tuple[float, float],
     choice = getattr(curve, end)
     words = ABOVE_ENDS if end == "above" else BELOW_ENDS
     if isinstance(choice, str):
-        checks.one_of(f"{where}, {end}", choice, tuple(words))
+        checks.one_of(inside(where, f"{end}"), choice, tuple(words))
         if choice == "extend" and len(points) == 1:
             raise InputError(
-                f"{where}, {end}", "'extend' with one point", "a slope m, or two points", "One point has no line."
+                inside(where, f"{end}"), "'extend' with one point", "a slope m, or two points", "One point has no line."
             )
         if choice == "extend" and curve.interpolation == "linear":
             raise InputError(
-                f"{where}, {end}",
+                inside(where, f"{end}"),
                 "'extend' of a linear curve",
                 "'hold'" + (" or 'no damage'" if end == "below" else ""),
                 "Straight in S and N it would soon reach a life or a stress of 0.",
             )
         return choice
-    slope = check_slope(f"{where}, {'slope' if end == 'above' else 'slope_below'}", choice, or_inf=end == "below")
+    slope = check_slope(inside(where, f"{'slope' if end == 'above' else 'slope_below'}"), choice, or_inf=end == "below")
     if math.isinf(slope):
         return "no damage"
     if curve.interpolation != "log-log":
-        raise InputError(f"{where}, {end}", f"the slope {slope:g}", f"one of {listed(words)}", "A slope is log-log.")
+        raise InputError(
+            inside(where, f"{end}"), f"the slope {slope:g}", f"one of {listed(words)}", "A slope is log-log."
+        )
     _check_flatter(curve, end, slope, points, where)
     return slope
 
@@ -180,7 +182,7 @@ def _check_flatter(
         above = math.log(long / short) / math.log(high / low)
     if isinstance(above, float | int) and slope < above * (1.0 - 1e-9):
         raise InputError(
-            f"{where}, slope_below",
+            inside(where, "slope_below"),
             f"{slope:g}",
             f"at least the slope above the knee, {number(float(above))}",
             "Below the knee the curve gets flatter: a larger m. For no damage there, write inf.",

@@ -13,7 +13,7 @@ from scipy.special import ndtri
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.curves import _kernels
 from vivid_anvil.materials.curves.checks import check_share
 from vivid_anvil.materials.curves.curve import Conversion, SNCurve, StressKind
@@ -50,7 +50,7 @@ def in_terms_of(curve: SNCurve, stress: StressKind) -> SNCurve:
     >>> in_terms_of(line, "amplitude")
     <SNCurve l: stress amplitude, any R, m = 3 through 45 MPa at 2e6 cycles>
     """
-    checks.one_of(f"S-N curve {curve.name}, stress", stress, ("range", "amplitude"))
+    checks.one_of(inside(f"S-N curve {curve.name}", "stress"), stress, ("range", "amplitude"))
     if stress == curve.stress:
         return curve
     return _stretched(curve, 0.5 if stress == "amplitude" else 2.0, stress)
@@ -132,7 +132,7 @@ def at_survival(curve: SNCurve, survival_probability: float) -> SNCurve:
     398953
     """
     where = f"S-N curve {curve.name}"
-    wanted = check_share(f"{where}, survival_probability", survival_probability)
+    wanted = check_share(inside(where, "survival_probability"), survival_probability)
     old, spread = curve.survival_probability, curve.log_life_std
     if old is None or spread is None:
         missing = [name for name in ("survival_probability", "log_life_std") if getattr(curve, name) is None]
@@ -150,7 +150,7 @@ def at_survival(curve: SNCurve, survival_probability: float) -> SNCurve:
         points[-1] = (moved, life)
         if len(points) > 1 and not (points[-2][0] > moved > 0.0 and points[-2][1] < life):
             raise InputError(
-                f"{where}, survival_probability",
+                inside(where, "survival_probability"),
                 f"{wanted:g}",
                 "one that leaves the fatigue limit below the point before it",
                 "State the curve for this survival probability itself.",

@@ -17,7 +17,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.curves import _kernels
 from vivid_anvil.materials.curves.checks import check_curve
 from vivid_anvil.materials.curves.curved import CurvedForm
@@ -246,11 +246,11 @@ class SNCurve(Curve):
         Raises InputError for ranges and counts that are not finite numbers of 0 or more, and for counts of another size.
         """
         where = f"S-N curve {self.name}"
-        ranges = np.atleast_1d(_RANGES.checked(ranges, f"{where}, ranges"))
+        ranges = np.atleast_1d(_RANGES.checked(ranges, inside(where, "ranges")))
         if count is not None:
-            count = np.atleast_1d(_COUNTS.checked(count, f"{where}, count"))
+            count = np.atleast_1d(_COUNTS.checked(count, inside(where, "count")))
             if count.shape != ranges.shape:
-                raise InputError(f"{where}, count", f"shape {count.shape}", f"{ranges.shape}, one for each range")
+                raise InputError(inside(where, "count"), f"shape {count.shape}", f"{ranges.shape}, one for each range")
         scale = 1.0 if self.stress == "range" else 0.5
         if self.conversion is not None:
             ranges, scale = self._as_tested(scale * ranges), 1.0

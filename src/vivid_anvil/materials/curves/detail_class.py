@@ -16,7 +16,7 @@ from pathlib import Path
 from typing import Any
 
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.ground.files import read_toml
 from vivid_anvil.materials.curves.convert import thickness_factor, with_stress_factor
 from vivid_anvil.materials.curves.curve import SNCurve
@@ -111,12 +111,12 @@ class DetailStandard:
     def find(self, class_name: str, component: str, loading: str | None) -> DetailCurves:
         """The curves that hold for a class; InputError with the classes that there are."""
         where = f"{self.name}, class {class_name}"
-        checks.one_of(f"{where}, component", component, self.components)
+        checks.one_of(inside(where, "component"), component, self.components)
         of_component = [one for one in self.curves if one.component == component]
         loadings = tuple(dict.fromkeys(one.loading for one in of_component))
         if loading is None:
             loading = "variable" if "variable" in loadings else loadings[0]
-        checks.one_of(f"{where}, loading", loading, loadings)
+        checks.one_of(inside(where, "loading"), loading, loadings)
         found = [one for one in of_component if one.loading == loading]
         for one in found:
             if class_name in one.classes:
@@ -128,6 +128,7 @@ class DetailStandard:
         )
 
 
+@opened()
 def read_standard(path: str | Path) -> DetailStandard:
     """The classes in a data file; InputError with the key for anything that cannot be meant."""
     path = Path(path)
@@ -135,7 +136,7 @@ def read_standard(path: str | Path) -> DetailStandard:
         read_toml(path, "a file of detail classes"), _FILE_KEYS, path.name, ("standard", "stress", "r_ratio", "curves")
     )
     if not isinstance(data["curves"], list) or not data["curves"]:
-        raise InputError(f"{path.name}, curves", repr(data["curves"]), "tables written [[curves]]")
+        raise InputError(inside(f"{path.name}", "curves"), repr(data["curves"]), "tables written [[curves]]")
     curves = tuple(
         _read_curves(section, f"{path.name}, curves, entry {i}", data.get("source", data["standard"]))
         for i, section in enumerate(data["curves"], start=1)
@@ -162,7 +163,7 @@ def _read_curves(section: Any, where: str, source: str) -> DetailCurves:
     data = checked(section, _CURVE_KEYS, where, ("component", *needed))
     rows = {}
     for i, row in enumerate(data.get("rows", []), start=1):
-        one = checked(row, _ROW_KEYS, f"{where}, rows, entry {i}", ("class", "log_a", "slopes"))
+        one = checked(row, _ROW_KEYS, inside(where, f"rows, entry {i}"), ("class", "log_a", "slopes"))
         rows[one["class"]] = one
     classes = tuple(rows) if by_rows else tuple(_class_text(one) for one in data["classes"])
     return DetailCurves(
@@ -179,7 +180,7 @@ def _read_curves(section: Any, where: str, source: str) -> DetailCurves:
         reference_thickness=data.get("reference_thickness"),
         thickness_exponents=data.get("thickness_exponents", {}),
         environments={
-            name: checked(one, _ENVIRONMENT_KEYS, f"{where}, environments, {name}", ("stress_factor",))
+            name: checked(one, _ENVIRONMENT_KEYS, inside(where, f"environments, {name}"), ("stress_factor",))
             for name, one in data.get("environments", {}).items()
         },
         source=data.get("source", source),
@@ -343,7 +344,10 @@ def _in_environment(curve: SNCurve, table: DetailStandard, chosen: DetailCurves,
     if environment not in chosen.environments:
         known = [PROTECTED, *chosen.environments]
         raise InputError(
-            f"{curve.name}, environment", repr(environment), f"one of {listed(known)}", did_you_mean(environment, known)
+            inside(f"{curve.name}", "environment"),
+            repr(environment),
+            f"one of {listed(known)}",
+            did_you_mean(environment, known),
         )
     found = chosen.environments[environment]
     factor = float(found["stress_factor"])
@@ -412,9 +416,11 @@ def _thick(
 
 
 def _divided(curve: SNCurve, partial_factor: float) -> SNCurve:
-    value = checks.real_number(f"{curve.name}, partial_factor", partial_factor)
+    value = checks.real_number(inside(f"{curve.name}", "partial_factor"), partial_factor)
     if not 0.5 <= value <= 3.0:
-        raise InputError(f"{curve.name}, partial_factor", f"{value:g}", "a factor on stress, usually 1.0 to 1.35")
+        raise InputError(
+            inside(f"{curve.name}", "partial_factor"), f"{value:g}", "a factor on stress, usually 1.0 to 1.35"
+        )
     step = Step(
         "Partial factor on fatigue strength",
         "ΔS_d = ΔS / γ_Mf",

@@ -6,7 +6,7 @@ Source: Fricke, W. (2012), IIW guideline for the assessment of weld root fatigue
 from __future__ import annotations
 
 from vivid_anvil.ground.checks import one_of
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.curves.curve import SNCurve
 from vivid_anvil.materials.curves.detail_class import detail_curve
 from vivid_anvil.units import coherent
@@ -58,12 +58,12 @@ def effective_notch_curve(
     225.0
     """
     where = "effective notch"
-    one_of(f"{where}, metal", metal, tuple(dict.fromkeys(name for name, _ in NOTCH_CLASSES)))
-    one_of(f"{where}, stress", stress, STRESSES)
-    size = coherent(radius, "length", f"{where}, radius")
+    one_of(inside(where, "metal"), metal, tuple(dict.fromkeys(name for name, _ in NOTCH_CLASSES)))
+    one_of(inside(where, "stress"), stress, STRESSES)
+    size = coherent(radius, "length", inside(where, "radius"))
     if (metal, size) not in NOTCH_CLASSES:
         raise InputError(
-            f"{where}, radius",
+            inside(where, "radius"),
             f"{size:g} mm",
             "1 mm, or 0.05 mm for walls below 5 mm",
             "Model the toe or root with that radius; the class belongs to it.",

@@ -18,7 +18,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray
-from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.errors import InputError, field_of, inside, listed
 from vivid_anvil.materials.curves.convert import in_terms_of
 from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, Curve, SNCurve
 from vivid_anvil.materials.curves.working import stress_step
@@ -74,21 +74,21 @@ class SNFamily(Curve):
 
     def __post_init__(self) -> None:
         where = f"S-N family {self.name}"
-        checks.text("SNFamily.name", self.name)
+        checks.text(field_of("SNFamily", "name"), self.name)
         for end in ("beyond_lowest", "beyond_highest"):
-            checks.one_of(f"{where}, {end}", getattr(self, end), tuple(BEYOND))
+            checks.one_of(inside(where, f"{end}"), getattr(self, end), tuple(BEYOND))
         curves = tuple(in_terms_of(curve, "amplitude") for curve in self.curves)
         if len(curves) < 2:
-            raise InputError(f"{where}, curves", f"{len(curves)} curve", "at least two, at different R or means")
+            raise InputError(inside(where, "curves"), f"{len(curves)} curve", "at least two, at different R or means")
         by_mean = [curve.r_ratio == FIXED_MEAN for curve in curves]
         if any(curve.r_ratio == ANY_R for curve in curves) or (any(by_mean) and not all(by_mean)):
             found = listed(dict.fromkeys(curve.at_r for curve in curves))
-            raise InputError(f"{where}, curves", f"curves for {found}", "all at an R, or all at a mean stress")
+            raise InputError(inside(where, "curves"), f"curves for {found}", "all at an R, or all at a mean stress")
         self._same(curves, where)
         ordered = sorted(curves, key=self._place)
         for first, second in itertools.pairwise(ordered):
             if self._place(first) == self._place(second):
-                raise InputError(f"{where}, curves", f"two curves at {first.at_r}", "one for each R or mean")
+                raise InputError(inside(where, "curves"), f"two curves at {first.at_r}", "one for each R or mean")
         object.__setattr__(self, "curves", tuple(ordered))
 
     @staticmethod
@@ -97,7 +97,7 @@ class SNFamily(Curve):
             values = dict.fromkeys(getattr(curve, field) for curve in curves)
             if len(values) > 1:
                 raise InputError(
-                    f"{where}, curves",
+                    inside(where, "curves"),
                     f"{field} of {', '.join(map(str, values))}",
                     "the same for all",
                     "Convert them first.",

@@ -13,7 +13,7 @@ from typing import Any, Literal, TypedDict, Unpack
 import numpy as np
 
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.curves.checks import check_life, check_slope, checked_points
 from vivid_anvil.materials.curves.curve import NO_DAMAGE, Above, Below, Interpolation, RRatio, SNCurve, StressKind
 from vivid_anvil.materials.curves.curved import CurvedForm
@@ -208,27 +208,30 @@ def sloped_curve(
     where = f"S-N curve {name}"
     if not len(knee_lives) or len(slopes) != len(knee_lives) + 1:
         raise InputError(
-            f"{where}, slopes", f"{len(slopes)} slopes with {len(knee_lives)} knees", "one slope more than knees"
+            inside(where, "slopes"), f"{len(slopes)} slopes with {len(knee_lives)} knees", "one slope more than knees"
         )
-    first = coherent(knee_stress, "stress", f"{where}, knee_stress")
+    first = coherent(knee_stress, "stress", inside(where, "knee_stress"))
     if not 0.0 < first < math.inf:
-        raise InputError(f"{where}, knee_stress", f"{first:g} MPa", "a stress above 0 MPa")
+        raise InputError(inside(where, "knee_stress"), f"{first:g} MPa", "a stress above 0 MPa")
     key = "slopes" if len(slopes) > 2 else "slope"
-    inner = [check_slope(f"{where}, {key}", slope) for slope in slopes[:-1]]
+    inner = [check_slope(inside(where, f"{key}"), slope) for slope in slopes[:-1]]
     lives = [
-        check_life(f"{where}, {'knee_life' if len(knee_lives) == 1 else 'knee_lives'}", life) for life in knee_lives
+        check_life(inside(where, f"{'knee_life' if len(knee_lives) == 1 else 'knee_lives'}"), life)
+        for life in knee_lives
     ]
     if any(later <= earlier for earlier, later in itertools.pairwise(lives)):
-        raise InputError(f"{where}, knee_lives", ", ".join(map(number, lives)), "lives that rise from knee to knee")
+        raise InputError(
+            inside(where, "knee_lives"), ", ".join(map(number, lives)), "lives that rise from knee to knee"
+        )
     if any(later < earlier for earlier, later in itertools.pairwise(inner)):
         raise InputError(
-            f"{where}, slopes", ", ".join(map(number, inner)), "slopes that get no smaller: a flatter curve"
+            inside(where, "slopes"), ", ".join(map(number, inner)), "slopes that get no smaller: a flatter curve"
         )
     points = [(first, lives[0])]
     for slope, life in zip(inner[1:], lives[1:], strict=True):
         stress_before, life_before = points[-1]
         points.append((stress_before * (life_before / life) ** (1.0 / slope), life))
-    last = check_slope(f"{where}, slope_below", slopes[-1], or_inf=True)
+    last = check_slope(inside(where, "slope_below"), slopes[-1], or_inf=True)
     return SNCurve(
         name=name,
         stress=stress,
@@ -292,21 +295,26 @@ def intercept_curve(
     """
     where = f"S-N curve {name}"
     if not len(log_a) or len(log_a) != len(slopes):
-        raise InputError(f"{where}, log_a", f"{len(log_a)} intercepts with {len(slopes)} slopes", "one for each slope")
+        raise InputError(
+            inside(where, "log_a"), f"{len(log_a)} intercepts with {len(slopes)} slopes", "one for each slope"
+        )
     lines = []
     for i, (intercept, slope) in enumerate(zip(log_a, slopes, strict=True), start=1):
-        value = checks.real_number(f"{where}, log_a, number {i}", intercept, "log10 of A")
+        value = checks.real_number(inside(where, f"log_a, number {i}"), intercept, "log10 of A")
         if not -100.0 < value < 200.0:
             raise InputError(
-                f"{where}, log_a, number {i}", f"{value:g}", "log10 of A in N S^m = A", "Is it A itself? Take log10."
+                inside(where, f"log_a, number {i}"),
+                f"{value:g}",
+                "log10 of A in N S^m = A",
+                "Is it A itself? Take log10.",
             )
-        lines.append((value, check_slope(f"{where}, slopes, number {i}", slope)))
-    one = factor(unit, DIMENSIONS["stress"], f"{where}, unit")
+        lines.append((value, check_slope(inside(where, f"slopes, number {i}"), slope)))
+    one = factor(unit, DIMENSIONS["stress"], inside(where, "unit"))
     points = [_meeting(before, after, i, one, where) for i, (before, after) in enumerate(itertools.pairwise(lines), 1)]
     log_last, slope_last = lines[-1]
     below: Below = slope_last
     if ends_at is not None:
-        life = check_life(f"{where}, ends_at", ends_at)
+        life = check_life(inside(where, "ends_at"), ends_at)
         points.append((one * 10.0 ** ((log_last - math.log10(life)) / slope_last), life))
         below = NO_DAMAGE
     if not points:  # one line without an end: any point of it
@@ -322,12 +330,14 @@ def _meeting(
     """Where two lines (log A, m) meet: stress in MPa, life."""
     (log_a, m), (log_b, n) = before, after
     if not n > m:
-        raise InputError(f"{where}, slopes", f"{m:g}, then {n:g}", "slopes that rise: a flatter curve below each knee")
+        raise InputError(
+            inside(where, "slopes"), f"{m:g}, then {n:g}", "slopes that rise: a flatter curve below each knee"
+        )
     log_stress = (log_b - log_a) / (n - m)
     log_life = log_a - m * log_stress
     if not 0.0 < log_life < 30.0:
         raise InputError(
-            f"{where}, log_a",
+            inside(where, "log_a"),
             f"lines {i} and {i + 1} that meet at 10^{log_life:.3g} cycles",
             "a knee between 1 and 1e30 cycles",
             "Check that both intercepts are for the same unit.",
@@ -391,19 +401,19 @@ def basquin_curve(
     135005.5
     """
     where = f"S-N curve {name}"
-    checks.one_of(f"{where}, counted_in", counted_in, tuple(COUNTED_IN))
-    value = checks.real_number(f"{where}, exponent", exponent, "Basquin's exponent b")
+    checks.one_of(inside(where, "counted_in"), counted_in, tuple(COUNTED_IN))
+    value = checks.real_number(inside(where, "exponent"), exponent, "Basquin's exponent b")
     if not -1.0 <= value < 0.0:
         hint = "The exponent is negative: the stress falls with life."
         if value >= 1.0:
             hint = f"If {value:g} is the slope m of N S^m = constant, the exponent is {number(-1.0 / value)}."
         elif value > 0.0:
             hint = f"Write {number(-value)}: the stress falls with life."
-        raise InputError(f"{where}, exponent", f"{value:g}", "an exponent b between -1 and 0", hint)
-    strength = coherent(coefficient, "stress", f"{where}, coefficient")
+        raise InputError(inside(where, "exponent"), f"{value:g}", "an exponent b between -1 and 0", hint)
+    strength = coherent(coefficient, "stress", inside(where, "coefficient"))
     if not 0.0 < strength < math.inf:
-        raise InputError(f"{where}, coefficient", f"{strength:g} MPa", "a stress above 0 MPa")
-    life = check_life(f"{where}, knee_life", knee_life)
+        raise InputError(inside(where, "coefficient"), f"{strength:g} MPa", "a stress above 0 MPa")
+    life = check_life(inside(where, "knee_life"), knee_life)
     at_knee = strength * (COUNTED_IN[counted_in] * life) ** value
     symbol = "2 × N" if counted_in == "reversals" else "N"
     doubled = f"2 × {put_in(life)}" if counted_in == "reversals" else put_in(life)
@@ -483,7 +493,7 @@ def table_curve(
     """
     if len(points) < 2:
         raise InputError(
-            f"S-N curve {name}, points",
+            inside(f"S-N curve {name}", "points"),
             f"{len(points)} point",
             "at least two",
             "For one point, state a slope: point_stress, point_life and slope.",
@@ -555,7 +565,9 @@ def curved_curve(
     """
     where = f"S-N curve {name}"
     if not tested_to > tested_from:
-        raise InputError(f"{where}, tested_to", f"{tested_to:g} cycles", f"above tested_from, {tested_from:g} cycles")
+        raise InputError(
+            inside(where, "tested_to"), f"{tested_to:g} cycles", f"above tested_from, {tested_from:g} cycles"
+        )
     lives = np.array([tested_from, tested_to])
     points = tuple(zip(form.stress_at(lives).tolist(), lives.tolist(), strict=True))
     ends: dict[str, Any] = {"above": "extend", "below": "no damage" if form.limit > 0.0 else "extend"}

@@ -6,11 +6,12 @@ from pathlib import Path
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.fits.specimens import STRESS_HINTS
-from vivid_anvil.units import DIMENSIONS, factor
+from vivid_anvil.units import DIMENSIONS, factor, opened
 from vivid_anvil.writing.known_table import read_known
 from vivid_anvil.writing.read_table import column_numbers
 
 
+@opened()
 def read_points(
     path: str | Path, sheet: str | int = 0, *, block: int | str | None = None, stress: str | None = None
 ) -> tuple[str, list[tuple[float, float]], str]:

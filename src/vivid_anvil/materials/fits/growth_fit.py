@@ -11,7 +11,7 @@ import numpy as np
 from scipy.special import stdtrit
 
 from vivid_anvil.ground.checks import real_number
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.fits.growth_tests import GrowthTests
 from vivid_anvil.materials.laws import ParisLaw, TableLaw
 from vivid_anvil.units import UnitSystem, in_unit, number, one, opened
@@ -48,7 +48,7 @@ class GrowthFit(Result):
 
     def law(self, standard_deviations: float = 0.0) -> ParisLaw:
         """The law so many standard deviations of log10 rate above the mean; 2 is the usual upper bound."""
-        above = real_number(f"fit of {self.tests.name}, standard_deviations", standard_deviations)
+        above = real_number(inside(f"fit of {self.tests.name}", "standard_deviations"), standard_deviations)
         scatter = "mean" if above == 0.0 else f"mean {above:+g} standard deviations"
         return ParisLaw(
             name=f"{self.tests.name}, {scatter}",
@@ -154,7 +154,7 @@ def fit_growth_law(tests: GrowthTests, *, slope: float | None = None) -> GrowthF
     spread = float((away**2).sum())
     if not spread > 1e-6:
         raise InputError(where, "rates at one ΔK only", "rates at several ΔK", "One ΔK gives no slope.")
-    m = float((away * y).sum() / spread) if slope is None else real_number(f"{where}, slope", slope)
+    m = float((away * y).sum() / spread) if slope is None else real_number(inside(where, "slope"), slope)
     if not m > 0.0:
         raise InputError(
             where,

@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.shapes.solutions import compact_tension, middle_tension, three_point_bend
 from vivid_anvil.units import DIMENSIONS, FORCE, LENGTH, LENGTHS, coherent, factor, many, one, opened
 from vivid_anvil.writing.known_table import KnownTable, read_known
@@ -60,9 +60,11 @@ class GrowthTests:
         for name, values in (("range of K", ranges), ("growth rate", rates)):
             bad = np.flatnonzero(~((values > 0.0) & np.isfinite(values)))
             if bad.size:
-                raise InputError(f"{where}, row {bad[0] + 1}", f"a {name} of {values[bad[0]]:g}", "values above 0")
-        if not checks.real_number(f"{where}, r_ratio", self.r_ratio) < 1.0:
-            raise InputError(f"{where}, r_ratio", f"{self.r_ratio:g}", "minimum / maximum below 1")
+                raise InputError(
+                    inside(where, f"row {bad[0] + 1}"), f"a {name} of {values[bad[0]]:g}", "values above 0"
+                )
+        if not checks.real_number(inside(where, "r_ratio"), self.r_ratio) < 1.0:
+            raise InputError(inside(where, "r_ratio"), f"{self.r_ratio:g}", "minimum / maximum below 1")
         object.__setattr__(self, "ranges", read_only(ranges))
         object.__setattr__(self, "rates", read_only(rates))
 
@@ -131,13 +133,13 @@ def growth_of_piece(
     <GrowthTests test piece: 7 rates, ΔK 330.3 to 341 MPa√mm, R = 0.1>
     """
     where = f"growth tests {name}"
-    checks.one_of(f"{where}, piece", piece, tuple(PIECES))
-    checks.one_of(f"{where}, method", method, METHODS)
+    checks.one_of(inside(where, "piece"), piece, tuple(PIECES))
+    checks.one_of(inside(where, "method"), method, METHODS)
     force = checks.positive_number(
-        where, coherent(force_range, "force", f"{where}, force_range"), "a force range above 0"
+        where, coherent(force_range, "force", inside(where, "force_range")), "a force range above 0"
     )
     lengths = [
-        checks.positive_number(where, coherent(one, "length", f"{where}, {key}"), "a length above 0")
+        checks.positive_number(where, coherent(one, "length", inside(where, f"{key}")), "a length above 0")
         for key, one in (("thickness", thickness), ("width", width))
     ]
     at, rates = rates_by_secant(cycles, sizes) if method == "secant" else rates_by_polynomial(cycles, sizes)
@@ -163,12 +165,12 @@ def _readings(cycles: ArrayLike, sizes: ArrayLike, least: int) -> tuple[FloatArr
     bad = np.flatnonzero(~(np.diff(n) > 0.0))
     if bad.size:
         raise InputError(
-            f"{where}, row {bad[0] + 2}", f"{n[bad[0] + 1]:g} cycles after {n[bad[0]]:g}", "cycles that rise"
+            inside(where, f"row {bad[0] + 2}"), f"{n[bad[0] + 1]:g} cycles after {n[bad[0]]:g}", "cycles that rise"
         )
     falls = np.flatnonzero(np.diff(a) < 0.0)
     if falls.size > 0.2 * a.size:
         raise InputError(
-            f"{where}, row {falls[0] + 2}", f"{falls.size} sizes below the one before", "a crack that grows"
+            inside(where, f"row {falls[0] + 2}"), f"{falls.size} sizes below the one before", "a crack that grows"
         )
     return n, a
 

@@ -14,7 +14,7 @@ import numpy as np
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.errors import InputError, field_of, inside, listed
 from vivid_anvil.materials.curves.curve import ANY_R, RRatio, StressKind
 from vivid_anvil.units import DIMENSIONS, factor, number
 from vivid_anvil.writing.finding import Finding
@@ -79,23 +79,27 @@ class SpecimenSeries:
 
     def __post_init__(self) -> None:
         where = f"tests {self.name}"
-        checks.text("SpecimenSeries.name", self.name)
-        checks.one_of(f"{where}, stress", self.stress, ("range", "amplitude"))
-        if self.r_ratio != ANY_R and not checks.real_number(f"{where}, r_ratio", self.r_ratio, "R or 'any'") < 1.0:
-            raise InputError(f"{where}, r_ratio", f"{self.r_ratio}", "minimum / maximum below 1, or 'any'")
-        stresses = checks.finite_samples(np.array(self.stresses, dtype=float), where=f"{where}, stress", unit="MPa")
-        lives = checks.finite_samples(np.array(self.lives, dtype=float), where=f"{where}, life", unit="cycles")
+        checks.text(field_of("SpecimenSeries", "name"), self.name)
+        checks.one_of(inside(where, "stress"), self.stress, ("range", "amplitude"))
+        if self.r_ratio != ANY_R and not checks.real_number(inside(where, "r_ratio"), self.r_ratio, "R or 'any'") < 1.0:
+            raise InputError(inside(where, "r_ratio"), f"{self.r_ratio}", "minimum / maximum below 1, or 'any'")
+        stresses = checks.finite_samples(
+            np.array(self.stresses, dtype=float), where=inside(where, "stress"), unit="MPa"
+        )
+        lives = checks.finite_samples(np.array(self.lives, dtype=float), where=inside(where, "life"), unit="cycles")
         failed = np.asarray(self.failed)
         if failed.dtype != bool:
-            raise InputError(f"{where}, failed", f"values of type {failed.dtype}", "True or False")
+            raise InputError(inside(where, "failed"), f"values of type {failed.dtype}", "True or False")
         if not stresses.size == lives.size == failed.size:
             found = f"{stresses.size} stresses, {lives.size} lives, {failed.size} outcomes"
             raise InputError(where, found, "one of each for every specimen")
         for i in range(stresses.size):
             if not stresses[i] > 0.0:
-                raise InputError(f"{where}, specimen {i + 1}, stress", f"{stresses[i]:g} MPa", "a stress above 0 MPa")
+                raise InputError(
+                    inside(where, f"specimen {i + 1}, stress"), f"{stresses[i]:g} MPa", "a stress above 0 MPa"
+                )
             if not lives[i] >= 1.0:
-                raise InputError(f"{where}, specimen {i + 1}, life", f"{lives[i]:g} cycles", "at least 1 cycle")
+                raise InputError(inside(where, f"specimen {i + 1}, life"), f"{lives[i]:g} cycles", "at least 1 cycle")
         for field, values in (("stresses", stresses), ("lives", lives), ("failed", failed)):
             object.__setattr__(self, field, checks.kept(np.array(values)))
 
@@ -205,8 +209,8 @@ def read_specimens(
     frame, where = table.frame, table.where
     stress_name, column = _stress_column(table, stress)
     ratio = _ratio(table, r_ratio)
-    one = factor(table.unit(column), DIMENSIONS["stress"], f"{where}, column {column!r}")
-    stresses = one * column_numbers(frame[column], f"{where}, column {column!r}")
+    one = factor(table.unit(column), DIMENSIONS["stress"], inside(where, f"column {column!r}"))
+    stresses = one * column_numbers(frame[column], inside(where, f"column {column!r}"))
     if stress_name == "maximum stress":
         if ratio == ANY_R:
             raise InputError(where, "maximum stresses without an R", "r_ratio of the tests", "State it.")
@@ -216,7 +220,7 @@ def read_specimens(
         stress="range" if stress_name == "stress range" else "amplitude",
         r_ratio=ratio,
         stresses=stresses,
-        lives=column_numbers(frame["life"], f"{where}, column 'life'"),
+        lives=column_numbers(frame["life"], inside(where, "column 'life'")),
         failed=~_runouts(table),
         source=table.told,
     )
@@ -225,14 +229,14 @@ def read_specimens(
 def _stress_column(table: KnownTable, stated: str | None) -> tuple[str, str]:
     """What kind of stress there is, and in which column; InputError without one, or where it has no unit."""
     if stated is not None:
-        checks.one_of(f"{table.where}, stress", stated, ("range", "amplitude"))
+        checks.one_of(inside(f"{table.where}", "stress"), stated, ("range", "amplitude"))
     found = [name for name in (*STRESS_COLUMNS, "stress") if name in table]
     if len(found) != 1 or "life" not in table:
         expected = f"one of {listed(STRESS_COLUMNS)}, each with its unit, and 'life [cycles]'"
         raise InputError(table.where, f"the columns {', '.join(one.cell for one in table.headings)}", expected)
     kind = f"stress {stated}" if found[0] == "stress" else found[0]
     if stated is not None and kind != f"stress {stated}":
-        raise InputError(f"{table.where}, stress", repr(stated), f"a {kind}, as the file is headed")
+        raise InputError(inside(f"{table.where}", "stress"), repr(stated), f"a {kind}, as the file is headed")
     if not table.unit(found[0]):
         cell = next(one.cell for one in table.headings if one.column == found[0])
         raise InputError(
@@ -251,12 +255,12 @@ def _ratio(table: KnownTable, given: RRatio | None) -> RRatio:
                 where, "no R of the tests", "minimum / maximum of the load", "Add a column r_ratio, or state r_ratio."
             )
         return given
-    values = np.unique(column_numbers(table.frame["r_ratio"], f"{where}, column 'r_ratio'"))
+    values = np.unique(column_numbers(table.frame["r_ratio"], inside(where, "column 'r_ratio'")))
     if values.size > 1:
         found = ", ".join(f"{value:g}" for value in values)
-        raise InputError(f"{where}, column 'r_ratio'", f"the values {found}", "one R", "Make a file of each.")
+        raise InputError(inside(where, "column 'r_ratio'"), f"the values {found}", "one R", "Make a file of each.")
     if given is not None and given != values[0]:
-        raise InputError(f"{where}, column 'r_ratio'", f"{values[0]:g}", f"the R that was stated, {given}")
+        raise InputError(inside(where, "column 'r_ratio'"), f"{values[0]:g}", f"the R that was stated, {given}")
     return float(values[0])
 
 

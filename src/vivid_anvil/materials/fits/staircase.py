@@ -15,7 +15,7 @@ import numpy as np
 from scipy.special import log_ndtr, ndtri
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.curves.checks import check_share
 from vivid_anvil.materials.fits.specimens import SpecimenSeries
 from vivid_anvil.materials.search import derivatives, highest, is_top
@@ -215,7 +215,7 @@ def _step(series: SpecimenSeries) -> float:
         if not abs(move - wanted) <= STEP_TOLERANCE * step:
             outcome = "failure" if series.failed[i - 1] else "run-out"
             raise InputError(
-                f"{where}, specimen {i + 1}",
+                inside(where, f"specimen {i + 1}"),
                 f"{number(float(series.stresses[i]))} MPa after a {outcome} at {number(float(series.stresses[i - 1]))} MPa",
                 f"{number(float(series.stresses[i - 1]) + wanted)} MPa, one step {'down' if wanted < 0 else 'up'}",
                 "The specimens stand in the order of the tests, on levels of equal steps.",

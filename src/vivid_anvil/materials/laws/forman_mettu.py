@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, ClassVar, cast
 
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.laws.law import LAWS, GrowthLaw
 from vivid_anvil.materials.laws.newman import Opening, opening
 from vivid_anvil.materials.thresholds import Threshold
@@ -92,7 +92,7 @@ class FormanMettuLaw(GrowthLaw):
         given = cast(Threshold, self.threshold)
         if given.depends_on_r or given.depends_on_size:
             expected = "a range of stress intensity: the form has its own dependence on R"
-            raise InputError(f"{where}, threshold", "a threshold with an R of its own", expected)
+            raise InputError(inside(where, "threshold"), "a threshold with an R of its own", expected)
 
     @cached_property
     def opens(self) -> Opening | None:

@@ -19,7 +19,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, field_of, inside
 from vivid_anvil.ground.handed import address
 from vivid_anvil.materials.laws._kernels import RATE, rates_of
 from vivid_anvil.materials.thresholds.field import ThresholdField
@@ -85,11 +85,11 @@ class GrowthLaw(ABC):
     form_separable: ClassVar[bool] = False  # growth = C scale^m weight(cycle)
 
     def __post_init__(self) -> None:
-        checks.text("GrowthLaw.name", self.name)
+        checks.text(field_of("GrowthLaw", "name"), self.name)
         where = f"growth law {self.name}"
-        checks.text(f"{where}, scatter", self.scatter)
-        if self.r_ratio is not None and not checks.real_number(f"{where}, r_ratio", self.r_ratio) < 1.0:
-            raise InputError(f"{where}, r_ratio", f"{self.r_ratio:g}", "minimum / maximum below 1")
+        checks.text(inside(where, "scatter"), self.scatter)
+        if self.r_ratio is not None and not checks.real_number(inside(where, "r_ratio"), self.r_ratio) < 1.0:
+            raise InputError(inside(where, "r_ratio"), f"{self.r_ratio:g}", "minimum / maximum below 1")
         self._check_valid_r(where)
         self.check(where)
         self.numbers  # noqa: B018
@@ -99,11 +99,11 @@ class GrowthLaw(ABC):
         if self.valid_r is not None:
             if not isinstance(self.valid_r, Sequence) or isinstance(self.valid_r, str) or len(self.valid_r) != 2:
                 raise InputError(
-                    f"{where}, valid_r", repr(self.valid_r), "the lowest and the highest R, such as [-0.1, 0.7]"
+                    inside(where, "valid_r"), repr(self.valid_r), "the lowest and the highest R, such as [-0.1, 0.7]"
                 )
-            low, high = (checks.real_number(f"{where}, valid_r", one) for one in self.valid_r)
+            low, high = (checks.real_number(inside(where, "valid_r"), one) for one in self.valid_r)
         if not low < high <= 1.0:
-            raise InputError(f"{where}, valid_r", f"{low:g} to {high:g}", "a lower and a higher R, up to 1")
+            raise InputError(inside(where, "valid_r"), f"{low:g} to {high:g}", "a lower and a higher R, up to 1")
 
     def check(self, where: str) -> None:  # noqa: B027
         """InputError for values of the form that do not go together."""
@@ -182,7 +182,7 @@ class GrowthLaw(ABC):
     def constant(self) -> float:
         """C of the law, in mm/cycle and MPa√mm; only of forms with a rate and a slope."""
         rate: Any = self.stated_rate
-        return growth_constant(rate, self.slope, f"growth law {self.name}, rate", self.constant_power)
+        return growth_constant(rate, self.slope, inside(f"growth law {self.name}", "rate"), self.constant_power)
 
     @cached_property
     def numbers(self) -> FloatArray:

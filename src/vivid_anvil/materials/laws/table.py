@@ -11,7 +11,7 @@ from typing import Any, ClassVar
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.laws.law import LAWS, GrowthLaw
 from vivid_anvil.units import coherent
 from vivid_anvil.writing.working import put_in
@@ -59,7 +59,7 @@ class TableLaw(GrowthLaw):
 
     def check(self, where: str) -> None:
         """InputError for points that are no rising table."""
-        place = f"{where}, points"
+        place = inside(where, "points")
         try:
             rows = [(coherent(k, "stress intensity", place), coherent(v, "growth rate", place)) for k, v in self.points]
         except (TypeError, ValueError) as error:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, ClassVar
 
+from vivid_anvil.ground.errors import inside
 from vivid_anvil.materials.laws.law import LAWS, GrowthLaw
 from vivid_anvil.units import Coherent, GrowthRate, OptionalCoherent, growth_constant
 from vivid_anvil.writing.working import put_in
@@ -72,7 +73,7 @@ class TwoStageLaw(GrowthLaw):
     @cached_property
     def second(self) -> float:
         """C_2, mm/cycle and MPa√mm."""
-        return growth_constant(self.rate_2, self.slope_2, f"growth law {self.name}, rate_2")
+        return growth_constant(self.rate_2, self.slope_2, inside(f"growth law {self.name}", "rate_2"))
 
     @property
     def change(self) -> float:

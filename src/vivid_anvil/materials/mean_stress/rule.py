@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
-from vivid_anvil.ground.errors import InputError, did_you_mean
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside
 from vivid_anvil.materials.material import Material
 from vivid_anvil.units import STRENGTH, one
 
@@ -91,7 +91,7 @@ class MeanStressRule(ABC):
                 needed = "none" if cls.needs is None else f"{cls.needs!r} alone"
                 known = [cls.needs] if cls.needs is not None else []
                 raise InputError(
-                    f"{where}, {name}",
+                    inside(where, f"{name}"),
                     "a value that the rule does not use" if name in VALUES else "an unknown keyword",
                     f"{needed} with the rule {cls.kind!r}",
                     did_you_mean(name, known),
@@ -100,7 +100,7 @@ class MeanStressRule(ABC):
             return math.nan
         if values.get(cls.needs) is None:
             raise InputError(where, f"no {cls.needs}", f"the value that the rule {cls.kind!r} needs", "State it.")
-        return float(VALUES[cls.needs].checked(values[cls.needs], f"{where}, {cls.needs}"))
+        return float(VALUES[cls.needs].checked(values[cls.needs], inside(where, f"{cls.needs}")))
 
 
 def mean_ratio(r_ratio: float) -> float:

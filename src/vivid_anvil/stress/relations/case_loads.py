@@ -12,7 +12,7 @@ import numpy as np
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.events.seen import ByName
 from vivid_anvil.ground.checks import FloatArray, IntArray, real_number
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.histories import Steps
 from vivid_anvil.histories.load import Load
 from vivid_anvil.units import DIMENSIONS, coherent
@@ -210,7 +210,7 @@ class CaseLoads:
         """What is there all the time, shape (rows, 6), MPa."""
         total = np.zeros((stresses.owners.size, 6))
         for name, factor in self.constant.items():
-            total += real_number(f"load case {name}, constant", factor) * stresses.assessed(name)
+            total += real_number(inside(f"load case {name}", "constant"), factor) * stresses.assessed(name)
         return total
 
     def events(self, duty_cycle: DutyCycle) -> list[EventLoads]:
@@ -222,7 +222,7 @@ class CaseLoads:
                 if name not in names:
                     hint = did_you_mean(name, names)
                     raise InputError(
-                        f"load case {one.case}, event_factors", repr(name), f"an event: {listed(names)}", hint
+                        inside(f"load case {one.case}", "event_factors"), repr(name), f"an event: {listed(names)}", hint
                     )
         ordered = duty_cycle.between == "in the order given"
         return [self._event(event.name, event.load, often, ordered) for event, often in flat]

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.stress.measures import COMPONENTS, Measure
 from vivid_anvil.stress.relations.case_loads import CaseLoad, CaseLoads
 from vivid_anvil.stress.relations.unit_stresses import UnitStresses
@@ -59,7 +59,7 @@ def read_unit_stresses(
     for name in columns:
         if name not in COLUMNS:
             raise InputError(
-                f"{where}, column {name!r}",
+                inside(where, f"column {name!r}"),
                 "an unknown column",
                 f"one of {listed(COLUMNS)}",
                 did_you_mean(name, COLUMNS),
@@ -72,7 +72,9 @@ def read_unit_stresses(
     loads = [str(one).strip() for one in frame[columns["unit load"]]]
     moving = [i for i, channel in enumerate(channels) if channel]
     if not moving:
-        raise InputError(f"{where}, column 'channel'", "no channel", "at least one load case that a channel scales")
+        raise InputError(
+            inside(where, "column 'channel'"), "no channel", "at least one load case that a channel scales"
+        )
     cases = [CaseLoad(case=f"row {i + 1}, {channels[i]}", channel=channels[i], unit_load=loads[i]) for i in moving]
     always = np.array([not channel for channel in channels])
     constant = stresses[always].sum(axis=0)
@@ -85,7 +87,7 @@ def _stress(frame: Any, heading: str | None, where: str) -> FloatArray:
     if heading is None:
         return np.zeros(len(frame))
     name, unit = name_and_unit(heading)
-    place = f"{where}, column {heading!r}"
+    place = inside(where, f"column {heading!r}")
     if not unit:
         raise InputError(place, "no unit", f"a heading such as '{name} [MPa]'")
     return column_numbers(frame[heading], place) * coherent(f"1 {unit}", "stress", place)
