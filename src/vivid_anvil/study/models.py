@@ -7,7 +7,7 @@ import inspect
 from dataclasses import fields
 from typing import Annotated, Any, Literal, get_type_hints
 
-from pydantic import BeforeValidator, Field, create_model, model_validator
+from pydantic import BeforeValidator, Field, TypeAdapter, create_model, model_validator
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import ThroughPath, ToePath
@@ -318,6 +318,14 @@ def _keys_of(shapes: tuple[str, ...]) -> dict[str, Any]:
         for key in keys_of_shape(made_by):
             found.setdefault(key, rows.get(key) or key_of(inspect.getattr_static(made_by, key, None), hints[key]))
     return found
+
+
+@functools.lru_cache(maxsize=64)
+def table_type(file: type[StudyFile], table: str) -> TypeAdapter[Any]:
+    """The type of one table of the file; KeyError for a table that it has not."""
+    field = file.model_fields[table]
+    own: Any = Annotated[(field.annotation, *field.metadata)] if field.metadata else field.annotation
+    return TypeAdapter(own)
 
 
 def study_file() -> type[StudyFile]:

@@ -5,8 +5,10 @@ from __future__ import annotations
 import dataclasses
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
+from functools import cached_property
 from pathlib import Path
 from typing import Any, TypeVar
+from weakref import WeakKeyDictionary
 
 from pydantic import ValidationError
 
@@ -38,7 +40,7 @@ from vivid_anvil.study.include import with_includes
 from vivid_anvil.study.key_errors import as_input_error, key_path, what_to_change
 from vivid_anvil.study.method_keys import method_of
 from vivid_anvil.study.model_job import ModelJob
-from vivid_anvil.study.models import FORMAT, StudyFile, shape_keys, study_file
+from vivid_anvil.study.models import FORMAT, StudyFile, shape_keys, study_file, table_type
 from vivid_anvil.study.models_of_nouns import Section, made
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
@@ -92,33 +94,98 @@ def build_study(path: Path, data: dict[str, Any], *, like: Study | None = None, 
         raise InputError(
             inside(f"{path.name}", "format"), repr(data["format"]), f"format = {FORMAT}", what_to_change(data, FORMAT)
         )
+    file = _as_before(data, like)
+    if file is None:
+        try:
+            file = study_file().model_validate(data)
+        except ValidationError as error:
+            raise as_input_error(path.name, data, error, study_file()) from None
+    study = _Builder(path, data, like, file).study(watch)
+    _CHECKED[study] = file
+    return study
+
+
+# Tables of studies as they were checked, so that of a variant only those that differ need be.
+_CHECKED: WeakKeyDictionary[Study, StudyFile] = WeakKeyDictionary()
+
+
+def _as_before(data: dict[str, Any], like: Study | None) -> StudyFile | None:
+    """The checked file of a variant of `like`, of which only tables that differ are checked; None where that can't be."""
+    known = None if like is None else _CHECKED.get(like)
+    if known is None or like is None or type(known) is not study_file() or data.keys() != like.data.keys():
+        return None
+    changed = {table: value for table, value in data.items() if value is not like.data[table]}
     try:
-        file = study_file().model_validate(data)
-    except ValidationError as error:
-        raise as_input_error(path.name, data, error, study_file()) from None
-    return _Builder(path, data, like).study(file, watch)
+        new = {table: table_type(type(known), table).validate_python(value) for table, value in changed.items()}
+    except (ValidationError, KeyError):
+        return None  # the whole is checked, which tells what is wrong
+    return known.model_copy(update=new) if new.get("hot_spots", known.hot_spots) or known.model else None
+
+
+OF_HOT_SPOTS = ("duty_cycle", "cards", "materials", "sn_curves", "sn_families", "methods")  # what they rest on
 
 
 class _Builder:
     """Turns the sections of one file into nouns; each fault names the file and the key."""
 
-    def __init__(self, path: Path, data: dict[str, Any], like: Study | None) -> None:
-        self.path, self.data, self.like = path, data, like
+    def __init__(self, path: Path, data: dict[str, Any], like: Study | None, file: StudyFile) -> None:
+        self.path, self.data, self.like, self.file = path, data, like, file
         self.growth_tests: dict[str, GrowthTests] = {}
         self.cards: Path | None = None
 
-    def study(self, file: StudyFile, watch: Watch | None) -> Study:
+    @cached_property
+    def materials(self) -> dict[str, Material]:
+        """By name."""
+        known: dict[str, Material] = {}
+        if self.like is not None and self.kept("cards", "materials"):
+            known = {spot.material.name: spot.material for spot in self.like.hot_spots}
+        return {name: known.get(name) or self.material(self.file, name) for name in self.file.materials}
+
+    @cached_property
+    def curves(self) -> dict[str, Curve]:
+        """S-N curves and families, by name."""
+        if self.like is not None and self.kept("cards", "sn_curves", "sn_families"):
+            return dict(self.like.curves)
+        curves = {name: self.curve(name, section) for name, section in self.file.sn_curves.items()}
+        return {**curves, **{name: self.family(self.file, name, curves) for name in self.file.sn_families}}
+
+    @cached_property
+    def methods(self) -> dict[str, Method]:
+        """By name."""
+        return {name: self.shared_method(self.file, name) for name in self.file.methods}
+
+    @cached_property
+    def laws(self) -> dict[str, GrowthLaw]:
+        """By name."""
+        known: dict[str, GrowthLaw] = {}
+        if self.like is not None and self.kept("cards", "growth_laws"):
+            used = [law for crack in self.like.cracks for law in (crack.law, crack.later_law) if law is not None]
+            known = {law.name: law for law in used}
+            self.growth_tests |= self.like.growth_tests
+        return {name: known.get(name) or self.law(self.file, name) for name in self.file.growth_laws}
+
+    def kept(self, *tables: str) -> bool:
+        """Whether these tables are those of the study `like`."""
+        return self.like is not None and all(self.data.get(one) is self.like.data.get(one) for one in tables)
+
+    def as_before(self, table: str, *rests_on: str) -> dict[str, Any]:
+        """The nouns of `like` for entries of a list that are its own, by the place; none where what they rest on has changed."""
+        if self.like is None or not self.kept(*rests_on):
+            return {}
+        before, now = self.like.data.get(table) or [], self.data.get(table) or []
+        nouns = {id(entry): noun for entry, noun in zip(before, getattr(self.like, table), strict=False)}
+        return {str(i): nouns[id(entry)] for i, entry in enumerate(now) if id(entry) in nouns}
+
+    def study(self, watch: Watch | None) -> Study:
+        file = self.file
         duty_cycle = self.like.duty_cycle if self.like and self.same("duty_cycle") else self.duty_cycle(file, watch)
         if file.cards is not None:
             self.cards = self.path.parent / file.cards
             with self.at(("cards",)):
                 cards_in(self.cards)
-        self.materials = {name: self.material(file, name) for name in file.materials}
-        curves = {name: self.curve(name, section) for name, section in file.sn_curves.items()}
-        families = {name: self.family(file, name, curves) for name in file.sn_families}
-        self.curves: dict[str, Curve] = {**curves, **families}
-        self.methods = {name: self.shared_method(file, name) for name in file.methods}
-        laws = {name: self.law(file, name) for name in file.growth_laws}
+        if self.like is None:  # all are made, used or not: each may have its fault
+            _ = self.materials, self.curves, self.methods, self.laws
+        known = self.as_before("hot_spots", *OF_HOT_SPOTS)
         spots: dict[str, HotSpot] = {}
         for i, section in enumerate(file.hot_spots):
             if file.model is not None and section.name == WORST_NODE:
@@ -127,8 +194,9 @@ class _Builder:
                 )
             if section.name in spots:
                 raise self.fault(("hot_spots", i, "name"), "a name that another hot spot has", "a different name")
-            spots[section.name] = self.hot_spot(i, section, duty_cycle)
-        cracks = [self.crack(i, section, spots, laws) for i, section in enumerate(file.cracks)]
+            spots[section.name] = known.get(str(i)) or self.hot_spot(i, section, duty_cycle)
+        of_before = self.as_before("cracks", *OF_HOT_SPOTS, "hot_spots", "growth_laws")
+        cracks = [of_before.get(str(i)) or self.crack(i, section, spots) for i, section in enumerate(file.cracks)]
         with self.at(("target_life",)):
             target = _target(file.target_life, duty_cycle)
         found = tuple(spots.values()), tuple(cracks)
@@ -299,9 +367,9 @@ class _Builder:
                 file.methods[name], {"sn_curves": lambda curve: self.curve_named(curve, (*keys, "sn_curve"))}
             )
 
-    def crack(self, i: int, section: Any, spots: dict[str, HotSpot], laws: dict[str, GrowthLaw]) -> Crack:
+    def crack(self, i: int, section: Any, spots: dict[str, HotSpot]) -> Crack:
         spot = self.named(spots, section.hot_spot, ("cracks", i, "hot_spot"), "hot_spots")
-        law = self.named(laws, section.law, ("cracks", i, "law"), "growth_laws")
+        law = self.named(self.laws, section.law, ("cracks", i, "law"), "growth_laws")
         with self.at(("cracks", i, "retardation")):
             memory = retardation_of(section)
         with self.at(("cracks", i)):
@@ -311,7 +379,7 @@ class _Builder:
             shape = {key: given.pop(key) for key in shape_keys() if key in given}
             later = None
             if section.later_law is not None:
-                later = self.named(laws, section.later_law, ("cracks", i, "later_law"), "growth_laws")
+                later = self.named(self.laws, section.later_law, ("cracks", i, "later_law"), "growth_laws")
             if isinstance(shape.get("points"), str):
                 shape["points"] = read_points(self.path.parent / shape["points"], section.shape)
             of_shape: Any = shape_of_keys(section.shape, shape, "")
