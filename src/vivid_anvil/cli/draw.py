@@ -41,17 +41,19 @@ def _counted(study: Any) -> dict[Any, str]:
 def life_drawings(lives: Sequence[Any], units: UnitSystem) -> list[Drawing]:
     """Each life, and when its damage happens in the history that does most of it, where one does."""
     drawings: list[Drawing] = []
-    for one in lives:
-        drawings.append((f"life {one.hot_spot.name}", partial(draw, one, units)))
-        if (event := _worst_history(one)) is not None:
-            drawings.append((f"damage over time {one.hot_spot.name}", partial(_draw_over_time, one, event, units)))
+    for life in lives:
+        drawings.append((f"life {life.hot_spot.name}", partial(draw, life, units)))
+        if (event := _worst_history(life)) is not None:
+            drawings.append((f"damage over time {life.hot_spot.name}", partial(_draw_over_time, life, event, units)))
     return drawings
 
 
 def _worst_history(life: Any) -> str | None:
     """The event with a history in time that does most damage; None where none does any."""
-    timed = {one.name for one in life.spectrum.sources if one.history is not None and one.history.steps == "even"}
-    doing = [one for one in life.events if one.name in timed and one.damage > 0.0]
+    timed = {
+        source.name for source in life.spectrum.sources if source.history is not None and source.history.steps == "even"
+    }
+    doing = [event for event in life.events if event.name in timed and event.damage > 0.0]
     return max(doing, key=lambda one: one.damage).name if doing else None
 
 
@@ -62,12 +64,12 @@ def _draw_over_time(life: Any, event: str, units: UnitSystem) -> Any:
 def growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:
     """For each crack: its growth, the law with what the cycles visit, K along its way."""
     drawings: list[Drawing] = []
-    for one in growths:
-        name = one.crack.hot_spot.name
-        drawings.append((f"crack {name}", partial(draw, one, units)))
-        if one.sizes.size > 1:
-            drawings.append((f"crack law {name}", partial(_draw_made, "visited_law", one, units)))
-            drawings.append((f"crack course {name}", partial(_draw_made, "crack_course", one, units)))
+    for growth in growths:
+        name = growth.crack.hot_spot.name
+        drawings.append((f"crack {name}", partial(draw, growth, units)))
+        if growth.sizes.size > 1:
+            drawings.append((f"crack law {name}", partial(_draw_made, "visited_law", growth, units)))
+            drawings.append((f"crack course {name}", partial(_draw_made, "crack_course", growth, units)))
     return drawings
 
 

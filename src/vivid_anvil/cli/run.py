@@ -71,13 +71,13 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     out = show.console()
     out.print(show.page(dataclasses.replace(result.page(units), findings=None), units))
     for name, findings in result.found.items():
-        if any(one.severity != "note" for one in findings):
+        if any(finding.severity != "note" for finding in findings):
             out.print(show.heading(name))
-            out.print(show.findings_list(one for one in findings if one.severity != "note"))
+            out.print(show.findings_list(finding for finding in findings if finding.severity != "note"))
     lives, cracks = len(study.assessed), len(study.cracks)
     nodes = "" if study.model is None else f"; and with the command model the lives of {study.model.field.size} nodes"
     found = f"{_several(lives, 'life', 'lives')} and {_several(cracks, 'crack', 'cracks')}{nodes}"
-    severe = sum(one.severity != "note" for one in result.findings)
+    severe = sum(finding.severity != "note" for finding in result.findings)
     sound = "The study can be run" if severe else "The study is sound"
     first = f", with {_several(severe, 'finding', 'findings')} to look at first" if severe else ""
     out.print(f"\n{sound}{first}. It would compute {found}.")
@@ -94,8 +94,8 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, deta
         study = read_study(path, watch=watch)
         if not study.assessed:
             raise InputError(path.name, "no hot spot with an S-N curve", "at least one", "Give a hot spot an sn_curve.")
-        lives = chosen(assess_lives(study, watch=watch), [one.name for one in study.assessed], spot)
-        record = {"title": study.title, "lives": [one.to_dict() for one in lives]}
+        lives = chosen(assess_lives(study, watch=watch), [spot.name for spot in study.assessed], spot)
+        record = {"title": study.title, "lives": [life.to_dict() for life in lives]}
         drawings = life_drawings(worst_first(lives)[:details], units)
         table = LifeResult.overview(lives)
         written = outputs.write(record, table, drawings, watch, partial(_all_cycles, lives))
@@ -133,12 +133,12 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
         study = read_study(path, watch=watch)
         result = StudyResult(study, assess_lives(study, watch=watch), grow_cracks(study, watch=watch))
         name = _spot_asked(result, asked.spot, path)
-        lives = [one for one in result.lives if one.hot_spot.name == name]
-        grown = [one for one in result.growths if one.crack.hot_spot.name == name]
+        lives = [life for life in result.lives if life.hot_spot.name == name]
+        grown = [growth for growth in result.growths if growth.crack.hot_spot.name == name]
         if asked.rule is not None:
-            spots = [_by_rule(one.hot_spot, asked.rule) for one in lives]
-            lives = [assess_life(one, study.duty_cycle, target=study.target_life) for one in spots]
-        workings = [life_working(one, units, event=asked.event, stress=asked.stress) for one in lives]
+            spots = [_by_rule(life.hot_spot, asked.rule) for life in lives]
+            lives = [assess_life(spot, study.duty_cycle, target=study.target_life) for spot in spots]
+        workings = [life_working(life, units, event=asked.event, stress=asked.stress) for life in lives]
         workings += [one.working(units) for one in grown]
         steps = stacked([one.table() for one in workings])
         answers: list[Any] = [*lives, *grown]
@@ -166,7 +166,7 @@ def _by_rule(spot: Any, rule: str) -> Any:
 
 def _spot_asked(result: Any, spot: str | None, path: Path) -> str:
     """The hot spot that is to be explained: that of the name, else the worst, else the first with a crack."""
-    places = [one.hot_spot.name for one in result.lives] + [one.crack.hot_spot.name for one in result.growths]
+    places = [life.hot_spot.name for life in result.lives] + [growth.crack.hot_spot.name for growth in result.growths]
     names = list(dict.fromkeys(places))
     if not names:
         raise InputError(path.name, *NO_SPOT)
@@ -208,7 +208,8 @@ def _all_cycles(lives: Sequence[Any]) -> Any:
     import pandas as pd
 
     frames = [
-        one.to_frame().assign(**{"hot spot": one.hot_spot.name, "equivalent in": one.stress_in_words}) for one in lives
+        life.to_frame().assign(**{"hot spot": life.hot_spot.name, "equivalent in": life.stress_in_words})
+        for life in lives
     ]
     return pd.concat(frames, ignore_index=True)
 

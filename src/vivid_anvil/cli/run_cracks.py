@@ -72,10 +72,10 @@ def grow(path: Path, asked: Growing, outputs: Outputs, units: UnitSystem) -> Non
         from vivid_anvil.writing.result import Page
 
         study, growths = _grown(path, asked.spot, watch)
-        totals = [_total(study, one) for one in growths] if asked.after_damage else []
+        totals = [_total(study, growth) for growth in growths] if asked.after_damage else []
         worst = sorted(growths, key=lambda one: one.life_repeats)
         shown = worst[: asked.details]
-        record: dict[str, Any] = {"title": study.title, "cracks": [one.to_dict() for one in growths]}
+        record: dict[str, Any] = {"title": study.title, "cracks": [growth.to_dict() for growth in growths]}
         if totals:
             record["whole lives"] = [one.to_dict() for one in totals]
         written = outputs.write(record, course_of_all(growths), growth_drawings(shown, units), watch)
@@ -138,7 +138,7 @@ def _grown(path: Path, spot: str | None, watch: Any) -> tuple[Any, tuple[Any, ..
     study = read_study(path, watch=watch)
     if not study.cracks:
         raise InputError(path.name, "no crack", "at least one", "Add a table [[cracks]].")
-    names = [one.hot_spot.name for one in study.cracks]
+    names = [crack.hot_spot.name for crack in study.cracks]
     return study, chosen(grow_cracks(study, watch=watch), names, spot)
 
 

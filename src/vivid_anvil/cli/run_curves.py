@@ -52,7 +52,7 @@ def cards(words: str, folder: Path | None, outputs: Outputs, units: UnitSystem) 
             "cards", f"no card with {words!r}", "words that stand on a card", "List all: vivid-anvil cards"
         )
     table = cards_table(found)
-    curves = [[curve_record(one) for one in card.curves.values()] for card in found]
+    curves = [[curve_record(curve) for curve in card.curves.values()] for card in found]
     record = {"cards": [{**row, "curves": own} for row, own in zip(table.rows(), curves, strict=True)]}
     drawings = _drawings([curve for card in found for curve in card.curves.values()], units)
     written = outputs.write(record, table, drawings)
@@ -106,7 +106,7 @@ def curve(specifications: Sequence[str], wishes: CurveWishes, outputs: Outputs, 
         lives = _lives(wishes.lives) if wishes.lives else sorted({life for one in curves for life in chosen_lives(one)})
         table = stress_table(curves, lives, unit)
         drawings = _drawings(curves, units) + [(f"family {one.name}", partial(draw, one, units)) for one in families]
-        record = {"curves": [curve_record(one) for one in curves], table.key: table.rows() if curves else []}
+        record = {"curves": [curve_record(curve) for curve in curves], table.key: table.rows() if curves else []}
         written = outputs.write(record, table, drawings, watch, others=(partial(_export, curves),))
     from vivid_anvil.cli import show
     from vivid_anvil.materials import curve_page
@@ -117,7 +117,7 @@ def curve(specifications: Sequence[str], wishes: CurveWishes, outputs: Outputs, 
     if curves:
         out.print(show.table(table, units))
     for family in families:
-        out.print(show.heading(f"Family {family.name}: " + ", ".join(one.at_r for one in family.curves)))
+        out.print(show.heading(f"Family {family.name}: " + ", ".join(curve.at_r for curve in family.curves)))
     if len(curves) == 1 and curves[0].steps:
         _print_working(out, curve_working(curves[0], units))
     show.say_written(out, written)
@@ -202,7 +202,7 @@ def number_or_word(text: str | None) -> float | str | None:
 
 
 def _drawings(curves: Sequence[Any], units: UnitSystem) -> list[Drawing]:
-    drawings: list[Drawing] = [(f"curve {one.name}", partial(draw, one, units)) for one in curves]
+    drawings: list[Drawing] = [(f"curve {curve.name}", partial(draw, curve, units)) for curve in curves]
     if len(curves) > 1:
         drawings.append(("curves", partial(draw, list(curves), units)))
     return drawings
@@ -213,7 +213,7 @@ def _export(curves: Sequence[Any], path: Path) -> None:
     from vivid_anvil.cli.outputs import file_names
     from vivid_anvil.materials import section_text
 
-    keys = file_names([one.name for one in curves])
+    keys = file_names([curve.name for curve in curves])
     path.write_text("\n".join(section_text(one, key) for one, key in zip(curves, keys, strict=True)), encoding="utf-8")
 
 
@@ -249,9 +249,9 @@ def _factors(curve: Any) -> Table:
 
     steps = curve.steps
     columns = (
-        Column("factor", [one.title for one in steps], left=True),
-        Column("value", [f"{fixed(one.value)} {one.unit}".strip() for one in steps]),
-        Column("formula", [one.formula for one in steps], left=True),
+        Column("factor", [step.title for step in steps], left=True),
+        Column("value", [f"{fixed(step.value)} {step.unit}".strip() for step in steps]),
+        Column("formula", [step.formula for step in steps], left=True),
     )
     return Table("", columns, "factors")
 

@@ -146,7 +146,7 @@ def _surfaces(answer: ModelAnswer, wishes: ModelWishes, units: UnitSystem, up: s
     from vivid_anvil.models import undrawable
 
     result, places = answer.result, list(answer.places)
-    if len(undrawable(result.field.elements)) == len({one.kind for one in result.field.elements}):
+    if len(undrawable(result.field.elements)) == len({element.kind for element in result.field.elements}):
         return []
     names = wishes.seen_from or VIEWS
     return [

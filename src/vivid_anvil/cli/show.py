@@ -90,10 +90,13 @@ def findings_list(findings: Iterable[Finding]) -> RenderableType:
     """Findings, each as severity and code, sentence and advice."""
     lines = [
         Padding(
-            Text.assemble((f"{one.severity}: ", _COLOURS[one.severity]), f"{one.sentence} {one.advice} [{one.code}]"),
+            Text.assemble(
+                (f"{finding.severity}: ", _COLOURS[finding.severity]),
+                f"{finding.sentence} {finding.advice} [{finding.code}]",
+            ),
             (0, 0, 0, 2),
         )
-        for one in findings
+        for finding in findings
     ]
     return Group(*lines) if lines else indented("no findings")
 

@@ -283,9 +283,9 @@ def joined(tables: Sequence[Cycles]) -> Cycles:
         raise InputError("joined cycles", f"cycles of {', '.join(kinds)}", "cycles of one dimension")
     if len(tables) == 1:
         return tables[0]
-    own = {name: checks.read_only(np.concatenate([getattr(one, name) for one in tables])) for name in COLUMNS}
-    both = [name for name in tables[0].columns if all(name in one.columns for one in tables)]
-    added = {name: checks.read_only(np.concatenate([one.columns[name] for one in tables])) for name in both}
+    own = {name: checks.read_only(np.concatenate([getattr(table, name) for table in tables])) for name in COLUMNS}
+    both = [name for name in tables[0].columns if all(name in table.columns for table in tables)]
+    added = {name: checks.read_only(np.concatenate([table.columns[name] for table in tables])) for name in both}
     return tables[0]._changed(**own, columns=MappingProxyType(added))
 
 
@@ -294,7 +294,7 @@ def of_a_repeat(sources: Sequence[Any], extremes: tuple[float, float]) -> Cycles
     tables = [source.cycles for source in sources]
     sizes = [len(table) for table in tables]
     occurrences = np.repeat(np.array([source.occurrences for source in sources], dtype=np.float64), sizes)
-    own = {name: checks.read_only(np.concatenate([getattr(one, name) for one in tables])) for name in COLUMNS}
+    own = {name: checks.read_only(np.concatenate([getattr(table, name) for table in tables])) for name in COLUMNS}
     own["event"] = checks.read_only(np.repeat(np.arange(len(tables)), sizes))
     own["per_repeat"] = checks.read_only(own["count"] * occurrences)
     low, high = extremes

@@ -191,7 +191,7 @@ def time_at_level(samples: ArrayLike, edges: ArrayLike, sample_rate: float) -> F
 def _in_one_unit(samples: ArrayLike, *others: Any) -> tuple[FloatArray, tuple[Any, ...]]:
     """Samples, and levels beside them, in the coherent unit of what the samples are."""
     numbers, dimension = with_dimension(samples, None, "samples")
-    same = tuple(coherent_values(one, dimension, "levels") for one in others)
+    same = tuple(coherent_values(other, dimension, "levels") for other in others)
     return finite_samples(numbers, where="samples", unit=""), same
 
 

@@ -79,7 +79,7 @@ def life_in_order(result: Life, rule: str, exponents: Mapping[str, float] | None
         raise InputError(where, repr(rule), f"one of {listed(ORDER_RULES)}", did_you_mean(rule, ORDER_RULES))
     levels = _levels(result)
     powers = _powers(where, rule, levels, [event.name for event in result.events], exponents)
-    cycles, lives = [one.cycles for one in levels], [one.life for one in levels]
+    cycles, lives = [level.cycles for level in levels], [level.life for level in levels]
     if not levels:
         repeats = math.inf
     elif rule == "damage curve":
@@ -130,6 +130,6 @@ def _powers(
         raise InputError(
             where, f"an exponent for {odd[0]!r}", f"events among {listed(events)}", did_you_mean(odd[0], events)
         )
-    if missing := [one.event for one in levels if one.event not in given]:
+    if missing := [level.event for level in levels if level.event not in given]:
         raise InputError(where, f"no exponent for {missing[0]!r}", "an exponent for each event that does damage")
-    return [positive_number(where, given[one.event], "exponents above 0") for one in levels]
+    return [positive_number(where, given[level.event], "exponents above 0") for level in levels]

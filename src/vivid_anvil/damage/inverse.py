@@ -71,7 +71,7 @@ def class_needed(
             f"hot spot {result.hot_spot.name}", "no target", "a target life, to know which class is needed"
         )
     table = standard_named(standard)
-    chosen = [one for one in table.curves if one.component == component and loading in (None, one.loading)]
+    chosen = [curve for curve in table.curves if curve.component == component and loading in (None, curve.loading)]
     if not chosen:
         table.find("0", component, loading)  # says what there is
     first = next((one for one in chosen if one.loading == "variable"), chosen[0])

@@ -84,7 +84,7 @@ class LifeResult(Life, Result):
     @classmethod
     def overview(cls, results: Sequence[LifeResult]) -> Table:
         """A row a life: what was assessed, damage, life, how much of it is used, reserves."""
-        return lives_table(results, [one.in_order for one in results])
+        return lives_table(results, [result.in_order for result in results])
 
     def words(self, units: UnitSystem) -> Words:
         """Life in all units of time, target, static reserve, order, repairs, what happens between events."""

@@ -23,42 +23,45 @@ VERDICTS = {"meets the target": "met", "fails the target": "missed", "no damage"
 
 def lives_table(lives: Sequence[Life], in_order: Sequence[LifeInOrder | None]) -> Table:
     """A row a life: in files all its single numbers, on a page those that are compared."""
-    spots, duties = [one.hot_spot for one in lives], [one.duty_cycle for one in lives]
+    spots, duties = [life.hot_spot for life in lives], [life.duty_cycle for life in lives]
     repeat = duties[0].repeat
-    missed = [one.verdict == "fails the target" for one in lives]
+    missed = [life.verdict == "fails the target" for life in lives]
     columns = [
-        Column("hot spot", [one.name for one in spots]),
-        Column("peak stress", [one.peak_stress for one in lives], of="stress", head="Peak"),
-        Column("lowest stress", [one.lowest_stress for one in lives], of="stress", only="file"),
-        Column("damage per repeat", [one.damage_per_repeat for one in lives], head=f"Damage\na {repeat}"),
+        Column("hot spot", [spot.name for spot in spots]),
+        Column("peak stress", [life.peak_stress for life in lives], of="stress", head="Peak"),
+        Column("lowest stress", [life.lowest_stress for life in lives], of="stress", only="file"),
+        Column("damage per repeat", [life.damage_per_repeat for life in lives], head=f"Damage\na {repeat}"),
         *life_columns(
-            [one.life_repeats for one in lives], [one.calendar for one in duties], [one.hours for one in duties]
+            [life.life_repeats for life in lives], [one.calendar for one in duties], [one.hours for one in duties]
         ),
         Column(
             "used at target",
-            [one.used_at_target for one in lives],
+            [life.used_at_target for life in lives],
             head="Used",
             style="percent",
             endless="all at once",
             alarm=missed,
         ),
         Column(
-            "reserve on stress", [one.reserve_on_stress for one in lives], head="Reserve on\nstress", endless="no limit"
+            "reserve on stress",
+            [life.reserve_on_stress for life in lives],
+            head="Reserve on\nstress",
+            endless="no limit",
         ),
-        Column("reserve on life", [one.reserve_on_life for one in lives], head="\nlife", endless="no limit"),
-        Column("target [repeats]", [one.target_repeats for one in lives], only="file"),
-        Column("verdict", [one.verdict for one in lives], only="file"),
-        Column("loads", [one.fed.words for one in spots], only="file"),
-        Column("offset", [one.fed.offset for one in spots], of="stress", only="file"),
-        Column("notch factor", [one.notch_factor for one in spots], only="file"),
-        Column("method", [one.method.kind for one in lives], only="file"),
+        Column("reserve on life", [life.reserve_on_life for life in lives], head="\nlife", endless="no limit"),
+        Column("target [repeats]", [life.target_repeats for life in lives], only="file"),
+        Column("verdict", [life.verdict for life in lives], only="file"),
+        Column("loads", [spot.fed.words for spot in spots], only="file"),
+        Column("offset", [spot.fed.offset for spot in spots], of="stress", only="file"),
+        Column("notch factor", [spot.notch_factor for spot in spots], only="file"),
+        Column("method", [life.method.kind for life in lives], only="file"),
         *_of_methods(lives),
-        Column("critical sum", [one.critical_sum for one in lives], only="file"),
+        Column("critical sum", [life.critical_sum for life in lives], only="file"),
         Column("repeat", [one.repeat for one in duties], only="file"),
         Column("repeats per year", [one.repeats_per_year for one in duties], only="file"),
         Column("hours per repeat", [one.hours for one in duties], only="file"),
         *(
-            Column(f"static reserve on {name}", [one.static_reserves.get(name) for one in lives], only="file")
+            Column(f"static reserve on {name}", [life.static_reserves.get(name) for life in lives], only="file")
             for name in ("yield", "ultimate")
         ),
     ]
@@ -77,7 +80,7 @@ def lives_table(lives: Sequence[Life], in_order: Sequence[LifeInOrder | None]) -
 def _of_methods(lives: Sequence[Life]) -> list[Column]:
     """The settings of all methods, each under its own heading once."""
     found: dict[str, Column] = {}
-    for method in {one.method.kind: one.method for one in lives}.values():
+    for method in {life.method.kind: life.method for life in lives}.values():
         for column in method.columns(lives):
             found.setdefault(column.name, column)
     return list(found.values())
@@ -138,10 +141,10 @@ def life_tables(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> 
         return found
     levels = in_order.levels
     columns = (
-        Column("event", [one.event for one in levels]),
-        Column("equivalent stress", [one.stress for one in levels], of="stress"),
-        Column("cycles per repeat", [one.cycles for one in levels]),
-        Column("life [cycles]", [one.life for one in levels]),
+        Column("event", [level.event for level in levels]),
+        Column("equivalent stress", [level.stress for level in levels], of="stress"),
+        Column("cycles per repeat", [level.cycles for level in levels]),
+        Column("life [cycles]", [level.life for level in levels]),
     )
     return (*found, Table("Levels in their order", columns, "levels in order", only="file"))
 

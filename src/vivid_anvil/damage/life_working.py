@@ -138,7 +138,7 @@ def _stress_steps(result: Life, cycle: int, system: UnitSystem) -> list[Step]:
         nominal = float(stress) / spot.notch_factor - relation.offset
         moment = partial(moment_of, relation, duty, number_of_event, ends, nominal / per_load)
         worked = relation.worked(nominal, moment, dimension, system)
-        steps += [dataclasses.replace(one, title=f"At the cycle's {label}imum: {one.title}") for one in worked.steps]
+        steps += [dataclasses.replace(step, title=f"At the cycle's {label}imum: {step.title}") for step in worked.steps]
         value = float(shown(stress, "stress", system))
         stresses.append(value)
         steps.append(

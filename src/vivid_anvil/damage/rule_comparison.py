@@ -127,13 +127,13 @@ class RuleComparison(Result):
     @classmethod
     def overview(cls, results: Sequence[RuleComparison]) -> Table:
         """A row a hot spot: the rule that it uses, the shortest and the longest life of all rules."""
-        lives = [[life.life_repeats for life in one.lives.values()] for one in results]
-        calendars = [one.base.duty_cycle.calendar for one in results]
+        lives = [[life.life_repeats for life in result.lives.values()] for result in results]
+        calendars = [result.base.duty_cycle.calendar for result in results]
         columns = (
-            Column("hot spot", [one.title for one in results]),
-            Column("rule used", [stress_life_of(one.base.hot_spot).mean_stress for one in results]),
-            *life_columns([min(one) for one in lives], calendars, name="shortest life"),
-            *life_columns([max(one) for one in lives], calendars, name="longest life"),
+            Column("hot spot", [result.title for result in results]),
+            Column("rule used", [stress_life_of(result.base.hot_spot).mean_stress for result in results]),
+            *life_columns([min(life) for life in lives], calendars, name="shortest life"),
+            *life_columns([max(life) for life in lives], calendars, name="longest life"),
         )
         return Table("", columns, "comparisons")
 
@@ -149,16 +149,16 @@ class RuleComparison(Result):
             Column("hot spot", [self.title for _ in lives], only="file"),
             Column("rule", names),
             Column("used", [name == used for name in names], only="file"),
-            Column("damage per repeat", [one.damage_per_repeat for one in lives], head=f"Damage\na {duty.repeat}"),
-            *life_columns([one.life_repeats for one in lives], [duty.calendar] * len(lives)),
+            Column("damage per repeat", [life.damage_per_repeat for life in lives], head=f"Damage\na {duty.repeat}"),
+            *life_columns([life.life_repeats for life in lives], [duty.calendar] * len(lives)),
             Column(
                 "used at target",
-                [one.used_at_target for one in lives],
+                [life.used_at_target for life in lives],
                 head="Used",
                 style="percent",
                 endless="all at once",
             ),
-            Column("reserve on stress", [one.reserve_on_stress for one in lives], head="Reserve\non stress"),
+            Column("reserve on stress", [life.reserve_on_stress for life in lives], head="Reserve\non stress"),
             Column("as it is", ["as it is" if name == used else "" for name in names], head="", only="page"),
             Column("validity", [MEAN_STRESS_RULES[name].validity for name in names], only="file"),
         )

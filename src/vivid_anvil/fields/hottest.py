@@ -157,7 +157,7 @@ def neighbours_within(field: StressField) -> float:
 
     At most a tenth of the model's diagonal, so that a coarse mesh is not all one place.
     """
-    edges = [_edges(field.coordinates, one) for one in field.elements if np.shape(one.nodes)[1] > 1]
+    edges = [_edges(field.coordinates, element) for element in field.elements if np.shape(element.nodes)[1] > 1]
     if edges:
         lengths = np.concatenate(edges)
     else:

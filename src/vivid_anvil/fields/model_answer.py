@@ -50,15 +50,15 @@ class ModelAnswer(Result):
     @classmethod
     def overview(cls, results: Sequence[ModelAnswer]) -> Table:
         """A row a model: nodes, measure, the shortest life of its nodes."""
-        models = [one.result for one in results]
-        lives = [float(one.life_repeats[one.worst]) for one in models]
+        models = [result.result for result in results]
+        lives = [float(model.life_repeats[model.worst]) for model in models]
         columns = (
-            Column("title", [one.name for one in results]),
-            Column("nodes", [one.field.size for one in models]),
-            Column("nodes counted", [int(one.values.counted.sum()) for one in models]),
-            Column("measure", [one.measure for one in results]),
-            Column("worst node", [int(one.field.node_ids[one.worst]) for one in models]),
-            *life_columns(lives, [one.duty_cycle.calendar for one in models], name="shortest life"),
+            Column("title", [result.name for result in results]),
+            Column("nodes", [model.field.size for model in models]),
+            Column("nodes counted", [int(model.values.counted.sum()) for model in models]),
+            Column("measure", [result.measure for result in results]),
+            Column("worst node", [int(model.field.node_ids[model.worst]) for model in models]),
+            *life_columns(lives, [model.duty_cycle.calendar for model in models], name="shortest life"),
         )
         return Table("", columns, "models")
 
@@ -141,7 +141,9 @@ def model_answer(
     distance = neighbours_within(result.field) if apart is None else coherent(apart, "length", "model answer, apart")
     places = hottest_places(result, most, apart=distance, **chosen)
     findings = model_findings(result, places)
-    lasting = next((one for one in places if one.life_repeats > 0.0), None)  # one that fails at once has no working
+    lasting = next(
+        (place for place in places if place.life_repeats > 0.0), None
+    )  # one that fails at once has no working
     life = None if lasting is None else node_life(result, lasting.node)
     if life is not None:
         findings = gravest_first((*findings, *life.findings))
@@ -161,8 +163,8 @@ def _reserves(result: ModelResult, places: Sequence[HotPlace], kind: str) -> tup
     if result.target_repeats is None or kind == "none":
         return (None,) * len(places)
     if kind == "life":
-        return tuple(one.life_repeats / result.target_repeats for one in places)
-    at = [result.field.place_of(one.node) for one in places]
+        return tuple(place.life_repeats / result.target_repeats for place in places)
+    at = [result.field.place_of(place.node) for place in places]
     return tuple(reserves_on_stress(result, at).tolist()) if at else ()
 
 

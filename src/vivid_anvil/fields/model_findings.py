@@ -27,7 +27,7 @@ SIZES = (0.5, 50_000.0)  # mm
 def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Finding, ...]:
     """Findings of the worst `places`: stresses that do not move in step, elements that disagree; kinds that cannot be drawn."""
     found = [*counting_findings(result.duty_cycle)]
-    turning = [one for one in places if one.off_straight_line > NOT_PROPORTIONAL]
+    turning = [place for place in places if place.off_straight_line > NOT_PROPORTIONAL]
     if turning and result.directions is None:
         most = max(one.off_straight_line for one in turning)
         found.append(
@@ -39,8 +39,8 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
             )
         )
     spread = result.field.spread
-    apart = {} if spread is None else {one.node: float(spread[result.field.place_of(one.node)]) for one in places}
-    coarse = [one for one in places if apart.get(one.node, 0.0) > COARSE]
+    apart = {} if spread is None else {place.node: float(spread[result.field.place_of(place.node)]) for place in places}
+    coarse = [place for place in places if apart.get(place.node, 0.0) > COARSE]
     if coarse:
         taken = (
             "their mean was taken"
@@ -100,10 +100,10 @@ def _failed(result: ModelResult) -> list[Finding]:
 def _shells(result: ModelResult) -> list[Finding]:
     """One stress a node on surface elements without solids: that of the middle, without bending."""
     field = result.field
-    flat = [one.nodes.ravel() for one in field.elements if one.kind.rstrip("0123456789") in FLAT]
+    flat = [element.nodes.ravel() for element in field.elements if element.kind.rstrip("0123456789") in FLAT]
     if not flat or field.shell_face != "not stated" or result.chosen is not None:
         return []
-    solid = [one.nodes.ravel() for one in field.elements if one.kind.rstrip("0123456789") in SOLIDS]
+    solid = [element.nodes.ravel() for element in field.elements if element.kind.rstrip("0123456789") in SOLIDS]
     alone = np.setdiff1d(np.concatenate(flat), np.concatenate(solid) if solid else [])
     alone = np.intersect1d(alone, result.assessed)
     if not alone.size:
@@ -123,7 +123,7 @@ def _shear(result: ModelResult, places: Sequence[HotPlace]) -> list[Finding]:
     """Places where a normal stress is counted while shear governs."""
     if result.directions is None and not result.measure.knows_direction:
         return []
-    sheared = [one for one in places if one.biaxiality < SHEAR]
+    sheared = [place for place in places if place.biaxiality < SHEAR]
     if not sheared:
         return []
     least = min(one.biaxiality for one in sheared)
@@ -221,4 +221,4 @@ def _implausible(result: ModelResult) -> list[Finding]:
 
 
 def _nodes(places: Sequence[HotPlace]) -> str:
-    return ("node " if len(places) == 1 else "nodes ") + ", ".join(str(one.node) for one in places)
+    return ("node " if len(places) == 1 else "nodes ") + ", ".join(str(place.node) for place in places)

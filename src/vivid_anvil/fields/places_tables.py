@@ -20,50 +20,52 @@ def places_table(
 ) -> Table:
     """A row a place: where it is, damage, life, how much of it is used, a reserve; in files all that is known of it."""
     columns = [
-        Column("rank", [one.rank for one in places], head="", left=True),
-        Column("node", [one.node for one in places]),
+        Column("rank", [place.rank for place in places], head="", left=True),
+        Column("node", [place.node for place in places]),
         Column(
             "x, y, z",
-            [_at(one, units) for one in places],
+            [_at(place, units) for place in places],
             head="x, y, z",
             unit=display_unit("length", units),
             only="page",
         ),
-        *(Column(axis, [one.at_mm[i] for one in places], of="length", only="file") for i, axis in enumerate("xyz")),
-        Column("sets", [", ".join(one.sets) for one in places], only="file"),
+        *(Column(axis, [place.at_mm[i] for place in places], of="length", only="file") for i, axis in enumerate("xyz")),
+        Column("sets", [", ".join(place.sets) for place in places], only="file"),
         Column(
             "damage per repeat",
-            [one.damage_per_repeat for one in places],
+            [place.damage_per_repeat for place in places],
             head=f"Damage\na {calendar.repeat}",
             endless="at once",
         ),
         *_life(places, calendar),
         *_reserve(reserves, reserve_on),
         *_stresses(places, "file"),
-        Column("worst event", [one.worst_event for one in places], only="file"),
-        Column("nodes nearby", [one.nodes_nearby for one in places], only="file"),
-        Column("region", [one.region for one in places], only="file"),
-        Column("worst of", [one.worst_of for one in places], only="file"),
-        Column("biaxiality", [one.biaxiality for one in places], only="file"),
-        Column("off straight line", [one.off_straight_line for one in places], only="file"),
+        Column("worst event", [place.worst_event for place in places], only="file"),
+        Column("nodes nearby", [place.nodes_nearby for place in places], only="file"),
+        Column("region", [place.region for place in places], only="file"),
+        Column("worst of", [place.worst_of for place in places], only="file"),
+        Column("biaxiality", [place.biaxiality for place in places], only="file"),
+        Column("off straight line", [place.off_straight_line for place in places], only="file"),
         *_worst_cycles(places),
     ]
     events = dict.fromkeys(name for one in places for name in one.by_event)
-    columns += [Column(f"damage of {name}", [one.by_event.get(name) for one in places], only="file") for name in events]
+    columns += [
+        Column(f"damage of {name}", [place.by_event.get(name) for place in places], only="file") for name in events
+    ]
     return Table("", tuple(columns), "places")
 
 
 def doings_table(places: Sequence[HotPlace], apart: float, units: UnitSystem) -> Table:
     """What happens at each of the worst places: stress, load path, the events that do the damage; what belongs to it."""
-    several = any(one.worst_of for one in places)
+    several = any(place.worst_of for place in places)
     columns = [
-        Column("rank", [one.rank for one in places], head="", left=True),
-        Column("node", [one.node for one in places]),
-        Column("highest", [one.highest_stress_MPa for one in places], of="stress", head="Highest\n"),
-        Column("off line", [f"{one.off_straight_line:.0%}" for one in places], head="Off\nline"),
-        Column("near", [one.nodes_nearby for one in places]),
-        Column("damage by event", [_events(one) for one in places], left=True),
-        *([Column("worst of", [one.worst_of for one in places], left=True)] if several else []),
+        Column("rank", [place.rank for place in places], head="", left=True),
+        Column("node", [place.node for place in places]),
+        Column("highest", [place.highest_stress_MPa for place in places], of="stress", head="Highest\n"),
+        Column("off line", [f"{place.off_straight_line:.0%}" for place in places], head="Off\nline"),
+        Column("near", [place.nodes_nearby for place in places]),
+        Column("damage by event", [_events(place) for place in places], left=True),
+        *([Column("worst of", [place.worst_of for place in places], left=True)] if several else []),
     ]
     near = f"how many nodes belong to the place, those within {in_unit(apart, 'length', units)} of it (key apart)"
     note = (
@@ -79,19 +81,19 @@ def paths_table(
 ) -> Table:
     """Structural stress at the paths of the study, the worst first."""
     columns = (
-        Column("path", [one.region for one in places], left=True),
+        Column("path", [place.region for place in places], left=True),
         *_stresses(places),
-        Column("damage per repeat", [one.damage_per_repeat for one in places], only="file"),
+        Column("damage per repeat", [place.damage_per_repeat for place in places], only="file"),
         *_life(places, calendar),
         *_reserve(reserves, reserve_on),
-        Column("worst event", [one.worst_event for one in places], head="Worst\nevent"),
+        Column("worst event", [place.worst_event for place in places], head="Worst\nevent"),
         *_worst_cycles(places),
     )
     return Table("", columns, "paths")
 
 
 def _stresses(places: Sequence[HotPlace], only: str = "") -> tuple[Column, Column]:
-    lows, highs = [one.lowest_stress_MPa for one in places], [one.highest_stress_MPa for one in places]
+    lows, highs = [place.lowest_stress_MPa for place in places], [place.highest_stress_MPa for place in places]
     return (
         Column("lowest stress", lows, of="stress", head="Lowest\n", only=only),  # type: ignore[arg-type]
         Column("highest stress", highs, of="stress", head="Highest\n", only=only),  # type: ignore[arg-type]
@@ -99,9 +101,9 @@ def _stresses(places: Sequence[HotPlace], only: str = "") -> tuple[Column, Colum
 
 
 def _life(places: Sequence[HotPlace], calendar: Calendar) -> tuple[Column, ...]:
-    used = [one.used_at_target for one in places]
+    used = [place.used_at_target for place in places]
     return (
-        *life_columns([one.life_repeats for one in places], [calendar] * len(places)),
+        *life_columns([place.life_repeats for place in places], [calendar] * len(places)),
         Column("used at target", used, head="Used", style="percent", endless="all at once"),
     )
 
@@ -114,7 +116,7 @@ def _reserve(reserves: Sequence[float | None], reserve_on: str) -> list[Column]:
 
 
 def _worst_cycles(places: Sequence[HotPlace]) -> list[Column]:
-    cycles = [one.worst_cycle for one in places]
+    cycles = [place.worst_cycle for place in places]
     return [
         Column("worst cycle: event", [one.event for one in cycles], only="file"),
         Column("worst cycle: lowest stress", [one.lowest_MPa for one in cycles], of="stress", only="file"),

@@ -84,7 +84,7 @@ def structural_field(field: StressField, paths: Sequence[ToePath | ThroughPath])
     >>> float(structural_field(plate, [toe]).stresses[0, 0, 0])  # 1.5 * 140 - 0.5 * 120
     150.0
     """
-    names = [one.name for one in paths]
+    names = [path.name for path in paths]
     if not paths or len(set(names)) != len(names):
         raise InputError("structural stress, paths", f"{names}", "one or more, each name once")
     places, rows = [], []

@@ -94,7 +94,7 @@ def _vtu(result: ModelResult, reserves: FloatArray | None, path: Path) -> None:
     finite = np.isfinite(life)
     log_life = np.full(field.size, NO_DAMAGE_LOG_LIFE)
     log_life[finite] = np.log10(np.maximum(life[finite], 1e-300))
-    cells = [(one.kind, np.asarray(one.nodes)) for one in field.elements if one.kind in KNOWN_KINDS]
+    cells = [(element.kind, np.asarray(element.nodes)) for element in field.elements if element.kind in KNOWN_KINDS]
     if not cells:
         cells = [("vertex", np.arange(field.size)[:, None])]
     data = {

@@ -47,7 +47,7 @@ def _weights(figure: Figure, axes: Axes, means: FloatArray, ranges: FloatArray, 
     cycles = np.histogram2d(means, ranges, edges, weights=count)[0]
     weight = np.histogram2d(means, ranges, edges, weights=count * (ranges / max(float(ranges[0]), 1e-300)) ** SLOPE)[0]
     i, j = np.nonzero(cycles)
-    middles = [0.5 * (one[1:] + one[:-1]) for one in edges]
+    middles = [0.5 * (edge[1:] + edge[:-1]) for edge in edges]
     share = 100.0 * weight[i, j] / weight.sum()
     order = np.argsort(share)
     size = 10.0 + 26.0 * np.log10(1.0 + cycles[i, j])

@@ -57,7 +57,7 @@ def fit_figure(fit: LineFit | LikelihoodFit, units: UnitSystem = "metric") -> Fi
     plain_log_ticks(axes.yaxis)
     failed = np.asarray(series.stresses)[np.asarray(series.failed)]
     ends = (float(failed.max()), float(failed.min()))
-    slopes = dict.fromkeys(number(fit.median_slope(one), 3) for one in ends)
+    slopes = dict.fromkeys(number(fit.median_slope(end), 3) for end in ends)
     note(
         axes,
         f"Slope of the median m = {' to '.join(slopes)}\nStandard deviation of log10 life {number(fit.std, 3)}",

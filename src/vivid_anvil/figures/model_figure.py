@@ -115,7 +115,7 @@ def _scale(axes: Axes, view: ModelView, units: UnitSystem) -> None:
 
 def _of_brackets(view: ModelView) -> list[Patch]:
     """What brackets around a label say, where there are any."""
-    hidden = any(view.is_hidden(view.result.field.place_of(one.node)) for one in view.places)
+    hidden = any(view.is_hidden(view.result.field.place_of(place.node)) for place in view.places)
     return [Patch(facecolor="none", edgecolor="none", label="(in brackets: hidden)")] if hidden else []
 
 
@@ -135,7 +135,7 @@ def _mark(axes: object, view: ModelView) -> None:
     if not view.places:
         return
     seen = view.seen[:, :2]
-    at = [view.result.field.place_of(one.node) for one in view.places]
+    at = [view.result.field.place_of(place.node) for place in view.places]
     reach = float(np.ptp(seen, axis=0).max())
     for one, place, label in zip(view.places, at, label_places(seen[at], seen.mean(axis=0), reach), strict=True):
         hidden = view.is_hidden(place)

@@ -21,11 +21,11 @@ def overlay_figure(histories: Sequence[LoadHistory], units: UnitSystem = "metric
     """The figure of one channel of several histories: the first channel that all of them have."""
     if not histories:
         raise InputError("plot", "no history", "at least one")
-    common = [name for name in histories[0].dimensions if all(name in one.dimensions for one in histories)]
+    common = [name for name in histories[0].dimensions if all(name in history.dimensions for history in histories)]
     if not common:
         raise InputError("plot", "histories without a common channel", "the same channel in each")
-    channels = [one[common[0]] for one in histories]
-    if len({one.dimension for one in channels}) > 1:
+    channels = [history[common[0]] for history in histories]
+    if len({channel.dimension for channel in channels}) > 1:
         raise InputError(f"plot, channel {common[0]}", "different dimensions", "the same dimension in each history")
     label = f"{common[0].capitalize()} [{display_unit(channels[0].dimension, units)}]"
     figure = new_figure(f"{common[0].capitalize()} of {len(histories)} histories")

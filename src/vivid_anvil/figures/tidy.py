@@ -122,7 +122,7 @@ def _shrink_titles(figure: Figure) -> None:
 def _until_next(axes: Axes, figure: Figure, reach: float) -> float:
     """How far a title may go to the right: to the axes beside it, else to the end of the picture."""
     box = axes.get_window_extent()
-    beside = [one.get_window_extent().x0 for one in figure.axes if one is not axes and one.axison]
+    beside = [axis.get_window_extent().x0 for axis in figure.axes if axis is not axes and axis.axison]
     right = [x for x in beside if x > box.x1]
     return float(min(right) - box.x0 - 12.0) if right else max(reach, figure.bbox.x1 - box.x0 - 4.0)
 

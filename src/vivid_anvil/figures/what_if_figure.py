@@ -19,7 +19,7 @@ def what_if_figure(result: WhatIf, units: UnitSystem = "metric") -> Figure:  # n
     """The figure of a what-if."""
     figure = new_figure(result.title)
     axes = figure.subplots()
-    used = [one for one in result.variants if one.lives]
+    used = [variant for variant in result.variants if variant.lives]
     sizes = [number_and_unit(one.value) for one in used]
     numeric = all(size is not None for size in sizes)
     places = np.array([size[0] for size in sizes if size is not None]) if numeric else np.arange(len(used), dtype=float)

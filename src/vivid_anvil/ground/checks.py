@@ -23,7 +23,7 @@ def place(noun: object, field: str) -> str:
 def one_of(where: str, value: object, choices: Sequence[Any]) -> None:
     """InputError, with the nearest choice, unless `value` is one of `choices`."""
     if value is True or value is False or value not in choices:
-        words = [one for one in choices if isinstance(one, str)]
+        words = [choice for choice in choices if isinstance(choice, str)]
         raise InputError(where, shortened(value), f"one of {listed(choices)}", did_you_mean(str(value), words))
 
 

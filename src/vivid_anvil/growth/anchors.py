@@ -167,9 +167,9 @@ def _with_slopes(grid: FloatArray, *values: FloatArray) -> FloatArray:
     """Rows: place, then each value with its slope to the next row."""
     widths = np.diff(grid)
     columns = [grid]
-    for one in values:
-        slopes = np.diff(one) / widths
-        columns += [one, np.append(slopes, slopes[-1])]
+    for value in values:
+        slopes = np.diff(value) / widths
+        columns += [value, np.append(slopes, slopes[-1])]
     return np.column_stack(columns)
 
 

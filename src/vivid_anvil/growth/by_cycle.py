@@ -143,7 +143,7 @@ def _start(start: ArrayLike, shape: Shape, stop: float | None) -> tuple[FloatArr
     if not (0.0 < sizes[0] < largest and (sizes > 0.0).all()):
         raise InputError(
             "growth by cycle, start",
-            " and ".join(f"{number(one)} mm" for one in sizes.tolist()),
+            " and ".join(f"{number(size)} mm" for size in sizes.tolist()),
             f"a size above 0 and below {number(largest)} mm, where it stops",
         )
     return sizes, largest if sizes.size == 1 else largest * (1.0 - 1e-12)

@@ -19,16 +19,16 @@ ROWS, EVERY = 45, 4  # rows of a course, and every which of them a page shows: t
 
 def growths_table(growths: Sequence[Growth]) -> Table:
     """A row a crack: in files all its single numbers, on a page those that are compared."""
-    cracks, duties = [one.crack for one in growths], [one.duty_cycle for one in growths]
-    limits = [one.critical for one in growths]
-    looks = [_every(one) for one in growths]
+    cracks, duties = [growth.crack for growth in growths], [growth.duty_cycle for growth in growths]
+    limits = [growth.critical for growth in growths]
+    looks = [_every(growth) for growth in growths]
     columns = [
-        Column("hot spot", [one.hot_spot.name for one in cracks], head="Crack at"),
-        Column("initial size", [one.initial_size for one in cracks], of="length", head="Initial\n"),
-        Column("limiting size", [one.critical.limiting for one in growths], of="length", only="file"),
+        Column("hot spot", [crack.hot_spot.name for crack in cracks], head="Crack at"),
+        Column("initial size", [crack.initial_size for crack in cracks], of="length", head="Initial\n"),
+        Column("limiting size", [growth.critical.limiting for growth in growths], of="length", only="file"),
         Column(
             "limiting size",
-            [one.stages[-1].critical.limiting for one in growths],
+            [growth.stages[-1].critical.limiting for growth in growths],
             of="length",
             head="Limiting\n",
             only="page",
@@ -41,37 +41,39 @@ def growths_table(growths: Sequence[Growth]) -> Table:
         ),
         Column(
             "used at target",
-            [one.used_at_target for one in growths],
+            [growth.used_at_target for growth in growths],
             head="Used",
             style="percent",
             endless="all at once",
         ),
         Column("inspect every", looks, head="Inspect\nevery", only="page"),
-        Column("governed by", [one.governed_by for one in growths], only="file"),
-        Column("shape", [one.shape.kind for one in cracks], only="file"),
-        Column("initial half length", [one.initial_half_length for one in cracks], of="length", only="file"),
-        Column("growth law", [one.law.name for one in cracks], only="file"),
-        Column("kind of law", [one.law.kind for one in cracks], only="file"),
-        Column("slope of the law", [one.law.slope for one in cracks], only="file"),
+        Column("governed by", [growth.governed_by for growth in growths], only="file"),
+        Column("shape", [crack.shape.kind for crack in cracks], only="file"),
+        Column("initial half length", [crack.initial_half_length for crack in cracks], of="length", only="file"),
+        Column("growth law", [crack.law.name for crack in cracks], only="file"),
+        Column("kind of law", [crack.law.kind for crack in cracks], only="file"),
+        Column("slope of the law", [crack.law.slope for crack in cracks], only="file"),
         Column(
             "threshold at R = 0",
-            [float(one.law.threshold_at(0.0)) for one in cracks],
+            [float(crack.law.threshold_at(0.0)) for crack in cracks],
             of="stress intensity",
             only="file",
         ),
-        Column("counted part", [one.counted_part for one in cracks], only="file"),
-        Column("order", [one.order for one in cracks], only="file"),
-        Column("retardation", [one.retardation.kind for one in cracks], only="file"),
-        Column("peak nominal stress", [one.drive.peak_stress for one in growths], of="stress", only="file"),
-        Column("size at toughness", [one.toughness for one in limits], of="length", only="file"),
-        Column("size at net-section yield", [one.net_section for one in limits], of="length", only="file"),
-        Column("size at assessment curve", [one.assessment for one in limits], of="length", only="file"),
-        Column("size at limit of solution", [one.validity for one in limits], of="length", only="file"),
-        Column("life without retardation [repeats]", [one.without_memory_repeats for one in growths], only="file"),
-        Column("target [repeats]", [one.target_repeats for one in growths], only="file"),
-        Column("stopped by", [one.stopped_by for one in growths], only="file"),
-        Column("stopped in", [one.stopped_in for one in growths], only="file"),
-        Column("size at stop", [one.final_size for one in growths], of="length", only="file"),
+        Column("counted part", [crack.counted_part for crack in cracks], only="file"),
+        Column("order", [crack.order for crack in cracks], only="file"),
+        Column("retardation", [crack.retardation.kind for crack in cracks], only="file"),
+        Column("peak nominal stress", [growth.drive.peak_stress for growth in growths], of="stress", only="file"),
+        Column("size at toughness", [limit.toughness for limit in limits], of="length", only="file"),
+        Column("size at net-section yield", [limit.net_section for limit in limits], of="length", only="file"),
+        Column("size at assessment curve", [limit.assessment for limit in limits], of="length", only="file"),
+        Column("size at limit of solution", [limit.validity for limit in limits], of="length", only="file"),
+        Column(
+            "life without retardation [repeats]", [growth.without_memory_repeats for growth in growths], only="file"
+        ),
+        Column("target [repeats]", [growth.target_repeats for growth in growths], only="file"),
+        Column("stopped by", [growth.stopped_by for growth in growths], only="file"),
+        Column("stopped in", [growth.stopped_in for growth in growths], only="file"),
+        Column("size at stop", [growth.final_size for growth in growths], of="length", only="file"),
         Column("cycles followed", [one.cycles for one in growths], only="file"),
         Column("detectable size", [one.detectable_size for one in cracks], of="length", only="file"),
         Column("inspection factor", [one.inspection_factor for one in cracks], only="file"),
@@ -256,7 +258,7 @@ def _shares(shares: Mapping[str, float], most: int = 4) -> str:
 
 def course_of_all(growths: Sequence[Growth]) -> Table:
     """The courses of several cracks below each other, each row with the name of its hot spot."""
-    tables = [course(one, "course") for one in growths]
+    tables = [course(growth, "course") for growth in growths]
     named = [
         Table("", (Column("hot spot", [one.crack.hot_spot.name] * len(table)), *table.columns), "courses")
         for one, table in zip(growths, tables, strict=True)

@@ -61,9 +61,9 @@ class SizeLives(Result):
     def overview(cls, results: Sequence[SizeLives]) -> Table:
         """A row a crack: the largest size that lasts the target."""
         columns = (
-            Column("hot spot", [one.crack.hot_spot.name for one in results]),
-            Column("largest initial size that lasts", [one.largest_lasting for one in results], of="length"),
-            Column("target", [one.target_repeats for one in results], unit="repeats"),
+            Column("hot spot", [result.crack.hot_spot.name for result in results]),
+            Column("largest initial size that lasts", [result.largest_lasting for result in results], of="length"),
+            Column("target", [result.target_repeats for result in results], unit="repeats"),
         )
         return Table("", columns, "initial sizes")
 
@@ -153,7 +153,7 @@ def lives_over_size(
     crack = result.crack
     if not crack.retardation.acts:
         crack = dataclasses.replace(crack, order="per repeat")
-    given = _default_sizes(result) if sizes is None else [coherent(one, "length", "initial sizes") for one in sizes]
+    given = _default_sizes(result) if sizes is None else [coherent(size, "length", "initial sizes") for size in sizes]
     values = np.array(given, dtype=np.float64)
     if not values.size or not (np.diff(values) > 0.0).all():
         raise InputError("lives over size, sizes", f"{values.tolist()} mm", "sizes that rise, at least one")

@@ -79,15 +79,15 @@ class InspectionPlan(Result):
     @classmethod
     def overview(cls, results: Sequence[InspectionPlan]) -> Table:
         """A row a plan: interval, first inspection, chances."""
-        cracks = [one.result.crack for one in results]
+        cracks = [result.result.crack for result in results]
         columns = (
-            Column("hot spot", [one.hot_spot.name for one in cracks]),
-            Column("detectable size", [one.detectable_size for one in cracks], of="length"),
-            Column("limiting size", [one.result.critical.limiting for one in results], of="length"),
-            Column("chances", [one.chances for one in results]),
-            *_times("interval allowed", results, [one.allowed_repeats for one in results]),
-            *_times("interval of the plan", results, [one.interval_repeats for one in results]),
-            *_times("first inspection", results, [one.first_repeats for one in results]),
+            Column("hot spot", [crack.hot_spot.name for crack in cracks]),
+            Column("detectable size", [crack.detectable_size for crack in cracks], of="length"),
+            Column("limiting size", [result.result.critical.limiting for result in results], of="length"),
+            Column("chances", [result.chances for result in results]),
+            *_times("interval allowed", results, [result.allowed_repeats for result in results]),
+            *_times("interval of the plan", results, [result.interval_repeats for result in results]),
+            *_times("first inspection", results, [result.first_repeats for result in results]),
         )
         return Table("", columns, "plans")
 
@@ -132,7 +132,7 @@ class InspectionPlan(Result):
 
 def _times(name: str, plans: Sequence[InspectionPlan], repeats: Sequence[float]) -> tuple[Column, Column]:
     """A time in repeats and in years."""
-    calendars = [one.result.duty_cycle.calendar for one in plans]
+    calendars = [plan.result.duty_cycle.calendar for plan in plans]
     years = [calendar.years(one) for calendar, one in zip(calendars, repeats, strict=True)]
     return Column(name, repeats, unit="repeats"), Column(name, years, unit="years")
 

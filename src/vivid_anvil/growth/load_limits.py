@@ -32,10 +32,10 @@ class LoadLimit:
 def limits_table(limits: Sequence[LoadLimit]) -> Table:
     """A row a load factor: peak stress, limiting size, what governs it."""
     columns = (
-        Column("load times", [one.scale for one in limits], style="number"),
-        Column("peak stress", [one.peak_stress for one in limits], of="stress"),
-        Column("limiting size", [one.size for one in limits], of="length"),
-        Column("governed by", [one.governed_by for one in limits]),
+        Column("load times", [limit.scale for limit in limits], style="number"),
+        Column("peak stress", [limit.peak_stress for limit in limits], of="stress"),
+        Column("limiting size", [limit.size for limit in limits], of="length"),
+        Column("governed by", [limit.governed_by for limit in limits]),
     )
     return Table("Limiting size at other loads", columns, "limits over load")
 

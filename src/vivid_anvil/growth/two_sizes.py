@@ -115,7 +115,7 @@ class TwoSizeWay(Way):
         if laws:
             rates = [self.rates(law) for law in laws]
             found["fracture by the law"] = lambda a, c: min(
-                1.0 if math.isfinite(sum(one(a, c))) else -1.0 for one in rates
+                1.0 if math.isfinite(sum(rate(a, c))) else -1.0 for rate in rates
             )
         return found
 

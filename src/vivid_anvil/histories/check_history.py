@@ -73,11 +73,11 @@ class ChannelCheck(Result):
         names = [
             one.name for one in dataclasses.fields(cls) if one.name not in ("clipped", "flat", "spikes", "findings")
         ]
-        columns = [Column(name.replace("_", " "), [getattr(one, name) for one in results]) for name in names]
+        columns = [Column(name.replace("_", " "), [getattr(result, name) for result in results]) for name in names]
         columns += [
-            Column("clipped stretches", [len(one.clipped) for one in results]),
-            Column("flat stretches", [len(one.flat) for one in results]),
-            Column("spikes", [one.spikes.size for one in results]),
+            Column("clipped stretches", [len(result.clipped) for result in results]),
+            Column("flat stretches", [len(result.flat) for result in results]),
+            Column("spikes", [result.spikes.size for result in results]),
         ]
         return Table("", tuple(columns), "channels")
 

@@ -149,7 +149,9 @@ class LoadHistory(Load):
         """The samples as a data frame, units in the headings; the time first, where samples have one."""
         import pandas as pd
 
-        columns = {f"{one.name} [{DIMENSIONS[one.dimension].coherent}]": one.values for one in self.channels}
+        columns = {
+            f"{channel.name} [{DIMENSIONS[channel.dimension].coherent}]": channel.values for channel in self.channels
+        }
         return pd.DataFrame({**({"time [s]": self.time} if self.steps == "even" else {}), **columns})
 
     def _repr_html_(self) -> str:

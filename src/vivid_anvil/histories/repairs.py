@@ -65,7 +65,7 @@ def cut(history: LoadHistory, *, start: float | str = 0.0, end: float | str) -> 
             "cut", f"{number(first)} to {number(last)} s", f"a window that rises, within 0 to {number(whole)} s"
         )
     part = slice(math.ceil(first * history.sample_rate - 1e-6), math.floor(last * history.sample_rate + 1e-6) + 1)
-    channels = [Channel(one.name, one.values[part], one.dimension) for one in history.channels]
+    channels = [Channel(channel.name, channel.values[part], channel.dimension) for channel in history.channels]
     return _repaired(history, f"cut to {number(first)} s to {number(last)} s", channels=tuple(channels))
 
 
@@ -290,8 +290,12 @@ def resample(history: LoadHistory, *, sample_rate: float | str) -> LoadHistory:
             "Such as 2 or 3/5.",
         )
     channels = [
-        Channel(one.name, resample_poly(one.values, ratio.numerator, ratio.denominator, padtype="line"), one.dimension)
-        for one in history.channels
+        Channel(
+            channel.name,
+            resample_poly(channel.values, ratio.numerator, ratio.denominator, padtype="line"),
+            channel.dimension,
+        )
+        for channel in history.channels
     ]
     done = f"resampled from {number(history.sample_rate)} Hz to {number(rate)} Hz"
     return _repaired(history, done, channels=tuple(channels), sample_rate=rate)
@@ -339,14 +343,14 @@ def join(histories: Sequence[LoadHistory], *, name: str) -> LoadHistory:
                 "Resample it.",
             )
     channels = tuple(
-        Channel(one.name, np.concatenate([_same(other, one) for other in histories]), one.dimension)
-        for one in first.channels
+        Channel(channel.name, np.concatenate([_same(other, channel) for other in histories]), channel.dimension)
+        for channel in first.channels
     )
     before = tuple(f"{one.name}: {done}" for one in histories for done in one.repairs)
     rate = first.sample_rate
     if first.steps == "uneven":  # all of them take as long as each by itself
-        rate = (len(channels[0]) - 1) / sum(one.duration or 0.0 for one in histories)
-    done = (*before, f"joined of {listed(one.name for one in histories)}")
+        rate = (len(channels[0]) - 1) / sum(history.duration or 0.0 for history in histories)
+    done = (*before, f"joined of {listed(history.name for history in histories)}")
     return LoadHistory(name, channels, rate, done, steps=first.steps)
 
 

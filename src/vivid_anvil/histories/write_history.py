@@ -52,7 +52,7 @@ def write_history(history: LoadHistory, path: str | Path) -> Path:
 
 
 def _heads(history: LoadHistory) -> list[str]:
-    return [f"{one.name} [{DIMENSIONS[one.dimension].coherent}]" for one in history.channels]
+    return [f"{channel.name} [{DIMENSIONS[channel.dimension].coherent}]" for channel in history.channels]
 
 
 def _write_csv(history: LoadHistory, path: Path) -> None:
@@ -67,7 +67,7 @@ def _write_parquet(history: LoadHistory, path: Path) -> None:
     import pyarrow as pa
     from pyarrow import parquet
 
-    columns = [pa.array(one.values) for one in history.channels]
+    columns = [pa.array(channel.values) for channel in history.channels]
     table = pa.table(columns, names=_heads(history))
     parquet.write_table(table.replace_schema_metadata({"sample_rate": f"{history.sample_rate!r} Hz"}), path)
 
@@ -77,8 +77,10 @@ def _write_hdf5(history: LoadHistory, path: Path) -> None:
 
     with h5py.File(path, "w") as file:
         file.attrs["sample_rate"] = np.float64(history.sample_rate)
-        for one in history.channels:
-            file.create_dataset(one.name, data=one.values).attrs["unit"] = DIMENSIONS[one.dimension].coherent
+        for channel in history.channels:
+            file.create_dataset(channel.name, data=channel.values).attrs["unit"] = DIMENSIONS[
+                channel.dimension
+            ].coherent
 
 
 WRITERS: dict[str, Callable[[LoadHistory, Path], None]] = {

@@ -16,18 +16,18 @@ def cards_table(cards: Sequence[MaterialCard]) -> Table:
     dimensions = {one.name: one.dimension for card in cards for one in card.values.values()}
     on_page = {"ultimate_strength": "R_m\n", "yield_strength": "R_e\n"}
     columns = [
-        Column("card", [one.key for one in cards]),
-        Column("name", [one.name for one in cards], head="Material"),
-        Column("group", [one.group for one in cards], only="file"),
+        Column("card", [card.key for card in cards]),
+        Column("name", [card.name for card in cards], head="Material"),
+        Column("group", [card.group for card in cards], only="file"),
     ]
     for name, head in on_page.items():
         values = [card.values[name].value if name in card.values else None for card in cards]
         columns.append(Column(name, values, of="stress", head=head, only="page", digits=3))
     columns += [
-        Column("S-N curves", [len(one.curves) for one in cards], head="S-N"),
-        Column("growth laws", [len(one.laws) for one in cards], head="Growth"),
-        Column("basis", [one.basis for one in cards]),
-        Column("source", [one.source for one in cards], only="file"),
+        Column("S-N curves", [len(card.curves) for card in cards], head="S-N"),
+        Column("growth laws", [len(card.laws) for card in cards], head="Growth"),
+        Column("basis", [card.basis for card in cards]),
+        Column("source", [card.source for card in cards], only="file"),
     ]
     for name, dimension in dimensions.items():
         values = [card.values[name].value if name in card.values else None for card in cards]

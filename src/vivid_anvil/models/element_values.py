@@ -127,7 +127,7 @@ def of_face(field: StressField, face: str) -> StressField:
     rows = field.rows
     wanted = ("top", "bottom") if face == "both" else (face,)
     if rows is None or rows.faces is None or not np.isin(rows.faces, wanted).any():
-        there = [] if rows is None or rows.faces is None else sorted({str(one) for one in rows.faces} - {""})
+        there = [] if rows is None or rows.faces is None else sorted({str(face) for face in rows.faces} - {""})
         raise InputError(inside(field.place, "face"), repr(face), listed(there) or "none: it has no faces of shells")
     chosen = np.flatnonzero(np.isin(rows.faces, (*wanted, "")))
     kept = rows.take(chosen, np.arange(field.size))

@@ -50,7 +50,7 @@ def of_case(mesh: Any, data: str | Mapping[str, str], where: str, way: Way) -> T
         parts.append(_stresses(mesh, name, 1 + FACES.index(face), inside(where, f"{face} face"), way))
     if not parts:
         raise InputError(where, "no faces", f"data for some of {listed(FACES)}")
-    return Table(np.concatenate([one.keys for one in parts]), np.concatenate([one.stresses for one in parts]))
+    return Table(np.concatenate([part.keys for part in parts]), np.concatenate([part.stresses for part in parts]))
 
 
 def _stresses(mesh: Any, name: str, face: int, where: str, way: Way) -> Table:

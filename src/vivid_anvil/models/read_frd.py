@@ -237,10 +237,10 @@ def _with_elements(
     """The field with its elements, whose nodes stand among those with stress, and the sets of their materials."""
     new = np.cumsum(with_stress) - 1
     kept = []
-    for one in elements:
-        whole = with_stress[one.nodes].all(axis=1)
+    for element in elements:
+        whole = with_stress[element.nodes].all(axis=1)
         if whole.any():
-            kept.append(Elements(one.kind, new[one.nodes[whole]], one.ids[whole]))
+            kept.append(Elements(element.kind, new[element.nodes[whole]], element.ids[whole]))
     made = dataclasses.replace(field, elements=kept, element_sets=materials)
     sets = {name: nodes_of_elements(made, ids) for name, ids in materials.items()}
     return dataclasses.replace(made, node_sets={name: places for name, places in sets.items() if places.size})

@@ -146,7 +146,7 @@ def _node_sets(mesh: Any, known: np.ndarray, new: IntArray) -> dict[str, IntArra
     for name, values in mesh.point_data.items():
         sets |= {label: np.flatnonzero(values == value) for label, value in _kinds(name, [values])}
     nodes = [np.asarray(block.data) for block in mesh.cells]
-    first = np.cumsum([1, *(len(one) for one in nodes)])
+    first = np.cumsum([1, *(len(node) for node in nodes)])
     for name, ids in _element_sets(mesh).items():
         inside = [
             one[np.isin(np.arange(len(one)) + start, ids)].ravel() for one, start in zip(nodes, first, strict=False)
@@ -169,14 +169,14 @@ def _element_sets(mesh: Any) -> dict[str, IntArray]:
         sets[name] = np.concatenate(parts) if parts else np.empty(0, dtype=np.int64)
     for name, blocks in mesh.cell_data.items():
         for label, value in _kinds(name, blocks):
-            sets[label] = np.flatnonzero(np.concatenate([np.asarray(one).ravel() for one in blocks]) == value) + 1
+            sets[label] = np.flatnonzero(np.concatenate([np.asarray(block).ravel() for block in blocks]) == value) + 1
     return sets
 
 
 def _kinds(name: str, blocks: Sequence[Any]) -> list[tuple[str, int]]:
     """Names of sets for whole numbers that come again and again, such as those of materials."""
-    values = [np.asarray(one) for one in blocks]
-    if not values or any(one.dtype.kind not in "iu" or one.ndim > 1 for one in values):
+    values = [np.asarray(block) for block in blocks]
+    if not values or any(value.dtype.kind not in "iu" or value.ndim > 1 for value in values):
         return []
     found = np.unique(np.concatenate(values))
     return [(f"{name} {value}", int(value)) for value in found] if found.size <= MOST_KINDS else []

@@ -105,7 +105,7 @@ def _corners(path: Path) -> Members:
 
 def nodes_of_elements(field: StressField, ids: IntArray) -> IntArray:
     """Places of the nodes of elements, by their numbers."""
-    parts = [np.asarray(one.nodes)[np.isin(one.ids, ids)].ravel() for one in field.elements]
+    parts = [np.asarray(element.nodes)[np.isin(element.ids, ids)].ravel() for element in field.elements]
     return np.unique(np.concatenate(parts)) if parts else np.empty(0, dtype=np.int64)
 
 

@@ -27,7 +27,7 @@ class Rows:
         """InputError unless shapes fit, every node has a row, and no row is there twice."""
         size = self.nodes.size
         others = [one for one in (self.elements, self.faces) if one is not None]
-        if self.stresses.shape != (cases, size, 6) or any(one.shape != (size,) for one in others):
+        if self.stresses.shape != (cases, size, 6) or any(other.shape != (size,) for other in others):
             raise InputError(
                 inside(where, "rows"),
                 f"stresses of shape {self.stresses.shape}",

@@ -201,13 +201,13 @@ class StressField:
 
     def neighbours(self, place: int) -> IntArray:
         """Places of the nodes that share an element with the node that stands there, without itself; none without elements."""
-        parts = [one.nodes[(np.asarray(one.nodes) == place).any(axis=1)].ravel() for one in self.elements]
+        parts = [element.nodes[(np.asarray(element.nodes) == place).any(axis=1)].ravel() for element in self.elements]
         found = np.unique(np.concatenate(parts)) if parts else np.empty(0, dtype=np.int64)
         return np.asarray(found[found != place])
 
     def __repr__(self) -> str:
         cases = f"{len(self.cases)} case" + ("" if len(self.cases) == 1 else "s")
-        elements = sum(one.ids.size for one in self.elements)
+        elements = sum(element.ids.size for element in self.elements)
         return f"<StressField {self.size} nodes, {cases} ({', '.join(self.cases)}), {elements} elements>"
 
 
@@ -217,7 +217,7 @@ def _numbers(values: object, where: str) -> FloatArray:
 
 def _same_rows(fields: Sequence[StressField]) -> Rows | None:
     """The rows of all load cases together; InputError unless they are of the same elements and faces."""
-    if all(one.rows is None for one in fields):
+    if all(field.rows is None for field in fields):
         return None
     parts, first, ids = [], None, np.sort(fields[0].node_ids)
     for one in fields:
@@ -295,7 +295,7 @@ def joined_cases(fields: Sequence[StressField]) -> StressField:
         node_sets=first.node_sets,
         elements=first.elements,
         element_sets=first.element_sets,
-        spread=None if first.spread is None else np.max([_spread(one, first) for one in fields], axis=0),
+        spread=None if first.spread is None else np.max([_spread(field, first) for field in fields], axis=0),
         rows=_same_rows(fields),
         source=first.source,
         shell_face=first.shell_face,

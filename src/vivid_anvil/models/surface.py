@@ -59,7 +59,7 @@ def outer_surface(elements: Sequence[Elements]) -> tuple[IntArray, bool]:
         elif kind in FLAT:
             flat.append(_rows(one, FLAT[kind]))
     if not solid and not flat:
-        kinds = listed(dict.fromkeys(one.kind for one in elements)) or "no elements"
+        kinds = listed(dict.fromkeys(element.kind for element in elements)) or "no elements"
         raise InputError(
             "model surface",
             kinds,
@@ -77,7 +77,7 @@ def undrawable(elements: Sequence[Elements]) -> list[str]:
     >>> undrawable([Elements("line", np.array([[0, 1]]), np.array([1]))])
     ['line']
     """
-    kinds = dict.fromkeys(one.kind for one in elements)
+    kinds = dict.fromkeys(element.kind for element in elements)
     return [kind for kind in kinds if kind.rstrip("0123456789") not in (*SOLIDS, *FLAT)]
 
 

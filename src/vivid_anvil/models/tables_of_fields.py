@@ -78,7 +78,7 @@ def read_field_table(path: str | Path) -> StressField:
         columns["element"] = _whole(_column(frame, headings["element"], where, None), place)
     words = {name: _words(frame[headings[name]]) for name in ("face", "set") if name in headings}
     if "face" in words and not np.isin(words["face"], (*FACES, "")).all():
-        odd = next(one for one in words["face"] if one not in (*FACES, ""))
+        odd = next(word for word in words["face"] if word not in (*FACES, ""))
         raise InputError(inside(where, "column 'face'"), repr(odd), f"one of {listed(FACES)}")
     if shell and "face" in words:
         raise InputError(inside(where, "column 'face'"), "faces beside forces and moments", "one of them")
@@ -107,7 +107,7 @@ def _part(case: str, columns: dict[str, Any], where: str) -> StressField:
 
 def _shell_part(case: str, columns: dict[str, Any], where: str) -> StressField:
     """A load case of forces and moments: both faces."""
-    forces, moments = (np.column_stack([columns[one] for one in names]) for names in (FORCES, MOMENTS))
+    forces, moments = (np.column_stack([columns[name] for name in names]) for names in (FORCES, MOMENTS))
     faces = shell_faces(forces, moments, columns["thickness"])
     both = np.concatenate([faces.top, faces.bottom])[None]
     twice = {name: np.concatenate([values, values]) for name, values in columns.items()}

@@ -17,9 +17,11 @@ def keys_of_shape(made_by: Any) -> dict[str, bool]:
         return {name: one.default is one.empty for name, one in inspect.signature(made_by).parameters.items()}
     fields = [one for one in dataclasses.fields(made_by) if one.init and one.name != "source"]
     bare = {
-        one.name for one in fields if one.default is dataclasses.MISSING and one.default_factory is dataclasses.MISSING
+        field.name
+        for field in fields
+        if field.default is dataclasses.MISSING and field.default_factory is dataclasses.MISSING
     }
-    return {one.name: one.name in bare for one in fields}
+    return {field.name: field.name in bare for field in fields}
 
 
 def shape_of_keys(name: str, keys: Mapping[str, Any], where: str) -> Shape:

@@ -96,10 +96,10 @@ class Answers(Result):
     def overview(cls, results: Sequence[Answers]) -> Table:
         """A row a place."""
         columns = (
-            Column("title", [one.study.title for one in results]),
-            Column("hot spot", [one.place for one in results]),
-            Column("place", [one.life.hot_spot.name for one in results]),
-            Column("target life", [str(one.study.target_life) for one in results]),
+            Column("title", [result.study.title for result in results]),
+            Column("hot spot", [result.place for result in results]),
+            Column("place", [result.life.hot_spot.name for result in results]),
+            Column("target life", [str(result.study.target_life) for result in results]),
         )
         return Table("", columns, "places")
 
@@ -116,7 +116,7 @@ class Answers(Result):
 
 
 def _in_words(words: Words, units: UnitSystem) -> str:
-    return "".join(one if isinstance(one, str) else in_unit(one, "stress", units) for one in words)
+    return "".join(word if isinstance(word, str) else in_unit(word, "stress", units) for word in words)
 
 
 @opened()

@@ -34,12 +34,12 @@ class StudyCheck(Result):
     @classmethod
     def overview(cls, results: Sequence[StudyCheck]) -> Table:
         """A row a study: how much it would compute."""
-        studies = [one.study for one in results]
+        studies = [result.study for result in results]
         columns = (
-            Column("title", [one.title for one in studies]),
-            Column("number of lives", [len(one.assessed) for one in studies]),
-            Column("number of cracks", [len(one.cracks) for one in studies]),
-            Column("number of nodes", [0 if one.model is None else one.model.field.size for one in studies]),
+            Column("title", [study.title for study in studies]),
+            Column("number of lives", [len(study.assessed) for study in studies]),
+            Column("number of cracks", [len(study.cracks) for study in studies]),
+            Column("number of nodes", [0 if study.model is None else study.model.field.size for study in studies]),
         )
         return Table("", columns, "studies")
 
@@ -87,13 +87,13 @@ def check_study(study: Study) -> StudyCheck:
     >>> check_study(study)  # of the demo: read_study("larkfell.toml")
     <StudyCheck Larkfell chairlift, hanger arm: 3 lives, 1 cracks, 1 findings>
     """
-    found = {one.name: findings_before_counting(one, study.duty_cycle) for one in study.assessed}
+    found = {spot.name: findings_before_counting(spot, study.duty_cycle) for spot in study.assessed}
     return StudyCheck(study, found)
 
 
 def _answers(study: Study) -> Table:
     rows = [("life", spot.name, spot.assessed_by.words) for spot in study.assessed]
-    rows += [("crack", one.hot_spot.name, f"{one.shape.kind} crack, {one.law.name}") for one in study.cracks]
+    rows += [("crack", crack.hot_spot.name, f"{crack.shape.kind} crack, {crack.law.name}") for crack in study.cracks]
     if (job := study.model) is not None:
         rows.append(("model", f"{job.field.size} nodes", f"{job.field.source}, {job.planes or job.measure.label}"))
     columns = tuple(Column(head, [row[i] for row in rows]) for i, head in enumerate(("kind", "place", "with")))
@@ -118,10 +118,12 @@ def _hot_spots(study: Study) -> Table:
     """What is set for each hot spot."""
     spots = study.hot_spots
     columns = (
-        Column("hot spot", [one.name for one in spots]),
-        Column("loads", [one.fed.words for one in spots], left=True),
-        Column("notch factor", [one.notch_factor for one in spots], head="Kf", style="number"),
-        Column("method", [None if one.method is None else one.method.words for one in spots], none="none", left=True),
+        Column("hot spot", [spot.name for spot in spots]),
+        Column("loads", [spot.fed.words for spot in spots], left=True),
+        Column("notch factor", [spot.notch_factor for spot in spots], head="Kf", style="number"),
+        Column(
+            "method", [None if spot.method is None else spot.method.words for spot in spots], none="none", left=True
+        ),
     )
     return Table("", columns, "hot spots")
 
@@ -130,12 +132,16 @@ def _cracks(study: Study) -> Table:
     """What is set for each crack."""
     cracks = study.cracks
     columns = (
-        Column("hot spot", [one.hot_spot.name for one in cracks], head="Crack at"),
-        Column("shape", [one.shape.kind for one in cracks]),
-        Column("initial size", [one.initial_size for one in cracks], of="length", style="number"),
-        Column("growth law", [one.law.name for one in cracks]),
+        Column("hot spot", [crack.hot_spot.name for crack in cracks], head="Crack at"),
+        Column("shape", [crack.shape.kind for crack in cracks]),
+        Column("initial size", [crack.initial_size for crack in cracks], of="length", style="number"),
+        Column("growth law", [crack.law.name for crack in cracks]),
         Column(
-            "detectable size", [one.detectable_size for one in cracks], of="length", head="Detectable", style="number"
+            "detectable size",
+            [crack.detectable_size for crack in cracks],
+            of="length",
+            head="Detectable",
+            style="number",
         ),
     )
     return Table("", columns, "cracks")

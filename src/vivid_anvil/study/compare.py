@@ -39,8 +39,8 @@ class StudyComparison(Result):
     def overview(cls, results: Sequence[StudyComparison]) -> Table:
         """A row a comparison: the studies, and how many values differ."""
         columns = (
-            Column("studies", [one.title for one in results]),
-            Column("values that differ", [len(one.differences) for one in results]),
+            Column("studies", [result.title for result in results]),
+            Column("values that differ", [len(result.differences) for result in results]),
         )
         return Table("", columns, "comparisons")
 
@@ -72,14 +72,14 @@ class StudyComparison(Result):
             told = [None if one is None else _told(one, spot) for one, spot in zip(lives, spots, strict=True)]
             columns += [
                 *(
-                    [Column(f"{name}: place", [one and one.place for one in lives], only="file")]
+                    [Column(f"{name}: place", [life and life.place for life in lives], only="file")]
                     if WORST_NODE in spots
                     else []
                 ),
-                Column(f"{name}: life", [one and one.life_repeats for one in lives], unit="repeats", only="file"),
-                Column(f"{name}: life", [one and one.life_years for one in lives], unit="years", only="file"),
-                Column(f"{name}: used at target", [one and one.used_at_target for one in lives], only="file"),
-                Column(f"{name}: reserve on life", [one and one.reserve_on_life for one in lives], only="file"),
+                Column(f"{name}: life", [life and life.life_repeats for life in lives], unit="repeats", only="file"),
+                Column(f"{name}: life", [life and life.life_years for life in lives], unit="years", only="file"),
+                Column(f"{name}: used at target", [life and life.used_at_target for life in lives], only="file"),
+                Column(f"{name}: reserve on life", [life and life.reserve_on_life for life in lives], only="file"),
                 Column(name, told, head=name, only="page", left=False),
             ]
         return Table("Lives", tuple(columns), "lives")

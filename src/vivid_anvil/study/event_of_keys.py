@@ -32,7 +32,7 @@ def event_of(section: EventSection, folder: Path, how: Mapping[str, str]) -> Eve
     if section.history is not None:
         load: Any = _history(section, folder)
     elif section.events is not None:
-        load = DutyCycle(section.name, tuple(event_of(one, folder, how) for one in section.events))
+        load = DutyCycle(section.name, tuple(event_of(event, folder, how) for event in section.events))
         load = load.counted(**how)
     elif section.programme is not None or section.spectrum is not None:
         load = _table_of_rows(section, folder)

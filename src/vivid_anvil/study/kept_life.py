@@ -84,20 +84,26 @@ def kept_growth(crack: Crack, duty: DutyCycle, target: float | None) -> KeptLife
 def kept_columns(lives: Sequence[KeptLife]) -> list[Column]:
     """Columns of kept lives: damage or limiting size, life, how much of it is used, reserve."""
     repeat = lives[0].calendar.repeat
-    if any(one.damage_per_repeat is not None for one in lives):
-        damage = [one.damage_per_repeat for one in lives]
+    if any(life.damage_per_repeat is not None for life in lives):
+        damage = [life.damage_per_repeat for life in lives]
         columns = [Column("damage per repeat", damage, head=f"Damage\na {repeat}", endless="at once")]
     else:
-        sizes = [one.limiting_size for one in lives]
+        sizes = [life.limiting_size for life in lives]
         columns = [
             Column("limiting size", sizes, of="length", head="Limiting\nsize"),
-            Column("governed by", [one.governed_by for one in lives], only="file"),
+            Column("governed by", [life.governed_by for life in lives], only="file"),
         ]
     return [
         *columns,
-        *life_columns([one.life_repeats for one in lives], [one.calendar for one in lives]),
+        *life_columns([life.life_repeats for life in lives], [life.calendar for life in lives]),
         Column(
-            "used at target", [one.used_at_target for one in lives], head="Used", style="percent", endless="all at once"
+            "used at target",
+            [life.used_at_target for life in lives],
+            head="Used",
+            style="percent",
+            endless="all at once",
         ),
-        Column("reserve on life", [one.reserve_on_life for one in lives], head="Reserve\non life", endless="no limit"),
+        Column(
+            "reserve on life", [life.reserve_on_life for life in lives], head="Reserve\non life", endless="no limit"
+        ),
     ]

@@ -84,20 +84,20 @@ def model_job(
     )
     if not section.paths:
         return job
-    small = structural_field(averaged(stresses), [_path(one) for one in section.paths])
+    small = structural_field(averaged(stresses), [_path(path) for path in section.paths])
     return dataclasses.replace(job, structural=small, path_spots=dict(path_spots))
 
 
 def _loads(section: ModelSection, cases: Sequence[str], duty_cycle: DutyCycle) -> CaseLoads:
     """What scales each case: as the study says; else the load factor of the same name, where every event has one."""
     factors = {name for name, dimension in duty_cycle.dimensions.items() if dimension == "number"}
-    told = {one.case for one in section.load_cases} | {case for one in section.sequences for case in one.cases}  # type: ignore[attr-defined]
-    by_name = [CaseLoad(case=one, channel=one, unit_load=1.0) for one in cases if one in factors - told]
+    told = {case.case for case in section.load_cases} | {case for one in section.sequences for case in one.cases}  # type: ignore[attr-defined]
+    by_name = [CaseLoad(case=case, channel=case, unit_load=1.0) for case in cases if case in factors - told]
     moving = [
-        CaseLoad(**one.given) for one in section.load_cases if one.channel is not None and one.unit_load is not None
+        CaseLoad(**case.given) for case in section.load_cases if case.channel is not None and case.unit_load is not None
     ]
-    constant = {one.case: one.constant for one in section.load_cases if one.constant is not None}
-    sequences = [StepLoad(**one.given) for one in section.sequences]  # type: ignore[attr-defined]
+    constant = {case.case: case.constant for case in section.load_cases if case.constant is not None}
+    sequences = [StepLoad(**sequence.given) for sequence in section.sequences]  # type: ignore[attr-defined]
     return CaseLoads([*moving, *by_name], constant, sequences)
 
 

@@ -166,7 +166,7 @@ class _Builder:
 
     def kept(self, *tables: str) -> bool:
         """Whether these tables are those of the study `like`."""
-        return self.like is not None and all(self.data.get(one) is self.like.data.get(one) for one in tables)
+        return self.like is not None and all(self.data.get(table) is self.like.data.get(table) for table in tables)
 
     def as_before(self, table: str, *rests_on: str) -> dict[str, Any]:
         """The nouns of `like` for entries of a list that are its own, by the place; none where what they rest on has changed."""

@@ -43,7 +43,7 @@ def relation_of(section: HotSpotSection, folder: Path) -> Relation:
         for i, one in enumerate(rows, start=1)
     ]
     constant = np.zeros(6) if section.constant_stress is None else np.array(section.constant_stress.tensor)
-    unit = np.array([one.tensor for one in rows])
+    unit = np.array([row.tensor for row in rows])
     return UnitStresses(loads=CaseLoads(cases), unit=unit, constant=constant, **how)
 
 

@@ -84,7 +84,7 @@ def _tell(watch: Watch | None, label: str, done: int, of: int) -> None:
 @opened()
 def place_names(study: Study) -> list[str]:
     """Where `study` has a life by damage: its hot spots with an S-N curve, and the worst node of its model."""
-    return [one.name for one in study.assessed] + ([] if study.model is None else [WORST_NODE])
+    return [spot.name for spot in study.assessed] + ([] if study.model is None else [WORST_NODE])
 
 
 @opened()

@@ -87,13 +87,13 @@ class StudyResult(Result):
     @classmethod
     def overview(cls, results: Sequence[StudyResult]) -> Table:
         """A row a study: how many lives and cracks, the shortest of each."""
-        calendars = [one.study.duty_cycle.calendar for one in results]
-        lives = [min((life.life_repeats for life in one.lives), default=None) for one in results]
-        cracks = [min((growth.life_repeats for growth in one.growths), default=None) for one in results]
+        calendars = [result.study.duty_cycle.calendar for result in results]
+        lives = [min((life.life_repeats for life in result.lives), default=None) for result in results]
+        cracks = [min((growth.life_repeats for growth in result.growths), default=None) for result in results]
         columns = (
-            Column("title", [one.title for one in results]),
-            Column("number of lives", [len(one.lives) for one in results]),
-            Column("number of cracks", [len(one.growths) for one in results]),
+            Column("title", [result.title for result in results]),
+            Column("number of lives", [len(result.lives) for result in results]),
+            Column("number of cracks", [len(result.growths) for result in results]),
             *life_columns(lives, calendars, name="shortest life"),
             *life_columns(cracks, calendars, name="shortest life of a crack", endless="no growth"),
         )

@@ -87,14 +87,14 @@ class TotalLife(Result):
     @classmethod
     def overview(cls, results: Sequence[TotalLife]) -> Table:
         """A row a hot spot: life by damage, life of the crack, both, how much of it is used."""
-        calendars = [one.calendar for one in results]
+        calendars = [result.calendar for result in results]
         columns = (
-            Column("hot spot", [one.hot_spot for one in results]),
-            Column("life until a crack is there", [one.until_crack_repeats for one in results], unit="repeats"),
-            Column("life of the crack", [one.growth_repeats for one in results], unit="repeats"),
-            *life_columns([one.repeats for one in results], calendars, name="whole life", endless="without end"),
-            Column("used at target", [one.used_at_target for one in results]),
-            Column("size at the start of growth", [one.from_size for one in results], of="length"),
+            Column("hot spot", [result.hot_spot for result in results]),
+            Column("life until a crack is there", [result.until_crack_repeats for result in results], unit="repeats"),
+            Column("life of the crack", [result.growth_repeats for result in results], unit="repeats"),
+            *life_columns([result.repeats for result in results], calendars, name="whole life", endless="without end"),
+            Column("used at target", [result.used_at_target for result in results]),
+            Column("size at the start of growth", [result.from_size for result in results], of="length"),
         )
         return Table("", columns, "whole lives")
 

@@ -100,11 +100,11 @@ class WhatIf(Result):
     def overview(cls, results: Sequence[WhatIf]) -> Table:
         """A row a question: what was varied, over how many values, at how many places."""
         columns = (
-            Column("title", [one.study for one in results]),
-            Column("key", [one.key for one in results]),
-            Column("values", [len(one.variants) for one in results]),
-            Column("places", [len(one.spots) for one in results]),
-            Column("target [repeats]", [one.target_repeats for one in results]),
+            Column("title", [result.study for result in results]),
+            Column("key", [result.key for result in results]),
+            Column("values", [len(result.variants) for result in results]),
+            Column("places", [len(result.spots) for result in results]),
+            Column("target [repeats]", [result.target_repeats for result in results]),
         )
         return Table("", columns, "questions")
 
@@ -114,7 +114,7 @@ class WhatIf(Result):
         others = len(self.spots) - len(_spots_shown(self))
         if others:
             told.append(f"{others} more hot spots live longer: one of them by --spot, all by --csv.")
-        told += [f"{one.value}: {one.error}" for one in self.variants if one.error]
+        told += [f"{variant.value}: {variant.error}" for variant in self.variants if variant.error]
         return tuple(("", one) for one in told)
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
@@ -143,7 +143,7 @@ class WhatIf(Result):
 
     def others(self) -> Mapping[str, Any]:
         """Why values were refused."""
-        return {"errors": {str(one.value): one.error for one in self.variants if one.error}}
+        return {"errors": {str(variant.value): variant.error for variant in self.variants if variant.error}}
 
     def __repr__(self) -> str:
         return f"<WhatIf {self.key}: {len(self.variants)} values, {len(self.spots)} hot spots>"
@@ -190,7 +190,7 @@ def what_if(
     """
     base = read_study(study, watch=watch) if isinstance(study, str | Path) else study
     of_cracks = key.partition("/")[0] in OF_CRACKS
-    names = [one.hot_spot.name for one in base.cracks] if of_cracks else place_names(base)
+    names = [crack.hot_spot.name for crack in base.cracks] if of_cracks else place_names(base)
     if spot is not None and spot not in names:
         raise InputError("hot spot", repr(spot), f"one of {listed(names)}", did_you_mean(spot, names))
     if not names:
@@ -210,7 +210,7 @@ def what_if(
             watch(f"{key} = {value}", i, len(values))
         if value != now:
             variants.append(_variant(base, key, value, spot, lives, node))
-    if not any(one.lives for one in variants[1:]) and len(variants) > 1:
+    if not any(variant.lives for variant in variants[1:]) and len(variants) > 1:
         raise InputError(f"what if, {key}", variants[1].error, "values that the study can use")
     target = None
     if base.target_life is not None:
@@ -254,8 +254,8 @@ def _growths(study: Study, spot: str | None) -> dict[str, KeptLife]:
     """The growth of the cracks of a study, by the name of their hot spot."""
     duty = study.duty_cycle
     target = None if study.target_life is None else duty.repeats_in(study.target_life)
-    cracks = [one for one in study.cracks if spot in (None, one.hot_spot.name)]
-    return {one.hot_spot.name: kept_growth(one, duty, target) for one in cracks}
+    cracks = [crack for crack in study.cracks if spot in (None, crack.hot_spot.name)]
+    return {crack.hot_spot.name: kept_growth(crack, duty, target) for crack in cracks}
 
 
 def _given(value: Any) -> str:
@@ -265,7 +265,9 @@ def _given(value: Any) -> str:
 
 def _nodes_of(result: WhatIf) -> list[str]:
     """Which node is the worst one, where there is a model."""
-    lives = {_given(one.value): one.lives[WORST_NODE] for one in result.variants if WORST_NODE in one.lives}
+    lives = {
+        _given(variant.value): variant.lives[WORST_NODE] for variant in result.variants if WORST_NODE in variant.lives
+    }
     named = {value: life.place for value, life in lives.items()}
     if not named:
         return []
@@ -276,7 +278,7 @@ def _nodes_of(result: WhatIf) -> list[str]:
 
 def _spots_shown(result: WhatIf) -> list[str]:
     """The hot spots that live shortest in the study as it is; all where they are few."""
-    base = next(one for one in result.variants if one.is_base)
+    base = next(variant for variant in result.variants if variant.is_base)
     first = sorted(result.spots, key=lambda spot: base.lives[spot].life_repeats if spot in base.lives else math.inf)
     kept = first[:MOST_SPOTS] if len(first) > MOST_SPOTS + 1 else first
     return [spot for spot in result.spots if spot in kept]
@@ -284,7 +286,7 @@ def _spots_shown(result: WhatIf) -> list[str]:
 
 def _sorted(variants: list[Variant]) -> list[Variant]:
     """By value where all are numbers, or quantities of one unit; else as given, the base first."""
-    sizes = [number_and_unit(one.value) for one in variants]
+    sizes = [number_and_unit(variant.value) for variant in variants]
     if any(size is None for size in sizes) or len({unit for _, unit in sizes if unit is not None}) > 1:  # type: ignore[misc]
         return variants
     return [one for _, one in sorted(zip(sizes, variants, strict=True), key=lambda pair: pair[0][0])]  # type: ignore[index]

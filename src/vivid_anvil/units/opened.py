@@ -195,7 +195,9 @@ def _nouns(function: Callable[..., Any]) -> dict[str, Noun]:
         if name == "return" or not isinstance(words, str) or _NAMES.fullmatch(words.strip("'\"")) is None:
             continue
         names = [one.strip() for one in words.strip("'\"").split("|")]
-        if any(one in _NOT_CHECKED - {"None"} for one in names) or not any(_a_class(one, function) for one in names):
+        if any(name in _NOT_CHECKED - {"None"} for name in names) or not any(
+            _a_class(name, function) for name in names
+        ):
             continue
         found[name] = Noun(tuple(known for one in names for known in (*_BUILTIN.get(one, ()), one)))
     return found

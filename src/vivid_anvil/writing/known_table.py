@@ -26,11 +26,11 @@ class KnownTable:
     where: str
 
     def __contains__(self, column: str) -> bool:
-        return column in [one.column for one in self.headings]
+        return column in [heading.column for heading in self.headings]
 
     def unit(self, column: str) -> str:
         """The unit in the heading of a column; "" for none."""
-        return next(one.unit for one in self.headings if one.column == column)
+        return next(heading.unit for heading in self.headings if heading.column == column)
 
     @property
     def told(self) -> str:
@@ -66,7 +66,7 @@ def read_known(
         found_here = f"{len(rows[at + longer])} cells"
         raise InputError(inside(where, f"row {longer}"), found_here, f"as many cells as in the header, {len(rows[at])}")
     blocks = _blocks(rows[at], known)
-    named = [headings([_text(rows[at][i]) for i in one], known, where, hints or {}) for one in blocks]
+    named = [headings([_text(rows[at][i]) for i in block], known, where, hints or {}) for block in blocks]
     chosen = _chosen(block, [", ".join(one.cell for one in heads) for heads in named], where)
     parts = [_frame(rows[at + 1 :], blocks[number], named[number]) for number in chosen]
     if len({tuple((one.column, one.unit) for one in named[number]) for number in chosen}) > 1:

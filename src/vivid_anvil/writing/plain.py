@@ -41,5 +41,6 @@ def in_root_metres(stress_intensity: float) -> float:
 def finding_records(findings: Iterable[Finding]) -> list[dict[str, str]]:
     """Findings as records of severity, code, sentence and advice."""
     return [
-        {"severity": one.severity, "code": one.code, "sentence": one.sentence, "advice": one.advice} for one in findings
+        {"severity": finding.severity, "code": finding.code, "sentence": finding.sentence, "advice": finding.advice}
+        for finding in findings
     ]

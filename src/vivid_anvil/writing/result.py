@@ -105,9 +105,9 @@ def page_as_html(page: Page) -> str:
         for label, text in page.words
     ]
     parts = [f"<h4>{html.escape(page.title)}</h4>", *([f"<table>{''.join(rows)}</table>"] if rows else [])]
-    parts += [one.on_page().to_html() for one in page.tables]
+    parts += [table.on_page().to_html() for table in page.tables]
     parts += [
-        f"<p><b>{one.severity}</b>: {html.escape(f'{one.sentence} {one.advice}')} [{html.escape(one.code)}]</p>"
-        for one in page.findings or ()
+        f"<p><b>{finding.severity}</b>: {html.escape(f'{finding.sentence} {finding.advice}')} [{html.escape(finding.code)}]</p>"
+        for finding in page.findings or ()
     ]
     return "".join(parts)

@@ -129,7 +129,7 @@ class Table:
     @property
     def in_file(self) -> tuple[Column, ...]:
         """The columns that files have."""
-        return tuple(one for one in self.columns if one.only != "page")
+        return tuple(column for column in self.columns if column.only != "page")
 
     def rows(self) -> list[dict[str, Any]]:
         """A dictionary a row, plain numbers and text, by the headings of files."""
@@ -147,16 +147,16 @@ class Table:
 
     def on_page(self, units: UnitSystem = "metric") -> PageTable:
         """The table in words, for a terminal or a document."""
-        columns = [one for one in self.columns if one.only != "file"]
-        heads = [one.head for one in columns if one.head]
+        columns = [column for column in self.columns if column.only != "file"]
+        heads = [column.head for column in columns if column.head]
         joint = "\n" if any("\n" in head for head in heads) else " "
         places = list(range(len(self))) if self.kept is None else list(self.kept)
-        rows = [[one.cell(one.values[i], units) for one in columns] for i in places]
+        rows = [[column.cell(column.values[i], units) for column in columns] for i in places]
         left_out = sorted(set(range(len(self))) - set(places))
         if left_out and self.others:
-            sums = [one.summed(left_out) for one in columns]
+            sums = [column.summed(left_out) for column in columns]
             rows.append([self.others.format(len(left_out)), *_cells(columns[1:], sums[1:], units)])
-        left = [one.left or one.style == "bar" or _wordy(one) for one in columns]
+        left = [column.left or column.style == "bar" or _wordy(column) for column in columns]
         bad = frozenset(
             (i, k)
             for k, one in enumerate(columns)
@@ -164,7 +164,7 @@ class Table:
             for i in range(len(places))
             if one.alarm[places[i]]
         )
-        return PageTable(self.title, [one.head_in(units, joint) for one in columns], rows, left, self.note, bad)
+        return PageTable(self.title, [column.head_in(units, joint) for column in columns], rows, left, self.note, bad)
 
 
 def as_table(frame: Any) -> Table:

@@ -200,14 +200,14 @@ class StressLife(Method):
 
     def columns(self, lives: Sequence[Any]) -> tuple[Column, ...]:
         """Curve, rule and choices."""
-        methods = [one.hot_spot.method for one in lives]
+        methods = [life.hot_spot.method for life in lives]
         heads = ("mean-stress rule", "compressive mean", "below knee")
         names = ("mean_stress", "compressive_mean", "below_knee")
         settings = (
-            Column(head, [getattr(one, name, None) for one in methods], only="file")
+            Column(head, [getattr(method, name, None) for method in methods], only="file")
             for head, name in zip(heads, names, strict=True)
         )
-        curves = [None if one.sn_curve is None else one.sn_curve.name for one in methods]
+        curves = [None if method.sn_curve is None else method.sn_curve.name for method in methods]
         return (Column("curve", curves, only="file"), *settings)
 
     def others(self, spot: HotSpot) -> Mapping[str, Any]:

@@ -106,13 +106,13 @@ class DetailStandard:
     @property
     def components(self) -> tuple[str, ...]:
         """The components that it has: "normal", "shear"."""
-        return tuple(dict.fromkeys(one.component for one in self.curves))
+        return tuple(dict.fromkeys(curve.component for curve in self.curves))
 
     def find(self, class_name: str, component: str, loading: str | None) -> DetailCurves:
         """The curves that hold for a class; InputError with the classes that there are."""
         where = f"{self.name}, class {class_name}"
         checks.one_of(inside(where, "component"), component, self.components)
-        of_component = [one for one in self.curves if one.component == component]
+        of_component = [curve for curve in self.curves if curve.component == component]
         loadings = tuple(dict.fromkeys(one.loading for one in of_component))
         if loading is None:
             loading = "variable" if "variable" in loadings else loadings[0]

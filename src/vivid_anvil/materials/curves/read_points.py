@@ -25,9 +25,9 @@ def read_points(
     kinds = ("stress range", "stress amplitude")
     known = (*kinds, "life") if stress is None else (*kinds, "life", "stress")
     table = read_known(path, known, what="a table of points", sheet=sheet, block=block, hints=STRESS_HINTS)
-    found = [one for one in table.headings if one.column != "life"]
+    found = [heading for heading in table.headings if heading.column != "life"]
     if len(found) != 1 or "life" not in table:
-        cells = ", ".join(one.cell for one in table.headings)
+        cells = ", ".join(heading.cell for heading in table.headings)
         raise InputError(
             table.where, f"the columns {cells}", "'stress range [..]' or 'stress amplitude [..]', and 'life [cycles]'"
         )

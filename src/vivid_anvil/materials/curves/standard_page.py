@@ -48,7 +48,7 @@ def standard_pages(standard: DetailStandard, units: UnitSystem = "metric") -> tu
         pages.append(Page(f"{one.component} stress, {one.loading} amplitude", (("", told),)))
         thickness |= dict(one.thickness_exponents)
         environments |= dict(one.environments)
-    reference = next((one.reference_thickness for one in standard.curves if one.reference_thickness), None)
+    reference = next((curve.reference_thickness for curve in standard.curves if curve.reference_thickness), None)
     if thickness and reference is not None:
         exponents = tuple(("", f"{value:g}  {name}") for name, value in thickness.items())
         pages.append(Page(f"Thickness above {in_unit(reference, 'length', units)}: exponent", exponents))

@@ -155,7 +155,7 @@ class FittedCurve(Result):
 
 def slope_words(curve: SNCurve, lowest: float, which: str, units: UnitSystem) -> Word:
     """The slope of a fitted curve at its upper end and at, or beside, its lower one, from `lowest`, MPa, on."""
-    high, (near, end) = float(curve.points[0][0]), (float(one[0]) for one in curve.points[-2:])
+    high, (near, end) = float(curve.points[0][0]), (float(point[0]) for point in curve.points[-2:])
     low = max(lowest, (near * end) ** 0.5)  # the lowest tested one, or beside the end
     ends = (f"{number(curve.slope_at(one), 4)} at {in_unit(one, 'stress', units)}" for one in (high, low))
     return "slope of the curve", f"{', '.join(ends)}: {which}"
@@ -193,7 +193,7 @@ def levels_table(fit: FittedCurve, survival: float, confidence: float) -> Table:
         *(
             Column(
                 name,
-                [None if np.isnan(one) else float(one) for one in lives],
+                [None if np.isnan(life) else float(life) for life in lives],
                 unit="cycles",
                 head=head,
                 style="number",

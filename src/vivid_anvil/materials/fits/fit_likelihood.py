@@ -207,14 +207,14 @@ class LikelihoodFit(FittedCurve):
     @classmethod
     def overview(cls, results: Sequence[LikelihoodFit]) -> Table:
         """A row a fit: parameters, likelihood, criterion, and the fitted values that each has."""
-        described = [one.described() for one in results]
+        described = [result.described() for result in results]
         names = dict.fromkeys(name for one in described for name in one)
         columns = (
-            Column("tests", [one.series.name for one in results]),
-            Column("model", [one.model for one in results]),
-            Column("parameters", [one.parameters for one in results]),
-            Column("ln likelihood", [one.log_likelihood for one in results]),
-            Column("AIC", [one.aic for one in results]),
+            Column("tests", [result.series.name for result in results]),
+            Column("model", [result.model for result in results]),
+            Column("parameters", [result.parameters for result in results]),
+            Column("ln likelihood", [result.log_likelihood for result in results]),
+            Column("AIC", [result.aic for result in results]),
             *(Column(name, [one.get(name) for one in described]) for name in names),
         )
         return Table("", columns, "fits")

@@ -116,13 +116,13 @@ class LineFit(FittedCurve):
     def overview(cls, results: Sequence[LineFit]) -> Table:
         """A row a fit: constants of the line, scatter, degrees of freedom."""
         columns = (
-            Column("tests", [one.series.name for one in results]),
-            Column("model", [one.model for one in results]),
-            Column("intercept A", [one.intercept for one in results]),
-            Column("slope m", [one.slope for one in results]),
-            Column("std of log10 N", [one.std for one in results]),
-            Column("degrees of freedom", [one.degrees_of_freedom for one in results]),
-            Column("replication", [one.replication for one in results]),
+            Column("tests", [result.series.name for result in results]),
+            Column("model", [result.model for result in results]),
+            Column("intercept A", [result.intercept for result in results]),
+            Column("slope m", [result.slope for result in results]),
+            Column("std of log10 N", [result.std for result in results]),
+            Column("degrees of freedom", [result.degrees_of_freedom for result in results]),
+            Column("replication", [result.replication for result in results]),
         )
         return Table("", columns, "fits")
 
@@ -156,7 +156,7 @@ class LineFit(FittedCurve):
         n, groups = y.size, levels.size
         if groups < 3 or groups == n:
             return None
-        members = [self.series.stresses == one for one in levels]
+        members = [self.series.stresses == level for level in levels]
         pure = sum(float(((y[of] - y[of].mean()) ** 2).sum()) for of in members)
         fitted = self.intercept - self.slope * x
         lack = sum(float(of.sum() * (fitted[of][0] - y[of].mean()) ** 2) for of in members)

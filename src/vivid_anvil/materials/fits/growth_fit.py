@@ -72,20 +72,20 @@ class GrowthFit(Result):
     @classmethod
     def overview(cls, results: Sequence[GrowthFit]) -> Table:
         """A row a fit: constants of the mean and of the upper bound, slope, scatter, range of the tests."""
-        tests = [one.tests for one in results]
+        tests = [result.tests for result in results]
         columns = (
-            Column("name", [one.name for one in tests]),
-            Column("how", [one.how for one in tests]),
-            Column("number of rates", [int(one.rates.size) for one in tests]),
-            Column("R", [one.r_ratio for one in tests]),
-            Column("constant", [one.constant for one in results], unit=CONSTANT),
-            Column("upper constant", [one.law(UPPER).constant for one in results], unit=CONSTANT),
-            Column("slope", [one.slope for one in results]),
-            Column("slope, lower 95 %", [one.slope_interval[0] for one in results]),
-            Column("slope, upper 95 %", [one.slope_interval[1] for one in results]),
-            Column("std of log10 rate", [one.std for one in results]),
-            Column("lowest range of K", [float(one.ranges.min()) for one in tests], of="stress intensity"),
-            Column("highest range of K", [float(one.ranges.max()) for one in tests], of="stress intensity"),
+            Column("name", [test.name for test in tests]),
+            Column("how", [test.how for test in tests]),
+            Column("number of rates", [int(test.rates.size) for test in tests]),
+            Column("R", [test.r_ratio for test in tests]),
+            Column("constant", [result.constant for result in results], unit=CONSTANT),
+            Column("upper constant", [result.law(UPPER).constant for result in results], unit=CONSTANT),
+            Column("slope", [result.slope for result in results]),
+            Column("slope, lower 95 %", [result.slope_interval[0] for result in results]),
+            Column("slope, upper 95 %", [result.slope_interval[1] for result in results]),
+            Column("std of log10 rate", [result.std for result in results]),
+            Column("lowest range of K", [float(test.ranges.min()) for test in tests], of="stress intensity"),
+            Column("highest range of K", [float(test.ranges.max()) for test in tests], of="stress intensity"),
         )
         return Table("", columns, "fits")
 

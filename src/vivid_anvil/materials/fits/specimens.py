@@ -233,12 +233,12 @@ def _stress_column(table: KnownTable, stated: str | None) -> tuple[str, str]:
     found = [name for name in (*STRESS_COLUMNS, "stress") if name in table]
     if len(found) != 1 or "life" not in table:
         expected = f"one of {listed(STRESS_COLUMNS)}, each with its unit, and 'life [cycles]'"
-        raise InputError(table.where, f"the columns {', '.join(one.cell for one in table.headings)}", expected)
+        raise InputError(table.where, f"the columns {', '.join(heading.cell for heading in table.headings)}", expected)
     kind = f"stress {stated}" if found[0] == "stress" else found[0]
     if stated is not None and kind != f"stress {stated}":
         raise InputError(inside(f"{table.where}", "stress"), repr(stated), f"a {kind}, as the file is headed")
     if not table.unit(found[0]):
-        cell = next(one.cell for one in table.headings if one.column == found[0])
+        cell = next(heading.cell for heading in table.headings if heading.column == found[0])
         raise InputError(
             f"{table.where}, column {cell!r}", "no unit", "a unit of stress", f"Head it {cell + ' [MPa]'!r}."
         )

@@ -89,10 +89,10 @@ class Staircase(Result):
     @classmethod
     def overview(cls, results: Sequence[Staircase]) -> Table:
         """A row a staircase: the sums of Dixon and Mood, mean and deviation by them and by likelihood."""
-        sums, probits = [one.dixon_mood for one in results], [one.probit for one in results]
+        sums, probits = [result.dixon_mood for result in results], [result.probit for result in results]
         columns = (
-            Column("tests", [one.series.name for one in results]),
-            Column("life", [one.life for one in results], unit="cycles"),
+            Column("tests", [result.series.name for result in results]),
+            Column("life", [result.life for result in results], unit="cycles"),
             Column("event", [one.event for one in sums]),
             Column("F", [one.F for one in sums]),
             Column("A", [one.A for one in sums]),

@@ -180,7 +180,7 @@ class CaseLoads:
     @property
     def moving(self) -> list[str]:
         """Cases that change with time, in the order of the columns of loads."""
-        return [one.case for one in self.cases] + [name for one in self.sequences for name in one.cases]
+        return [case.case for case in self.cases] + [name for one in self.sequences for name in one.cases]
 
     def check(self, stresses: StressesByCase) -> None:
         """InputError unless every case of the field has exactly one load."""
@@ -217,12 +217,15 @@ class CaseLoads:
         """Every event of the duty cycle as loads over unit loads."""
         flat = duty_cycle.flat()
         names = [event.name for event, _ in flat]
-        for one in self.cases:
-            for name in one.event_factors:
+        for case in self.cases:
+            for name in case.event_factors:
                 if name not in names:
                     hint = did_you_mean(name, names)
                     raise InputError(
-                        inside(f"load case {one.case}", "event_factors"), repr(name), f"an event: {listed(names)}", hint
+                        inside(f"load case {case.case}", "event_factors"),
+                        repr(name),
+                        f"an event: {listed(names)}",
+                        hint,
                     )
         ordered = duty_cycle.between == "in the order given"
         return [self._event(event.name, event.load, often, ordered) for event, often in flat]
@@ -252,22 +255,22 @@ class CaseLoads:
     @property
     def channels(self) -> tuple[str, ...]:
         """The channels that scale the cases."""
-        named = [one.channel for one in self.cases] + [one.channel for one in self.sequences]
+        named = [case.channel for case in self.cases] + [sequence.channel for sequence in self.sequences]
         return tuple(dict.fromkeys(named))
 
     def over_unit_loads(self, name: str, channel_named: ByName) -> FloatArray:
         """Loads over unit loads in the event of that name, shape (samples, cases)."""
         columns: list[FloatArray] = []
-        for one in self.cases:
-            channel = channel_named(one.channel)
-            where = f"load case {one.case}, unit_load"
-            unit = coherent(one.unit_load, channel.dimension, where)
+        for case in self.cases:
+            channel = channel_named(case.channel)
+            where = f"load case {case.case}, unit_load"
+            unit = coherent(case.unit_load, channel.dimension, where)
             if unit == 0.0 or not np.isfinite(unit):
                 example = DIMENSIONS[channel.dimension].example
                 raise InputError(
                     where, f"{unit:g}", "the load at which the stresses were computed", f"Such as {example}."
                 )
-            columns.append(channel.values * (one.event_factors.get(name, 1.0) / unit))
+            columns.append(channel.values * (case.event_factors.get(name, 1.0) / unit))
         for sequence in self.sequences:
             channel = channel_named(sequence.channel)
             if channel.dimension != "number":
