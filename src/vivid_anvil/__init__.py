@@ -48,14 +48,15 @@ if TYPE_CHECKING:
     from vivid_anvil.fields.model_result import ModelResult
     from vivid_anvil.fields.node_life import node_life, node_tensors
     from vivid_anvil.fields.planes import assess_planes
+    from vivid_anvil.fields.proportionality import trust_of_nodes
     from vivid_anvil.fields.reserves import reserves_on_stress
     from vivid_anvil.fields.structural_field import structural_field
-    from vivid_anvil.fields.trust import trust_of_nodes
     from vivid_anvil.fields.whole_model import assess_model
     from vivid_anvil.fields.write_results import write_results
     from vivid_anvil.figures.plot import plot
     from vivid_anvil.figures.style import draw_into, save_figure
     from vivid_anvil.ground.errors import InputError
+    from vivid_anvil.growth.course import crack_course
     from vivid_anvil.growth.crack import Crack
     from vivid_anvil.growth.grow import grow_crack
     from vivid_anvil.growth.initial_sizes import largest_lasting_size, lives_over_size
@@ -65,7 +66,6 @@ if TYPE_CHECKING:
     from vivid_anvil.growth.memories.wheeler import Wheeler
     from vivid_anvil.growth.memories.willenborg import Willenborg
     from vivid_anvil.growth.result import GrowthResult
-    from vivid_anvil.growth.visited import crack_course
     from vivid_anvil.growth.working import growth_working
     from vivid_anvil.histories.channel import Channel
     from vivid_anvil.histories.check_history import check_history

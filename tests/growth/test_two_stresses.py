@@ -22,7 +22,7 @@ from vivid_anvil.growth import (
     growth_per_repeat,
     limits_over_load,
 )
-from vivid_anvil.growth.drive import BENDING
+from vivid_anvil.growth.driving_cycles import BENDING
 from vivid_anvil.materials import Material
 from vivid_anvil.shapes import CentreCrack, EdgeCrack, SurfaceCrack
 from vivid_anvil.stress import HotSpot, OneLoad

@@ -15,9 +15,9 @@ from vivid_anvil.fields.planes import (
     surface_normals,
     surface_part,
 )
+from vivid_anvil.fields.proportionality import Trust, TrustOfNodes, trust_of, trust_of_nodes
 from vivid_anvil.fields.reserves import reserves_on_stress
 from vivid_anvil.fields.structural_field import ThroughPath, ToePath, structural_field
-from vivid_anvil.fields.trust import Trust, TrustOfNodes, trust_of, trust_of_nodes
 from vivid_anvil.fields.whole_model import assess_model, left_out, regions_of
 from vivid_anvil.fields.write_results import write_results
 from vivid_anvil.stress.relations import CaseLoad, CaseLoads, EventLoads, StepLoad

@@ -9,7 +9,7 @@ from scipy.spatial import cKDTree
 
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import WorstCycle, worst_cycle
-from vivid_anvil.fields.trust import trust_of_nodes
+from vivid_anvil.fields.proportionality import trust_of_nodes
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError

@@ -9,7 +9,7 @@ import numpy as np
 from vivid_anvil.events.counting_findings import counting_findings
 from vivid_anvil.fields.hottest import HotPlace
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.fields.trust import NOT_PROPORTIONAL
+from vivid_anvil.fields.proportionality import NOT_PROPORTIONAL
 from vivid_anvil.ground.errors import listed
 from vivid_anvil.models.read_sets import SUPPORTS
 from vivid_anvil.models.surface import FLAT, SOLIDS, undrawable

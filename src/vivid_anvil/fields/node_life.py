@@ -11,7 +11,7 @@ import numpy as np
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.damage.spectrum import spectrum
 from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
-from vivid_anvil.fields.trust import principal_direction
+from vivid_anvil.fields.proportionality import principal_direction
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.stress import HotSpot, UnitStresses
 from vivid_anvil.units import opened

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.fields.trust import trust_of_nodes
+from vivid_anvil.fields.proportionality import trust_of_nodes
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import replacing

@@ -23,6 +23,7 @@ from vivid_anvil.figures.crack_figures import (
 )
 from vivid_anvil.figures.curve_figure import curve_figure, curves_figure, refuse_mixture
 from vivid_anvil.figures.cycles_figure import cycles_figure
+from vivid_anvil.figures.damage_over_time_figure import damage_matrix_figure, over_time_figure
 from vivid_anvil.figures.family_figure import family_figure
 from vivid_anvil.figures.fit_figure import fit_figure, staircase_figure
 from vivid_anvil.figures.growth_figure import growth_figure, plan_figure
@@ -36,7 +37,6 @@ from vivid_anvil.figures.style import in_place_of, styled
 from vivid_anvil.figures.tail_figure import tail_figure
 from vivid_anvil.figures.tidy import tidy
 from vivid_anvil.figures.what_if_figure import what_if_figure
-from vivid_anvil.figures.when_figure import damage_matrix_figure, over_time_figure
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import CrackCourse, GrowthResult, InspectionPlan, SizeLives, VisitedLaw
 from vivid_anvil.histories import LoadHistory

@@ -1,8 +1,15 @@
 """A crack through a duty cycle: limits, growth, inspection."""
 
 from vivid_anvil.growth.by_cycle import CycleGrowth, grow_by_cycle
+from vivid_anvil.growth.course import CrackCourse, VisitedLaw, crack_course, visited_law
 from vivid_anvil.growth.crack import Crack
-from vivid_anvil.growth.drive import COUNTED_PARTS, GrowthDrive, growth_drive, growth_per_repeat, threshold_sizes
+from vivid_anvil.growth.driving_cycles import (
+    COUNTED_PARTS,
+    GrowthDrive,
+    growth_drive,
+    growth_per_repeat,
+    threshold_sizes,
+)
 from vivid_anvil.growth.grow import grow_crack, with_tests
 from vivid_anvil.growth.growth_numbers import Growth
 from vivid_anvil.growth.growth_page import course_of_all
@@ -14,7 +21,6 @@ from vivid_anvil.growth.limits import CriticalSizes, critical_sizes
 from vivid_anvil.growth.load_limits import LoadLimit, limits_over_load
 from vivid_anvil.growth.memories import RETARDATIONS, ConstantClosure, NoRetardation, Retardation, Wheeler, Willenborg
 from vivid_anvil.growth.result import GrowthResult
-from vivid_anvil.growth.visited import CrackCourse, VisitedLaw, crack_course, visited_law
 from vivid_anvil.growth.working import growth_working
 
 __all__ = [

@@ -19,7 +19,7 @@ from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth._kernels import OUT_OF_REACH, PAST_LIMIT, first_bad_row, march, march_power, what_counts
 from vivid_anvil.growth.anchors import ANCHORS
-from vivid_anvil.growth.drive import counts_shut, lowest_of
+from vivid_anvil.growth.driving_cycles import counts_shut, lowest_of
 from vivid_anvil.growth.fracture_cycle import CyclePlace
 from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.memories.retardation import KEPT

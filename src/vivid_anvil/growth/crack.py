@@ -11,7 +11,7 @@ from typing import Any, cast
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, inside
-from vivid_anvil.growth.drive import COUNTED_PARTS, lowest_of
+from vivid_anvil.growth.driving_cycles import COUNTED_PARTS, lowest_of
 from vivid_anvil.growth.memories import RETARDATIONS, NoRetardation, Retardation
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import OneSizeShape, Shape, TwoSizeShape

@@ -13,11 +13,11 @@ from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.growth.by_cycle import grow_by_cycle
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.fracture_cycle import BY_PEAK, CyclePlace, breaking_cycle, cycles_until
+from vivid_anvil.growth.gone import WayGone
 from vivid_anvil.growth.memories import NoRetardation, Retardation
 from vivid_anvil.growth.per_repeat import per_repeat
 from vivid_anvil.growth.sequence import sequence, stopped_in, without_idle
 from vivid_anvil.growth.way import AT_REST, Ended, Leg, Way, moved, thinned
-from vivid_anvil.growth.way_gone import WayGone
 from vivid_anvil.materials import GrowthLaw
 
 LONGER_WITH_MEMORY = 10

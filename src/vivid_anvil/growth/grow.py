@@ -10,14 +10,14 @@ from vivid_anvil.ground.checks import read_only
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.cycle_by_cycle import cycle_by_cycle
-from vivid_anvil.growth.drive import GrowthDrive, growth_drive
+from vivid_anvil.growth.driving_cycles import GrowthDrive, growth_drive
 from vivid_anvil.growth.findings import growth_findings, share_outside_r
+from vivid_anvil.growth.gone import WayGone
 from vivid_anvil.growth.limits import ENDS_OF_SOLUTION
 from vivid_anvil.growth.memories import NoRetardation
 from vivid_anvil.growth.per_repeat import per_repeat, quick_life, repeats_from, way_of
 from vivid_anvil.growth.result import GrowthResult
 from vivid_anvil.growth.way import Way
-from vivid_anvil.growth.way_gone import WayGone
 from vivid_anvil.materials.fits.growth_tests import GrowthTests
 from vivid_anvil.units import number, opened
 

@@ -11,7 +11,7 @@ from vivid_anvil.events.calendar import share_used
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.growth.crack import Crack
-from vivid_anvil.growth.drive import GrowthDrive
+from vivid_anvil.growth.driving_cycles import GrowthDrive
 from vivid_anvil.growth.limits import CriticalSizes
 from vivid_anvil.materials.fits.growth_tests import GrowthTests
 from vivid_anvil.writing.finding import Finding

@@ -17,7 +17,7 @@ import numpy as np
 from scipy.integrate import solve_ivp
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.growth.drive import GrowthDrive, growth_with_k
+from vivid_anvil.growth.driving_cycles import GrowthDrive, growth_with_k
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import Margin, TwoSizeShape
 from vivid_anvil.units import one, opened

@@ -11,7 +11,7 @@ from typing import Any, cast
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.growth.drive import growth_per_repeat, threshold_sizes
+from vivid_anvil.growth.driving_cycles import growth_per_repeat, threshold_sizes
 from vivid_anvil.growth.fracture_cycle import stress_at_limit
 from vivid_anvil.growth.integrate import GrowthTable, integrate_growth, size_after
 from vivid_anvil.growth.limits import CriticalSizes, critical_sizes, margins_of

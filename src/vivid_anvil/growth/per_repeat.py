@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 
 from vivid_anvil.growth.crack import Crack
-from vivid_anvil.growth.drive import GrowthDrive
+from vivid_anvil.growth.driving_cycles import GrowthDrive
+from vivid_anvil.growth.gone import WayGone
 from vivid_anvil.growth.one_size import OneSizeWay
 from vivid_anvil.growth.two_sizes import TwoSizeWay
 from vivid_anvil.growth.way import AT_REST, Ended, Way, moved, thinned
-from vivid_anvil.growth.way_gone import WayGone
 
 WAYS: dict[int, type[Way]] = {1: OneSizeWay, 2: TwoSizeWay}
 MOST_LOOKED_AT = 2000

@@ -8,7 +8,7 @@ from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.crack import Crack
-from vivid_anvil.growth.drive import counts_shut
+from vivid_anvil.growth.driving_cycles import counts_shut
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.materials.thresholds.threshold import LARGE
 from vivid_anvil.units import number

@@ -17,7 +17,7 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.growth.crack import Crack
-from vivid_anvil.growth.drive import GrowthDrive
+from vivid_anvil.growth.driving_cycles import GrowthDrive
 from vivid_anvil.growth.limits import CriticalSizes
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import Margin, Shape

@@ -21,7 +21,7 @@ from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.curves import _kernels
 from vivid_anvil.materials.curves.checks import check_curve
 from vivid_anvil.materials.curves.curved import CurvedForm
-from vivid_anvil.materials.curves.looks import looks
+from vivid_anvil.materials.curves.own_findings import looks
 from vivid_anvil.materials.curves.segments import Segments, damage_of_powers, lives_of_powers, stresses_of_powers
 from vivid_anvil.units import OptionalCoherent, UnitSystem, coherent_values, many, number, one, opened
 from vivid_anvil.writing.finding import Finding
