@@ -37,8 +37,9 @@ if TYPE_CHECKING:
     from vivid_anvil.damage.over_time import damage_over_time, worst_cycles
     from vivid_anvil.damage.rule_comparison import compare_rules, compare_rules_for_cycles
     from vivid_anvil.damage.stream import damage_of_chunks, damage_of_samples
-    from vivid_anvil.events.duty_cycle import DutyCycle, Event
+    from vivid_anvil.events.duty_cycle import DutyCycle
     from vivid_anvil.events.equal_cycles import ConstantAmplitude
+    from vivid_anvil.events.event import Event
     from vivid_anvil.events.gated import GatedHistory
     from vivid_anvil.events.load_states import LoadStates
     from vivid_anvil.events.programmes import block_programme, load_spectrum, read_programme, read_spectrum
@@ -69,23 +70,13 @@ if TYPE_CHECKING:
     from vivid_anvil.growth.working import growth_working
     from vivid_anvil.histories.channel import Channel
     from vivid_anvil.histories.check_history import check_history
+    from vivid_anvil.histories.filters import high_pass, low_pass, resample
     from vivid_anvil.histories.from_frame import history_from_frame
     from vivid_anvil.histories.load_history import LoadHistory
     from vivid_anvil.histories.read_csv import read_csv
     from vivid_anvil.histories.read_history import read_history
     from vivid_anvil.histories.read_tables import read_excel, read_hdf5, read_mdf, read_npy, read_parquet
-    from vivid_anvil.histories.repairs import (
-        combine,
-        cut,
-        high_pass,
-        interpolate_spikes,
-        join,
-        low_pass,
-        remove_drift,
-        remove_offset,
-        resample,
-        scale,
-    )
+    from vivid_anvil.histories.repairs import combine, cut, interpolate_spikes, join, remove_drift, remove_offset, scale
     from vivid_anvil.histories.stream import count_chunks, count_file
     from vivid_anvil.histories.write_history import write_history
     from vivid_anvil.materials.curves.asymptotic import Palmgren, Stromeyer
@@ -98,15 +89,15 @@ if TYPE_CHECKING:
     from vivid_anvil.materials.curves.family import SNFamily
     from vivid_anvil.materials.curves.forms import (
         basquin_curve,
-        curved_curve,
         intercept_curve,
         knee_curve,
         sloped_curve,
         straight_curve,
-        table_curve,
     )
     from vivid_anvil.materials.curves.page import stress_table
-    from vivid_anvil.materials.fits.fit_likelihood import compare_fits, fit_likelihood
+    from vivid_anvil.materials.curves.written_as_points import curved_curve, table_curve
+    from vivid_anvil.materials.fits.compare_fits import compare_fits
+    from vivid_anvil.materials.fits.fit_likelihood import fit_likelihood
     from vivid_anvil.materials.fits.fit_line import fit_line
     from vivid_anvil.materials.fits.growth_fit import fit_growth_law, table_law
     from vivid_anvil.materials.fits.growth_tests import read_growth_tests
@@ -132,27 +123,18 @@ if TYPE_CHECKING:
     from vivid_anvil.models.read_sets import with_sets
     from vivid_anvil.models.stress_field import StressField, with_boxes, without_cases
     from vivid_anvil.models.tables_of_fields import read_field_table, write_field_table
-    from vivid_anvil.shapes.bars_pipes_holes import (
-        AxialPipeCrack,
-        BarCrack,
-        BarSurfaceCrack,
-        DoubleEdgeCrack,
-        HoleCrack,
-        PipeCrack,
-        TableCrack,
-    )
+    from vivid_anvil.shapes.bars import BarCrack, BarSurfaceCrack
+    from vivid_anvil.shapes.corner import CornerCrack, HoleCornerCrack
+    from vivid_anvil.shapes.cylinders import PipeSurfaceCrack, VesselCrack
+    from vivid_anvil.shapes.embedded import EmbeddedCrack
     from vivid_anvil.shapes.grid import GridCrack
+    from vivid_anvil.shapes.hole import DoubleEdgeCrack, HoleCrack
     from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack, stress_intensity
+    from vivid_anvil.shapes.pipes import AxialPipeCrack, PipeCrack
     from vivid_anvil.shapes.points import grid_of_rows
     from vivid_anvil.shapes.profiles import ProfileEdgeCrack, ProfileSurfaceCrack
-    from vivid_anvil.shapes.two_sizes import (
-        CornerCrack,
-        EmbeddedCrack,
-        HoleCornerCrack,
-        PipeSurfaceCrack,
-        SurfaceCrack,
-        VesselCrack,
-    )
+    from vivid_anvil.shapes.surface import SurfaceCrack
+    from vivid_anvil.shapes.table import TableCrack
     from vivid_anvil.stress.hot_spot import HotSpot
     from vivid_anvil.stress.measures.measure import stress_measure
     from vivid_anvil.stress.measures.principal_stresses import (

@@ -1,8 +1,9 @@
 """What the part goes through: events, how often each happens in a repeat, and what happens between them."""
 
 from vivid_anvil.events.between import BETWEEN, BETWEEN_EVENTS, Source, worst_case_pairs
-from vivid_anvil.events.duty_cycle import DutyCycle, Event
+from vivid_anvil.events.duty_cycle import DutyCycle
 from vivid_anvil.events.equal_cycles import ConstantAmplitude
+from vivid_anvil.events.event import Event
 from vivid_anvil.events.gated import GatedHistory
 from vivid_anvil.events.load_states import LoadStates
 from vivid_anvil.events.programmes import (

@@ -7,7 +7,6 @@ event, counted once per channel, and of what happens between events.
 from __future__ import annotations
 
 import dataclasses
-import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -18,105 +17,16 @@ from vivid_anvil.counting.cycles import Cycles, of_a_repeat
 from vivid_anvil.counting.methods import COUNTING_METHODS
 from vivid_anvil.events.between import BETWEEN, BETWEEN_EVENTS, Source, in_order, whole, worst_case
 from vivid_anvil.events.calendar import Calendar, amount, plural
+from vivid_anvil.events.event import Asked, Event, dimension_in, seconds_of, seen_load
 from vivid_anvil.events.seen import Seen
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, inside, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, listed
 from vivid_anvil.histories.load import Give, Load
-from vivid_anvil.units import DIMENSIONS, coherent, number, split
+from vivid_anvil.units import DIMENSIONS, number, split
 from vivid_anvil.writing.html import html_frame
 
 HOUR = 3600.0
-Asked = str | Seen  # a channel, or several that act together
 _GROUPED = re.compile(r"(?<=\d)[ _](?=\d{3}(?!\d))")  # "50 000", "50_000"
-
-
-@dataclass(frozen=True, eq=False)
-class Event:
-    """Something that happens: a name, its load, and how many times per repeat. A duty cycle may be the load: a day of laps.
-
-    `duration`, s or text such as "30 s", is the time of one occurrence, for loads that do not know their own.
-
-    Parameters
-    ----------
-    name : str
-        What it is called in messages, tables and reports.
-    load : Load
-        What happens: a history, cycles, states, or a duty cycle.
-    occurrences : float, default 1.0
-        How often in one repeat.
-    duration : float or str, optional
-        Time of one occurrence, s or text.
-
-    Raises
-    ------
-    InputError
-        For an argument of another kind, unit or range; the message says which.
-
-    Examples
-    --------
-    >>> start = ConstantAmplitude.from_range("force", "12 kN", r_ratio=0.1, cycles=1)
-    >>> Event("start", start, occurrences=20).occurrences
-    20
-    """
-
-    name: str
-    load: Load
-    occurrences: float = 1.0
-    duration: float | str | None = None
-
-    def __post_init__(self) -> None:
-        checks.text(field_of("Event", "name"), self.name)
-        if self.duration is not None and self.load.duration is not None:
-            raise InputError(
-                inside(f"event {self.name}", "duration"),
-                f"{self.duration} beside a load that takes {number(self.load.duration)} s",
-                "one of both",
-                "Leave out the duration: rates, frequencies and inner events give it.",
-            )
-        object.__setattr__(self, "duration", _time(f"event {self.name}, duration", self.duration))
-        occurrences = checks.real_number(inside(f"event {self.name}", "occurrences"), self.occurrences)
-        if not 0.0 < occurrences < math.inf:
-            raise InputError(
-                inside(f"event {self.name}", "occurrences"),
-                f"{occurrences:g}",
-                "a number above 0",
-                "Leave out an event that never happens.",
-            )
-
-    @property
-    def lasts(self) -> float | None:
-        """Time of one occurrence, s: the stated one, else that of the load; None where neither is known."""
-        return self.load.duration if self.duration is None else float(self.duration)
-
-    def extremes(self, channel: Asked) -> tuple[float, float]:
-        """Lowest and highest load of the channel, in its coherent unit."""
-        if self.load.parts:
-            return self.load.extremes(channel)
-        low, high = _seen(self.name, self.load, channel).extremes(str(channel))
-        return low, high
-
-    def dimension_of_channel(self, channel: str) -> str:
-        """The dimension of one of the event's channels; InputError where it has no such channel."""
-        return _dimension(self.name, self.load, channel)
-
-
-def _time(where: str, stated: float | str | None) -> float | None:
-    """A stated duration in s."""
-    if stated is None:
-        return None
-    return checks.positive_number(where, coherent(stated, "time", where), "a time above 0")
-
-
-def _dimension(name: str, load: Load, channel: str) -> str:
-    dimensions = load.dimensions
-    if channel not in dimensions:
-        raise InputError(
-            f"event {name}",
-            f"no channel {channel!r}",
-            f"one of {listed(dimensions)}",
-            did_you_mean(channel, dimensions) or "Every event must say what the load on this channel is.",
-        )
-    return dimensions[channel]
 
 
 class SimpleEvent(NamedTuple):
@@ -133,16 +43,7 @@ class SimpleEvent(NamedTuple):
 
     def seen(self, channel: Asked) -> Any:
         """The load; that of several channels that act together has the one channel of their stress."""
-        return _seen(self.name, self.load, channel)
-
-
-def _seen(name: str, load: Any, channel: Asked) -> Any:
-    if isinstance(channel, str):
-        return load
-    try:
-        return channel.seen(load, name)
-    except InputError as error:
-        raise InputError(f"event {name}, {error.where}", error.found, error.expected, error.remedy) from None
+        return seen_load(self.name, self.load, channel)
 
 
 def _source(event: SimpleEvent, times: float, channel: str, load: Load, cycles: Cycles) -> Source:
@@ -261,7 +162,7 @@ class DutyCycle(Load):
                 "one of both",
                 "Leave it out, or leave out the durations, rates and frequencies of the events.",
             )
-        stated = _time(field_of("DutyCycle", "repeat_duration"), self.repeat_duration)
+        stated = seconds_of(field_of("DutyCycle", "repeat_duration"), self.repeat_duration)
         object.__setattr__(self, "repeat_duration", stated)
         for event in self.events:
             if self.between == "in the order given":
@@ -410,7 +311,7 @@ class DutyCycle(Load):
             for name in channel.channels:
                 self.dimension_of_channel(name)
             return "stress"
-        found = {event.name: _dimension(event.name, event.load, channel) for event, _ in self.flat()}
+        found = {event.name: dimension_in(event.name, event.load, channel) for event, _ in self.flat()}
         bare = [name for name, one in found.items() if one == "number"]
         if bare and len(bare) < len(found):
             other = next(name for name, one in found.items() if one != "number")

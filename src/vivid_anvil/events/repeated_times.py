@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from vivid_anvil.counting.cycles import Cycles, joined
-from vivid_anvil.events.duty_cycle import DutyCycle, Event
+from vivid_anvil.events.duty_cycle import DutyCycle
+from vivid_anvil.events.event import Event
 from vivid_anvil.histories.load import Load
 
 

@@ -2,6 +2,7 @@
 
 from vivid_anvil.histories.channel import Channel, Steps
 from vivid_anvil.histories.check_history import ChannelCheck, check_history
+from vivid_anvil.histories.filters import high_pass, low_pass, resample
 from vivid_anvil.histories.from_frame import history_from_frame
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.histories.read_csv import read_csv
@@ -11,14 +12,11 @@ from vivid_anvil.histories.repairs import (
     REPAIRS,
     combine,
     cut,
-    high_pass,
     interpolate_spikes,
     join,
-    low_pass,
     remove_drift,
     remove_offset,
     repair_step,
-    resample,
     scale,
 )
 from vivid_anvil.histories.rosette import ROSETTES, principal_strains, principal_stresses

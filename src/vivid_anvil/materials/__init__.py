@@ -13,31 +13,19 @@ from vivid_anvil.materials.curves.convert import (
 )
 from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, Curve, SNCurve, chosen_lives, describe
 from vivid_anvil.materials.curves.curved import CURVED_FORMS, CurvedForm
-from vivid_anvil.materials.curves.detail_class import (
-    DetailStandard,
-    detail_curve,
-    effective_thickness,
-    read_standard,
-    shipped_standards,
-    standard_named,
-)
+from vivid_anvil.materials.curves.detail_class import detail_curve, effective_thickness
 from vivid_anvil.materials.curves.effective_notch import effective_notch_curve
 from vivid_anvil.materials.curves.estimate import Estimate, estimate_curve
 from vivid_anvil.materials.curves.family import SNFamily, family_steps, mean_over_amplitude
-from vivid_anvil.materials.curves.forms import (
-    basquin_curve,
-    curved_curve,
-    intercept_curve,
-    knee_curve,
-    sloped_curve,
-    straight_curve,
-    table_curve,
-)
+from vivid_anvil.materials.curves.forms import basquin_curve, intercept_curve, knee_curve, sloped_curve, straight_curve
 from vivid_anvil.materials.curves.page import curve_page, curve_record, curves_table, stress_table
 from vivid_anvil.materials.curves.read_points import read_points
+from vivid_anvil.materials.curves.standards import DetailStandard, read_standard, shipped_standards, standard_named
 from vivid_anvil.materials.curves.working import curve_working, life_steps
 from vivid_anvil.materials.curves.written import section_text
-from vivid_anvil.materials.fits.fit_likelihood import LikelihoodFit, compare_fits, fit_likelihood
+from vivid_anvil.materials.curves.written_as_points import curved_curve, table_curve
+from vivid_anvil.materials.fits.compare_fits import compare_fits
+from vivid_anvil.materials.fits.fit_likelihood import LikelihoodFit, fit_likelihood
 from vivid_anvil.materials.fits.fit_line import LineFit, fit_line, tolerance_of_lives
 from vivid_anvil.materials.fits.fit_models import FIT_MODELS
 from vivid_anvil.materials.fits.growth_fit import GrowthFit, fit_growth_law, table_law

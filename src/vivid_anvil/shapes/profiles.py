@@ -21,7 +21,7 @@ from vivid_anvil.shapes.one_size import CentreCrack, EdgeCrack
 from vivid_anvil.shapes.shape import SHAPES, OneSizeShape, Onwards, TwoSizeShape
 from vivid_anvil.shapes.solutions.collapse import reference_stress, surface_share
 from vivid_anvil.shapes.solutions.profile import StressProfile
-from vivid_anvil.shapes.two_sizes import SurfaceCrack
+from vivid_anvil.shapes.surface import SurfaceCrack
 from vivid_anvil.units import LENGTH, LENGTHS, STRESS, Coherent, number, opened
 from vivid_anvil.writing.working import put_in
 

@@ -37,7 +37,7 @@ from vivid_anvil.materials import (
     thickened,
 )
 from vivid_anvil.materials.curves.curved import CURVED_FORMS
-from vivid_anvil.materials.curves.detail_class import standard_named
+from vivid_anvil.materials.curves.standards import standard_named
 from vivid_anvil.study.models_of_nouns import TAG, Section, Text, from_text, made, tables_by_kind, united, written
 from vivid_anvil.units import celsius, coherent
 

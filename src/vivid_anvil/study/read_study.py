@@ -17,7 +17,7 @@ from vivid_anvil.damage import StressLife, stress_life
 from vivid_anvil.events import BETWEEN_EVENTS, DutyCycle
 from vivid_anvil.ground.checks import one_of
 from vivid_anvil.ground.errors import InputError, Place, did_you_mean, field_of, inside, listed
-from vivid_anvil.growth import RETARDATIONS, Crack, NoRetardation, Retardation
+from vivid_anvil.growth import Crack
 from vivid_anvil.materials import (
     Curve,
     GrowthLaw,
@@ -41,9 +41,10 @@ from vivid_anvil.study.key_errors import as_input_error, key_path, what_to_chang
 from vivid_anvil.study.method_keys import method_of
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import FORMAT, StudyFile, shape_keys, study_file, table_type
-from vivid_anvil.study.models_of_nouns import Section, made
+from vivid_anvil.study.models_of_nouns import Section
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
+from vivid_anvil.study.settings_by_word import retardation_of, target_of
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
 from vivid_anvil.units import opened
 
@@ -198,7 +199,7 @@ class _Builder:
         of_before = self.as_before("cracks", *OF_HOT_SPOTS, "hot_spots", "growth_laws")
         cracks = [of_before.get(str(i)) or self.crack(i, section, spots) for i, section in enumerate(file.cracks)]
         with self.at(("target_life",)):
-            target = _target(file.target_life, duty_cycle)
+            target = target_of(file.target_life, duty_cycle)
         found = tuple(spots.values()), tuple(cracks)
         model = self.model(file, duty_cycle)
         self.states_are_used(spots.values(), model)
@@ -447,26 +448,3 @@ def _with_keys(
     for i, event in enumerate(events):
         yield (*keys, i), event
         yield from _with_keys(event.get("events") or [], (*keys, i, "events"))
-
-
-def retardation_of(section: Any) -> Retardation:
-    """How larger cycles are remembered: a word, or a table with its numbers."""
-    given = section.retardation
-    if given is None:
-        return NoRetardation()
-    if isinstance(given, Section):
-        return made(RETARDATIONS, given)  # type: ignore[no-any-return]
-    return RETARDATIONS.get(given, "retardation")()
-
-
-def _target(stated: float | str | None, duty_cycle: DutyCycle) -> str | None:
-    """The target life as every answer tells it: a bare number gets the name of the repeat."""
-    if stated is None:
-        return None
-    text = str(stated)
-    repeats = duty_cycle.repeats_in(text)
-    return (
-        text
-        if text.strip()[-1].isalpha() or text.strip().endswith(duty_cycle.repeat)
-        else (f"{repeats:.15g} {duty_cycle.calendar.repeats}")
-    )

@@ -28,7 +28,7 @@ from vivid_anvil.materials.curves.estimate_factors import (
     uncorrected_limit,
     usual_fraction,
 )
-from vivid_anvil.materials.curves.forms import table_curve
+from vivid_anvil.materials.curves.written_as_points import table_curve
 from vivid_anvil.units import celsius, number, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.working import Step, put_in

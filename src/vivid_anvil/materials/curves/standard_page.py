@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from vivid_anvil.materials.curves.detail_class import DetailStandard
+from vivid_anvil.materials.curves.standards import DetailStandard
 from vivid_anvil.units import UnitSystem, in_unit
 from vivid_anvil.writing.result import Page
 from vivid_anvil.writing.table import Column, Table

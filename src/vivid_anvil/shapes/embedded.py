@@ -1,0 +1,109 @@
+"""An elliptical crack inside a plate."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import ClassVar
+
+from vivid_anvil.ground.checks import positive_number
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.shapes.aspect import checked_aspect
+from vivid_anvil.shapes.one_size import CentreCrack
+from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape
+from vivid_anvil.shapes.solutions.ellipses import embedded_crack
+from vivid_anvil.shapes.surface import SurfaceCrack
+from vivid_anvil.units import LENGTH, STRESS, Coherent, OptionalCoherent, inner, number, opened
+
+# The shape checks its sizes itself, and asks thousands of times.
+_embedded_crack = inner(embedded_crack)
+
+
+@SHAPES.add("embedded")
+@dataclass(frozen=True, kw_only=True, repr=False)
+class EmbeddedCrack(TwoSizeShape):
+    """An ellipse 2a by 2c inside a plate in tension (Newman and Raju 1984), in the middle or `centre_depth` below a surface.
+
+    Nearer to one surface it is taken as in a plate of twice the centre's depth. When the ligament counts as broken, at a =
+    `broken_at` times the centre's depth, a crack in the middle goes through the plate; another becomes a surface crack that takes
+    in the ligament p, depth 2a + p and half length c + p. (0.714 is the rule p = 0.4 a of ASME XI, IWA-3300.)
+
+    Parameters
+    ----------
+    thickness : float or text with a unit
+        Thickness, mm.
+    plate_width : float or text with a unit
+        Width of the plate, mm.
+    centre_depth : float or text with a unit, optional
+        How deep the middle of the crack lies, mm.
+    broken_at : float, default 0.9
+        Share of the ligament at which it breaks, -.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> crack = EmbeddedCrack(thickness="20 mm", plate_width="120 mm")
+    >>> [round(y, 5) for y in crack.factors(3.0, 8.0)]
+    [0.89951, 0.5483]
+    >>> EmbeddedCrack(thickness="20 mm", plate_width="120 mm", centre_depth="5 mm").after(4.5, 8.0)[1]
+    (9.5, 8.5)
+    """
+
+    thickness: Coherent = Coherent("length", above=0.0)
+    plate_width: Coherent = Coherent("length", above=0.0)
+    centre_depth: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    broken_at: float = 0.9
+    size_means: ClassVar[str] = "half of the depth"
+    source: ClassVar[str] = "Newman and Raju 1984"
+
+    def __post_init__(self) -> None:
+        if self.centre_depth is not None and self.centre_depth > 0.5 * self.thickness:
+            raise InputError(
+                "embedded crack, centre_depth",
+                f"{number(self.centre_depth)} mm",
+                f"at most half of the thickness, {number(0.5 * self.thickness)} mm",
+                "Measure it from the nearer surface.",
+            )
+        share = positive_number("embedded crack, broken_at", self.broken_at, "a share above 0")
+        if share > 0.95:
+            raise InputError("embedded crack, broken_at", f"{share:g}", "at most 0.95, where the solution ends")
+
+    @property
+    def _cover(self) -> float:
+        """Depth of the centre below the nearer surface, mm."""
+        return 0.5 * self.thickness if self.centre_depth is None else self.centre_depth
+
+    @property
+    def deepest(self) -> float:
+        """Half depth, mm, at which the ligament counts as broken."""
+        return self.broken_at * self._cover
+
+    @property
+    def longest(self) -> float:
+        """A quarter of the width, mm."""
+        return 0.25 * self.plate_width
+
+    @opened(a=LENGTH, c=LENGTH)
+    def factors(self, a: float, c: float) -> tuple[float, float]:
+        """Y at the end of a and at the end of c."""
+        checked_aspect(self.kind, a, c)
+        around = 2.0 * self._cover
+        deep, along = (_embedded_crack(a, c, around, 0.5 * self.plate_width, angle).tension for angle in (90.0, 0.0))
+        return deep, along
+
+    @opened(a=LENGTH, c=LENGTH, stress=STRESS)
+    def collapse_stress(self, a: float, c: float, stress: float) -> float:
+        """Net section of the plate, MPa."""
+        return stress / (1.0 - math.pi * a * c / (self.thickness * self.plate_width))
+
+    def after(self, a: float, c: float) -> Onwards | None:
+        """A crack through the plate, in its middle; or on its surface, where the near ligament alone is broken."""
+        ligament = self._cover - a
+        depth, along = 2.0 * a + ligament, c + ligament
+        if self._cover >= 0.5 * self.thickness * (1.0 - 1e-9) or depth >= self.thickness:
+            return CentreCrack(self.plate_width), (c,)
+        return SurfaceCrack(thickness=self.thickness, plate_width=self.plate_width), (depth, along)
