@@ -67,6 +67,18 @@ def _plain() -> tuple[float, float]:
     return by_hand(ROWS, LAWS["forman"], 9.0, 1) - 9.0, gr.grow_by_cycle(ROWS, PLATE, LAWS["forman"], 9.0).size - 9.0
 
 
+def _two_stresses() -> tuple[float, float]:
+    """K at the end of each cycle is the sum of both stresses' own: membrane and bending out of step, on an edge crack."""
+    plate, law, size = sh.EdgeCrack(60.0), LAWS["walker"], 3.0
+    rows = np.array([[90.0, 10.0, 1.0, -30.0, 40.0], [20.0, 5.0, 1.0, 0.0, 90.0]] * 100)
+    for high, low, _, bent_high, bent_low in rows:
+        root = math.sqrt(math.pi * size)
+        pull, bend = (float(sh.EdgeCrack(60.0, share).geometry_factor(size)) * root for share in (0.0, 1.0))
+        ends = sorted((pull * high + bend * bent_high, pull * low + bend * bent_low))
+        size += float(law.growth(ends[1] - max(ends[0], 0.0), max(ends[0], 0.0) / ends[1]))
+    return size - 3.0, gr.grow_by_cycle(rows, plate, law, 3.0).size - 3.0
+
+
 def _surface_bending() -> tuple[float, float]:
     bent = surface_ends_by_weight(lambda x: 1.0 - 0.2 * x, 4.0, 10.0, 10.0)
     return surface_crack(4.0, 10.0, 10.0, angle=0.0).bending, bent / math.sqrt(4.0 * math.pi)
@@ -142,6 +154,7 @@ REFERENCES = [
     Reference("Surface crack of a bar", "shallow: half a penny at a surface (Newman and Raju)", 0.02, _shallow_in_bar),
     Reference("Weight function at the surface points", "bending (Newman and Raju)", 1e-9, _surface_bending),
     Reference("Cycle by cycle, Forman", _LOOP, 1e-6, _plain),
+    Reference("Membrane and bending out of step", _LOOP, 1e-6, _two_stresses),
     Reference("Wheeler", _LOOP, 1e-6, lambda: _remembered("wheeler", wheeler, 1.3)),
     Reference("Generalised Willenborg", _LOOP, 1e-6, lambda: _remembered("willenborg", willenborg, 2.5)),
     Reference("Wheeler at both ends of a surface crack", _LOOP, 1e-4, _both_ends),
