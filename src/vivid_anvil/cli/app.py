@@ -223,12 +223,12 @@ def schema(
 
     outputs = Outputs(json_file)
     outputs.check()
-    found = study_schema()
+    schema = study_schema()
     if json_file is None:
-        print(json.dumps(found, indent=2, ensure_ascii=False))
+        print(json.dumps(schema, indent=2, ensure_ascii=False))
         return
     with replacing(json_file) as temporary:
-        temporary.write_text(json.dumps(found, indent=2, ensure_ascii=False) + "\n", encoding="utf-8")
+        temporary.write_text(json.dumps(schema, indent=2, ensure_ascii=False) + "\n", encoding="utf-8")
     if not quiet():
         print(f"Written: {json_file}")
 

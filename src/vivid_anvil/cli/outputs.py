@@ -38,9 +38,9 @@ def _fingerprint(path: Path) -> dict[str, Any]:
     import hashlib
 
     with path.open("rb") as file:
-        found = hashlib.file_digest(file, "sha256")
+        digest = hashlib.file_digest(file, "sha256")
         size = file.tell()
-    return {"name": path.name, "bytes": size, "sha256": found.hexdigest()}
+    return {"name": path.name, "bytes": size, "sha256": digest.hexdigest()}
 
 
 @dataclass(frozen=True)
@@ -158,14 +158,14 @@ def file_names(texts: Sequence[str]) -> list[str]:
     >>> file_names(["toe [left]", "toe (left)", "heel"])
     ['toe-left', 'toe-left-2', 'heel']
     """
-    found: list[str] = []
+    names: list[str] = []
     for text in texts:
         name = first = file_name(text)[:100]
         number = 2
-        while name in found:
+        while name in names:
             name, number = f"{first}-{number}", number + 1
-        found.append(name)
-    return found
+        names.append(name)
+    return names
 
 
 def file_name(text: str) -> str:

@@ -46,24 +46,24 @@ def cards(words: str, folder: Path | None, outputs: Outputs, units: UnitSystem) 
     from vivid_anvil.materials.card_page import card_pages, cards_table
     from vivid_anvil.study import find_cards
 
-    found = find_cards(words, folder)
-    if not found:
+    cards = find_cards(words, folder)
+    if not cards:
         raise InputError(
             "cards", f"no card with {words!r}", "words that stand on a card", "List all: vivid-anvil cards"
         )
-    table = cards_table(found)
-    curves = [[curve_record(curve) for curve in card.curves.values()] for card in found]
+    table = cards_table(cards)
+    curves = [[curve_record(curve) for curve in card.curves.values()] for card in cards]
     record = {"cards": [{**row, "curves": own} for row, own in zip(table.rows(), curves, strict=True)]}
-    drawings = _drawings([curve for card in found for curve in card.curves.values()], units)
+    drawings = _drawings([curve for card in cards for curve in card.curves.values()], units)
     written = outputs.write(record, table, drawings)
     from vivid_anvil.cli import show
 
     out = show.console()
-    for page in card_pages(found[0], units) if len(found) == 1 else ():
+    for page in card_pages(cards[0], units) if len(cards) == 1 else ():
         out.print(show.page(page, units))
-    if len(found) > 1:
+    if len(cards) > 1:
         out.print(show.table(table, units))
-        out.print(f"{len(found)} cards. One in full: vivid-anvil cards {found[0].key}")
+        out.print(f"{len(cards)} cards. One in full: vivid-anvil cards {cards[0].key}")
     show.say_written(out, written)
 
 

@@ -93,10 +93,10 @@ def reconstruct(table: Cycles | CycleMatrix, *, order: str = "random", seed: int
 
 def _recount(history: FloatArray, low: FloatArray, high: FloatArray) -> None:
     """The count of the history must be the table; anything else is a fault of this module."""
-    found = rainflow(history, residue="repeated")
-    ours, theirs = np.lexsort((found.minimum, found.range)), np.lexsort((low, high - low))
-    same = found.range.size == low.size and np.allclose(
-        found.range[ours], (high - low)[theirs], rtol=1e-12, atol=1e-12 * high[0]
+    cycles = rainflow(history, residue="repeated")
+    ours, theirs = np.lexsort((cycles.minimum, cycles.range)), np.lexsort((low, high - low))
+    same = cycles.range.size == low.size and np.allclose(
+        cycles.range[ours], (high - low)[theirs], rtol=1e-12, atol=1e-12 * high[0]
     )
     if not same:
         raise RuntimeError("the reconstructed history does not count as the table it was made from")

@@ -90,7 +90,7 @@ class TailFit:
         damage = cycles.count * cycles.range**slope
         unseen = float(damage[cycles.range > self.largest_measured].sum() / damage.sum())
         low, high = (float(limit) for limit in self.limits(self.largest_measured, occurrences))
-        found = [
+        findings = [
             Finding(
                 "warning" if unseen > 0.1 else "note",
                 "never-measured",
@@ -100,7 +100,7 @@ class TailFit:
             )
         ]
         if self.above < 2 * FEWEST:
-            found.append(
+            findings.append(
                 Finding(
                     "warning",
                     "short-tail",
@@ -108,7 +108,7 @@ class TailFit:
                     "Lower the threshold or measure longer.",
                 )
             )
-        return tuple(found)
+        return tuple(findings)
 
 
 @opened()

@@ -105,16 +105,16 @@ def _levels(result: Life) -> tuple[Level, ...]:
     stresses, damage = result.equivalent_stress, result.damage
     edges = class_edges(float(stresses.max(initial=0.0)), about=20)
     place = np.clip(np.searchsorted(edges, stresses, side="right") - 1, 0, edges.size - 2)
-    found = []
+    levels = []
     for i, source in enumerate(result.spectrum.sources):
         for j in range(edges.size - 2, -1, -1):
             here = (result.spectrum.event == i) & (place == j) & (damage > 0.0)
             if here.any():
                 cycles = float(result.spectrum.per_repeat[here].sum())
-                found.append(
+                levels.append(
                     Level(source.name, float(stresses[here].max()), cycles, cycles / float(damage[here].sum()))
                 )
-    return tuple(found)
+    return tuple(levels)
 
 
 def _powers(

@@ -79,11 +79,11 @@ def lives_table(lives: Sequence[Life], in_order: Sequence[LifeInOrder | None]) -
 
 def _of_methods(lives: Sequence[Life]) -> list[Column]:
     """The settings of all methods, each under its own heading once."""
-    found: dict[str, Column] = {}
+    methods: dict[str, Column] = {}
     for method in {life.method.kind: life.method for life in lives}.values():
         for column in method.columns(lives):
-            found.setdefault(column.name, column)
-    return list(found.values())
+            methods.setdefault(column.name, column)
+    return list(methods.values())
 
 
 def life_words(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> Words:
@@ -136,9 +136,9 @@ def _between(life: Life) -> str:
 
 def life_tables(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> tuple[Table, ...]:
     """Events, stress classes, worst cycles, and the levels of a life in order."""
-    found = (_events(life), _classes(life, units), _worst(life))
+    tables = (_events(life), _classes(life, units), _worst(life))
     if in_order is None:
-        return found
+        return tables
     levels = in_order.levels
     columns = (
         Column("event", [level.event for level in levels]),
@@ -146,7 +146,7 @@ def life_tables(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> 
         Column("cycles per repeat", [level.cycles for level in levels]),
         Column("life [cycles]", [level.life for level in levels]),
     )
-    return (*found, Table("Levels in their order", columns, "levels in order", only="file"))
+    return (*tables, Table("Levels in their order", columns, "levels in order", only="file"))
 
 
 def _events(life: Life) -> Table:

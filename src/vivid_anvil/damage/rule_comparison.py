@@ -84,7 +84,7 @@ def compare_rules_for_cycles(
     {'none': 120.0, 'goodman': 140.0, 'gerber': 122.5, 'soderberg': 157.5, 'elliptic': 123.6, 'smith-watson-topper': 162.5}
     """
     sizes, means = np.broadcast_arrays(np.atleast_1d(np.asarray(amplitude, float)), np.asarray(mean, float))
-    found: dict[str, FloatArray] = {}
+    cycles: dict[str, FloatArray] = {}
     refused: dict[str, str] = {}
     for name, rule in MEAN_STRESS_RULES.items():
         choice = compressive if rule.in_compression else "ignored"
@@ -92,10 +92,10 @@ def compare_rules_for_cycles(
             values: dict[str, Any] = (
                 {} if rule.needs is None else {rule.needs: rule.value_of(material, "the comparison")}
             )
-            found[name] = equivalent_amplitude(sizes, means, rule=name, r_ratio=r_ratio, compressive=choice, **values)
+            cycles[name] = equivalent_amplitude(sizes, means, rule=name, r_ratio=r_ratio, compressive=choice, **values)
         except InputError as error:
             refused[name] = _reason(name, error)
-    return RulesForCycles(sizes, means, r_ratio, found, refused)
+    return RulesForCycles(sizes, means, r_ratio, cycles, refused)
 
 
 def _reason(rule: str, error: InputError) -> str:

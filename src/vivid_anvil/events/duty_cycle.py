@@ -222,14 +222,14 @@ class DutyCycle(Load):
                 own = tuple(
                     _source(event, times, name, load, load.in_order(name).closed) for event, times, load in loads
                 )
-                found = (*own, Source(BETWEEN, 1.0, in_order(self.events, channel, self.residue, dimension)))
+                sources = (*own, Source(BETWEEN, 1.0, in_order(self.events, channel, self.residue, dimension)))
             else:
-                found = tuple(
+                sources = tuple(
                     _source(event, times, name, load, self._cycles(load, name)) for event, times, load in loads
                 )
                 if self.between == "worst case":
-                    found = worst_case(found, [event.extremes(channel) for event, _ in self.flat()], dimension)
-            self._counted[channel] = found
+                    sources = worst_case(sources, [event.extremes(channel) for event, _ in self.flat()], dimension)
+            self._counted[channel] = sources
         return self._counted[channel]
 
     def _cycles(self, load: Load, name: str) -> Cycles:

@@ -138,9 +138,9 @@ class LoadStates(Load):
         """Cycles of the states gone through again and again; there is no residue, as the last state meets the first."""
         checks.one_of("residue", residue, tuple(RESIDUES))
         one = self[channel]
-        found = rainflow(one.values, residue="repeated", dimension=one.dimension)
+        cycles = rainflow(one.values, residue="repeated", dimension=one.dimension)
         return Cycles(
-            range=found.range, mean=found.mean, count=found.count * self.cycles, dimension=one.dimension
+            range=cycles.range, mean=cycles.mean, count=cycles.count * self.cycles, dimension=one.dimension
         ).sorted_by_range()
 
     def in_order(self, channel: str) -> LoadSequence:

@@ -24,9 +24,9 @@ class KeptChunks:
         except OSError as error:
             raise InputError(str(folder), error.strerror or "no access", "a folder for finished work") from None
         self.folder = folder
-        found = hashlib.sha256()
-        _add(found, depends_on)
-        self.key = found.hexdigest()[:16]
+        digest = hashlib.sha256()
+        _add(digest, depends_on)
+        self.key = digest.hexdigest()[:16]
 
     def read(self, number: int) -> dict[str, Any] | None:
         """The arrays of the chunk of that number; None where it is not there or was cut off."""

@@ -26,11 +26,11 @@ SIZES = (0.5, 50_000.0)  # mm
 @opened()
 def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Finding, ...]:
     """Findings of the worst `places`: stresses that do not move in step, elements that disagree; kinds that cannot be drawn."""
-    found = [*counting_findings(result.duty_cycle)]
+    findings = [*counting_findings(result.duty_cycle)]
     turning = [place for place in places if place.off_straight_line > NOT_PROPORTIONAL]
     if turning and result.directions is None:
         most = max(one.off_straight_line for one in turning)
-        found.append(
+        findings.append(
             Finding(
                 "warning",
                 "not-proportional",
@@ -47,7 +47,7 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
             if result.chosen is None or "element" not in coarse[0].worst_of
             else "the worst was taken"
         )
-        found.append(
+        findings.append(
             Finding(
                 "warning",
                 "mesh-coarse",
@@ -55,7 +55,7 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
                 "Refine the mesh there, and see whether the life stays.",
             )
         )
-    found += [
+    findings += [
         *_failed(result),
         *_shells(result),
         *_shear(result, places),
@@ -64,7 +64,7 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
     ]
     kinds = undrawable(result.field.elements)
     if kinds:
-        found.append(
+        findings.append(
             Finding(
                 "note",
                 "not-drawn",
@@ -72,7 +72,7 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
                 "Look at the others, or write the nodes into a file for a viewer.",
             )
         )
-    return tuple(found)
+    return tuple(findings)
 
 
 def _failed(result: ModelResult) -> list[Finding]:

@@ -108,19 +108,19 @@ class WorstCycle(NamedTuple):
 @opened()
 def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
     """The worst cycle of the worst event at the node that stands at `place`; without damage the one with the largest range."""
-    found = spectrum(spot_there(result, place, "a node"), dataclasses.replace(result.duty_cycle))
+    cycles = spectrum(spot_there(result, place, "a node"), dataclasses.replace(result.duty_cycle))
     worst = int(result.values.worst_event[place])
-    damage = found.damage()
-    weight = damage if worst != NO_EVENT else found.cycles.range
-    among = np.flatnonzero(found.event == worst) if worst != NO_EVENT else np.arange(len(found.cycles))
+    damage = cycles.damage()
+    weight = damage if worst != NO_EVENT else cycles.cycles.range
+    among = np.flatnonzero(cycles.event == worst) if worst != NO_EVENT else np.arange(len(cycles.cycles))
     if not among.size:
         still = result.spot_at(place).notch_factor * float(node_history(result, place, _loads(result)[:1])[0])
         return WorstCycle("none", still, still, None, None, 0.0, (0.0, 0.0, 0.0))
     at = int(among[weight[among].argmax()])
-    source = found.sources[int(found.event[at])]
-    low, high = float(found.cycles.minimum[at]), float(found.cycles.maximum[at])
+    source = cycles.sources[int(cycles.event[at])]
+    low, high = float(cycles.cycles.minimum[at]), float(cycles.cycles.maximum[at])
     rate = source.cycles.sample_rate
-    first, last = (int(ends[at]) for ends in (found.cycles.start, found.cycles.end))
+    first, last = (int(ends[at]) for ends in (cycles.cycles.start, cycles.cycles.end))
     timed = rate is not None and first >= 0 and last >= 0
     return WorstCycle(
         source.name,

@@ -113,8 +113,8 @@ def _of_line(field: StressField, path: ToePath) -> tuple[FloatArray, FloatArray]
         raise InputError(inside(f"toe path {path.name}", "along"), f"{path.along}", "a direction, not all 0")
     scale = (path.thickness or 1.0) if rule is not None and rule.in_thicknesses else 1.0
     distances = np.array(rule.places if rule is not None else (1.0,)) * scale
-    found = at_points(field, start + distances[:, None] * along / length)
-    return start, toe_stress(distances, np.moveaxis(found.stresses, 1, 2), path.rule, path.thickness)
+    points_field = at_points(field, start + distances[:, None] * along / length)
+    return start, toe_stress(distances, np.moveaxis(points_field.stresses, 1, 2), path.rule, path.thickness)
 
 
 def _of_nodes(field: StressField, path: ToePath) -> tuple[FloatArray, FloatArray]:
@@ -131,9 +131,9 @@ def _through(field: StressField, path: ThroughPath) -> tuple[FloatArray, FloatAr
     if not thickness > 0.0:
         raise InputError(f"path {path.name}", "both ends at one place", "the checked surface and the other one")
     share = np.linspace(0.0, 1.0, THROUGH_POINTS)
-    found = at_points(field, start + share[:, None] * (end - start))
+    points_field = at_points(field, start + share[:, None] * (end - start))
     parts = [
-        [through_thickness(share * thickness, found.stresses[case, :, i]).structural for i in range(6)]
+        [through_thickness(share * thickness, points_field.stresses[case, :, i]).structural for i in range(6)]
         for case in range(len(field.cases))
     ]
     return start, np.array(parts)

@@ -211,12 +211,12 @@ def _usual_chunk(executor: Executor | None, keep_in: str | Path | None) -> int:
 
 def _chunks(region_of: IntArray, chunk: int, without: NDArray[np.bool_] | None) -> list[IntArray]:
     """Rows that go to a worker together: as many as `chunk`, all of one region, those left out in none."""
-    found = []
+    chunks = []
     for number in np.unique(region_of):
         chosen = region_of == number
         rows = np.flatnonzero(chosen if without is None else chosen & ~without)
-        found += [rows[i : i + chunk] for i in range(0, rows.size, chunk)]
-    return found
+        chunks += [rows[i : i + chunk] for i in range(0, rows.size, chunk)]
+    return chunks
 
 
 def _directions(given: ArrayLike, size: int) -> FloatArray:

@@ -194,25 +194,25 @@ def _titles_of(axes: Axes) -> Iterator[Text]:
 
 def obstacles(axes: Axes) -> FloatArray:
     """Points, in pixels, that stand for the lines, dots and bars of axes, shape (n, 2)."""
-    found: list[FloatArray] = [np.empty((0, 2))]
+    obstacles: list[FloatArray] = [np.empty((0, 2))]
     for line in axes.lines:
         if not line.get_visible():
             continue
         places = line.get_transform().transform(np.column_stack([np.asarray(one, float) for one in line.get_data()]))
-        found.append(places if line.get_linestyle() in ("None", "none", "", " ") else _along(places))
+        obstacles.append(places if line.get_linestyle() in ("None", "none", "", " ") else _along(places))
         if line.get_drawstyle().startswith("steps"):
             corners = np.repeat(places, 2, axis=0)
-            found.append(_along(np.column_stack([corners[1:, 0], corners[:-1, 1]])))
+            obstacles.append(_along(np.column_stack([corners[1:, 0], corners[:-1, 1]])))
     for collection in axes.collections:
         if isinstance(collection, PathCollection):
-            found.append(np.asarray(collection.get_offset_transform().transform(collection.get_offsets())))
+            obstacles.append(np.asarray(collection.get_offset_transform().transform(collection.get_offsets())))
     within = axes.get_window_extent()
     for patch in axes.patches:
         if isinstance(patch, Rectangle):
-            found.append(_filled(_clipped(patch.get_window_extent(), within)))
+            obstacles.append(_filled(_clipped(patch.get_window_extent(), within)))
         elif isinstance(patch, StepPatch):
-            found.append(_under_steps(patch, within))
-    points = np.concatenate(found)
+            obstacles.append(_under_steps(patch, within))
+    points = np.concatenate(obstacles)
     inside = axes.get_window_extent().padded(6.0)
     kept = np.isfinite(points).all(axis=1)
     points = points[kept]
@@ -256,11 +256,11 @@ def _under_steps(patch: StepPatch, within: Bbox) -> FloatArray:
     """Points over the area under steps."""
     values, edges, _ = patch.get_data()
     to_pixels = patch.get_transform()
-    found = [np.empty((0, 2))]
+    steps = [np.empty((0, 2))]
     for value, left, right in zip(values, edges[:-1], edges[1:], strict=True):
         ends = Bbox(to_pixels.transform([[left, 0.0], [right, value]]))
-        found.append(_filled(_clipped(ends, within)))
-    return np.concatenate(found)
+        steps.append(_filled(_clipped(ends, within)))
+    return np.concatenate(steps)
 
 
 def _filled(box: Bbox, step: float = 8.0) -> FloatArray:

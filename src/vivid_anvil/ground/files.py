@@ -22,10 +22,10 @@ Function = TypeVar("Function", bound=Callable[..., Any])
 @contextmanager
 def noting_inputs() -> Iterator[dict[Path, None]]:
     """The files that are read inside, by their real paths, in the order of their first reading."""
-    found: dict[Path, None] = {}
-    noted, outputs = _NOTED.set(found), _OUTPUTS.set(frozenset())
+    inputs: dict[Path, None] = {}
+    noted, outputs = _NOTED.set(inputs), _OUTPUTS.set(frozenset())
     try:
-        yield found
+        yield inputs
     finally:
         _NOTED.reset(noted)
         _OUTPUTS.reset(outputs)
@@ -175,21 +175,21 @@ def read_toml(path: str | Path, what: str = "a TOML file", remedy: str = "") -> 
     """The tables of the TOML file `path`; InputError, which says `what` was expected, where it cannot be read."""
     import tomllib
 
-    found = existing(path, what, remedy)
+    file = existing(path, what, remedy)
     try:
-        return tomllib.loads(found.read_text(encoding="utf-8"))
+        return tomllib.loads(file.read_text(encoding="utf-8"))
     except UnicodeDecodeError:
-        raise InputError(found.name, "bytes that are not UTF-8 text", "a TOML file in UTF-8") from None
+        raise InputError(file.name, "bytes that are not UTF-8 text", "a TOML file in UTF-8") from None
     except OSError as error:
-        raise InputError(str(found), error.strerror or "no access", f"{what} that can be read") from None
+        raise InputError(str(file), error.strerror or "no access", f"{what} that can be read") from None
     except tomllib.TOMLDecodeError as error:
         raise InputError(
-            found.name,
+            file.name,
             f"text that is not TOML: {first_line(error)}",
             "TOML",
             'Text stands in quotes: "185 MPa"; a number has a point: 1.5.',
         ) from None
     except RecursionError:
-        raise InputError(found.name, "tables within tables too deep to read", "TOML") from None
+        raise InputError(file.name, "tables within tables too deep to read", "TOML") from None
     except ValueError as error:  # a number of thousands of digits
-        raise InputError(found.name, f"a value that cannot be read ({first_line(error)})", "TOML") from None
+        raise InputError(file.name, f"a value that cannot be read ({first_line(error)})", "TOML") from None

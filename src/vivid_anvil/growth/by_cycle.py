@@ -164,10 +164,10 @@ def weights_of(law: GrowthLaw, rows: FloatArray, lowest: float, shut: bool) -> t
     for start in range(0, rows.shape[0], BLOCK):
         size = min(BLOCK, rows.shape[0] - start)
         what_counts(rows, start, lowest, shut, span[:size], r[:size])
-        found = law.separate(span[:size], r[:size])
-        if found is None:
+        parted = law.separate(span[:size], r[:size])
+        if parted is None:
             return None
-        weight[start : start + size], least[start : start + size] = found
+        weight[start : start + size], least[start : start + size] = parted
     if rows.shape[1] > 2:
         weight *= rows[:, 2]
     return weight, least

@@ -96,7 +96,7 @@ def _marched(way: Way, rows: FloatArray, pieces: FloatArray, bound: float, stage
         if not few.size:
             all_of_it.rows = np.vstack([all_of_it.rows, [*all_of_it.rows[-1, :-1], float(last)]])
             continue
-        found = grow_by_cycle(
+        grown = grow_by_cycle(
             few,
             crack.shape,
             law,
@@ -111,13 +111,13 @@ def _marched(way: Way, rows: FloatArray, pieces: FloatArray, bound: float, stage
             begun=first,
             memory=memory,
         )
-        onwards = np.column_stack([found.sizes, first + found.passes])[1:]
-        all_of_it.rows, memory = np.vstack([all_of_it.rows, onwards]), found.memory
-        all_of_it.cycles += found.cycles
-        all_of_it.largest_scale = max(all_of_it.largest_scale, found.largest_scale)
-        all_of_it.error = max(all_of_it.error, found.error)
-        if found.stopped_at is not None:
-            _stopped(way, all_of_it, few, parts, found.ended_by, found.stopped_at, first)
+        onwards = np.column_stack([grown.sizes, first + grown.passes])[1:]
+        all_of_it.rows, memory = np.vstack([all_of_it.rows, onwards]), grown.memory
+        all_of_it.cycles += grown.cycles
+        all_of_it.largest_scale = max(all_of_it.largest_scale, grown.largest_scale)
+        all_of_it.error = max(all_of_it.error, grown.error)
+        if grown.stopped_at is not None:
+            _stopped(way, all_of_it, few, parts, grown.ended_by, grown.stopped_at, first)
             break
     return all_of_it
 

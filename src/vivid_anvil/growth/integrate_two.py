@@ -70,8 +70,8 @@ def two_size_rates(
         there = (0.0, 0.0) if always is None else always(a, c)
         bending = (0.0, 0.0) if bent is None else bent.ends(a, c)
         ends = zip((deep, along), (a, c), there, bending, strict=True)
-        found = [float(growth(y * root, size, k, y_bending * root)) for y, size, k, y_bending in ends]
-        return found[0], found[1]
+        rates = [float(growth(y * root, size, k, y_bending * root)) for y, size, k, y_bending in ends]
+        return rates[0], rates[1]
 
     return rates
 
@@ -141,8 +141,8 @@ def followed(
     stops.append(left)
     began = [math.log(start[0]), math.log(start[1]), 0.0]
     rule, largest, tolerance = pace
-    found = solve_ivp(slope, (0.0, _FURTHEST), began, rule, events=stops, rtol=tolerance, atol=1e-12, max_step=largest)
-    reached = [name for name, times in zip(names, found.t_events or [], strict=True) if times.size]
-    depths, half_lengths = np.exp(found.y[0]), np.exp(found.y[1])
+    solved = solve_ivp(slope, (0.0, _FURTHEST), began, rule, events=stops, rtol=tolerance, atol=1e-12, max_step=largest)
+    reached = [name for name, times in zip(names, solved.t_events or [], strict=True) if times.size]
+    depths, half_lengths = np.exp(solved.y[0]), np.exp(solved.y[1])
     depths[0], half_lengths[0] = start
-    return TwoSizeTable(depths, half_lengths, found.y[2], reached[0] if reached else "no growth", 0.0)
+    return TwoSizeTable(depths, half_lengths, solved.y[2], reached[0] if reached else "no growth", 0.0)

@@ -68,11 +68,11 @@ def limits_over_load(result: GrowthResult, scales: Sequence[float] = SCALES) -> 
     >>> limits_over_load(result.growths[0], [1.0])  # of the demo: run_study(read_study('larkfell.toml'))
     [LoadLimit(scale=1.0, peak_stress=161.55545, size=9.088287468326385, governed_by='net-section yield')]
     """
-    found = []
+    limits = []
     for scale in np.atleast_1d(np.asarray(scales, dtype=np.float64)).tolist():
         factor = positive_number("limits over load, scale", scale, "a factor above 0")
-        found.append(_limit_at(result, factor, *way_of(result.crack, result.drive).at_peak))
-    return found
+        limits.append(_limit_at(result, factor, *way_of(result.crack, result.drive).at_peak))
+    return limits
 
 
 def _limit_at(result: GrowthResult, scale: float, shape: Shape, peak: float) -> LoadLimit:

@@ -38,7 +38,7 @@ class OneSizeWay(Way):
         """All limiting sizes, that at which the law says fracture among them."""
         crack = self.crack
         shape, peak = self.at_peak
-        found = critical_sizes(
+        critical = critical_sizes(
             cast(OneSizeShape, shape),
             crack.hot_spot.material,
             peak,
@@ -48,10 +48,10 @@ class OneSizeWay(Way):
             always=crack.always,
             largest=crack.deepest,
         )
-        start, end = crack.initial_size, found.limiting
+        start, end = crack.initial_size, critical.limiting
         laws = [law for law in (crack.law, crack.later_law) if law is not None and law.fracture_toughness is not None]
         broken = [_fracture_size(self.growth(law), start, end) for law in laws if start < end]
-        return dataclasses.replace(found, law=min((size for size in broken if size is not None), default=None))
+        return dataclasses.replace(critical, law=min((size for size in broken if size is not None), default=None))
 
     def growth(self, law: GrowthLaw) -> PerRepeat:
         """Growth in one repeat, mm, as a function of the size."""

@@ -45,23 +45,23 @@ class TwoSizeWay(Way):
 
     def leg(self, law: GrowthLaw, sizes: tuple[float, ...], most: float) -> Leg:
         """Followed twice, the second time finer, which says what that changes."""
-        found = integrate_two(self.rates(law), self._pair(sizes), self._margins, most, self._paces())
-        both = np.column_stack([found.depths, found.half_lengths])
-        return Leg(both, found.repeats, found.ended_by, found.change)
+        way = integrate_two(self.rates(law), self._pair(sizes), self._margins, most, self._paces())
+        both = np.column_stack([way.depths, way.half_lengths])
+        return Leg(both, way.repeats, way.ended_by, way.change)
 
     def quick_leg(self) -> Leg:
         """With long steps."""
         if self.used is not None:
             return Leg.still(self.crack.sizes, self.used)
-        found = followed(self.rates(self.crack.law), self._pair(self.crack.sizes), self._margins, math.inf, ROUGH)
-        return Leg(np.column_stack([found.depths, found.half_lengths]), found.repeats, found.ended_by, 0.0)
+        way = followed(self.rates(self.crack.law), self._pair(self.crack.sizes), self._margins, math.inf, ROUGH)
+        return Leg(np.column_stack([way.depths, way.half_lengths]), way.repeats, way.ended_by, 0.0)
 
     def left_from(self, size: float, whole: float) -> float:
         """What is left of the whole: the half length there is that of the way."""
         margin: dict[str, Margin] = {"depth": lambda deep, _: size - deep}
         start = self._pair(self.crack.sizes)
-        found = followed(self.rates(self.crack.law), start, margin, math.inf, self._paces()[1])
-        return whole - float(found.repeats[-1])
+        way = followed(self.rates(self.crack.law), start, margin, math.inf, self._paces()[1])
+        return whole - float(way.repeats[-1])
 
     def critical(self, ended: Ended) -> CriticalSizes:
         """The depth at which the crack stopped, under the name of what stopped it."""
@@ -109,15 +109,15 @@ class TwoSizeWay(Way):
         crack = self.crack
         rest = (crack.limits, crack.youngs_modulus, crack.always)
         shape, peak = self.at_peak
-        found = margins_of(shape, crack.hot_spot.material, peak, *rest)
-        found = all_margins(self.shape, found, crack.stop_size, weighed=crack.always is not None)
+        margins = margins_of(shape, crack.hot_spot.material, peak, *rest)
+        margins = all_margins(self.shape, margins, crack.stop_size, weighed=crack.always is not None)
         laws = [law for law in (crack.law, crack.later_law) if law is not None and law.fracture_toughness is not None]
         if laws:
             rates = [self.rates(law) for law in laws]
-            found["fracture by the law"] = lambda a, c: min(
+            margins["fracture by the law"] = lambda a, c: min(
                 1.0 if math.isfinite(sum(rate(a, c))) else -1.0 for rate in rates
             )
-        return found
+        return margins
 
     def _paces(self) -> tuple[Pace, Pace]:
         """How the way is followed, and its check; laws that go through all cycles at every look with longer steps."""

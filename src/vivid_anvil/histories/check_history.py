@@ -231,14 +231,14 @@ def dominant_frequency(values: FloatArray, sample_rate: float) -> float:
 
 
 def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
-    found = []
+    findings = []
     name, span = check.channel, check.maximum - check.minimum
     if span == 0.0:
-        found.append(
+        findings.append(
             Finding("warning", "constant", f"{name} never changes.", "Is it the right channel, is the sensor on?")
         )
     if check.clipped.size:
-        found.append(
+        findings.append(
             Finding(
                 "severe",
                 "clipped",
@@ -248,7 +248,7 @@ def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
             )
         )
     if check.flat.size and span > 0.0:
-        found.append(
+        findings.append(
             Finding(
                 "warning",
                 "flat",
@@ -261,7 +261,7 @@ def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
         places = ", ".join(str(place) for place in check.spikes[:_LISTED]) + (
             " ..." if check.spikes.size > _LISTED else ""
         )
-        found.append(
+        findings.append(
             Finding(
                 "warning",
                 "spikes",
@@ -270,7 +270,7 @@ def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
             )
         )
     if span > 0.0 and abs(check.drift) > DRIFT_SHARE * span and check.dominant_frequency * check.duration > 3.0:
-        found.append(
+        findings.append(
             Finding(
                 "note",
                 "drift",
@@ -279,7 +279,7 @@ def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
             )
         )
     if check.samples_per_turning_point < FEW_PER_POINT and not check.samples_per_cycle < FEW_SAMPLES:
-        found.append(
+        findings.append(
             Finding(
                 "warning",
                 "few-samples-a-turn",
@@ -290,7 +290,7 @@ def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
             )
         )
     if check.samples_per_cycle < FEW_SAMPLES:
-        found.append(
+        findings.append(
             Finding(
                 "warning",
                 "few-samples",
@@ -300,7 +300,7 @@ def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
             )
         )
     if check.jitter > JITTER:
-        found.append(
+        findings.append(
             Finding(
                 "note",
                 "jitter",
@@ -308,7 +308,7 @@ def _findings(check: ChannelCheck) -> tuple[Finding, ...]:
                 "Are they rounded, or was a sample lost?",
             )
         )
-    return gravest_first(found)
+    return gravest_first(findings)
 
 
 def _runs(values: FloatArray, least: int) -> tuple[IntArray, IntArray]:

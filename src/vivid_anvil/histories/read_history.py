@@ -52,16 +52,16 @@ def read_history(path: str | Path, **how: Any) -> LoadHistory:
     >>> read_history("loaded_lap.csv")  # in the folder of `vivid-anvil demo`
     <LoadHistory loaded_lap: 480 s at 100 Hz, vertical force>
     """
-    found = existing(path)
-    kind = kind_of(found)
+    file = existing(path)
+    kind = kind_of(file)
     reader = READERS[kind][0]
     known = list(inspect.unwrap(reader).__kwdefaults__ or {})
-    with in_file(found.name):
+    with in_file(file.name):
         for name in how:
             if name not in known:
                 why = f"a setting that {kind} files do not have"
-                raise InputError(inside(found.name, name), why, f"one of {listed(known)}")
-        return reader(found, **how)
+                raise InputError(inside(file.name, name), why, f"one of {listed(known)}")
+        return reader(file, **how)
 
 
 def kind_of(path: Path) -> str:

@@ -42,14 +42,14 @@ def stream_channel(
 
     `unit` is needed for .npy; the channel of HDF5 is the path of its dataset. Raises InputError as the readers do.
     """
-    found = existing(path)
-    kind = kind_of(found)
+    file = existing(path)
+    kind = kind_of(file)
     if kind not in STREAMS:
-        raise InputError(found.name, f"{kind} data", f"a file of {listed(STREAMS)}", "Write it as Parquet or HDF5.")
+        raise InputError(file.name, f"{kind} data", f"a file of {listed(STREAMS)}", "Write it as Parquet or HDF5.")
     names = dict(units or {}) | ({channel: unit} if unit else {})
     start = 0
-    for raw, head in _told(STREAMS[kind](found, channel, chunk, names), found):
-        samples = finite_samples(raw, where=f"{found.name}, {channel}, from sample {start} on", unit=head.unit)
+    for raw, head in _told(STREAMS[kind](file, channel, chunk, names), file):
+        samples = finite_samples(raw, where=f"{file.name}, {channel}, from sample {start} on", unit=head.unit)
         dimension = dimension_of(head.unit, head.where)
         scale = 1.0 if dimension.name == "number" else factor(head.unit, dimension, head.where)
         start += samples.size
@@ -68,8 +68,8 @@ def _told(pieces: Iterator[tuple[FloatArray, Header]], path: Path) -> Iterator[t
 
 def dimension_in_file(path: str | Path, channel: str, *, unit: str | None = None) -> str:
     """The dimension of a channel of a file."""
-    found = existing(path)
-    _, head = next(iter(_told(STREAMS[kind_of(found)](found, channel, 2, {channel: unit} if unit else {}), found)))
+    file = existing(path)
+    _, head = next(iter(_told(STREAMS[kind_of(file)](file, channel, 2, {channel: unit} if unit else {}), file)))
     return dimension_of(head.unit, head.where).name
 
 

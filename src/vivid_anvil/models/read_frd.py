@@ -106,14 +106,14 @@ def read_frd(
 
 
 def _lines(path: str | Path) -> list[bytes]:
-    found = existing(path, "a result file")
-    data = found.read_bytes()
+    file = existing(path, "a result file")
+    data = file.read_bytes()
     if b"\x00" in data[:4096] or not data.lstrip().startswith(b"1C"):
-        raise InputError(found.name, "bytes that are no such text", "a .frd file in text form", "Write it in ASCII.")
+        raise InputError(file.name, "bytes that are no such text", "a .frd file in text form", "Write it in ASCII.")
     lines = data.splitlines()
     if not lines or lines[-1].strip() != b"9999":
         raise InputError(
-            f"{found.name}, line {len(lines)}", "an end in the middle", "9999 as the last line", "Was the run stopped?"
+            f"{file.name}, line {len(lines)}", "an end in the middle", "9999 as the last line", "Was the run stopped?"
         )
     return lines
 
@@ -203,7 +203,7 @@ def _in_order(ids: IntArray, step: tuple[IntArray, FloatArray], name: str) -> Fl
 
 def _elements(lines: list[bytes], ids: IntArray) -> tuple[list[Elements], dict[str, IntArray]]:
     """Elements by kind, their nodes as places among `ids`; and their numbers by material, where there are several."""
-    found: dict[int, tuple[list[int], list[list[int]]]] = {}
+    elements: dict[int, tuple[list[int], list[list[int]]]] = {}
     materials: dict[str, list[int]] = {}
     i, end = 0, len(lines)
     while i < end:
@@ -214,12 +214,12 @@ def _elements(lines: list[bytes], ids: IntArray) -> tuple[list[Elements], dict[s
         while i < end and lines[i].startswith(b" -2"):
             nodes += [int(lines[i][k : k + 10]) for k in range(3, len(lines[i].rstrip()), 10)]
             i += 1
-        numbers, rows = found.setdefault(code, ([], []))
+        numbers, rows = elements.setdefault(code, ([], []))
         numbers.append(number)
         rows.append(nodes)
     order = np.argsort(ids)
     kinds = []
-    for code, (numbers, rows) in found.items():
+    for code, (numbers, rows) in elements.items():
         kind, turned = KINDS.get(code, (f"type {code}", None))
         table = np.array(rows, dtype=np.int64)
         near = np.minimum(np.searchsorted(ids[order], table), ids.size - 1)

@@ -72,24 +72,22 @@ def read_mesh(
     >>> read_mesh("part.vtu", stress_unit="MPa", length_unit="mm", cases=["S"])
     <StressField 4 nodes, 1 case (S), 1 elements>
     """
-    found = existing(path, "a mesh file")
+    file = existing(path, "a mesh file")
     if order not in ORDERS:
         raise InputError(
-            inside(f"{found.name}", "order"), repr(order), f"one of {listed(ORDERS)}", did_you_mean(order, ORDERS)
+            inside(f"{file.name}", "order"), repr(order), f"one of {listed(ORDERS)}", did_you_mean(order, ORDERS)
         )
-    mesh = _mesh(found)
-    scale = factor(stress_unit, DIMENSIONS["stress"], f"{found.name}, stress_unit")
-    length = factor(length_unit, DIMENSIONS["length"], f"{found.name}, length_unit")
+    mesh = _mesh(file)
+    scale = factor(stress_unit, DIMENSIONS["stress"], f"{file.name}, stress_unit")
+    length = factor(length_unit, DIMENSIONS["length"], f"{file.name}, length_unit")
     named = dict(cases) if isinstance(cases, Mapping) else {name: name for name in cases}
     points = np.zeros((len(mesh.points), 3))
     points[:, : mesh.points.shape[1]] = mesh.points
     way = Way(ORDERS[order], scale, length)
-    tables = [of_case(mesh, data, f"{found.name}, load case {name}", way) for name, data in named.items()]
+    tables = [of_case(mesh, data, f"{file.name}, load case {name}", way) for name, data in named.items()]
     keys = [table.keys for table in tables]
     if any(not np.array_equal(key, keys[0]) for key in keys):
-        raise InputError(
-            found.name, "load cases with stresses at different nodes, elements or faces", "the same in all"
-        )
+        raise InputError(file.name, "load cases with stresses at different nodes, elements or faces", "the same in all")
     nodes, elements, faces = keys[0].T
     known = np.isin(np.arange(len(points)), nodes)
     new = np.cumsum(known) - 1
@@ -98,7 +96,7 @@ def read_mesh(
         "node_sets": _node_sets(mesh, known, new),
         "element_sets": _element_sets(mesh),
         "elements": _elements(mesh, known, new),
-        "source": found.name,
+        "source": file.name,
     }
     ids, places = np.flatnonzero(known) + 1, points[known] * length
     if not elements.any() and not faces.any():
@@ -178,5 +176,5 @@ def _kinds(name: str, blocks: Sequence[Any]) -> list[tuple[str, int]]:
     values = [np.asarray(block) for block in blocks]
     if not values or any(value.dtype.kind not in "iu" or value.ndim > 1 for value in values):
         return []
-    found = np.unique(np.concatenate(values))
-    return [(f"{name} {value}", int(value)) for value in found] if found.size <= MOST_KINDS else []
+    distinct = np.unique(np.concatenate(values))
+    return [(f"{name} {value}", int(value)) for value in distinct] if distinct.size <= MOST_KINDS else []

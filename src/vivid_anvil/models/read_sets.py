@@ -50,23 +50,23 @@ def with_sets(field: StressField, path: str | Path) -> StressField:
     >>> sorted(with_sets(field, "sets.csv").node_sets)  # field of the demo
     ['bore']
     """
-    found = existing(path, "a file of sets")
-    of_deck = found.suffix.lower() == ".inp"
-    nodes, elements = _deck(found) if of_deck else _table(found)
-    corners = _corners(found) if of_deck and elements and not field.elements else {}
+    file = existing(path, "a file of sets")
+    of_deck = file.suffix.lower() == ".inp"
+    nodes, elements = _deck(file) if of_deck else _table(file)
+    corners = _corners(file) if of_deck and elements and not field.elements else {}
     node_sets, element_sets = dict(field.node_sets), dict(field.element_sets)
     for name, ids in elements.items():
         if name in element_sets:
-            raise InputError(f"{found.name}, set {name}", "a set of elements that is there already", "another name")
+            raise InputError(f"{file.name}, set {name}", "a set of elements that is there already", "another name")
         element_sets[name] = np.unique(np.array(ids, dtype=np.int64))
     added = {name: np.flatnonzero(np.isin(field.node_ids, ids)) for name, ids in nodes.items()}
     for name in elements:
         added.setdefault(name, _nodes_there(field, element_sets[name], corners))
     for name, places in added.items():
         if name in node_sets:
-            raise InputError(f"{found.name}, set {name}", "a set of nodes that is there already", "another name")
+            raise InputError(f"{file.name}, set {name}", "a set of nodes that is there already", "another name")
         if not places.size:
-            raise InputError(f"{found.name}, set {name}", f"no node of {field.source}", "numbers of nodes with stress")
+            raise InputError(f"{file.name}, set {name}", f"no node of {field.source}", "numbers of nodes with stress")
         node_sets[name] = places
     return dataclasses.replace(field, node_sets=node_sets, element_sets=element_sets)
 
@@ -83,7 +83,7 @@ def _nodes_there(field: StressField, ids: IntArray, corners: Members) -> IntArra
 
 def _corners(path: Path) -> Members:
     """The nodes of each element of a deck, by the number of the element as text."""
-    found: Members = {}
+    corners: Members = {}
     card, element = "", ""
     for line in path.read_text(encoding="utf-8", errors="replace").splitlines():
         text = line.strip()
@@ -97,10 +97,10 @@ def _corners(path: Path) -> Members:
         words = [word.strip() for word in text.split(",") if word.strip().isdigit()]
         if not element and words:
             element, words = words[0], words[1:]
-            found[element] = []
-        found.setdefault(element, []).extend(int(word) for word in words)
+            corners[element] = []
+        corners.setdefault(element, []).extend(int(word) for word in words)
         element = element if text.endswith(",") else ""
-    return found
+    return corners
 
 
 def nodes_of_elements(field: StressField, ids: IntArray) -> IntArray:
@@ -153,10 +153,10 @@ def _members(card: str, options: Mapping[str, str], words: list[str], sets: Memb
     if "GENERATE" in options:
         first, last, *step = (int(word) for word in words if word)
         return list(range(first, last + 1, step[0] if step else 1))
-    found: list[int] = []
+    members: list[int] = []
     for word in filter(None, words):
-        found += [int(word)] if word.isdigit() else sets[_same(sets, word)]
-    return found
+        members += [int(word)] if word.isdigit() else sets[_same(sets, word)]
+    return members
 
 
 def _cards(path: Path) -> Iterator[tuple[str, Mapping[str, str], int, list[str]]]:

@@ -149,16 +149,16 @@ class StressField:
 
     def assessed(self, name: str) -> FloatArray:
         """Stresses of a load case as they are assessed, shape (rows, 6), MPa; as `of_case` where a node has only one."""
-        found = self.of_case(name)
-        return found if self.rows is None else self.rows.stresses[list(self.cases).index(name)]
+        case = self.of_case(name)
+        return case if self.rows is None else self.rows.stresses[list(self.cases).index(name)]
 
     def place_of(self, node: int) -> int:
         """Where the node of that number stands; InputError where there is none."""
-        found = np.flatnonzero(self.node_ids == node)
-        if not found.size:
+        places = np.flatnonzero(self.node_ids == node)
+        if not places.size:
             low, high = int(self.node_ids.min()), int(self.node_ids.max())
             raise InputError(inside(self.place, "node"), f"{node}", f"a node number from {low} to {high}")
-        return int(found[0])
+        return int(places[0])
 
     def places_of(self, set_name: str) -> IntArray:
         """Places of the nodes of a set; InputError with the nearest name, and for an empty set."""

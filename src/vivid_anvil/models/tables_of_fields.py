@@ -59,8 +59,8 @@ def read_field_table(path: str | Path) -> StressField:
     >>> read_field_table(write_field_table(field, "head.csv"))  # field of the demo
     <StressField 7522 nodes, 2 cases (step 1, step 2), 0 elements>
     """
-    found = existing(path, "a table of stresses")
-    frame, where = _parquet(found) if found.suffix.lower() in (".parquet", ".pq") else read_frame(found)
+    file = existing(path, "a table of stresses")
+    frame, where = _parquet(file) if file.suffix.lower() in (".parquet", ".pq") else read_frame(file)
     headings = {name_and_unit(str(cell))[0].lower(): str(cell) for cell in frame.columns}
     shell = "nxx" in headings and "xx" not in headings
     wanted = ["node", *PLACES, *((*FORCES, *MOMENTS, "thickness") if shell else COMPONENTS)]

@@ -101,11 +101,11 @@ class GridCrack(TwoSizeShape):
             places.append(min(int(place), len(values) - 2))
             places.append(place - places[-1])
         i, x, j, y = int(places[0]), places[1], int(places[2]), places[3]
-        found = []
+        factors = []
         for table in (self.deep, self.along):
             cell = np.asarray(table, dtype=np.float64)[i : i + 2, j : j + 2]
-            found.append(float(np.array([1.0 - x, x]) @ cell @ np.array([1.0 - y, y])))
-        return found[0], found[1]
+            factors.append(float(np.array([1.0 - x, x]) @ cell @ np.array([1.0 - y, y])))
+        return factors[0], factors[1]
 
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:

@@ -12,10 +12,10 @@ from vivid_anvil.writing.working import Step, put_in
 def surface_steps(shape: Any, a: float, c: float, unit: str, one: float) -> list[Step]:
     """Steps to Y at the deepest point, the last, of a surface crack with a <= c; lengths in `unit`."""
     x, y, thickness, width = a / c, a / shape.thickness, shape.thickness, shape.plate_width
-    found = surface_crack(a, c, thickness, 0.5 * width)
+    factors = surface_crack(a, c, thickness, 0.5 * width)
     px, py = put_in(x), put_in(y)
     secant = math.sqrt(1.0 / math.cos(math.pi * c / width * math.sqrt(y)))
-    polynomial = found.boundary / secant
+    polynomial = factors.boundary / secant
     share = shape.bending_share
     axial, bending = (
         (1.0, 1.0)
@@ -24,11 +24,11 @@ def surface_steps(shape: Any, a: float, c: float, unit: str, one: float) -> list
             float(toe_magnification(a, shape.attachment_length, thickness, load)) for load in ("axial", "bending")
         )
     )
-    root = found.boundary / math.sqrt(found.shape)
-    value = ((1.0 - share) * axial + share * found.multiplier * bending) * root
+    root = factors.boundary / math.sqrt(factors.shape)
+    value = ((1.0 - share) * axial + share * factors.multiplier * bending) * root
     steps = [
         Step("Relative depth", "y = a / t", f"{put_in(a / one)} {unit} / {put_in(thickness / one)} {unit}", y, ""),
-        Step("Shape factor", "Q = 1 + 1.464 × x^1.65", f"1 + 1.464 × {px}^1.65", found.shape, "", shape.source),
+        Step("Shape factor", "Q = 1 + 1.464 × x^1.65", f"1 + 1.464 × {px}^1.65", factors.shape, "", shape.source),
         Step(
             "Depth polynomial at the deepest point",
             "M = 1.13 - 0.09 × x + (0.89 / (0.2 + x) - 0.54) × y^2 + (0.5 - 1 / (0.65 + x) + 14 × (1 - x)^24) × y^4",
@@ -53,11 +53,9 @@ def surface_steps(shape: Any, a: float, c: float, unit: str, one: float) -> list
     if share:
         h = f"1 + (-1.22 - 0.12 × {px}) × {py} + (0.55 - 1.05 × {px}^0.75 + 0.47 × {px}^1.5) × {py}^2"
         symbols = "H = 1 + (-1.22 - 0.12 × x) × y + (0.55 - 1.05 × x^0.75 + 0.47 × x^1.5) × y^2"
-        steps.append(Step("Part of the bending that counts there", symbols, h, found.multiplier, ""))
-    loads = (
-        f"({put_in(1.0 - share)} × {put_in(axial)} + {put_in(share)} × {put_in(found.multiplier)} × {put_in(bending)})"
-    )
-    numbers = f"{loads} × {put_in(polynomial)} × {put_in(secant)} / √({put_in(found.shape)})"
+        steps.append(Step("Part of the bending that counts there", symbols, h, factors.multiplier, ""))
+    loads = f"({put_in(1.0 - share)} × {put_in(axial)} + {put_in(share)} × {put_in(factors.multiplier)} × {put_in(bending)})"
+    numbers = f"{loads} × {put_in(polynomial)} × {put_in(secant)} / √({put_in(factors.shape)})"
     formula = "Y = ((1 - β) × M_k + β × H × M_kb) × M × f_w / √(Q)"
     return [*steps, Step("Geometry factor at the deepest point", formula, numbers, value, "", shape.source)]
 

@@ -164,10 +164,10 @@ def answers(
     if watch is not None:
         watch("solving", 0, 1)
     more = Questions() if asked is None else asked
-    found = (*_of_the_target(study, place, life, more), *_tests(life, more))
+    answers = (*_of_the_target(study, place, life, more), *_tests(life, more))
     if watch is not None:
         watch("solving", 1, 1)
-    return Answers(study, place, life, found)
+    return Answers(study, place, life, answers)
 
 
 def _of_the_target(study: Study, place: str, life: LifeResult, asked: Questions) -> list[Answer]:

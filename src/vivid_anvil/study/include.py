@@ -79,9 +79,9 @@ def _name(entry: Mapping[str, Any]) -> Any:
 
 
 def _merged_lists(base: list[Any], changes: list[Any], where: str) -> list[Any]:
-    found = list(base)
+    lists = list(base)
     for entry in changes:
-        names = [_name(one) for one in found]
+        names = [_name(one) for one in lists]
         change = {key: value for key, value in entry.items() if key != LEAVE_OUT}
         place = names.index(_name(entry)) if _name(entry) in names else None
         if entry.get(LEAVE_OUT) is True:
@@ -89,12 +89,12 @@ def _merged_lists(base: list[Any], changes: list[Any], where: str) -> list[Any]:
                 raise InputError(
                     inside(where, f"{_name(entry)}"), "an entry to leave out that is not there", f"one of {names}"
                 )
-            del found[place]
+            del lists[place]
         elif place is None:
-            found.append(change)
+            lists.append(change)
         else:
-            found[place] = _merged(found[place], change, inside(where, f"{_name(entry)}"))
-    return found
+            lists[place] = _merged(lists[place], change, inside(where, f"{_name(entry)}"))
+    return lists
 
 
 def _relocated(value: Any, old: Path, new: Path) -> Any:

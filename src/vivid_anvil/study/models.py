@@ -311,13 +311,13 @@ def shape_keys() -> dict[str, Any]:
 
 @functools.lru_cache(maxsize=4)
 def _keys_of(shapes: tuple[str, ...]) -> dict[str, Any]:
-    found: dict[str, Any] = {}
+    keys: dict[str, Any] = {}
     rows = {"points": Annotated[Text | list[list[Any]], _rows("length")], "stress_profile": ROWS_OF_STRESS}
     for made_by in map(SHAPES.get, shapes):
         hints = get_type_hints(made_by)
         for key in keys_of_shape(made_by):
-            found.setdefault(key, rows.get(key) or key_of(inspect.getattr_static(made_by, key, None), hints[key]))
-    return found
+            keys.setdefault(key, rows.get(key) or key_of(inspect.getattr_static(made_by, key, None), hints[key]))
+    return keys
 
 
 @functools.lru_cache(maxsize=64)

@@ -93,10 +93,10 @@ def lives_of_places(study: Study, name: str | None = None, *, watch: Watch | Non
     known = place_names(study)
     if name is not None and name not in known:
         raise InputError("hot spot", repr(name), f"one of {listed(known)}", did_you_mean(name, known))
-    found = {}
+    places = {}
     for i, one in enumerate(spot for spot in study.assessed if name in (None, spot.name)):
         _tell(watch, f"life of {one.name}", i, len(study.assessed))
-        found[one.name] = assess_life(one, study.duty_cycle, target=study.target_life)
+        places[one.name] = assess_life(one, study.duty_cycle, target=study.target_life)
     if study.model is not None and name in (None, WORST_NODE):
-        found[WORST_NODE] = worst_node_life(study, watch=watch)
-    return found
+        places[WORST_NODE] = worst_node_life(study, watch=watch)
+    return places

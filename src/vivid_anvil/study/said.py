@@ -18,7 +18,7 @@ def said_of_fields(noun: type) -> dict[str, str]:
     >>> said_of_fields(Material)["ultimate_strength"]
     'Tensile strength, MPa'
     """
-    found: dict[str, str] = {}
+    fields: dict[str, str] = {}
     for above in reversed(noun.__mro__[:-1]):
         lines = inspect.cleandoc(above.__doc__ or "").splitlines()
         if "Parameters" not in lines:
@@ -27,9 +27,9 @@ def said_of_fields(noun: type) -> dict[str, str]:
         for line in lines[lines.index("Parameters") + 2 :]:
             if entry := _ENTRY.match(line):
                 names = entry[1].split(", ")
-                found |= dict.fromkeys(names, "")
+                fields |= dict.fromkeys(names, "")
             elif line.startswith("    ") and names:
-                found |= {name: f"{found[name]} {line.strip()}".strip() for name in names}
+                fields |= {name: f"{fields[name]} {line.strip()}".strip() for name in names}
             elif line.startswith("---"):
                 break
-    return {name: _CHOICES.sub("", words).removesuffix(".") for name, words in found.items() if words}
+    return {name: _CHOICES.sub("", words).removesuffix(".") for name, words in fields.items() if words}

@@ -56,8 +56,8 @@ class StudyResult(Result):
     @property
     def places(self) -> dict[str, KeptLife]:
         """The lives in numbers, by name: those of the hot spots, then that of the worst node."""
-        found = {life.hot_spot.name: kept_of(life) for life in self.lives}
-        return found if self.model is None else {**found, WORST_NODE: kept_worst(self.model.result)}
+        places = {life.hot_spot.name: kept_of(life) for life in self.lives}
+        return places if self.model is None else {**places, WORST_NODE: kept_worst(self.model.result)}
 
     @property
     def worst(self) -> LifeResult | None:

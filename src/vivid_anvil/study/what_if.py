@@ -228,8 +228,8 @@ def _lives(study: Study, spot: str | None, watch: Watch | None = None) -> dict[s
 
 
 def _numbers(lives: dict[str, LifeResult], node: WorstNode | None, scale: float = 1.0) -> dict[str, KeptLife]:
-    found: dict[str, KeptLife] = {name: kept_of(life, scale) for name, life in lives.items()}
-    return found if node is None else {**found, WORST_NODE: node.kept}
+    numbers: dict[str, KeptLife] = {name: kept_of(life, scale) for name, life in lives.items()}
+    return numbers if node is None else {**numbers, WORST_NODE: node.kept}
 
 
 def _variant(

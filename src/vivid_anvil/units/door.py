@@ -93,16 +93,16 @@ def split(value: str, where: str, example: str, dimension: str) -> tuple[float, 
 @functools.lru_cache(maxsize=1024)
 def factor(unit: str, dimension: Dimension, where: str = "unit") -> float:
     """What one `unit` is in the coherent unit of `dimension`."""
-    found = _quantity(unit, where, dimension.example)
+    quantity = _quantity(unit, where, dimension.example)
     target = _quantity(dimension.coherent, where, dimension.example)
-    if not found.is_compatible_with(target):
+    if not quantity.is_compatible_with(target):
         raise InputError(
             where,
             f"the unit {unit!r}, which is not one of {dimension.name}",
             "a plain number" if dimension.name == "number" else f"a unit of {dimension.name}",
             f"Write for instance {dimension.example!r}.",
         )
-    value = float(found.to(target.units).magnitude)
+    value = float(quantity.to(target.units).magnitude)
     return float(f"{value:.15g}")  # 0.1, not 0.09999999999999999: the conversion goes through products of floats
 
 
@@ -110,9 +110,9 @@ def dimension_of(unit: str, where: str) -> Dimension:
     """The dimension that `unit` belongs to; InputError where the trade's table has none."""
     if unit.strip() in _NO_UNIT:
         return DIMENSIONS["number"]
-    found = _quantity(unit, where, "3.2 kN")
+    quantity = _quantity(unit, where, "3.2 kN")
     for dimension in DIMENSIONS.values():
-        if dimension.name != "number" and found.is_compatible_with(_quantity(dimension.coherent, where, "")):
+        if dimension.name != "number" and quantity.is_compatible_with(_quantity(dimension.coherent, where, "")):
             return dimension
     raise InputError(
         where,

@@ -190,7 +190,7 @@ _NAMES = re.compile(r"[A-Za-z]\w*(?:\s*\|\s*[A-Za-z]\w*)*")
 
 def _nouns(function: Callable[..., Any]) -> dict[str, Noun]:
     """The arguments whose annotation names classes of ours."""
-    found = {}
+    nouns = {}
     for name, words in function.__annotations__.items():
         if name == "return" or not isinstance(words, str) or _NAMES.fullmatch(words.strip("'\"")) is None:
             continue
@@ -199,8 +199,8 @@ def _nouns(function: Callable[..., Any]) -> dict[str, Noun]:
             _a_class(name, function) for name in names
         ):
             continue
-        found[name] = Noun(tuple(known for one in names for known in (*_BUILTIN.get(one, ()), one)))
-    return found
+        nouns[name] = Noun(tuple(known for one in names for known in (*_BUILTIN.get(one, ()), one)))
+    return nouns
 
 
 def _a_class(name: str, function: Callable[..., Any]) -> bool:

@@ -80,15 +80,15 @@ def column_meant(cell: str, known: Sequence[str]) -> str | None:
 
 def headings(cells: Sequence[str], known: Sequence[str], where: str, hints: Mapping[str, str]) -> list[Heading]:
     """What each of the cells means; InputError, with the hint for its name, for one that is not known or twice there."""
-    found: list[Heading] = []
+    headings: list[Heading] = []
     for i, cell in enumerate(cells):
         column, (name, unit) = column_meant(cell, known), name_and_unit(cell)
         if column is None:
             hint = hints.get(name.lower()) or did_you_mean(name.lower(), known)
             raise InputError(inside(where, f"column {i + 1}"), repr(cell), f"one of {listed(known)}", hint)
-        if column in [one.column for one in found]:
+        if column in [one.column for one in headings]:
             raise InputError(
                 inside(where, f"column {i + 1}"), f"a second column {column!r}, {cell!r}", "each column once"
             )
-        found.append(Heading(column, unit, cell))
-    return found
+        headings.append(Heading(column, unit, cell))
+    return headings

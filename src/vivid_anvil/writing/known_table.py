@@ -54,8 +54,8 @@ def read_known(
     are several blocks, and `block` says which, from 1; "all" puts them one below the other.
     Raises InputError for headings that are not known, for several blocks where none is chosen, and for a file without.
     """
-    found = existing(path, what)
-    rows, where = _workbook_rows(found, sheet) if found.suffix.lower() in (".xlsx", ".xlsm") else _text_rows(found)
+    file = existing(path, what)
+    rows, where = _workbook_rows(file, sheet) if file.suffix.lower() in (".xlsx", ".xlsm") else _text_rows(file)
     at = next((i for i, row in enumerate(rows[:ROWS_ABOVE]) if _known_in(row, known) >= min(2, len(known))), None)
     if at is None:
         at = next((i for i, row in enumerate(rows) if _filled(row)), 0)  # its cells say what is wrong
@@ -95,18 +95,18 @@ def _text(cell: Any) -> str:
 
 def _blocks(row: Sequence[Any], known: Sequence[str]) -> list[list[int]]:
     """Places of the columns of each block: a new one begins where a column comes again, or after an empty one."""
-    found: list[list[int]] = [[]]
+    blocks: list[list[int]] = [[]]
     seen: set[str] = set()
     last = -1
     for i in _filled(row):
         column = column_meant(_text(row[i]), known) or _text(row[i])
-        if found[-1] and column in seen and (last < i - 1 or column == _first(row, found[-1], known)):
-            found.append([])
+        if blocks[-1] and column in seen and (last < i - 1 or column == _first(row, blocks[-1], known)):
+            blocks.append([])
             seen = set()
-        found[-1].append(i)
+        blocks[-1].append(i)
         seen.add(column)
         last = i
-    return found
+    return blocks
 
 
 def _first(row: Sequence[Any], block: Sequence[int], known: Sequence[str]) -> str:

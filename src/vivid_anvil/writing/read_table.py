@@ -48,7 +48,7 @@ def headers(cells: Sequence[str], place: Place, units: Mapping[str, str] | None 
 
     Raises InputError for a cell without a unit, an unknown unit, or the same name twice.
     """
-    found: list[Header] = []
+    headers: list[Header] = []
     for i, cell in enumerate(cells):
         name, unit = name_and_unit(cell)
         unit = unit or (units or {}).get(name, "")
@@ -66,10 +66,10 @@ def headers(cells: Sequence[str], place: Place, units: Mapping[str, str] | None 
         leads = False
         if unit != DATE_TIME:
             leads = dimension_of(unit, f"{place(i)} ({name})").name == "time" and i == 0
-        if name in [other.name for other in found]:
+        if name in [other.name for other in headers]:
             raise InputError(place(i), f"a second column named {name!r}", "a different name for each column")
-        found.append(Header(name, unit, place(i), leads))
-    return found
+        headers.append(Header(name, unit, place(i), leads))
+    return headers
 
 
 @read_by_others("an .xlsx workbook")
@@ -115,27 +115,27 @@ def read_frame(path: str | Path, sheet: str | int = 0, what: str = "a table") ->
     """The table of a text file (comma, semicolon or tab; point or comma in decimals) or of a sheet, and its place."""
     import pandas as pd
 
-    found = existing(path, what)
-    if found.suffix.lower() in (".xlsx", ".xlsm"):
-        return workbook(found, sheet, 1)
+    file = existing(path, what)
+    if file.suffix.lower() in (".xlsx", ".xlsm"):
+        return workbook(file, sheet, 1)
     try:
-        text = found.read_text(encoding="utf-8-sig")
+        text = file.read_text(encoding="utf-8-sig")
     except UnicodeDecodeError:
-        raise InputError(found.name, "bytes that are not UTF-8 text", "a text file in UTF-8, or .xlsx") from None
+        raise InputError(file.name, "bytes that are not UTF-8 text", "a text file in UTF-8, or .xlsx") from None
     lines = [line for line in text.splitlines() if line.strip() and not line.lstrip().startswith("#")]
     if len(lines) < 2:
-        raise InputError(found.name, f"{len(lines)} rows", "a header and at least one row of values")
+        raise InputError(file.name, f"{len(lines)} rows", "a header and at least one row of values")
     delimiter = next((mark for mark in (";", "\t") if mark in lines[0]), ",")
     decimal = "," if delimiter != "," and re.search(r"\d,\d", "".join(lines[1:])) else "."
     settings: dict[str, Any] = {"sep": delimiter, "decimal": decimal, "comment": "#", "skipinitialspace": True}
     cells = [cell.strip() for cell in lines[0].split(delimiter)]
     twice = next((cell for cell in cells if cells.count(cell) > 1), None)
     if twice is not None:
-        raise InputError(found.name, f"two columns headed {twice!r}", "each column once")
+        raise InputError(file.name, f"two columns headed {twice!r}", "each column once")
     try:
-        return pd.read_csv(found, encoding="utf-8-sig", **settings), found.name
+        return pd.read_csv(file, encoding="utf-8-sig", **settings), file.name
     except pd.errors.ParserError as error:
-        raise InputError(found.name, f"rows of different lengths ({error})", "as many cells as in the header") from None
+        raise InputError(file.name, f"rows of different lengths ({error})", "as many cells as in the header") from None
 
 
 def column_numbers(column: Any, where: str) -> FloatArray:

@@ -202,7 +202,7 @@ def _at_1e3(fraction: float, strength: float, limit: float, steps: list[Step]) -
 
 
 def _remarks(group: str, surface: str | None, own: Mapping[str, float]) -> tuple[Finding, ...]:
-    found = [
+    remarks = [
         Finding(
             "warning",
             "estimated-curve",
@@ -214,7 +214,7 @@ def _remarks(group: str, surface: str | None, own: Mapping[str, float]) -> tuple
         )
     ]
     if group == "aluminium" and surface not in (None, "polished") and "surface" not in own:
-        found.append(
+        remarks.append(
             Finding(
                 "note",
                 "surface-of-steel",
@@ -222,4 +222,4 @@ def _remarks(group: str, surface: str | None, own: Mapping[str, float]) -> tuple
                 "State your own where you know it.",
             )
         )
-    return tuple(found)
+    return tuple(remarks)

@@ -180,8 +180,8 @@ def _read_curves(section: Any, where: str, source: str) -> DetailCurves:
 def shipped_standards() -> dict[str, DetailStandard]:
     """The standards whose classes come with the package, by name."""
     folder = files("vivid_anvil.materials") / "data" / "details"
-    found = [read_standard(Path(str(item))) for item in folder.iterdir() if item.name.endswith(".toml")]
-    return {one.name: one for one in sorted(found, key=lambda one: one.name)}
+    standards = [read_standard(Path(str(item))) for item in folder.iterdir() if item.name.endswith(".toml")]
+    return {one.name: one for one in sorted(standards, key=lambda one: one.name)}
 
 
 def standard_named(name: str, file: str | Path | None = None) -> DetailStandard:

@@ -172,10 +172,10 @@ class LineFit(FittedCurve):
     @property
     def findings(self) -> tuple[Finding, ...]:
         """What an expert would say about the tests and the line."""
-        found = list(series_findings(self.series))
+        findings = list(series_findings(self.series))
         linear = self.linearity()
         if linear is not None and linear.probability < 0.05:
-            found.append(
+            findings.append(
                 Finding(
                     "warning",
                     "not-straight",
@@ -186,7 +186,7 @@ class LineFit(FittedCurve):
             )
         if self.slope_test() > 0.05:
             low, high = self.slope_interval()
-            found.append(
+            findings.append(
                 Finding(
                     "severe",
                     "no-slope",
@@ -195,7 +195,7 @@ class LineFit(FittedCurve):
                 )
             )
         if self.replication < 0.33:
-            found.append(
+            findings.append(
                 Finding(
                     "note",
                     "few-replicates",
@@ -203,7 +203,7 @@ class LineFit(FittedCurve):
                     "Repeat tests at the same levels.",
                 )
             )
-        return tuple(found)
+        return tuple(findings)
 
     def __repr__(self) -> str:
         return (

@@ -267,13 +267,13 @@ def _ratio(table: KnownTable, given: RRatio | None) -> RRatio:
 def _runouts(table: KnownTable) -> Any:
     if "run-out" not in table:
         return np.zeros(len(table.frame), dtype=bool)
-    found = []
+    runouts = []
     for row, cell in enumerate(table.frame["run-out"].tolist(), start=1):
         text = "" if cell is None or cell != cell else str(cell).strip().lower()  # an empty cell is not equal to itself
         if text not in _YES | _NO:
             raise InputError(f"{table.where}, row {row}, column 'run-out'", repr(cell), "yes or no")
-        found.append(text in _YES)
-    return np.array(found, dtype=bool)
+        runouts.append(text in _YES)
+    return np.array(runouts, dtype=bool)
 
 
 def series_findings(series: SpecimenSeries) -> Iterator[Finding]:
