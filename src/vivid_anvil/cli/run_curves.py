@@ -113,7 +113,7 @@ def curve(specifications: Sequence[str], wishes: CurveWishes, outputs: Outputs, 
 
     out = show.console()
     for one in curves:
-        out.print(show.page(curve_page(one, units), units))
+        out.print(show.page(curve_page(one, units, unit), units))
     if curves:
         out.print(show.table(table, units))
     for family in families:

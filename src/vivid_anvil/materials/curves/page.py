@@ -17,9 +17,10 @@ from vivid_anvil.writing.table import Column, Table
 
 
 @opened()
-def curve_page(curve: SNCurve, units: UnitSystem = "metric") -> Page:
-    """What a curve says of itself."""
-    one, unit = float(shown(1.0, "stress", units)), display_unit("stress", units)
+def curve_page(curve: SNCurve, units: UnitSystem = "metric", unit: str | None = None) -> Page:
+    """What a curve says of itself, its stresses in `unit`, by default that of the system of units."""
+    unit = display_unit("stress", units) if unit is None else unit
+    one = 1.0 / factor(unit, DIMENSIONS["stress"], "curve, unit")
     survival = "not stated" if curve.survival_probability is None else f"{curve.survival_probability:g}"
     scatter = "not stated" if curve.log_life_std is None else number(curve.log_life_std, 3)
     upto = "on" if np.isinf(curve.tested_to) else f"to {number(curve.tested_to)} cycles"
