@@ -147,6 +147,7 @@ EXAMPLES = {
     "toe_magnification": {"depth": [0.2, 3.0], "attachment_length": 15.0, "thickness": 20.0},
     "accelerated_test": {"result": LIFE, "omit_below": [10.0, 200.0]},
     "class_edges": {"largest": 87.0},
+    "thickened": {"curve": CURVE, "thickness": 40.0, "reference": 25.0, "exponent": 0.25},
     "compare_rules_for_cycles": {"amplitude": 100.0, "mean": 50.0, "material": STEEL},
     "consistent_damage": {"stress": [200.0, 80.0], "per_repeat": [10.0, 1e4], "curve": CURVE},
     "cycles_of_test": {"result": LIFE, "stress": 200.0},

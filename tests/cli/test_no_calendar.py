@@ -69,7 +69,7 @@ def test_a_target_that_cannot_be_told_is_refused(written, run, target, words):
 
 @pytest.mark.parametrize("stated", ["of the repeat", "of the event"])
 def test_a_stated_duration_gives_hours(written, run, stated):
-    head = PASSES + ('duration = "30 s"\n' if stated == "of the repeat" else "")
+    head = PASSES + ('repeat_duration = "30 s"\n' if stated == "of the repeat" else "")
     events = EQUAL + ("" if stated == "of the repeat" else 'duration = "0.5 min"\n')
     code, out, err = run("life", written(events, head=head), "--json", "a.json")
     assert code == 0, err
@@ -81,7 +81,7 @@ def test_a_stated_duration_gives_hours(written, run, stated):
 
 @pytest.mark.parametrize("where", ["event", "repeat"])
 def test_a_duration_beside_a_known_one_is_refused(written, run, where):
-    head = PASSES + ('duration = "30 s"\n' if where == "repeat" else "")
+    head = PASSES + ('repeat_duration = "30 s"\n' if where == "repeat" else "")
     events = LAP_EVENT + ('duration = "30 s"\n' if where == "event" else "")
     code, _, err = run("life", written(events, head=head))
     assert code == 2

@@ -22,7 +22,7 @@ class InBetween(MeanStressRule):
     source: ClassVar[str] = "made up"
     formula: ClassVar[str] = "S_ar = S_a / (1 - (S_m / R_m)^1.5)"
     numbers: ClassVar[str] = "{a} / (1 - ({m} / {v})^1.5)"
-    formula_at: ClassVar[str] = "S_aR by halving"
+    formula_at: ClassVar[str] = "S_aR by Newton's rule"
     numbers_at: ClassVar[str] = "{a}, {k}, {v}"
     in_compression: ClassVar[bool] = False
     bounded: ClassVar[bool] = True
@@ -35,10 +35,11 @@ class InBetween(MeanStressRule):
 
     @staticmethod
     def at_r(reversed_amplitude: ArrayLike, r_ratio: float, value: float) -> FloatArray:
+        """By Newton's rule from above, where the function is convex: S_a + S_ar (k S_a / R_m)^1.5 - S_ar = 0."""
         wanted = np.asarray(reversed_amplitude, dtype=float)
-        low, high = np.zeros_like(wanted), wanted.copy()
-        for _ in range(60):
-            middle = 0.5 * (low + high)
-            more = InBetween.to_reversed(middle, mean_ratio(r_ratio) * middle, value) < wanted
-            low, high = np.where(more, middle, low), np.where(more, high, middle)
-        return low
+        bend = wanted * (max(mean_ratio(r_ratio), 0.0) / value) ** 1.5
+        found = wanted.copy()
+        for _ in range(12):
+            root = np.sqrt(found)
+            found = found - (found + bend * found * root - wanted) / (1.0 + 1.5 * bend * root)
+        return found

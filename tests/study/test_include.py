@@ -11,8 +11,9 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.load import LOADS
 from vivid_anvil.study import compare_studies, read_study, run_study, study_schema, write_template
 from vivid_anvil.study.curve_keys import FORMS, leading_key
+from vivid_anvil.study.event_keys import EVENT_FORMS
 from vivid_anvil.study.key_words import CHOICES, KEYS, choices_of
-from vivid_anvil.study.models import EVENT_KINDS, SIZES, study_file
+from vivid_anvil.study.models import study_file
 
 pytestmark = pytest.mark.slow
 
@@ -155,7 +156,7 @@ def test_there_is_a_block_for_each_kind_of_event_and_each_runs(run, tmp_path):
         channel = "load factor" if "load factor" in one else "force"
         taken = block_of(one, "# [[duty_cycle.events]]").replace("duty_cycle.events.events", "inner")
         data = tomllib.loads(block_of(one, "# [[duty_cycle.events]]"))["duty_cycle"]["events"][0]
-        kinds |= {key for key in (*EVENT_KINDS, *SIZES) if key in data}
+        kinds |= {key for key in EVENT_FORMS if key in data}
         study = text.replace(events, block_of(one, "# [[duty_cycle.events]]") + "\n")
         if channel == "load factor":
             study = study.replace('channel = "force"', 'channel = "load factor"').replace("5.5 MPa/kN", "120 MPa")
@@ -166,13 +167,13 @@ def test_there_is_a_block_for_each_kind_of_event_and_each_runs(run, tmp_path):
         code, _, err = run("life", tmp_path / f"one{i}.toml")
         assert code == 0, (taken, err)
     stand_open = {"range", "amplitude"}  # and within; of kinds of load beside these there are none but what is added
-    assert kinds | stand_open == {*EVENT_KINDS, *SIZES} - (set() if len(LOADS) else {"load"})
+    assert kinds | stand_open == set(EVENT_FORMS) - (set() if len(LOADS) else {"load"})
 
 
 def properties(schema):
     """Every section of the schema with its keys."""
     for name, one in schema["$defs"].items():
-        yield "SNCurve" if name.startswith("SNCurve_") else name, one["properties"]
+        yield name.partition("_")[0] if name.startswith(("SNCurve_", "Event_")) else name, one["properties"]
     yield "StudyFile", schema["properties"]
 
 
@@ -186,7 +187,7 @@ def test_every_key_has_words_an_example_that_fits_and_its_choices():
             checker = jsonschema.Draft202012Validator({**one, "$defs": schema["$defs"]})
             wrong += [(section, key, error.message[:200]) for error in checker.iter_errors(one["examples"][0])]
     assert wrong == []
-    added = set() if len(LOADS) else {"EventSection.load"}
+    added = set() if len(LOADS) else {"Event.load"}
     assert set(KEYS) - added <= told  # and no words of keys that are gone
     assert set(CHOICES) <= told
 

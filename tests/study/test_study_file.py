@@ -653,8 +653,8 @@ FAULTS = {
         "'in the order given'",
     ),
     "order of part events": ((REPEATED, REPEATED + ORDERED + "occurrences = 0.5\n#"), "duty_cycle", "a whole number"),
-    "history with cycles": ((FIRST, FIRST + "cycles = 3\n"), "(loaded lap)", "history together with cycles"),
-    "block of a history": ((FIRST, FIRST + "block = 2\n"), "(loaded lap)", "history together with block"),
+    "history with cycles": ((FIRST, FIRST + "cycles = 3\n"), "(loaded lap)", "goes with another kind"),
+    "block of a history": ((FIRST, FIRST + "block = 2\n"), "(loaded lap)", "goes with another kind"),
     "reader without setting": (
         (FIRST, FIRST + 'read = { sheet = "a" }\n'),
         "(loaded lap): loaded_lap.csv",
@@ -697,12 +697,12 @@ FAULTS = {
     "programme without channel": (
         (LAST, ROWS.replace("channel", "#").format('programme = "x.csv"')),
         "(rows)",
-        "without channel",
+        "the key 'channel'",
     ),
     "an empty inner duty cycle": (
         (LAST, ROWS.replace("channel", "#").format("events = []")),
         "entry 4 (rows)",
-        "exactly one of",
+        "at least one",
     ),
     "a fault in an inner event": (
         (LAST, ROWS.replace("channel", "#").format(INNER)),

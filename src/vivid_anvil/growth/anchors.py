@@ -42,6 +42,15 @@ class Anchors(ABC):
         self.bent: Any = shape.under(1.0) if bent else None
         self.error = 0.0
 
+    @property
+    def state(self) -> Any:
+        """What to come back to: none where all is known in advance."""
+        return None
+
+    @state.setter
+    def state(self, state: Any) -> None:
+        """Back to it."""
+
     @abstractmethod
     def around(self, at: FloatArray, cycles: int) -> FloatArray:
         """Rows for the loop from the sizes `at`, mm, which have been reached after so many cycles."""
@@ -105,6 +114,16 @@ class TwoSizeAnchors(Anchors):
         self._anchor: FloatArray | None = None
         self._path: list[tuple[float, ...]] = []
         self._summed, self._counted, self._scale = 0.0, 0, 0.0
+
+    @property
+    def state(self) -> Any:
+        """The way so far."""
+        return self._anchor, len(self._path), self._summed, self._counted, self._scale, self.error
+
+    @state.setter
+    def state(self, state: Any) -> None:
+        self._anchor, length, self._summed, self._counted, self._scale, self.error = state
+        del self._path[length:]
 
     def around(self, at: FloatArray, cycles: int) -> FloatArray:
         """One row."""

@@ -27,6 +27,7 @@ from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import Margin, Shape
 from vivid_anvil.units import LENGTH_OR_NONE, many, number, opened
 
+LOOKS_EVERY = 16  # steps of the anchor between looks at the margins, which cost as much as the step
 BLOCK = 1 << 13  # cycles at a time: what stays in the cache
 
 
@@ -112,19 +113,28 @@ def grow_by_cycle(
         fixed: tuple[Any, ...] = (*law.handed, *how.handed, kept, table, parts)
     else:
         fixed = (*powers, *how.handed, kept, rows, parts)
-    ended_by = ""
+    ended_by, steps, looks = "", 0, LOOKS_EVERY
+    known_good = (at.copy(), place.copy(), kept.copy(), anchors.state)
     while True:
         planes = anchors.around(at, int(place[4]))
         if powers is None:
             why = march(*fixed, planes, least, shut, anchors.reach, *rest)
         else:
             why = march_power(*fixed, planes, anchors.reach, *rest)
-        if math.isnan(at[0]):
+        steps, beyond = steps + 1, math.isnan(at[0])
+        if why == OUT_OF_REACH and steps % looks and not beyond:
+            continue
+        used = [] if beyond else [name for name, margin in (margins or {}).items() if margin(*at.tolist()) <= 0.0]
+        if (used or beyond) and looks > 1 and margins:  # back, and look at every step from there
+            at[:], place[:], kept[:] = known_good[:3]
+            anchors.state, steps, looks = known_good[3], 0, 1
+            continue
+        if beyond:
             raise law.beyond("a range of stress intensity")
-        used = [name for name, margin in (margins or {}).items() if margin(*at.tolist()) <= 0.0]
         ended_by = "stop" if why == PAST_LIMIT else next(iter(used), "")
         if why != OUT_OF_REACH or ended_by:
             break
+        known_good = (at.copy(), place.copy(), kept.copy(), anchors.state)
     stopped_at = None if not ended_by else _inside(parts, place)
     way = anchors.way(ways, at, place, parts, stopped_at, (margins or {}).get(ended_by))
     way[:, 0] = np.minimum(way[:, 0], largest)

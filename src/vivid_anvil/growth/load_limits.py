@@ -16,6 +16,7 @@ from vivid_anvil.shapes.shape import Margin, OneSizeShape, Shape
 from vivid_anvil.units import many, opened
 from vivid_anvil.writing.table import Column, Table
 
+STRIDE = 16  # places of a way between looks at the limits
 SCALES = (0.6, 0.8, 1.0, 1.2, 1.4, 1.6, 2.0)
 
 
@@ -98,9 +99,13 @@ def _limit_at(result: GrowthResult, scale: float, shape: Shape, peak: float) -> 
     first = float(depths[0]), float(along[0])
     if (name := _used(margins, *first)) is not None:
         return LoadLimit(scale, peak, first[0], name)
-    for i in range(1, depths.size):
-        if (name := _used(margins, float(depths[i]), float(along[i]))) is not None:
-            return LoadLimit(scale, peak, _between(margins[name], result, i), name)
+    before = 0
+    for i in (*range(STRIDE, depths.size - 1, STRIDE), depths.size - 1):
+        if _used(margins, float(depths[i]), float(along[i])) is not None:
+            for j in range(before + 1, i + 1):
+                if (name := _used(margins, float(depths[j]), float(along[j]))) is not None:
+                    return LoadLimit(scale, peak, _between(margins[name], result, j), name)
+        before = i
     aspect = float(depths[-1] / along[-1])
     return LoadLimit(scale, peak, *critical_depth(margins, shape.deepest, aspect))
 

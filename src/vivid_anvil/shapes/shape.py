@@ -17,6 +17,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.units import inner
 from vivid_anvil.writing.working import Step, put_in
 
 SHAPES: Choices[Callable[..., Shape]] = Choices("shape")
@@ -205,7 +206,8 @@ class TwoSizeShape(Shape):
 
     def ends(self, *sizes: float) -> tuple[float, ...]:
         """Y at the end of a and at the end of c."""
-        return self.factors(*self.within(*sizes))
+        y_of_both: tuple[float, float] = inner(type(self).factors)(self, *self.within(*sizes))
+        return y_of_both
 
     def ends_of_stress(self, stress: Any, *sizes: float) -> tuple[float, ...]:
         """K at both ends; a weight function knows cracks no deeper than half as long."""
@@ -216,7 +218,8 @@ class TwoSizeShape(Shape):
     def reference_stress(self, stress: float, *sizes: float) -> float:
         """That of the section that is left, MPa."""
         a, c = sizes
-        return self.collapse_stress(min(a, 0.999999 * self.deepest), c, stress)
+        left: float = inner(type(self).collapse_stress)(self, min(a, 0.999999 * self.deepest), c, stress)
+        return left
 
     def rooms(self, *, weighed: bool) -> dict[str, Margin]:
         """To the wall, the length and the aspect."""

@@ -108,8 +108,10 @@ def _one(file: str, data: Any, details: Any, model: Any, above: tuple[str, ...])
         where = ", ".join(part for part in (where, inner.where.strip(", ")) if part)
         return InputError(where, inner.found, inner.expected, inner.remedy)
     if kind == "extra_forbidden":
-        known = _known_keys(model, path[:-1])
-        hint = MOVED.get(str(path[-1])) or did_you_mean(str(path[-1]), known)
+        key, known = str(path[-1]), _known_keys(model, path[:-1])
+        hint = MOVED.get(key) or did_you_mean(key, known)
+        if key in _known_keys(model, tuple(one for one in path[:-1] if not str(one).startswith(TAG))):
+            hint = "It goes with another kind: make two of it, or leave it out."
         return InputError(where, "an unknown key", f"one of {listed(known)}", hint)
     if kind == "missing":
         return InputError(where, "no such key", f"the key {path[-1]!r}", "Add it.")
@@ -149,7 +151,9 @@ def _annotation(section: type[BaseModel], key: int | str) -> Any:
 
 def _tag(section: type[BaseModel]) -> Any:
     kind = section.model_fields.get("kind")
-    return None if kind is None else f"{TAG}{getattr(kind.annotation, '__args__', (None,))[0]}"
+    if kind is None:  # told apart by a leading key
+        return TAG + section.__name__.partition("_")[2]
+    return f"{TAG}{getattr(kind.annotation, '__args__', (None,))[0]}"
 
 
 def _sections_of(annotation: Any) -> list[type[BaseModel]]:

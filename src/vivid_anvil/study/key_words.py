@@ -65,7 +65,7 @@ KEYS: dict[str, KeyWords] = {
     "spectrum": KeyWords(
         "a load spectrum: a file, or columns with a unit", {"unit": "kN", "range": [3], "cycles": [100]}
     ),
-    "EventSection.load": KeyWords("a load of a kind that was added, with its keys", None),
+    "Event.load": KeyWords("a load of a kind that was added, with its keys", None),
     "states": KeyWords(
         "values that several loads go through together; a load factor has no unit", {"weight": 1, "wind": [-0.6, 1.0]}
     ),

@@ -19,21 +19,11 @@ from vivid_anvil.materials.curves.curved import CURVED_FORMS
 from vivid_anvil.shapes import SHAPES, keys_of_shape
 from vivid_anvil.stress import METHODS, CaseLoad, StepLoad
 from vivid_anvil.study.curve_keys import curve_keys
+from vivid_anvil.study.event_keys import event_keys
 from vivid_anvil.study.growth_law_keys import growth_law_keys
 from vivid_anvil.study.hot_spot_keys import HotSpotSection, MethodKeys
 from vivid_anvil.study.method_keys import method_keys
-from vivid_anvil.study.models_of_nouns import (
-    Section,
-    Text,
-    from_text,
-    key_of,
-    kind_or,
-    model_of,
-    name_or,
-    one_or_table,
-    union_of,
-    written,
-)
+from vivid_anvil.study.models_of_nouns import Section, Text, from_text, key_of, model_of, name_or, one_or_table, written
 from vivid_anvil.units import DIMENSIONS
 
 FORMAT = 2
@@ -64,104 +54,9 @@ Length = Annotated[float, from_text("length"), written("length")]
 StressIntensity = Annotated[float, from_text("stress intensity"), written("stress intensity")]
 
 
-class EventSection(Section):
-    """An event: a history in a file, equal cycles, a block programme, a spectrum, states of several loads, or inner events."""
-
-    name: Text
-    occurrences: float = 1.0
-    history: Text | list[Text] | None = None
-    read: dict[str, Any] = Field(default_factory=dict)
-    sample_rate: Text | None = None
-    repairs: list[dict[str, Any]] = Field(default_factory=list)
-    gate: dict[str, Text] = Field(default_factory=dict)
-    programme: Text | dict[str, Any] | None = None
-    spectrum: Text | dict[str, Any] | None = None
-    sheet: Text | int | None = None
-    block: Text | int | None = None
-    states: dict[Text, Any] | None = None
-    load: Any = None
-    events: list[EventSection] | None = None
-    channel: Text | None = None
-    range: Text | float | None = None
-    amplitude: Text | float | None = None
-    maximum: Text | float | None = None
-    minimum: Text | float | None = None
-    mean: Text | float | None = None
-    r_ratio: float | None = None
-    cycles: float | None = None
-    frequency: Text | None = None
-    duration: Text | None = None
-
-    @model_validator(mode="after")
-    def _one_kind(self) -> EventSection:
-        given = [key for key in type(self).model_fields if getattr(self, key) not in (None, [], {})]
-        kinds = [key for key in EVENT_KINDS if key in given]
-        amplitude = [key for key in SIZES if key in given]
-        if len(kinds) + len(amplitude) != 1:
-            raise InputError(
-                "",
-                f"the keys {', '.join(given)}",
-                "exactly one of " + ", ".join((*EVENT_KINDS, *SIZES)),
-                "Make an event of each.",
-            )
-        kind = kinds[0] if kinds else amplitude[0]
-        allowed = {"name", "occurrences", "duration", kind, *_KEYS_OF[kind]}
-        odd = [key for key in given if key not in allowed]
-        missing = [key for key in _NEEDED_BY[kind] if key not in given and getattr(self, key) is None]
-        if odd or missing:
-            raise InputError(
-                "",
-                f"{kind} " + (f"together with {', '.join(odd)}" if odd else f"without {', '.join(missing)}"),
-                f"with it only {', '.join(_KEYS_OF[kind])}" if odd else f"the keys {', '.join(_NEEDED_BY[kind])}",
-                "Make two events of it." if odd else "Add them.",
-            )
-        seconds = _SECOND_OF.get(kind, ())
-        if seconds and sum(key in given for key in seconds) != 1:
-            both = [key for key in seconds if key in given]
-            raise InputError(
-                "",
-                f"{kind} with {' and '.join(both)}" if both else f"{kind} alone",
-                f"{kind} with one of {', '.join(seconds)}",
-                "A cycle has two numbers: one says how large it is, the other where it lies.",
-            )
-        return self
-
-
-# What an event may be, and the keys that go with each.
-EVENT_KINDS = ("history", "programme", "spectrum", "states", "load", "events")
-SIZES = (
-    "range",
-    "amplitude",
-    "maximum",
-)  # equal cycles: how large they are, and the keys of which one says where they lie
-_SECOND_OF = {"range": ("r_ratio", "mean"), "amplitude": ("r_ratio", "mean"), "maximum": ("minimum", "r_ratio")}
-_KEYS_OF = {
-    "history": ("read", "sample_rate", "repairs", "gate"),
-    "programme": ("channel", "frequency", "sheet", "block"),
-    "spectrum": ("channel", "sheet", "block"),
-    "states": ("cycles", "frequency"),
-    "load": (),
-    "events": (),
-    **{size: ("channel", *seconds, "cycles", "frequency") for size, seconds in _SECOND_OF.items()},
-}
-_NEEDED_BY: dict[str, tuple[str, ...]] = {
-    "history": (),
-    "programme": ("channel",),
-    "spectrum": ("channel",),
-    "states": ("cycles",),
-    "load": (),
-    "events": (),
-    **dict.fromkeys(SIZES, ("channel", "cycles")),
-}
-
-
 MaterialSection = model_of(Material, instead={"card": Text})
 SNFamilySection = model_of(SNFamily, instead={"curves": Annotated[list[Text], Field(min_length=2)]})
-DutyCycleSection = model_of(
-    DutyCycle,
-    without=(),
-    instead={"events": Annotated[list[EventSection], Field(min_length=1)], "repeat_duration": Text},
-)
+DutyCycleSection = model_of(DutyCycle, without=(), instead={"events": list[Any], "repeat_duration": Text})
 ROWS_OF_STRESS: Any = Annotated[list[list[Any]], _rows("length")]
 CrackSection = model_of(
     Crack,
@@ -348,13 +243,7 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
     def many(one: Any) -> Any:
         return (list.__class_getitem__(one), Field(default_factory=list))
 
-    event: Any = EventSection
-    if len(LOADS):
-        kinds = union_of({kind: model_of(one, without=(), kind=kind) for kind, one in LOADS.items()}, kind_or(""))
-        inner: Any = "list[EventSection] | None"
-        event = create_model("EventSection", __base__=EventSection, load=(kinds | None, None), events=(inner, None))
-        event.model_rebuild(_types_namespace={"EventSection": event})
-    events: Any = list.__class_getitem__(event)
+    events: Any = list.__class_getitem__(event_keys())
     duty: Any = create_model("DutyCycleSection", __base__=DutyCycleSection, events=(events, Field(min_length=1)))
     of_shapes: dict[str, Any] = {key: (own | None, None) for key, own in shape_keys().items()}
     crack: Any = create_model("CrackSection", __base__=CrackSection, retardation=(memory | None, None), **of_shapes)

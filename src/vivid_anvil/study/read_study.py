@@ -33,7 +33,8 @@ from vivid_anvil.shapes import read_points, shape_of_keys
 from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.study.cards import cards_in, read_card_named
 from vivid_anvil.study.curve_keys import Source, curve_of
-from vivid_anvil.study.event_of_keys import event_of
+from vivid_anvil.study.event_keys import Place as EventPlace
+from vivid_anvil.study.event_keys import event_of
 from vivid_anvil.study.growth_law_keys import law_of, threshold_of
 from vivid_anvil.study.hot_spot_keys import HotSpotSection
 from vivid_anvil.study.include import with_includes
@@ -253,7 +254,7 @@ class _Builder:
             if watch is not None:
                 watch(f"reading {event.name}", i, len(section.events))
             with self.at(("duty_cycle", "events", i)):
-                events.append(event_of(event, self.path.parent, how))
+                events.append(event_of(event, EventPlace(self.path.parent, how)))
         if watch is not None:
             watch("histories", len(events), len(events))
         with self.at(("duty_cycle",)):

@@ -33,7 +33,7 @@ def study_schema() -> dict[str, Any]:
     schema["title"] = "Vivid Anvil study file"
     schema["properties"][INCLUDE] = {"type": "string", "description": "a study file to start from"}
     for name, section in schema["$defs"].items():
-        _tell(section, "SNCurve" if name.startswith("SNCurve_") else name)
+        _tell(section, name.partition("_")[0] if name.startswith(("SNCurve_", "Event_")) else name)
     _tell(schema, "StudyFile")
     schema["required"] = [key for key in schema["required"] if key == "format"]  # an included file may hold the rest
     return schema
