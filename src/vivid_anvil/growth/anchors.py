@@ -47,7 +47,7 @@ class Anchors(ABC):
         """What to come back to: none where all is known in advance."""
         return None
 
-    @state.setter
+    @state.setter  # noqa: B027 (nothing to come back to is no fault)
     def state(self, state: Any) -> None:
         """Back to it."""
 

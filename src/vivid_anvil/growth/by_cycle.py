@@ -121,15 +121,15 @@ def grow_by_cycle(
             why = march(*fixed, planes, least, shut, anchors.reach, *rest)
         else:
             why = march_power(*fixed, planes, anchors.reach, *rest)
-        steps, beyond = steps + 1, math.isnan(at[0])
-        if why == OUT_OF_REACH and steps % looks and not beyond:
+        steps, known = steps + 1, bool(np.isfinite(at).all())  # inf where a cycle broke it, nan beyond a table
+        if why == OUT_OF_REACH and steps % looks and known:
             continue
-        used = [] if beyond else [name for name, margin in (margins or {}).items() if margin(*at.tolist()) <= 0.0]
-        if (used or beyond) and looks > 1 and margins:  # back, and look at every step from there
+        used = [name for name, margin in (margins or {}).items() if margin(*at.tolist()) <= 0.0] if known else []
+        if (used or not known) and looks > 1 and margins:  # back, and look at every step from there
             at[:], place[:], kept[:] = known_good[:3]
             anchors.state, steps, looks = known_good[3], 0, 1
             continue
-        if beyond:
+        if np.isnan(at).any():
             raise law.beyond("a range of stress intensity")
         ended_by = "stop" if why == PAST_LIMIT else next(iter(used), "")
         if why != OUT_OF_REACH or ended_by:
