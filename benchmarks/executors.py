@@ -38,7 +38,7 @@ def main(nodes: int, samples: int) -> None:
     with ProcessPoolExecutor(WORKERS) as processes:
         shared["processes"] = seconds(processes)
     settings = {"n_workers": WORKERS, "threads_per_worker": 1, "dashboard_address": None}
-    with LocalCluster(**settings) as cluster, Client(cluster) as client:
+    with LocalCluster(**settings) as cluster, Client(cluster) as client:  # type: ignore[no-untyped-call]
         shared["cluster"] = seconds(client.get_executor())
     for name, took in shared.items():
         print(f"{name:<24}{took:8.2f} s{alone / took:8.2f} times as fast")

@@ -17,6 +17,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
 import numpy as np
@@ -62,7 +63,7 @@ class Loops:
         return int(rows)
 
     def damage(self, samples: np.ndarray) -> float:
-        values = [ctypes.c_double(one) for one in (*CURVE.points[0], CURVE.above, CURVE.below)]
+        values = [ctypes.c_double(one) for one in (*CURVE.points[0], float(CURVE.above), float(CURVE.below))]
         return float(self.library.damage(_pointer(samples), ctypes.c_int64(samples.size), *values))
 
     def matrix(self, samples: np.ndarray) -> np.ndarray:
@@ -127,21 +128,17 @@ def main(size: int) -> None:
         ):
             assert len(rainflow(signal)) == loops.table(signal)
             report(
-                f"{name}: table of cycles / C",
-                *in_turn(lambda s=signal: rainflow(s), lambda s=signal: loops.table(s)),
-                "1.0",
+                f"{name}: table of cycles / C", *in_turn(partial(rainflow, signal), partial(loops.table, signal)), "1.0"
             )
             assert np.isclose(damage_of_samples(signal, CURVE), loops.damage(signal), rtol=1e-9)
-            pair = in_turn(lambda s=signal: damage_of_samples(s, CURVE), lambda s=signal: loops.damage(s))
+            pair = in_turn(partial(damage_of_samples, signal, CURVE), partial(loops.damage, signal))
             report(f"{name}: damage in one pass / C", *pair, "1.0")
 
             def binned(s: np.ndarray = signal) -> np.ndarray:
                 return count_chunks(pieces(s), float(s.min()), float(s.max()), classes=CLASSES).counts
 
             assert np.array_equal(binned(), loops.matrix(signal))
-            report(
-                f"{name}: {CLASSES} x {CLASSES} matrix / C", *in_turn(binned, lambda s=signal: loops.matrix(s)), "1.3"
-            )
+            report(f"{name}: {CLASSES} x {CLASSES} matrix / C", *in_turn(binned, partial(loops.matrix, signal)), "1.3")
         looking_up(size)
         varying()
         many_spots()
@@ -159,11 +156,9 @@ def looking_up(size: int) -> None:
             name="-", stress="range", r_ratio=0, points=points, above="hold", below="no damage", interpolation=form
         )
         known = curve.life(asked)
-        pair = in_turn(lambda c=curve: c.life(asked), lambda: np.interp(asked, stresses, lives))
+        pair = in_turn(partial(curve.life, asked), partial(np.interp, asked, stresses, lives))
         report(f"S-N curve, {form}: lives / numpy.interp", *pair, "3.0")
-        back = in_turn(
-            lambda c=curve, n=known: c.stress_at(n), lambda n=known: np.interp(n, lives[::-1], stresses[::-1])
-        )
+        back = in_turn(partial(curve.stress_at, known), partial(np.interp, known, lives[::-1], stresses[::-1]))
         report(f"S-N curve, {form}: stresses / numpy.interp", *back, "3.0")
 
 
@@ -176,7 +171,9 @@ def varying(variants: int = 1000) -> None:
 def _varying(study: Study, variants: int) -> None:
     spot = "weld toe at the grip head"
     values = [f"{20.0 + 0.01 * i:.2f} MPa/kN" for i in range(variants)]
-    loads = [(event.load["vertical force"].values, event.occurrences) for event in study.duty_cycle.events]
+    loads = [
+        (event.load.samples().channel("vertical force").values, event.occurrences) for event in study.duty_cycle.events
+    ]
 
     def by_hand() -> list[float]:
         counted = [rainflow(samples, residue="repeated") for samples, _ in loads]
@@ -193,7 +190,7 @@ def _varying(study: Study, variants: int) -> None:
     def ours() -> list[float]:
         fresh = dataclasses.replace(study, duty_cycle=dataclasses.replace(study.duty_cycle))
         result = what_if(fresh, f"hot_spots/{spot}/stress_per_load", values, spot=spot)
-        return [one.lives[spot].damage_per_repeat for one in result.variants if not one.is_base]
+        return [one.lives[spot].damage_per_repeat or 0.0 for one in result.variants if not one.is_base]
 
     found = dict(zip(values, by_hand(), strict=True))
     known = [value for value in values if value != "24.50 MPa/kN"]
@@ -208,8 +205,8 @@ def many_spots(spots: int = 50, size: int = 1_000_000) -> None:
     signal = 20.0 * white_noise(size)
 
     def lives(count: int) -> list[float]:
-        history = LoadHistory("lap", [Channel("force", signal, "force")], 100.0)
-        duty = DutyCycle("day", [Event("lap", history, 100)], 250)
+        history = LoadHistory("lap", (Channel("force", signal, "force"),), 100.0)
+        duty = DutyCycle("day", (Event("lap", history, 100),), 250)
         places = [
             HotSpot(
                 name=f"spot {i}",
@@ -233,7 +230,7 @@ def many_spots(spots: int = 50, size: int = 1_000_000) -> None:
 def channels(size: int) -> None:
     """Eight channels side by side on two threads, against one after the other."""
     rng = np.random.default_rng(3)
-    history = LoadHistory("eight", [Channel(f"c{i}", rng.standard_normal(size), "force") for i in range(8)], 100.0)
+    history = LoadHistory("eight", tuple(Channel(f"c{i}", rng.standard_normal(size), "force") for i in range(8)), 100.0)
     pair = in_turn(lambda: history.cycles_of_all(threads=2), lambda: history.cycles_of_all(threads=1))
     report(f"8 channels of {size:.0e}: 2 threads / 1", *pair, f"faster by {pair[1] / pair[0]:.2f}, aim 1.7")
 
