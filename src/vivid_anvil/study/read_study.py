@@ -35,6 +35,7 @@ from vivid_anvil.study.cards import cards_in, read_card_named
 from vivid_anvil.study.curve_keys import Source, curve_of
 from vivid_anvil.study.event_keys import Place as EventPlace
 from vivid_anvil.study.event_keys import event_of
+from vivid_anvil.study.felt_loads import load_that_nothing_feels
 from vivid_anvil.study.growth_law_keys import law_of, threshold_of
 from vivid_anvil.study.hot_spot_keys import HotSpotSection
 from vivid_anvil.study.include import with_includes
@@ -203,26 +204,12 @@ class _Builder:
             target = target_of(file.target_life, duty_cycle)
         found = tuple(spots.values()), tuple(cracks)
         model = self.model(file, duty_cycle)
-        self.states_are_used(spots.values(), model)
+        channels = {channel for spot in spots.values() for channel in spot.fed.channels}
+        slip = load_that_nothing_feels(self.data, channels | set(model.loads.channels if model is not None else ()))
+        if slip is not None:
+            raise self.fault(*slip)
         job = Study(file.title, duty_cycle, *found, target, self.path, self.curves, self.data, self.growth_tests)
         return dataclasses.replace(job, model=model)
-
-    def states_are_used(self, spots: Iterable[HotSpot], model: ModelJob | None) -> None:
-        """InputError for a load in the states of an event that nothing feels: mostly a slip of its name."""
-        felt: set[str] = set()
-        for spot in spots:
-            felt |= set(spot.fed.channels)
-        if model is not None:
-            felt |= set(model.loads.channels)
-        for keys, event in _with_keys(self.data["duty_cycle"]["events"], ("duty_cycle", "events")):
-            for name in event.get("states") or {}:
-                if name not in felt:
-                    raise self.fault(
-                        (*keys, "states"),
-                        f"a load {name!r} that no hot spot and no load case of the model feels",
-                        f"one of {listed(sorted(felt))}",
-                        did_you_mean(name, felt) or "Give a hot spot its stress_per_load, or leave the load out.",
-                    )
 
     def same(self, *keys: str) -> bool:
         """Whether the study `like` has the same under these keys."""
@@ -440,12 +427,3 @@ class _Builder:
             elif own and own not in where:
                 where = inside(where, own)
             raise InputError(where, error.found, error.expected, error.remedy) from error
-
-
-def _with_keys(
-    events: list[dict[str, Any]], keys: tuple[str | int, ...]
-) -> Iterator[tuple[tuple[str | int, ...], dict[str, Any]]]:
-    """Every event as it is written, inner ones too, with the way to it."""
-    for i, event in enumerate(events):
-        yield (*keys, i), event
-        yield from _with_keys(event.get("events") or [], (*keys, i, "events"))
