@@ -36,7 +36,7 @@ def reconstruct(table: Cycles | CycleMatrix, *, order: str = "random", seed: int
     table : Cycles or CycleMatrix
         Cycles, or a matrix of them.
     order : str, default "random"
-        In what order the cycles come: "random" or another of its choices.
+        In what order the cycles come: one of `ORDERS`.
     seed : int, default 0
         Seed of the random numbers: the same gives the same.
 

@@ -116,11 +116,11 @@ def model_answer(
     apart : float or str, optional
         Nodes nearer than this to a worse one belong to its place, mm; by default by the mesh.
     reserve_on : str, default "stress"
-        What the reserve factors are on.
+        What the reserve factors are on: one of `RESERVES`.
     paths : ModelResult, optional
         Where a structural stress is taken.
     **chosen : any
-        Figures and tables that are wanted.
+        Further settings of `hottest_places`.
 
     Returns
     -------
@@ -134,8 +134,8 @@ def model_answer(
 
     Examples
     --------
-    >>> model_answer(model, 3)  # of the demo: run_model(read_study("hanger_head.toml"))
-    <ModelAnswer 3: 8 places, <ModelResult 7522 nodes: 17.78 years at node 2613>>
+    >>> model_answer(model, most=3)  # of the demo: run_model(read_study("hanger_head.toml"))
+    <ModelAnswer model: 3 places, <ModelResult 7522 nodes: 17.78 years at node 2613>>
     """
     one_of("model answer, reserve_on", reserve_on, tuple(RESERVES))
     distance = neighbours_within(result.field) if apart is None else coherent(apart, "length", "model answer, apart")

@@ -88,7 +88,7 @@ class ModelResult:
     measure : Measure
         The stress that is counted: one of `MEASURES`, or its name.
     values : NodeValues
-        The counted stress of each.
+        Damage, lowest and highest counted stress at each node.
     target_repeats : float, optional
         Repeats that it shall last; None without a target.
     directions : ndarray, optional

@@ -59,7 +59,7 @@ def notch_effect_by_radius(
     ultimate_strength : float or text with a unit
         Tensile strength, MPa.
     rule : str, default "Peterson"
-        Which formula.
+        Which formula: one of `SENSITIVITIES`.
     load : str, default "axial or bending"
         How the part is loaded.
 

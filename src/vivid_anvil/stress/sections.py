@@ -182,7 +182,7 @@ def plate_under_pressure(
     thickness : float or text with a unit
         Thickness, mm.
     edge : str
-        How the edge is held.
+        How the edge is held: "clamped" or "supported".
     poisson : float, default 0.3
         Poisson's ratio, -.
 
