@@ -71,7 +71,7 @@ def notch_effect_by_radius(
     Raises
     ------
     InputError
-        Beyond.
+        Beyond these strengths.
 
     Examples
     --------

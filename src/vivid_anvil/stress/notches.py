@@ -105,7 +105,7 @@ def hole_in_strip(diameter: float, width: float) -> float:
 def shoulder(load: str, larger: float, smaller: float, radius: float) -> float:
     """Kt, on the smaller section, of a fillet between two diameters of a shaft (Pilkey, charts 3.4, 3.10, 3.12).
 
-    `load` is one of `LOADS`. 1 to 20, in torsion from 0.25 to 4, with h the height of the shoulder.
+    `load` is one of `LOADS`.
 
     Parameters
     ----------
@@ -126,7 +126,7 @@ def shoulder(load: str, larger: float, smaller: float, radius: float) -> float:
     Raises
     ------
     InputError
-        Where the charts end: h / r from 0.
+        Where the charts end: h / r from 0.1 to 20, in torsion from 0.25 to 4, with h the height of the shoulder.
 
     Examples
     --------
@@ -154,7 +154,7 @@ def shoulder(load: str, larger: float, smaller: float, radius: float) -> float:
 def round_groove(load: str, larger: float, smaller: float, radius: float) -> float:
     """Kt, on the smaller section, of a round groove in a shaft (DIN 743-2:2012, 4.2.2).
 
-    `load` is one of `LOADS`. 5.
+    `load` is one of `LOADS`.
 
     Parameters
     ----------
@@ -175,7 +175,7 @@ def round_groove(load: str, larger: float, smaller: float, radius: float) -> flo
     Raises
     ------
     InputError
-        For a groove whose radius is more than its depth allows: t / r below 0.
+        For a groove whose radius is more than its depth allows: t / r below 0.5.
 
     Examples
     --------

@@ -241,7 +241,7 @@ def plate_with_hole(
     Raises
     ------
     InputError
-        Inside of the hole.
+        For a place inside of the hole.
 
     Examples
     --------

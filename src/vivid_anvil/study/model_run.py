@@ -48,7 +48,7 @@ def run_model(
     Raises
     ------
     InputError
-        Where it has none.
+        For a study without a model.
 
     Examples
     --------

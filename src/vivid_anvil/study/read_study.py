@@ -59,8 +59,6 @@ def read_study(path: str | Path, *, watch: Watch | None = None) -> Study:
 
     Paths in the file are relative to it. `watch(label, done, of)` is told how far the reading is.
 
-     further ones stand in its notes.
-
     Parameters
     ----------
     path : str or path
@@ -76,7 +74,7 @@ def read_study(path: str | Path, *, watch: Watch | None = None) -> Study:
     Raises
     ------
     InputError
-        With the file and the path of keys, for the first fault.
+        With the file and the path of keys, for the first fault; further ones stand in its notes.
 
     Examples
     --------

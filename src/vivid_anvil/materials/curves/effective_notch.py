@@ -34,13 +34,13 @@ def effective_notch_curve(
     Parameters
     ----------
     metal : str
-        "steel" or "aluminium".
+        "steel", "aluminium" or "magnesium".
     radius : float or str
         Radius of the reference notch, mm: 1 or 0.05.
     stress : str, default "principal"
-        Which stress is taken at the notch.
+        Which stress is taken at the notch: "principal" or "von Mises".
     loading : str, default "variable"
-        How it is loaded.
+        "variable" or "constant" amplitude.
 
     Returns
     -------
@@ -50,7 +50,7 @@ def effective_notch_curve(
     Raises
     ------
     InputError
-        For another.
+        For another metal, radius or stress.
 
     Examples
     --------

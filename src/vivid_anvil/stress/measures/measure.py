@@ -102,7 +102,7 @@ def stress_measure(measure: Measure | str) -> Measure:
     Raises
     ------
     InputError
-        For anything else.
+        For anything that is neither a measure nor the name of one.
 
     Examples
     --------
