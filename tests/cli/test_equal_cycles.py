@@ -61,7 +61,7 @@ def test_a_load_that_only_presses_has_r_minus_infinity(written, run):
         ('maximum = "9 kN"\nminimum = "1 kN"\nr_ratio = 0', "with one of minimum, r_ratio"),
         ('maximum = "9 kN"\nminimum = "12 kN"', "a minimum below the maximum"),
         ('maximum = "0 kN"\nr_ratio = 0', "a minimum below the maximum"),
-        ('maximum = "9 kN"\nmean = "5 kN"', "together with mean"),
+        ('maximum = "9 kN"\nmean = "5 kN"', "It goes with another kind"),
         ('maximum = "9 kN"\nrange = "5 kN"', "exactly one of"),
         ('minimum = "9 kN"\nr_ratio = 0', "exactly one of"),
         ('range = "8"\nr_ratio = 0', "MPa/kN"),
