@@ -3,5 +3,6 @@
 from tests.crack_values import CRACK_METHODS
 from tests.field_values import FIELD_METHODS
 from tests.reference_values import METHODS as FIRST_METHODS
+from tests.vibration_values import VIBRATION
 
-METHODS = (*FIRST_METHODS, *CRACK_METHODS, *FIELD_METHODS)
+METHODS = (*FIRST_METHODS, *CRACK_METHODS, *FIELD_METHODS, *VIBRATION)

@@ -42,8 +42,12 @@ if TYPE_CHECKING:
     from vivid_anvil.events.event import Event
     from vivid_anvil.events.gated import GatedHistory
     from vivid_anvil.events.load_states import LoadStates
+    from vivid_anvil.events.profile import Profile
     from vivid_anvil.events.programmes import block_programme, load_spectrum, read_programme, read_spectrum
+    from vivid_anvil.events.random_vibration import RandomVibration
     from vivid_anvil.events.repeated_times import repeated_times
+    from vivid_anvil.events.sine import Sine
+    from vivid_anvil.events.sine_course import Dwells, Sweep
     from vivid_anvil.fields.hottest import hottest_places
     from vivid_anvil.fields.model_answer import model_answer
     from vivid_anvil.fields.model_result import ModelResult
@@ -135,6 +139,16 @@ if TYPE_CHECKING:
     from vivid_anvil.shapes.profiles import ProfileEdgeCrack, ProfileSurfaceCrack
     from vivid_anvil.shapes.surface import SurfaceCrack
     from vivid_anvil.shapes.table import TableCrack
+    from vivid_anvil.spectra.cross_spectra import PSDs, SpectralMatrix, Together
+    from vivid_anvil.spectra.largest import expected_largest
+    from vivid_anvil.spectra.methods.expected_cycles import expected_ranges
+    from vivid_anvil.spectra.moments import StatedMoments
+    from vivid_anvil.spectra.non_gaussian import hermite_form
+    from vivid_anvil.spectra.psd import PSD
+    from vivid_anvil.spectra.responses.modes import ModalResponse
+    from vivid_anvil.spectra.responses.oscillator import OneDegreeOfFreedom
+    from vivid_anvil.spectra.responses.response_table import ResponseTable
+    from vivid_anvil.spectra.synthesis import Tone, counted_synthesis, synthesized
     from vivid_anvil.stress.hot_spot import HotSpot
     from vivid_anvil.stress.measures.measure import stress_measure
     from vivid_anvil.stress.measures.principal_stresses import (
@@ -147,6 +161,7 @@ if TYPE_CHECKING:
     from vivid_anvil.stress.notch_effect import notch_effect_by_gradient, notch_effect_by_radius
     from vivid_anvil.stress.notches import elliptic_hole, hole_in_strip, round_groove, shoulder
     from vivid_anvil.stress.relations.case_loads import CaseLoad, CaseLoads, StepLoad
+    from vivid_anvil.stress.relations.input_responses import InputResponses
     from vivid_anvil.stress.relations.one_load import OneLoad
     from vivid_anvil.stress.relations.read_unit_stresses import read_unit_stresses
     from vivid_anvil.stress.relations.rosette import stresses_of_rosette
@@ -172,6 +187,7 @@ if TYPE_CHECKING:
     from vivid_anvil.writing.working import Step, Working
 
 __all__ = [
+    "PSD",
     "AbsoluteMaximumPrincipal",
     "AxialPipeCrack",
     "BarCrack",
@@ -189,6 +205,7 @@ __all__ = [
     "Cycles",
     "DoubleEdgeCrack",
     "DutyCycle",
+    "Dwells",
     "EdgeCrack",
     "EffectiveRangeLaw",
     "EmbeddedCrack",
@@ -205,23 +222,30 @@ __all__ = [
     "HoleCrack",
     "HotSpot",
     "InputError",
+    "InputResponses",
     "InspectionPlan",
     "LifeResult",
     "LoadHistory",
     "LoadStates",
     "Material",
+    "ModalResponse",
     "ModelResult",
     "NormalStress",
+    "OneDegreeOfFreedom",
     "OneLoad",
+    "PSDs",
     "Palmgren",
     "ParisLaw",
     "PipeCrack",
     "PipeSurfaceCrack",
     "PowerOfRThreshold",
+    "Profile",
     "ProfileEdgeCrack",
     "ProfileSurfaceCrack",
     "RainflowCounter",
+    "RandomVibration",
     "RectangleSection",
+    "ResponseTable",
     "RoundSection",
     "SNCurve",
     "SNFamily",
@@ -229,7 +253,10 @@ __all__ = [
     "SignedTresca",
     "SignedVonMisesHydrostatic",
     "SignedVonMisesPrincipal",
+    "Sine",
     "SpecimenSeries",
+    "SpectralMatrix",
+    "StatedMoments",
     "Step",
     "StepLoad",
     "StressField",
@@ -238,8 +265,11 @@ __all__ = [
     "Study",
     "StudyResult",
     "SurfaceCrack",
+    "Sweep",
     "TableCrack",
     "TableLaw",
+    "Together",
+    "Tone",
     "TotalLife",
     "TwoStageLaw",
     "UnitStresses",
@@ -270,6 +300,7 @@ __all__ = [
     "compare_studies",
     "count_chunks",
     "count_file",
+    "counted_synthesis",
     "crack_course",
     "curve_at_r",
     "curved_curve",
@@ -285,6 +316,8 @@ __all__ = [
     "equivalent_amplitude",
     "estimate_curve",
     "exceedance",
+    "expected_largest",
+    "expected_ranges",
     "explain",
     "fit_growth_law",
     "fit_likelihood",
@@ -295,6 +328,7 @@ __all__ = [
     "grid_of_rows",
     "grow_crack",
     "growth_working",
+    "hermite_form",
     "high_pass",
     "history_from_frame",
     "hole_in_strip",
@@ -364,6 +398,7 @@ __all__ = [
     "stresses_of_rosette",
     "structural_field",
     "study_schema",
+    "synthesized",
     "table_curve",
     "table_law",
     "through_thickness",
@@ -389,6 +424,22 @@ _HOMES = {
     "vivid_anvil.writing.finding": ["Finding"],
     "vivid_anvil.writing.latex": ["working_in_latex"],
     "vivid_anvil.writing.working": ["Step", "Working"],
+    "vivid_anvil.spectra": [
+        "PSD",
+        "ModalResponse",
+        "OneDegreeOfFreedom",
+        "PSDs",
+        "ResponseTable",
+        "SpectralMatrix",
+        "StatedMoments",
+        "Together",
+        "Tone",
+        "counted_synthesis",
+        "expected_largest",
+        "expected_ranges",
+        "hermite_form",
+        "synthesized",
+    ],
     "vivid_anvil.histories": [
         "Channel",
         "LoadHistory",
@@ -434,9 +485,14 @@ _HOMES = {
     "vivid_anvil.events": [
         "ConstantAmplitude",
         "DutyCycle",
+        "Dwells",
         "Event",
         "GatedHistory",
         "LoadStates",
+        "Profile",
+        "RandomVibration",
+        "Sine",
+        "Sweep",
         "block_programme",
         "load_spectrum",
         "read_programme",
@@ -512,6 +568,7 @@ _HOMES = {
         "CaseLoads",
         "Component",
         "HotSpot",
+        "InputResponses",
         "NormalStress",
         "OneLoad",
         "RectangleSection",
@@ -615,7 +672,7 @@ _HOMES = {
     "vivid_anvil.figures": ["draw_into", "plot", "save_figure"],
 }
 _PACKAGES = (
-    *("ground", "units", "writing", "counting", "histories", "events", "shapes", "materials"),
+    *("ground", "units", "writing", "counting", "spectra", "histories", "events", "shapes", "materials"),
     *("stress", "damage", "growth", "models", "fields", "study", "figures"),
 )
 _HOME_OF = {name: home for home, names in _HOMES.items() for name in names}

@@ -370,5 +370,20 @@ FAULTS_OF_PLACES = {
         "duty_cycle, counting",
         "Did you mean 'rainflow'",
     ),
+    "an unknown formula": (
+        ('residue = "repeated"', 'residue = "repeated"\nexpected_cycles = "dirlick"'),
+        "duty_cycle, expected_cycles",
+        "Did you mean 'dirlik'",
+    ),
+    "a slope that is not asked for": (
+        ('residue = "repeated"', 'residue = "repeated"\nexpected_slope = 3'),
+        "duty_cycle, expected_slope",
+        "no slope",
+    ),
+    "responses beside a stress per load": (
+        ("notch_factor = 1.0 ", 'responses = { "vertical force" = "3 MPa/kN" }\nnotch_factor = 1.0 '),
+        f"{WELD}, responses",
+        "one of",
+    ),
     "not TOML": (("format = 2", "format: 2"), "study.toml", "not TOML"),
 }  # fmt: skip

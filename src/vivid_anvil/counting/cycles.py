@@ -17,6 +17,8 @@ from vivid_anvil.units import DIMENSIONS, in_dimension, plain_numbers
 from vivid_anvil.writing.html import html_frame
 
 COLUMNS = ("range", "mean", "count", "start", "end", "event", "per_repeat")  # one number a cycle
+PANEL = "panel"  # column of cycles that stand for a density, see `panels`
+LACKING = {PANEL: -1.0}  # what a cycle has in a column that its table lacks, beside others that have it
 
 _NONE: Mapping[str, FloatArray] = MappingProxyType({})
 _OF_NOTHING: dict[str, Any] = dict(  # noqa: C408 (names are read more easily)
@@ -207,6 +209,19 @@ class Cycles:
             mean=checks.read_only(load_factor * (self.mean - self.fixed) + self.fixed),
         )
 
+    def with_ends(self, low: FloatArray, high: FloatArray) -> Cycles:
+        """The same cycles between other ends, which are sound."""
+        return self._changed(range=checks.read_only(high - low), mean=checks.read_only(0.5 * low + 0.5 * high))
+
+    def about(self, mean: float) -> Cycles:
+        """The same cycles, all of their means moved by `mean`, with the loads."""
+        return self._changed(mean=checks.read_only(self.mean + mean))
+
+    def alone(self) -> Cycles:
+        """The same cycles as single ones: they no longer stand for a density of ranges."""
+        left = {name: one for name, one in self.columns.items() if name != PANEL}
+        return self._changed(columns=MappingProxyType(left))
+
     def among(self, samples: IntArray) -> Cycles:
         """The same cycles with the samples of the whole history, of which `samples` were counted."""
         ends = {name: checks.read_only(samples[getattr(self, name)]) for name in ("start", "end")}
@@ -230,6 +245,23 @@ class Cycles:
         own = {name: checks.read_only(getattr(self, name)[index]) for name in COLUMNS}
         added = {name: checks.read_only(one[index]) for name, one in self.columns.items()}
         return self._changed(**own, columns=MappingProxyType(added))
+
+    def replaced(self, which: IntArray, like: IntArray, **values: Any) -> Cycles:
+        """Without the rows `which`, and with more at the end, which are as the rows `like` but for `values`; all sound."""
+        stay = np.ones(len(self), dtype=bool)
+        stay[which] = False
+        added = values.pop("columns")
+        own = {
+            name: checks.read_only(
+                np.concatenate([getattr(self, name)[stay], values.get(name, getattr(self, name)[like])])
+            )
+            for name in COLUMNS
+        }
+        columns = {
+            name: checks.read_only(np.concatenate([one[stay], added.get(name, one[like])]))
+            for name, one in self.columns.items()
+        }
+        return self._changed(**own, columns=MappingProxyType(columns))
 
     def to_frame(self) -> Any:
         """A row a cycle, units in the headings: range, mean, count; samples and times of its ends where they are known."""
@@ -284,9 +316,18 @@ def joined(tables: Sequence[Cycles]) -> Cycles:
     if len(tables) == 1:
         return tables[0]
     own = {name: checks.read_only(np.concatenate([getattr(table, name) for table in tables])) for name in COLUMNS}
-    both = [name for name in tables[0].columns if all(name in table.columns for table in tables)]
-    added = {name: checks.read_only(np.concatenate([table.columns[name] for table in tables])) for name in both}
-    return tables[0]._changed(**own, columns=MappingProxyType(added))
+    return tables[0]._changed(**own, columns=_added(tables))
+
+
+def _added(tables: Sequence[Cycles]) -> Mapping[str, FloatArray]:
+    """The columns that all tables have, and those that some have and others are known in without."""
+    names = dict.fromkeys(name for table in tables for name in table.columns)
+    found = {}
+    for name in names:
+        if name in LACKING or all(name in table.columns for table in tables):
+            parts = [table.columns.get(name, np.full(len(table), LACKING.get(name))) for table in tables]
+            found[name] = checks.read_only(np.concatenate(parts))
+    return MappingProxyType(found)
 
 
 def of_a_repeat(sources: Sequence[Any], extremes: tuple[float, float]) -> Cycles:
@@ -301,4 +342,6 @@ def of_a_repeat(sources: Sequence[Any], extremes: tuple[float, float]) -> Cycles
     rates = {table.sample_rate for table in tables}
     rate = rates.pop() if len(rates) == 1 else None
     first: Cycles = tables[0]
-    return first._changed(**own, sample_rate=rate, sources=tuple(sources), lowest=low, highest=high)
+    return first._changed(
+        **own, columns=_added(tables), sample_rate=rate, sources=tuple(sources), lowest=low, highest=high
+    )

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vivid_anvil.counting import Cycles
+from vivid_anvil.counting.cycles import PANEL
+from vivid_anvil.damage.converged import converged
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.stress import HotSpot
@@ -50,7 +52,9 @@ class Spectrum:
         return self.hot_spot.assessed_by.terms(self.hot_spot, self.cycles.at(load_factor))
 
     def damage(self, load_factor: float = 1.0) -> FloatArray:
-        """Damage of each cycle per repeat, shape (k,)."""
+        """Damage of each cycle per repeat, shape (k,); under another load factor expected cycles may stand at other places."""
+        if load_factor != 1.0 and PANEL in self.cycles.columns:
+            return Spectrum(self.hot_spot, converged(self.hot_spot, self.cycles.at(load_factor))).damage()
         return self.damage_of(self.equivalent_stress(load_factor))
 
     def damage_of(self, equivalent: FloatArray) -> FloatArray:
@@ -61,4 +65,4 @@ class Spectrum:
 @opened()
 def spectrum(hot_spot: HotSpot, duty_cycle: DutyCycle) -> Spectrum:
     """The local stress cycles of `hot_spot` in one repeat of `duty_cycle`, counted once per event and channel."""
-    return Spectrum(hot_spot, hot_spot.local_cycles(duty_cycle))
+    return Spectrum(hot_spot, converged(hot_spot, hot_spot.local_cycles(duty_cycle)))

@@ -6,6 +6,7 @@ from vivid_anvil.events.equal_cycles import ConstantAmplitude
 from vivid_anvil.events.event import Event
 from vivid_anvil.events.gated import GatedHistory
 from vivid_anvil.events.load_states import LoadStates
+from vivid_anvil.events.profile import Profile
 from vivid_anvil.events.programmes import (
     BlockProgramme,
     LoadSpectrum,
@@ -14,8 +15,11 @@ from vivid_anvil.events.programmes import (
     read_programme,
     read_spectrum,
 )
+from vivid_anvil.events.random_vibration import RandomVibration
 from vivid_anvil.events.repeated_times import repeated_times
 from vivid_anvil.events.seen import Seen
+from vivid_anvil.events.sine import Sine
+from vivid_anvil.events.sine_course import Course, Dwells, Sweep
 from vivid_anvil.events.stated_cycles import StatedCycles
 
 __all__ = [
@@ -23,14 +27,20 @@ __all__ = [
     "BETWEEN_EVENTS",
     "BlockProgramme",
     "ConstantAmplitude",
+    "Course",
     "DutyCycle",
+    "Dwells",
     "Event",
     "GatedHistory",
     "LoadSpectrum",
     "LoadStates",
+    "Profile",
+    "RandomVibration",
     "Seen",
+    "Sine",
     "Source",
     "StatedCycles",
+    "Sweep",
     "block_programme",
     "load_spectrum",
     "read_programme",

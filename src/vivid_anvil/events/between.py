@@ -114,7 +114,7 @@ def _kept_to_itself(source: Source, extremes: tuple[float, float], counts: Float
     """The cycles of one occurrence that are not paired with those of another event; `counts` of those that were free to."""
     table = source.cycles
     if source.history is None:
-        return table.counted(counts)
+        return table.alone().counted(counts)
     smaller = without_largest(table)
     if not len(table) or counts[0] == 0.0:
         return smaller

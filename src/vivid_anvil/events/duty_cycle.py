@@ -18,14 +18,23 @@ from vivid_anvil.counting.methods import COUNTING_METHODS
 from vivid_anvil.events.between import BETWEEN, BETWEEN_EVENTS, Source, in_order, whole, worst_case
 from vivid_anvil.events.calendar import Calendar, amount, plural
 from vivid_anvil.events.event import Asked, Event, dimension_in, seconds_of, seen_load
+from vivid_anvil.events.random_stress import FORMULA
 from vivid_anvil.events.seen import Seen
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, listed
 from vivid_anvil.histories.load import Give, Load
+from vivid_anvil.spectra.methods import EXPECTED_CYCLES
 from vivid_anvil.units import DIMENSIONS, number, split
 from vivid_anvil.writing.html import html_frame
 
 HOUR = 3600.0
+CHOICES = (
+    "between",
+    "residue",
+    "counting",
+    "expected_cycles",
+    "expected_slope",
+)  # of a duty cycle, for all that it holds
 _GROUPED = re.compile(r"(?<=\d)[ _](?=\d{3}(?!\d))")  # "50 000", "50_000"
 
 
@@ -82,7 +91,8 @@ class DutyCycle(Load):
 
     `residue` says how the residue of an event counts (see `RESIDUES`); as events come again and again, the default closes it.
     `between` says what happens between events (see `BETWEEN_EVENTS`). `counting` is how histories are counted, by a name of
-    `COUNTING_METHODS`; other than rainflow only with events each by itself.
+    `COUNTING_METHODS`; other than rainflow only with events each by itself. `expected_cycles` is the formula for the cycles of
+    random events, by a name of `EXPECTED_CYCLES`; one that holds for a single slope asks for the `expected_slope` m of the curve.
 
     Parameters
     ----------
@@ -98,6 +108,10 @@ class DutyCycle(Load):
         What happens between events: one of `BETWEEN_EVENTS`.
     counting : str, default "rainflow"
         How histories are counted: one of `COUNTING_METHODS`.
+    expected_cycles : str, default "dirlik"
+        What the cycles of random events are expected by: one of `EXPECTED_CYCLES`.
+    expected_slope : float, optional
+        Slope m of the S-N curve, for formulas that hold for one slope only.
     repeat_duration : float or str, optional
         How long one repeat takes, s or text; for loads that do not know their own.
 
@@ -128,6 +142,8 @@ class DutyCycle(Load):
     residue: str = "repeated"
     between: str = "each by itself"
     counting: str = "rainflow"
+    expected_cycles: str = FORMULA
+    expected_slope: float | None = None
     repeat_duration: float | str | None = None
     gives: ClassVar[frozenset[Give]] = frozenset({"cycles"})
     _counted: dict[Asked, tuple[Source, ...]] = field(default_factory=dict, init=False, repr=False)
@@ -147,6 +163,7 @@ class DutyCycle(Load):
         checks.one_of(field_of("DutyCycle", "residue"), self.residue, tuple(RESIDUES))
         checks.one_of(field_of("DutyCycle", "between"), self.between, tuple(BETWEEN_EVENTS))
         COUNTING_METHODS.get(self.counting, field_of("DutyCycle", "counting"))
+        self._check_formula()
         if self.counting != "rainflow" and self.between != "each by itself":
             raise InputError(
                 field_of("DutyCycle", "counting"),
@@ -169,12 +186,12 @@ class DutyCycle(Load):
                 whole(event.name, event.occurrences)
             if event.load.parts:  # a duty cycle, with a choice of its own, which must be that of the outer one
                 load: Any = event.load
-                inner = (load.between, load.residue, load.counting)
-                if inner != (self.between, self.residue, self.counting):
+                inner, outer = load.choices, self.choices
+                if inner != outer:
                     raise InputError(
                         f"event {event.name}, its duty cycle",
-                        f"between = {inner[0]!r}, residue = {inner[1]!r}, counting = {inner[2]!r}",
-                        f"{self.between!r}, {self.residue!r} and {self.counting!r}, as the outer duty cycle has them",
+                        ", ".join(f"{key} = {value!r}" for key, value in inner.items()),
+                        f"{', '.join(repr(value) for value in outer.values())}, as the outer duty cycle has them",
                         "What happens between events is one choice for all: make the inner one with .counted(...).",
                     )
 
@@ -198,16 +215,33 @@ class DutyCycle(Load):
     def _repr_html_(self) -> str:
         return html_frame(repr(self).strip("<>"), self.to_frame())
 
-    def counted(self, *, between: str, residue: str | None = None, counting: str | None = None) -> DutyCycle:
-        """The same duty cycle, with its inner ones, under another choice of what happens between events."""
-        left, how = self.residue if residue is None else residue, self.counting if counting is None else counting
+    @property
+    def choices(self) -> dict[str, Any]:
+        """How its cycles come about: one choice for all that it holds."""
+        return {key: getattr(self, key) for key in CHOICES}
+
+    def _check_formula(self) -> None:
+        """InputError for an unknown formula, and for a slope that is missing or not asked for."""
+        formula = EXPECTED_CYCLES.get(self.expected_cycles, field_of("DutyCycle", "expected_cycles"))
+        where = field_of("DutyCycle", "expected_slope")
+        if formula.one_slope and self.expected_slope is None:
+            raise InputError(where, "no slope", f"the slope m of the S-N curve, for {self.expected_cycles!r}")
+        if self.expected_slope is not None:
+            checks.positive_number(where, self.expected_slope)
+            if not formula.one_slope:
+                raise InputError(where, f"{self.expected_slope:g} with {self.expected_cycles!r}", "no slope")
+
+    def counted(self, **choices: Any) -> DutyCycle:
+        """The same duty cycle, with its inner ones, under other `choices`, such as between="worst case"."""
+        for key in choices:
+            checks.one_of("duty cycle, a choice", key, CHOICES)
         events = tuple(
-            dataclasses.replace(event, load=event.load.counted(between=between, residue=left, counting=how))  # type: ignore[attr-defined]
+            dataclasses.replace(event, load=event.load.counted(**{**self.choices, **choices}))  # type: ignore[attr-defined]
             if event.load.parts
             else event
             for event in self.events
         )
-        return dataclasses.replace(self, events=events, between=between, residue=left, counting=how)
+        return dataclasses.replace(self, events=events, **choices)
 
     def sources(self, channel: Asked) -> tuple[Source, ...]:
         """Where cycles come from: each event, and what happens between events; counted once per channel.
@@ -235,6 +269,10 @@ class DutyCycle(Load):
     def _cycles(self, load: Load, name: str) -> Cycles:
         """Cycles of one occurrence of a load, a history by the counting method."""
         history = load.measured
+        if "cross-spectra" in load.gives:
+            own: Any = load
+            expected: Cycles = own.cycles_of(name, method=self.expected_cycles, slope=self.expected_slope)
+            return expected
         if self.counting == "rainflow" or history is None:
             return load.cycles_of(name, residue=self.residue)
         if load.gated(name) is not None:
@@ -262,7 +300,7 @@ class DutyCycle(Load):
     def cycles_of(self, channel: Asked, *, residue: str | None = None) -> Cycles:
         """The load cycles of all sources of a repeat in one table, put together once per channel; its own residue unless told."""
         if residue not in (None, self.residue):
-            return self.counted(between=self.between, residue=residue).cycles_of(channel)
+            return self.counted(residue=residue).cycles_of(channel)
         if channel not in self._joined:
             self._joined[channel] = of_a_repeat(self.sources(channel), self.extremes(channel))
         return self._joined[channel]
@@ -308,7 +346,7 @@ class DutyCycle(Load):
     def dimension_of_channel(self, channel: Asked) -> str:
         """The dimension that `channel` has in every event; InputError where events differ or lack it."""
         if isinstance(channel, Seen):
-            for name in channel.channels:
+            for name in () if channel.any_of_channels else channel.channels:
                 self.dimension_of_channel(name)
             return "stress"
         found = {event.name: dimension_in(event.name, event.load, channel) for event, _ in self.flat()}

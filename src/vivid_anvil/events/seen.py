@@ -19,6 +19,7 @@ class Seen(ABC):
     """What a load is looked at as; `str` of it is the name of the one channel, MPa, that comes out."""
 
     channels: tuple[str, ...]
+    any_of_channels: bool = False  # whether an event may lack some of them
 
     @abstractmethod
     def seen(self, load: Load, event: str) -> Load:

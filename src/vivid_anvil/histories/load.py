@@ -16,11 +16,13 @@ from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.channel import Channel, channel_named
 
-Give = Literal["samples", "cycles", "order"]
+Give = Literal["samples", "cycles", "order", "lines", "cross-spectra"]
 WORDS: dict[str, str] = {
     "samples": "its course in time",
     "cycles": "cycles of a channel",
     "order": "the order of its turning points",
+    "lines": "amplitudes over frequency",
+    "cross-spectra": "PSDs and cross-spectra over frequency",
 }
 
 
@@ -87,6 +89,10 @@ class Load(ABC):
     def with_channel(self, channel: Channel) -> Load:
         """The same course with this channel alone, whose values are as many as the samples."""
         raise self.lacks("samples")
+
+    def through(self, name: str, responses: Mapping[str, Any]) -> Load:
+        """What responses, by the channels that they are of, make of the load: a load with the one channel `name`, MPa."""
+        raise self.lacks("lines")
 
     @property
     def measured(self) -> Any:

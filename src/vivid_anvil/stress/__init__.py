@@ -22,6 +22,7 @@ from vivid_anvil.stress.notches import elliptic_hole, hole_in_strip, round_groov
 from vivid_anvil.stress.relations import (
     CaseLoad,
     CaseLoads,
+    InputResponses,
     OneLoad,
     Relation,
     SeveralLoads,
@@ -49,6 +50,7 @@ __all__ = [
     "CaseLoads",
     "Component",
     "HotSpot",
+    "InputResponses",
     "Measure",
     "Method",
     "NominalStress",

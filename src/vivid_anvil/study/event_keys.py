@@ -30,7 +30,22 @@ from vivid_anvil.events import (
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories import LoadHistory, join, read_history, repair_step
 from vivid_anvil.histories.load import LOADS
-from vivid_anvil.study.models_of_nouns import TAG, Section, Text, made, tables_by_kind, united
+from vivid_anvil.study.models_of_nouns import TAG, Section, Text, made, name_or, one_value_or, tables_by_kind, united
+from vivid_anvil.study.vibration_keys import (
+    OF_ONE,
+    SHAPING,
+    CrossoverSection,
+    Ends,
+    PairSection,
+    Rows,
+    Three,
+    random_of_matrix,
+    random_of_psd,
+    random_of_psds,
+    random_of_rms,
+    sine_dwells,
+    sine_sweep,
+)
 from vivid_anvil.units import coherent
 
 COMMON = {"name": Text, "occurrences": float, "duration": Text}
@@ -135,6 +150,28 @@ EVENT_FORMS: dict[str, Form] = {
         {"states": dict[Text, Any], "cycles": float},
         {"frequency": Text},
         lambda _, values, __: LoadStates.of(values.pop("states"), **values),
+    ),
+    "psd": Form({"psd": name_or(Rows), "channel": Text, "exposure": Text}, OF_ONE, random_of_psd),
+    "psds": Form(
+        {"psds": dict.__class_getitem__((Text, name_or(Rows))), "exposure": Text},
+        {"together": list[PairSection], "means": dict[Text, Text], "between_points": str, **SHAPING},
+        random_of_psds,
+    ),
+    "cross_spectra": Form(
+        {"cross_spectra": Text, "conjugated": str, "exposure": Text},
+        {"means": dict[Text, Text], **SHAPING},
+        random_of_matrix,
+    ),
+    "rms": Form(
+        {"rms": Text, "upcrossing_rate": Text, "channel": Text, "exposure": Text},
+        {"mean": Text, **SHAPING},
+        random_of_rms,
+    ),
+    "dwells": Form({"dwells": Three, "channel": Text}, {"mean": Text}, sine_dwells),
+    "sweep": Form(
+        {"sweep": Ends, "channel": Text, "profile": name_or(one_value_or(CrossoverSection, Rows))},
+        {"rate": Text, "time": Text, "scale": str, "passes": float, "mean": Text},
+        sine_sweep,
     ),
     "load": Form({"load": Any}, {}, lambda _, values, __: made(LOADS, values["load"])),
     INNER: Form({INNER: Any}, {}, _inner),

@@ -69,7 +69,7 @@ class RosetteSection(Section):
 
 
 UnitStressKeys: Any = name_or(list[UnitStressSection])
-WAYS = ("stress_per_load", "unit_stresses", "rosette")
+WAYS = ("stress_per_load", "unit_stresses", "rosette", "responses")
 
 
 class HotSpotSection(MethodKeys):
@@ -81,6 +81,7 @@ class HotSpotSection(MethodKeys):
     unit_stresses: UnitStressKeys | None = None
     constant_stress: Components | None = None
     rosette: RosetteSection | None = None
+    responses: Any = None
     measure: str | None = None
     direction: Annotated[list[float], Field(min_length=3, max_length=3)] | None = None
     material: Text
@@ -109,7 +110,7 @@ class HotSpotSection(MethodKeys):
                 if plain
                 else "Leave it out.",
             )
-        tensor = ways[0] != "stress_per_load"
+        tensor = ways[0] in ("unit_stresses", "rosette")
         for key in ("measure", "direction"):
             if getattr(self, key) is not None and not tensor:
                 raise InputError(

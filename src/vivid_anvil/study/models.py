@@ -17,6 +17,7 @@ from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import LAWS, THRESHOLDS, Material, SNFamily
 from vivid_anvil.materials.curves.curved import CURVED_FORMS
 from vivid_anvil.shapes import SHAPES, keys_of_shape
+from vivid_anvil.spectra import RESPONSES
 from vivid_anvil.stress import METHODS, CaseLoad, StepLoad
 from vivid_anvil.study.curve_keys import curve_keys
 from vivid_anvil.study.event_keys import event_keys
@@ -24,6 +25,7 @@ from vivid_anvil.study.growth_law_keys import growth_law_keys
 from vivid_anvil.study.hot_spot_keys import HotSpotSection, MethodKeys
 from vivid_anvil.study.method_keys import method_keys
 from vivid_anvil.study.models_of_nouns import Section, Text, from_text, key_of, model_of, name_or, one_or_table, written
+from vivid_anvil.study.response_keys import response_keys
 from vivid_anvil.units import DIMENSIONS
 
 FORMAT = 2
@@ -225,7 +227,8 @@ def table_type(file: type[StudyFile], table: str) -> TypeAdapter[Any]:
 
 def study_file() -> type[StudyFile]:
     """The model of the whole file with all that the tables of choices have by now."""
-    return _with_choices((*CURVED_FORMS, *LAWS, *THRESHOLDS, *RETARDATIONS, *METHODS, *LOADS, *SHAPES))
+    choices = (CURVED_FORMS, LAWS, THRESHOLDS, RETARDATIONS, METHODS, LOADS, SHAPES, RESPONSES)
+    return _with_choices(tuple(name for one in choices for name in one))
 
 
 @functools.lru_cache(maxsize=4)
@@ -255,7 +258,7 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
         sn_curves=(curves, Field(default_factory=dict)),
         growth_laws=(laws, Field(default_factory=dict)),
         methods=(methods, Field(default_factory=dict)),
-        hot_spots=many(with_method(HotSpotSection)),
+        hot_spots=many(with_method(HotSpotSection, responses=(response_keys() | None, None))),
         cracks=many(crack),
         model=(with_method(ModelSection, **parts) | None, None),
     )

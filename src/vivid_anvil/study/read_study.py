@@ -15,6 +15,7 @@ from pydantic import ValidationError
 from vivid_anvil.counting import COUNTING_METHODS, RESIDUES
 from vivid_anvil.damage import StressLife, stress_life
 from vivid_anvil.events import BETWEEN_EVENTS, DutyCycle
+from vivid_anvil.events.duty_cycle import CHOICES
 from vivid_anvil.ground.checks import one_of
 from vivid_anvil.ground.errors import InputError, Place, did_you_mean, field_of, inside, listed
 from vivid_anvil.growth import Crack
@@ -30,6 +31,7 @@ from vivid_anvil.materials import (
     read_growth_tests,
 )
 from vivid_anvil.shapes import read_points, shape_of_keys
+from vivid_anvil.spectra import EXPECTED_CYCLES
 from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.study.cards import cards_in, read_card_named
 from vivid_anvil.study.curve_keys import Source, curve_of
@@ -230,11 +232,12 @@ class _Builder:
     def duty_cycle(self, file: StudyFile, watch: Watch | None) -> DutyCycle:
         section: Any = file.duty_cycle
         given, events = section.given, []
-        how = {key: given.get(key, getattr(DutyCycle, key)) for key in ("between", "residue", "counting")}
+        how = {key: given.get(key, getattr(DutyCycle, key)) for key in CHOICES}
         with self.at(("duty_cycle",)):  # before histories are read, which may take long
             one_of(field_of("DutyCycle", "between"), how["between"], tuple(BETWEEN_EVENTS))
             one_of(field_of("DutyCycle", "residue"), how["residue"], tuple(RESIDUES))
             COUNTING_METHODS.get(how["counting"], field_of("DutyCycle", "counting"))
+            EXPECTED_CYCLES.get(how["expected_cycles"], field_of("DutyCycle", "expected_cycles"))
         for i, event in enumerate(section.events):
             if watch is not None:
                 watch(f"reading {event.name}", i, len(section.events))

@@ -10,6 +10,7 @@ import numpy as np
 from vivid_anvil.stress import (
     CaseLoad,
     CaseLoads,
+    InputResponses,
     Measure,
     NormalStress,
     OneLoad,
@@ -21,12 +22,16 @@ from vivid_anvil.stress import (
     stresses_of_rosette,
 )
 from vivid_anvil.study.hot_spot_keys import HotSpotSection, UnitStressSection
+from vivid_anvil.study.response_keys import response_of
 
 
 def relation_of(section: HotSpotSection, folder: Path) -> Relation:
     """The relation of a checked hot spot; files are looked for in `folder`."""
     if isinstance(section.stress_per_load, str):
         return OneLoad(section.channel or "", section.stress_per_load, section.offset)
+    if section.responses is not None:
+        responses = {name: response_of(one, folder) for name, one in section.responses.items()}
+        return InputResponses(responses, section.offset)
     if section.stress_per_load is not None:
         return SeveralLoads(section.stress_per_load, section.offset)
     how: dict[str, Any] = {"measure": _measure(section), "offset": section.offset}

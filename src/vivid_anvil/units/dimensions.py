@@ -30,7 +30,8 @@ DIMENSIONS = {
         Dimension("frequency", "Hz", "100 Hz", "Hz", "Hz"),
         Dimension("stress intensity", "MPa*mm^0.5", "80 MPa√m", "MPa√m", "ksi√in"),
         Dimension("growth rate", "mm/cycle", "1e-7 mm/cycle", "mm/cycle", "in/cycle"),
-        Dimension("acceleration", "mm/s^2", "9.81 m/s^2", "m/s^2", "in/s^2"),
+        Dimension("acceleration", "mm/s^2", "9.81 m/s^2", "m/s^2", "g"),
+        Dimension("velocity", "mm/s", "25 mm/s", "mm/s", "in/s"),
         Dimension("strain", "mm/mm", "450 µm/m", "µm/m", "µm/m"),
         Dimension("angle", "rad", "4 deg", "deg", "deg"),
         Dimension("gradient", "1/mm", "0.4 1/mm", "1/mm", "1/in"),
@@ -77,6 +78,7 @@ SYMBOLS = {
     "deg": "angle_deg",
     "strain": "strain_unit",
     "microstrain": "microstrain_unit",
+    "g": "standard_gravity",
     "g0": "standard_gravity",
 }
 # Long names, as a quantity object writes them.
@@ -103,6 +105,6 @@ SLIPS = {
     "klbf": "Write 'kip'.",
     "kg": "A kilogram is a mass; write a force as '9.81 N' or '1 kgf'.",
     "t": "A tonne is a mass; write a force in 'kN'.",
-    "g": "Write 'g0' for the acceleration of gravity.",
+    "G": "Write 'g' for the acceleration of gravity.",
     "MPA": "Write 'MPa'.",
 }

@@ -1,6 +1,7 @@
 """Relations: from the loads of a duty cycle to the stress at a place, a file each kind."""
 
 from vivid_anvil.stress.relations.case_loads import CaseLoad, CaseLoads, EventLoads, StepLoad
+from vivid_anvil.stress.relations.input_responses import InputResponses
 from vivid_anvil.stress.relations.one_load import OneLoad
 from vivid_anvil.stress.relations.read_unit_stresses import read_unit_stresses
 from vivid_anvil.stress.relations.relation import Moment, Relation, moment_of
@@ -12,6 +13,7 @@ __all__ = [
     "CaseLoad",
     "CaseLoads",
     "EventLoads",
+    "InputResponses",
     "Moment",
     "OneLoad",
     "Relation",

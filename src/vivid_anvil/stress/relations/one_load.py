@@ -8,6 +8,7 @@ from vivid_anvil.events.seen import seen_as
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.load import Load
+from vivid_anvil.spectra.responses.gain import Gain
 from vivid_anvil.stress.relations.relation import AskedMoment, Nominal, Relation
 from vivid_anvil.units import DIMENSIONS, Coherent, UnitSystem, coherent_ratio, display_unit, factor, shown
 from vivid_anvil.writing.working import put_in
@@ -64,6 +65,8 @@ class OneLoad(Relation):
     def seen(self, load: Load, event: str) -> Load:
         """The load as nominal stress without offset."""
         per_load = self.per_load(load.dimensions[self.channel])
+        if load.gives & {"lines", "cross-spectra"}:
+            return load.through(str(self), {self.channel: Gain(per_load)})
         return seen_as(load, str(self), self.channels, lambda named: per_load * named(self.channel).values)
 
     @property

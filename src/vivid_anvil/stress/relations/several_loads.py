@@ -13,6 +13,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.load import Load
+from vivid_anvil.spectra.responses.gain import Gain
 from vivid_anvil.stress.relations.one_load import load_in
 from vivid_anvil.stress.relations.relation import AskedMoment, Nominal, Relation
 from vivid_anvil.units import Coherent, UnitSystem, coherent_ratio, display_unit, number, shown
@@ -81,6 +82,9 @@ class SeveralLoads(Relation):
     def seen(self, load: Load, event: str) -> Load:
         """The same load with the one channel, named as this sum, MPa; InputError where loads do not go together."""
         factors = self.factors(load.dimensions, f"loads that act together, {self}").tolist()
+        if load.gives & {"lines", "cross-spectra"}:
+            gains = {name: Gain(one) for name, one in zip(self.channels, factors, strict=True)}
+            return load.through(str(self), gains)
 
         def stress_of(named: ByName) -> FloatArray:
             parts = zip(self.channels, factors, strict=True)

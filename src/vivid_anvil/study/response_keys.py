@@ -1,0 +1,59 @@
+"""Responses to inputs as people write them: a stress per load, or a table that names its `kind`."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, Discriminator, Field, Tag
+
+from vivid_anvil.spectra import RESPONSES, Response, ResponseTable, read_response
+from vivid_anvil.study.models_of_nouns import ONE_VALUE, TAG, Section, Text, made, model_of, name_or, united
+
+Numbers = Annotated[list[float], Field(min_length=1)]
+MODES: dict[str, Any] = {
+    "natural_frequency": Annotated[list[Text], Field(min_length=1)],
+    "participation": Numbers,
+    "modal_stress": Numbers,
+    **dict.fromkeys(("damping_ratio", "quality_factor", "loss_factor"), float | Numbers),
+}
+
+
+class TableKeys(Section):
+    """A frequency response from a file."""
+
+    kind: Literal["table"]
+    file: Text
+    between: str = "real and imaginary"
+    sheet: name_or(int) | None = None  # type: ignore[valid-type]
+
+
+def response_keys() -> Any:
+    """The type of the table of responses of a hot spot, by channel."""
+    tagged: list[Any] = [Annotated[Text, Tag(ONE_VALUE)]]
+    for kind, noun in RESPONSES.items():
+        model = TableKeys if noun is ResponseTable else model_of(noun, without=(), kind=kind, instead=_instead(noun))
+        tagged.append(Annotated[model, Tag(f"{TAG}{kind}")])
+    one: Any = Annotated[united(tagged), Discriminator(_kind_of)]
+    return dict.__class_getitem__((Text, one))
+
+
+def _instead(noun: Any) -> dict[str, Any]:
+    """Types of keys that a file writes as lists."""
+    return {key: own for key, own in MODES.items() if key in noun.__dataclass_fields__ and noun.kind == "modes"}
+
+
+def _kind_of(value: Any) -> str:
+    if not isinstance(value, dict | BaseModel):
+        return ONE_VALUE
+    return f"{TAG}{value.get('kind', '') if isinstance(value, dict) else value.kind}"  # type: ignore[attr-defined]
+
+
+def response_of(written: Any, folder: Path) -> Response | str:
+    """The response of a checked key; files are looked for in `folder`."""
+    if isinstance(written, str):
+        return written
+    if isinstance(written, TableKeys):
+        sheet = 0 if written.sheet is None else written.sheet
+        return read_response(folder / written.file, between=written.between, sheet=sheet)
+    return made(RESPONSES, written)  # type: ignore[no-any-return]
