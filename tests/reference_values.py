@@ -708,9 +708,15 @@ class _ConstantFactor(CentreCrack):
         return np.full_like(np.asarray(size, dtype=float), self.factor)
 
 
-def _constant_factor(inputs: Values) -> Values:
+def constant_factor(factor: float) -> CentreCrack:
+    """A crack of that factor at every size."""
     shape = _ConstantFactor(1e9)
-    object.__setattr__(shape, "factor", inputs["Y"])
+    object.__setattr__(shape, "factor", factor)
+    return shape
+
+
+def _constant_factor(inputs: Values) -> Values:
+    shape = constant_factor(inputs["Y"])
     growth = growth_per_repeat(growth_drive(repeat_of([[1, inputs["dS_MPa"], 0.0]])), shape, law_of(inputs))
     return {"N_cycles": integrate_growth(growth, inputs["a0_mm"], inputs["af_mm"]).repeats[-1]}
 

@@ -10,17 +10,21 @@ import pytest
 from scipy.linalg import eigh
 from scipy.optimize import brentq
 
-from tests.reference_values import Method, Values
+from tests.reference_values import Method, Values, constant_factor
 from tests.spots import hot_spot
+from vivid_anvil.counting import Cycles
 from vivid_anvil.damage import assess_life
-from vivid_anvil.events import DutyCycle, Event, LoadStates, RandomVibration, Sine
-from vivid_anvil.materials import Material, SNCurve, knee_curve, straight_curve
+from vivid_anvil.events import DutyCycle, Event, LoadStates, Profile, RandomVibration, Sine, Sweep
+from vivid_anvil.growth import growth_drive, growth_per_repeat, integrate_growth, size_after, threshold_sizes
+from vivid_anvil.histories import Channel, LoadHistory
+from vivid_anvil.materials import GrowthLaw, KlesnilLukasLaw, Material, ParisLaw, SNCurve, knee_curve, straight_curve
 from vivid_anvil.spectra import (
     PSD,
     ModalResponse,
     Moments,
     OneDegreeOfFreedom,
     PSDs,
+    RangeDensity,
     ResponseDensity,
     ResponseTable,
     SpectralMatrix,
@@ -42,6 +46,7 @@ from vivid_anvil.spectra.responses.gain import Gain
 from vivid_anvil.spectra.synthesis import Tone
 from vivid_anvil.spectra.tone_on_random import ToneDensity
 from vivid_anvil.stress import InputResponses, OneLoad
+from vivid_anvil.tailoring import DamageSpectrum, Oscillators, damage_spectrum
 
 G = 9806.65  # mm/s² in 1 g
 FORMULAS = {
@@ -725,6 +730,196 @@ def _service_allowable(inputs: Values) -> Values:
     }
 
 
+def _random_growth(inputs: Values) -> tuple[Moments, RangeDensity]:
+    """The process of a case, and its expected ranges."""
+    if "m0" in inputs:
+        process = StatedMoments({float(name[1:]): inputs[name] for name in ("m0", "m1", "m2", "m4")})
+    else:
+        process = StatedMoments.of_rate(inputs["rms_MPa"], inputs["zero_upcrossing_rate_Hz"])
+    ranges = expected_ranges(process, "dirlik" if "m0" in inputs else "narrow band")
+    return process, ranges
+
+
+def growth_of(repeat: Cycles, inputs: Values, law: GrowthLaw, part: str = "full") -> tuple[Any, Any]:
+    """The table of a crack of constant factor from a0 to af, and its growth in a repeat over the size."""
+    shape = constant_factor(inputs["Y"])
+    drive = growth_drive(repeat, part)
+    growth = growth_per_repeat(drive, shape, law)
+    ends = inputs["a0_mm"], inputs["af_mm"]
+    return integrate_growth(growth, *ends, threshold_sizes(drive, shape, law, *ends)), growth
+
+
+def _growth(part: str = "full", kind: type[GrowthLaw] = ParisLaw) -> Any:
+    def values(inputs: Values) -> Values:
+        process, ranges = _random_growth(inputs)
+        m, a0 = inputs["m"], inputs["a0_mm"]
+        law = kind(name="case", rate=inputs["C"], slope=m, threshold=inputs.get("dK_th_MPa_sqrt_mm", 0.0))
+        table, growth = growth_of(ranges.cycles(1.0), inputs, law, part)
+        time, half = float(table.repeats[-1]), 0.5 if part == "tensile" else 1.0
+        equivalent = half * (ranges.moment(m) / ranges.rate) ** (1.0 / m)
+        found: Values = {"N_cycles": time * ranges.rate, "time_s": time}
+        if kind is not ParisLaw:
+            return {**found, "rate_at_a0_mm_per_cycle": float(growth(a0)) / ranges.rate}
+        if "a_mm" in inputs:
+            sizes = np.array(inputs["a_mm"])
+            needed = inputs["dK_th_MPa_sqrt_mm"] / (inputs["Y"] * np.sqrt(np.pi * sizes))
+            shares = ranges.beyond(needed) / ranges.rate
+            rates = growth(sizes) / ranges.rate
+            return {**found, "rate_mm_per_cycle": rates, "share_of_cycles_above_threshold": shares}
+        if "m0" in inputs:
+            return {**found, "peak_rate_Hz": process.peak_rate, "equivalent_range_MPa": equivalent}
+        found["equivalent_range_MPa"] = equivalent
+        return {**found, "equivalent_range_over_rms": equivalent / process.rms} if part == "full" else found
+
+    return values
+
+
+def _service_growth(inputs: Values) -> Values:
+    repeat = OneLoad("stress", "1").cycles(service(inputs))
+    m, threshold = inputs["m"], inputs.get("dK_th_MPa_sqrt_mm", 0.0)
+    law = ParisLaw(name="case", rate=inputs["C"], slope=m, threshold=threshold)
+    table, growth = growth_of(repeat, inputs, law)
+    repeats, (a0, af) = float(table.repeats[-1]), (inputs["a0_mm"], inputs["af_mm"])
+    if threshold:
+        by_event = {
+            size: [float(growth_of(part, inputs, law)[1](size)) for part in _parts(repeat)] for size in (a0, af)
+        }
+        single = growth_drive(repeat.chosen(repeat.event < 2), "full")
+        wakes = threshold_sizes(single, constant_factor(inputs["Y"]), law, a0, af)
+        return {
+            "growth_per_repeat_at_a0_mm": by_event[a0],
+            "shares_at_a0": np.array(by_event[a0]) / sum(by_event[a0]),
+            "growth_per_repeat_at_af_mm": by_event[af],
+            "shares_at_af": np.array(by_event[af]) / sum(by_event[af]),
+            "sizes_where_a_cycle_wakes_mm": wakes,
+            "repeats": repeats,
+        }
+    sums = np.bincount(repeat.event, weights=repeat.per_repeat * repeat.range**m)
+    return {
+        "sum_n_S_to_m_per_repeat": sums,
+        "shares": sums / sums.sum(),
+        "equivalent_range_MPa": (sums.sum() / repeat.per_repeat.sum()) ** (1.0 / m),
+        "repeats": repeats,
+        "hours": repeats * service(inputs).hours,
+        "a_after_one_and_two_thirds_mm": [size_after(table, growth, share * repeats) for share in (1 / 3, 2 / 3)],
+    }
+
+
+def _parts(repeat: Cycles) -> list[Cycles]:
+    return [repeat.chosen(repeat.event == number) for number in range(3)]
+
+
+# ---- damage spectra ----------------------------------------------------------------------------------------------
+
+
+def oscillators_of(inputs: Values) -> Oscillators:
+    """Those of a case."""
+    frequency = np.atleast_1d(inputs["natural_frequency_Hz"])
+    if "K_MPa_per_mm" not in inputs:
+        return Oscillators(frequency, 8.0, inputs["Q"])
+    return Oscillators(frequency, inputs["slope_b"], inputs["Q"], inputs["K_MPa_per_mm"], inputs["C_amplitude"])
+
+
+def _spectrum(found: DamageSpectrum) -> Values:
+    return {"damage": found.damage, "extreme_response_g": found.extreme / G}
+
+
+def sweep_of(inputs: Values) -> Sine:
+    """The sweep of base acceleration of a case."""
+    rate = f"{inputs['rate']} {inputs['rate_unit']}"
+    ends = {"start": inputs["start_Hz"], "end": inputs["end_Hz"]}
+    if "displacement_amplitude_mm" not in inputs:
+        return Sine.sweep("base", **ends, amplitude=f"{inputs['base_amplitude_g']} g", rate=rate)
+    sizes = (f"{inputs['displacement_amplitude_mm']} mm", f"{inputs['acceleration_amplitude_g']} g")
+    return Sine("base", Sweep(**ends, profile=Profile.crossover(*sizes, **ends), rate=rate))
+
+
+def _of_psd(inputs: Values) -> Values:
+    own = oscillators_of(inputs)
+    found = damage_spectrum(base_of(inputs), own, exposure=inputs["exposure_s"])
+    masses = [
+        OneDegreeOfFreedom(natural_frequency=f, stress_per_acceleration=1.0, motion="relative", quality_factor=10.0)
+        for f in own.natural_frequency
+    ]
+    each = [ResponseDensity(PSDs({"base": base_of(inputs)}), {"base": mass}) for mass in masses]
+    return {
+        **_spectrum(found),
+        "z_rms_mm": [one.rms / w**2 for one, w in zip(each, own.omega, strict=True)],
+        "zero_upcrossing_rate_Hz": [one.upcrossing_rate for one in each],
+    }
+
+
+def _white(inputs: Values) -> Values:
+    own = oscillators_of(inputs)
+    mass = OneDegreeOfFreedom(
+        natural_frequency=inputs["natural_frequency_Hz"], stress_per_acceleration=1.0, quality_factor=10.0
+    )
+    rms = mass.miles_rms(inputs["psd_g2_per_Hz"] * G**2)
+    z = np.array([rms / own.omega[0] ** 2])
+    cycles = own.natural_frequency * inputs["exposure_s"]
+    damage = own.damage_of_sums(own.sums_of_narrow_band(z, cycles))
+    back = own.level_for(damage, inputs["exposure_s"])[0] / G**2
+    assert back == pytest.approx(inputs["psd_g2_per_Hz"], rel=1e-12)
+    return {"z_rms_mm": z[0], "pseudo_acceleration_rms_g": rms / G, "damage": damage[0]}
+
+
+def _sine_spectrum(inputs: Values) -> Values:
+    rows = [(f"{inputs['frequency_Hz']} Hz", f"{inputs['base_amplitude_g']} g", f"{inputs['duration_s']} s")]
+    own = oscillators_of(inputs)
+    found = damage_spectrum(Sine.dwells("base", rows), own)
+    return {**_spectrum(found), "z_mm": found.extreme / own.omega**2}
+
+
+def _sweep_spectrum(inputs: Values) -> Values:
+    load = sweep_of(inputs)
+    found = _spectrum(damage_spectrum(load, oscillators_of(inputs)))
+    if "displacement_amplitude_mm" not in inputs:
+        return found
+    profile = load.course.profile
+    return {**found, "crossover_Hz": profile.frequency[1], "base_amplitude_at_start_g": profile.amplitude[0] / G}
+
+
+def _history_spectrum(inputs: Values) -> Values:
+    rate = inputs["sampling_rate_Hz"]
+    clock = np.arange(round(inputs["duration_s"] * rate) + 1) / rate
+    parts = (a * G * np.sin(2.0 * np.pi * f * clock + phase) for f, a, phase in inputs["components_Hz_g_rad"])
+    history = LoadHistory("shake", (Channel("base", sum(parts), "acceleration"),), rate)
+    found = damage_spectrum(history, oscillators_of(inputs))
+    return {  # there positive is +ω²z
+        "damage": found.damage,
+        "extreme_positive_g": -found.lowest / G,
+        "extreme_negative_g": -found.highest / G,
+    }
+
+
+def _half_sine(inputs: Values) -> Values:
+    time, step = inputs["duration_s"], inputs["duration_s"] / 1000
+    clock = np.arange(0.0, time + 0.1, step)
+    pulse = np.where(clock <= time, inputs["amplitude_g"] * G * np.sin(np.pi * clock / time), 0.0)
+    history = LoadHistory("pulse", (Channel("base", pulse, "acceleration"),), 1.0 / step)
+    found = damage_spectrum(history, oscillators_of(inputs))
+    return {"positive_g": found.highest / G, "negative_g": found.lowest / G}
+
+
+def _equivalent(inputs: Values) -> Values:
+    own, damage = oscillators_of(inputs), np.array(inputs["damage"])
+    test, service_time = inputs["test_time_s"], inputs["service_time_s"]
+    level = own.level_for(damage, test) / G**2
+    same = own.level_for(damage, service_time) / G**2
+    return {
+        "equivalent_psd_g2_per_Hz": level,
+        "equivalent_psd_service_time_g2_per_Hz": same,
+        "psd_factor": level[0] / same[0],
+        "rms_factor": math.sqrt(level[0] / same[0]),
+    }
+
+
+def _life_profile(inputs: Values) -> Values:
+    random = RandomVibration({"base": base_of(inputs)}, inputs["exposure_s"])
+    events = (Event("random", random), Event("sweep", sweep_of(inputs), inputs["sweeps"]))
+    return _spectrum(damage_spectrum(DutyCycle("life", events), oscillators_of(inputs)))
+
+
 # ---- extras ------------------------------------------------------------------------------------------------------
 
 
@@ -819,6 +1014,19 @@ VIBRATION = (
     Method("Sweep through a response at lines", r"VB-sweep-frf-table-\d+", _sweep_table),
     Method("Block, dwell and random in one repeat", r"SV-duty-(damage|two-slopes)-1", _service_damage),
     Method("Block, dwell and random, factor on stress", r"SV-duty-allowable-1", _service_allowable),
+    Method("Growth under a narrow band", r"VB-growth-(narrow|threshold)-\d+", _growth()),
+    Method("Growth under a narrow band, opening part", r"VB-growth-opening-part-1", _growth("tensile")),
+    Method("Growth law less its threshold", r"VB-growth-shifted-threshold-1", _growth(kind=KlesnilLukasLaw)),
+    Method("Growth under a broad band", r"VB-growth-broad-1", _growth()),
+    Method("Growth by block, dwell and random", r"SV-duty-growth(-threshold)?-1", _service_growth),
+    Method("Damage spectrum of a PSD", r"VB-fds-psd-1", _of_psd),
+    Method("Damage of an oscillator on an endless flat base", r"VB-fds-white-1", _white),
+    Method("Damage spectrum of a dwell", r"VB-fds-sine-1", _sine_spectrum),
+    Method("Damage spectrum of a sweep", r"VB-fds-sweep-.+", _sweep_spectrum),
+    Method("Damage spectrum of a history", r"VB-fds-history-1", _history_spectrum),
+    Method("Extreme response to a half-sine pulse", r"VB-mrs-half-sine-1", _half_sine),
+    Method("PSD of the same damage", r"VB-fds-equivalent-1", _equivalent),
+    Method("Damage spectrum of a duty cycle", r"VB-fds-sum-1", _life_profile),
     Method("Broad band about a mean, knee", r"EX-broad-knee-mean-1", _broad_mean),
     Method("Values held at a crest factor", r"EX-clipped-narrow-\d+", _clipped),
 )

@@ -111,6 +111,7 @@ if TYPE_CHECKING:
     from vivid_anvil.materials.laws.forman import FormanLaw
     from vivid_anvil.materials.laws.forman_mettu import FormanMettuLaw
     from vivid_anvil.materials.laws.hartman_schijve import HartmanSchijveLaw
+    from vivid_anvil.materials.laws.klesnil_lukas import KlesnilLukasLaw
     from vivid_anvil.materials.laws.law import GrowthLaw
     from vivid_anvil.materials.laws.paris import ParisLaw
     from vivid_anvil.materials.laws.table import TableLaw
@@ -144,10 +145,12 @@ if TYPE_CHECKING:
     from vivid_anvil.spectra.methods.expected_cycles import expected_ranges
     from vivid_anvil.spectra.moments import StatedMoments
     from vivid_anvil.spectra.non_gaussian import hermite_form
-    from vivid_anvil.spectra.psd import PSD
+    from vivid_anvil.spectra.psd import PSD, psd_of_slopes
+    from vivid_anvil.spectra.read_spectra import read_cross_spectra, read_psd, read_response
     from vivid_anvil.spectra.responses.modes import ModalResponse
     from vivid_anvil.spectra.responses.oscillator import OneDegreeOfFreedom
     from vivid_anvil.spectra.responses.response_table import ResponseTable
+    from vivid_anvil.spectra.rows_of_psd import psd_of_rows
     from vivid_anvil.spectra.synthesis import Tone, counted_synthesis, synthesized
     from vivid_anvil.stress.hot_spot import HotSpot
     from vivid_anvil.stress.measures.measure import stress_measure
@@ -182,6 +185,10 @@ if TYPE_CHECKING:
     from vivid_anvil.study.study_result import StudyResult
     from vivid_anvil.study.total_life import TotalLife, total_life
     from vivid_anvil.study.what_if import WhatIf, value_that_meets_target, what_if
+    from vivid_anvil.tailoring.coverage import Coverage, coverage
+    from vivid_anvil.tailoring.damage_spectrum import DamageSpectrum, damage_spectrum
+    from vivid_anvil.tailoring.oscillators import Oscillators
+    from vivid_anvil.tailoring.tailored_test import TailoredTest, tailored_test
     from vivid_anvil.writing.finding import Finding
     from vivid_anvil.writing.latex import working_in_latex
     from vivid_anvil.writing.working import Step, Working
@@ -200,9 +207,11 @@ __all__ = [
     "ConstantAmplitude",
     "ConstantClosure",
     "CornerCrack",
+    "Coverage",
     "Crack",
     "CycleMatrix",
     "Cycles",
+    "DamageSpectrum",
     "DoubleEdgeCrack",
     "DutyCycle",
     "Dwells",
@@ -224,6 +233,7 @@ __all__ = [
     "InputError",
     "InputResponses",
     "InspectionPlan",
+    "KlesnilLukasLaw",
     "LifeResult",
     "LoadHistory",
     "LoadStates",
@@ -233,6 +243,7 @@ __all__ = [
     "NormalStress",
     "OneDegreeOfFreedom",
     "OneLoad",
+    "Oscillators",
     "PSDs",
     "Palmgren",
     "ParisLaw",
@@ -268,6 +279,7 @@ __all__ = [
     "Sweep",
     "TableCrack",
     "TableLaw",
+    "TailoredTest",
     "Together",
     "Tone",
     "TotalLife",
@@ -301,6 +313,7 @@ __all__ = [
     "count_chunks",
     "count_file",
     "counted_synthesis",
+    "coverage",
     "crack_course",
     "curve_at_r",
     "curved_curve",
@@ -309,6 +322,7 @@ __all__ = [
     "damage_of_chunks",
     "damage_of_samples",
     "damage_over_time",
+    "damage_spectrum",
     "detail_curve",
     "draw_into",
     "effective_notch_curve",
@@ -355,10 +369,13 @@ __all__ = [
     "plate_under_pressure",
     "plate_with_hole",
     "plot",
+    "psd_of_rows",
+    "psd_of_slopes",
     "rainflow",
     "range_pair",
     "read_card",
     "read_card_named",
+    "read_cross_spectra",
     "read_csv",
     "read_excel",
     "read_field",
@@ -372,6 +389,8 @@ __all__ = [
     "read_npy",
     "read_parquet",
     "read_programme",
+    "read_psd",
+    "read_response",
     "read_specimens",
     "read_spectrum",
     "read_study",
@@ -401,6 +420,7 @@ __all__ = [
     "synthesized",
     "table_curve",
     "table_law",
+    "tailored_test",
     "through_thickness",
     "toe_stress",
     "total_life",
@@ -438,7 +458,21 @@ _HOMES = {
         "expected_largest",
         "expected_ranges",
         "hermite_form",
+        "psd_of_rows",
+        "psd_of_slopes",
+        "read_cross_spectra",
+        "read_psd",
+        "read_response",
         "synthesized",
+    ],
+    "vivid_anvil.tailoring": [
+        "Coverage",
+        "DamageSpectrum",
+        "Oscillators",
+        "TailoredTest",
+        "coverage",
+        "damage_spectrum",
+        "tailored_test",
     ],
     "vivid_anvil.histories": [
         "Channel",
@@ -505,6 +539,7 @@ _HOMES = {
         "FormanMettuLaw",
         "GrowthLaw",
         "HartmanSchijveLaw",
+        "KlesnilLukasLaw",
         "Material",
         "Palmgren",
         "ParisLaw",
@@ -672,7 +707,7 @@ _HOMES = {
     "vivid_anvil.figures": ["draw_into", "plot", "save_figure"],
 }
 _PACKAGES = (
-    *("ground", "units", "writing", "counting", "spectra", "histories", "events", "shapes", "materials"),
+    *("ground", "units", "writing", "counting", "spectra", "histories", "events", "tailoring", "shapes", "materials"),
     *("stress", "damage", "growth", "models", "fields", "study", "figures"),
 )
 _HOME_OF = {name: home for home, names in _HOMES.items() for name in names}

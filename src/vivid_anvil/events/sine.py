@@ -8,12 +8,13 @@ from dataclasses import dataclass
 from typing import Any, ClassVar
 
 import numpy as np
+from scipy.optimize import minimize_scalar
 
 from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.events.equal_cycles import with_unit
 from vivid_anvil.events.profile import Profile
-from vivid_anvil.events.sine_course import Course, Dwells, Sweep
+from vivid_anvil.events.sine_course import Course, Dwells, SineRows, Sweep
 from vivid_anvil.events.sine_stress import SineStress
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import read_only
@@ -129,8 +130,23 @@ class Sine(Load):
         rows = self.course.rows(response)
         gain, at_edges = np.abs(response.at(rows.frequency)), np.abs(response.at(rows.edges))
         stress = rows._replace(amplitude=read_only(gain * rows.amplitude), at_edges=read_only(at_edges * rows.at_edges))
+        if rows.edges.size:
+            peak = self._peak(stress, response)
+            stress = stress._replace(at_edges=read_only(np.append(stress.at_edges, peak)))
         mean = response.static.real * self.mean if self.mean else 0.0
         return SineStress(name, stress, self.course.seconds, mean)
+
+    def _peak(self, stress: SineRows, response: Response) -> float:
+        """The highest amplitude of a sweep, looked for between the edges around the highest that is known."""
+        edges = stress.edges
+        at = int(np.searchsorted(edges, stress.frequency[int(np.argmax(stress.amplitude))]))
+        low, high = edges[max(at - 2, 0)], edges[min(at + 1, edges.size - 1)]
+
+        def less(frequency: float) -> float:
+            f = np.array([frequency])
+            return -float(np.abs(response.at(f))[0] * self.course.amplitude_at(f)[0])
+
+        return -float(minimize_scalar(less, bounds=(low, high), method="bounded", options={"xatol": 1e-9 * high}).fun)
 
     def alone(self) -> SineStress:
         """The input itself."""

@@ -48,6 +48,10 @@ class Course(ABC):
     def rows(self, response: Response) -> SineRows:
         """Frequencies, amplitudes and cycles, so close that the response is met."""
 
+    def amplitude_at(self, frequency: FloatArray) -> FloatArray:
+        """Amplitude of the input at frequencies of a sweep, Hz."""
+        raise InputError("sine", "dwells", "a sweep, which has an amplitude between its ends")
+
     @property
     @abstractmethod
     def words(self) -> str:
@@ -184,8 +188,12 @@ class Sweep(Course):
         frequency, weight, panel = places(edges)
         per_hertz = frequency / rate if scale == "linear" else np.full(frequency.size, 1.0 / (rate * math.log(2.0)))
         cycles = read_only(self.passes * weight * per_hertz)
-        at = self.profile.at
+        at = self.amplitude_at
         return SineRows(read_only(frequency), at(frequency), cycles, panel, read_only(edges), at(edges))
+
+    def amplitude_at(self, frequency: FloatArray) -> FloatArray:
+        """By the profile."""
+        return self.profile.at(frequency)
 
     @property
     def words(self) -> str:

@@ -18,10 +18,13 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.counting import Cycles
+from vivid_anvil.counting.cycles import PANEL
+from vivid_anvil.counting.panels import halved, panels_of
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth._kernels import growth_sums, growth_sums_of_two
+from vivid_anvil.growth.density_sums import Ramps, ramps, whole_panels
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import OneSizeShape
 from vivid_anvil.units import LENGTH, opened
@@ -34,6 +37,7 @@ COUNTED_PARTS = {
 
 
 BENDING = ("bending at the largest", "bending at the smallest")  # columns of cycles with a second stress, MPa
+FINER = 4  # halvings of the panels of a density: a life with a threshold is right to some 4e-7
 _HALVINGS = 52  # of the interval of log size: to the last digit
 
 
@@ -44,6 +48,7 @@ class GrowthDrive:
     `ranges`, MPa, is the part that counts; `maximum` and `minimum`, MPa, are the nominal stress; `per_repeat` is how
     often each happens, `event` which event it is of; `peak_stress`, MPa, is the largest nominal stress. `counted_part` is one of
     `COUNTED_PARTS`. `bending`, MPa, shape (n, 2), is a second stress at the largest and at the smallest one, whose K is added.
+    `panel` is the column `PANEL` of cycles that stand for a density.
     """
 
     ranges: FloatArray
@@ -54,6 +59,7 @@ class GrowthDrive:
     peak_stress: float
     counted_part: str = "tensile"
     bending: FloatArray | None = None
+    panel: FloatArray | None = None
 
     @property
     def peak_bending(self) -> float:
@@ -113,9 +119,12 @@ class GrowthDrive:
         found = None if self.bending is not None else law.separate(self.counted(law), self.r_ratios)
         if found is None:
             return None
-        order = np.argsort(found.least, kind="stable")
-        weights = (self.per_repeat * found.weight)[order]
-        return Sums(found.least[order], np.concatenate([[0.0], np.cumsum(weights)]))
+        weights = self.per_repeat * found.weight
+        panels = whole_panels(self.panel, self.event, np.asarray(np.isfinite(found.least) & (found.least > 0.0)))
+        alone = np.ones(weights.size, dtype=bool)
+        alone[panels.ravel()] = False
+        density = ramps(panels, found.least, weights)
+        return Sums(*_stairs(found.least, weights), *_stairs(found.least[alone], weights[alone]), density)
 
     def threshold_range(self, scale: ArrayLike, law: GrowthLaw, size: float = math.inf) -> FloatArray:
         """Range, MPa, above which a cycle with the R of the largest one grows a crack whose K per MPa is `scale`, √mm."""
@@ -134,19 +143,39 @@ def counts_shut(counted_part: str, law: GrowthLaw) -> bool:
 
 
 class Sums(NamedTuple):
-    """Growth in one repeat is C scale^m times `weights` at the number of `least`, √mm, rising, that lie below the scale."""
+    """Growth in one repeat is C scale^m times `weights` at the number of `least`, √mm, rising, that lie below the scale.
+
+    `alone_least` and `alone_weights` are those of cycles that stand for themselves, `density` is of the others.
+    """
 
     least: FloatArray
     weights: FloatArray
+    alone_least: FloatArray
+    alone_weights: FloatArray
+    density: Ramps | None
+
+    def at(self, scales: FloatArray) -> FloatArray:
+        """Σ n weight of what grows the crack at a K per MPa, √mm."""
+        single = self.alone_weights[np.searchsorted(self.alone_least, scales, side="left")]
+        return np.asarray(single if self.density is None else single + self.density.at(scales))
+
+
+def _stairs(least: FloatArray, weights: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Both in the order of the K per MPa that is needed, the weights summed."""
+    order = np.argsort(least, kind="stable")
+    return least[order], np.concatenate([[0.0], np.cumsum(weights[order])])
 
 
 @opened()
 def growth_drive(repeat: Cycles, counted_part: str = "tensile") -> GrowthDrive:
     """The cycles of one repeat as a crack sees them; `counted_part` is one of `COUNTED_PARTS`.
 
+    Cycles that stand for a density of ranges are laid so fine that it matters little whether one of them is above the threshold.
     Cycles with the columns `BENDING` have a second stress, MPa, of bending, at the largest and at the smallest of the first.
     """
     checks.one_of("counted_part", counted_part, tuple(COUNTED_PARTS))
+    for _ in range(FINER):
+        repeat = halved(repeat, panels_of(repeat))
     high, low = repeat.maximum, repeat.minimum
     lowest = lowest_of(counted_part)
     ranges = np.maximum(high, lowest) - np.maximum(low, lowest)
@@ -160,6 +189,7 @@ def growth_drive(repeat: Cycles, counted_part: str = "tensile") -> GrowthDrive:
         peak_stress=float(high.max(initial=0.0)) if repeat.highest is None else repeat.highest,
         counted_part=counted_part,
         bending=None if BENDING[0] not in repeat.columns else read_only(_bending(repeat)[order]),
+        panel=None if PANEL not in repeat.columns else read_only(repeat.columns[PANEL][order]),
     )
 
 
@@ -200,8 +230,7 @@ def growth_at_scale(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatAr
 
     def growth(scale: ArrayLike, size: ArrayLike) -> FloatArray:  # noqa: ARG001 (the law does not know the size)
         scales = np.asarray(scale, dtype=np.float64)
-        growing = sums.weights[np.searchsorted(sums.least, scales, side="left")]
-        return np.asarray(law.constant * scales**law.slope * growing)
+        return np.asarray(law.constant * scales**law.slope * sums.at(scales))
 
     return growth
 
@@ -239,7 +268,7 @@ def threshold_sizes(drive: GrowthDrive, shape: OneSizeShape, law: GrowthLaw, sta
     if sums is None:
         return np.empty(0)
     lowest, highest = _scale(shape, np.array([start, end]))
-    needed = np.unique(sums.least[(sums.least > lowest) & (sums.least < highest)])
+    needed = np.unique(sums.alone_least[(sums.alone_least > lowest) & (sums.alone_least < highest)])
     low, high = np.full(needed.shape, np.log(start)), np.full(needed.shape, np.log(end))
     for _ in range(_HALVINGS if needed.size else 0):
         middle = 0.5 * (low + high)

@@ -158,9 +158,27 @@ def _check_values(frequency: FloatArray, values: FloatArray, rule: type[BetweenP
 def psd_of_slopes(frequency: Sequence[float], levels: Sequence[float | Any]) -> FloatArray:
     """Values of breakpoints of which some are stated by the slope of their skirt.
 
-    `levels` holds, for each frequency, a value or a pair ("dB/octave", slope): before the first stated value the slope leads up
-    to the next point, after it on from the one before. dB are 10 log10 of it, so that -3 dB/octave is an exponent of -0.9966.
+    dB are 10 log10 of the PSD, so that -3 dB/octave is an exponent of -0.9966.
 
+    Parameters
+    ----------
+    frequency : sequence of float
+        Breakpoints, Hz.
+    levels : sequence of float or ("dB/octave", float)
+        For each a value, or a slope: before the first stated value it leads up to the next point, after it on from the last.
+
+    Returns
+    -------
+    ndarray, shape (n,)
+        A value for each.
+
+    Raises
+    ------
+    InputError
+        For slopes only.
+
+    Examples
+    --------
     >>> psd_of_slopes([20.0, 80.0, 350.0, 700.0], [("dB/octave", 3.0), 0.04, 0.04, ("dB/octave", -3.0)]).round(5)
     array([0.01005, 0.04   , 0.04   , 0.02005])
     """

@@ -4,6 +4,7 @@ from vivid_anvil.materials.laws.effective_range import EffectiveRangeLaw
 from vivid_anvil.materials.laws.forman import FormanLaw
 from vivid_anvil.materials.laws.forman_mettu import FormanMettuLaw
 from vivid_anvil.materials.laws.hartman_schijve import HartmanSchijveLaw
+from vivid_anvil.materials.laws.klesnil_lukas import KlesnilLukasLaw
 from vivid_anvil.materials.laws.later_hartman_schijve import LaterHartmanSchijveLaw
 from vivid_anvil.materials.laws.law import LAWS, GrowthLaw, Separate
 from vivid_anvil.materials.laws.newman import opening
@@ -19,6 +20,7 @@ __all__ = [
     "FormanMettuLaw",
     "GrowthLaw",
     "HartmanSchijveLaw",
+    "KlesnilLukasLaw",
     "LaterHartmanSchijveLaw",
     "ParisLaw",
     "Separate",

@@ -1,0 +1,143 @@
+"""The random test that does the damage of a service in a stated time."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.spectra import PSD
+from vivid_anvil.tailoring.damage_spectrum import DamageSpectrum, damage_spectrum
+from vivid_anvil.units import coherent, coherent_values, opened
+
+PASSES = 30  # corrections of levels at most
+CLOSE = 1e-3  # of the damage
+
+
+@dataclass(frozen=True, eq=False)
+class TailoredTest:
+    """A random test that does the damage of a service in a stated time; `tailored_test` makes one.
+
+    Parameters
+    ----------
+    psd : PSD
+        Base acceleration of the test.
+    time : float
+        How long it lasts, s.
+    service : DamageSpectrum
+        What it is made for.
+    spectrum : DamageSpectrum
+        What it does.
+
+    Raises
+    ------
+    InputError
+        By what makes one.
+
+    Examples
+    --------
+    >>> some = Oscillators([50.0, 90.0], slope=8.0)
+    >>> service = damage_spectrum(PSD([20.0, 500.0], [2.9e6] * 2), some, exposure="200 h")
+    >>> tailored_test(service, "8 h").damage_ratio.round(2)
+    array([1., 1.])
+    """
+
+    psd: PSD
+    time: float
+    service: DamageSpectrum
+    spectrum: DamageSpectrum
+
+    @property
+    def damage_ratio(self) -> FloatArray:
+        """Damage of the test over that of the service, of each oscillator."""
+        return np.asarray(self.spectrum.damage / self.service.damage)
+
+
+@opened()
+def tailored_test(
+    service: DamageSpectrum, time: float | str, *, corners: object = None, margin: float = 1.0
+) -> TailoredTest:
+    """The PSD of a random test of `time` with the damage spectrum of a service.
+
+    Levels start from those at which each oscillator by itself would have the damage on a flat base, and are then corrected until
+    the whole PSD gives it. With `corners` the test has breakpoints there alone, and as much damage as the service or more.
+
+    Parameters
+    ----------
+    service : DamageSpectrum
+        What has to be covered, as often as it happens: `damage_spectrum(...).times(...)`.
+    time : float or str
+        How long the test lasts, s or text.
+    corners : sequence of float or str, optional
+        Frequencies of the breakpoints, Hz or text; by default those of the oscillators.
+    margin : float, default 1.0
+        Factor on the damage that is asked for.
+
+    Returns
+    -------
+    TailoredTest
+        The PSD and what it does.
+
+    Raises
+    ------
+    InputError
+        For a service without damage, and for corners outside its oscillators.
+
+    Examples
+    --------
+    >>> some = Oscillators.spaced("20 Hz", "500 Hz", slope=8.0, per_octave=6)
+    >>> flat = PSD([20.0, 500.0], [0.03 * 9806.65**2] * 2)
+    >>> test = tailored_test(damage_spectrum(flat, some, exposure="200 h"), "8 h")
+    >>> f"{test.psd.rms / flat.rms:.3f}"
+    '1.496'
+    """
+    seconds = checks.positive_number("tailored test, time", coherent(time, "time", "tailored test, time"))
+    checks.positive_number("tailored test, margin", margin)
+    own = service.oscillators
+    wanted = margin * service.damage
+    if not (wanted > 0.0).all():
+        raise InputError("tailored test, service", "oscillators without damage", "a service that shakes all of them")
+    frequency = own.natural_frequency
+    places = frequency if corners is None else _corners(corners, frequency)
+    first = own.level_for(wanted, seconds)
+    levels = np.exp(np.interp(np.log(places), np.log(frequency), np.log(first)))
+    for _ in range(PASSES):
+        test = PSD(places, levels)
+        done = damage_spectrum(test, own, exposure=seconds)
+        ratio = done.damage / wanted
+        if corners is None and np.abs(ratio - 1.0).max() < CLOSE:
+            break
+        levels = levels * _correction(places, frequency, ratio ** (-2.0 / own.slope))
+    if corners is not None:
+        levels = levels * float((done.damage / wanted).min()) ** (-2.0 / own.slope)
+        test = PSD(places, levels)
+        done = damage_spectrum(test, own, exposure=seconds)
+    return TailoredTest(test, seconds, service, done)
+
+
+def _corners(corners: object, frequency: FloatArray) -> FloatArray:
+    """Breakpoints in Hz; InputError outside the oscillators."""
+    where = inside("tailored test", "corners")
+    found = np.atleast_1d(coherent_values(corners, "frequency", where))
+    if found.size < 2 or (np.diff(found) <= 0.0).any():
+        raise InputError(where, checks.shortened(found.tolist()), "two or more ascending frequencies")
+    if found[0] < frequency[0] * (1.0 - 1e-9) or found[-1] > frequency[-1] * (1.0 + 1e-9):
+        raise InputError(
+            where,
+            f"{found[0]:g} to {found[-1]:g} Hz",
+            f"frequencies from {frequency[0]:g} to {frequency[-1]:g} Hz, which the oscillators have",
+        )
+    return found
+
+
+def _correction(places: FloatArray, frequency: FloatArray, asked: FloatArray) -> FloatArray:
+    """Factor on the level at each breakpoint: the mean, in logarithms, of what the oscillators between its neighbours ask for."""
+    if places.size == frequency.size:
+        return np.asarray(asked)
+    x, weights = np.log(frequency), np.empty((places.size, frequency.size))
+    for i, unit in enumerate(np.eye(places.size)):
+        weights[i] = np.interp(x, np.log(places), unit)
+    return np.asarray(np.exp(weights @ np.log(asked) / np.maximum(weights.sum(axis=1), 1e-300)))
