@@ -149,6 +149,11 @@ def test_there_is_a_block_for_each_kind_of_event_and_each_runs(run, tmp_path):
     assert text.startswith("#:schema ")
     (tmp_path / "run.csv").write_text("time [s],force [kN]\n" + "".join(f"{i / 10},{i % 7}\n" for i in range(50)))
     (tmp_path / "strokes.csv").write_text("force [kN]\n" + "".join(f"{i * 3 % 7}\n" for i in range(50)))
+    matrix = (
+        "frequency [Hz],base [g^2/Hz],side [g^2/Hz],base side real [g^2/Hz]\n10,0.01,0.02,0.005\n200,0.01,0.02,0.005\n"
+    )
+    (tmp_path / "matrix.csv").write_text(matrix)
+    over_frequency = {"psd", "psds", "cross_spectra", "dwells", "sweep"}
     events = text[text.index("[[duty_cycle.events]]") : text.index("# ---- what it is made of")]
     blocks = [one for one in events.split("\n\n") if one.startswith("# [[duty_cycle.events]]")]
     kinds = set()
@@ -160,6 +165,12 @@ def test_there_is_a_block_for_each_kind_of_event_and_each_runs(run, tmp_path):
         study = text.replace(events, block_of(one, "# [[duty_cycle.events]]") + "\n")
         if channel == "load factor":
             study = study.replace('channel = "force"', 'channel = "load factor"').replace("5.5 MPa/kN", "120 MPa")
+        if over_frequency & set(data):
+            study = study.replace(
+                'channel = "force"\nstress_per_load', 'responses = { base = "3 MPa/g", side = "1 MPa/g" }\n#'
+            )
+        if "rms" in data:
+            study = study.replace('channel = "force"', 'channel = "stress"').replace("5.5 MPa/kN", "1")
         if "states" in data:
             both = 'stress_per_load = { weight = "40 MPa", wind = "30 MPa" }'
             study = study.replace('channel = "force"\nstress_per_load = "5.5 MPa/kN"', both)

@@ -19,6 +19,7 @@ from vivid_anvil.spectra.response_density import graded_edges
 from vivid_anvil.spectra.responses.response import Response
 from vivid_anvil.units import Coherent, coherent
 
+SCALES = ("linear", "logarithmic")
 NO_EDGES = read_only(np.empty(0))
 
 
@@ -227,7 +228,7 @@ def rate_of(start: float | str, end: float | str, time: float | str, scale: str)
     >>> rate_of("10 Hz", "40 Hz", "2 min", "logarithmic")
     '1 octave/min'
     """
-    checks.one_of("sweep, scale", scale, ("linear", "logarithmic"))
+    checks.one_of("sweep, scale", scale, SCALES)
     seconds = checks.positive_number("sweep, time", coherent(time, "time", "sweep, time"))
     low, high = sorted(coherent(one, "frequency", "sweep") for one in (start, end))
     if not 0.0 < low < high:

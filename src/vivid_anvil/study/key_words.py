@@ -8,7 +8,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from typing import Any, NamedTuple
 
-from vivid_anvil import counting, damage, events, fields, growth, materials, models, shapes, stress
+from vivid_anvil import counting, damage, events, fields, growth, materials, models, shapes, spectra, stress
+from vivid_anvil.events import sine_course
 from vivid_anvil.growth import crack
 from vivid_anvil.growth.memories.retardation import ZONES
 from vivid_anvil.materials import FIT_MODELS, material
@@ -17,6 +18,8 @@ from vivid_anvil.materials.curves import estimate_factors
 from vivid_anvil.materials.curves import family as sn_family
 from vivid_anvil.materials.curves import forms as sn_forms
 from vivid_anvil.models import mesh_data
+from vivid_anvil.spectra import between_points, cross_spectra, non_gaussian
+from vivid_anvil.spectra.responses import modes, oscillator, response_table
 from vivid_anvil.study import curve_keys
 
 
@@ -80,6 +83,51 @@ KEYS: dict[str, KeyWords] = {
     "r_ratio": KeyWords("minimum / maximum", -1),
     "cycles": KeyWords("cycles in one occurrence", 1000),
     "frequency": KeyWords("cycles a second", "2 Hz"),
+    # vibration
+    "psd": KeyWords(
+        "one-sided PSD of the input: a file, or rows of frequency and level",
+        [["10 Hz", "0.01 g^2/Hz"], ["200 Hz", "0.01 g^2/Hz"]],
+    ),
+    "psds": KeyWords("PSDs of several inputs, by channel: files, or rows", {"x": "x.csv", "y": "y.csv"}),
+    "cross_spectra": KeyWords("a file with a matrix of spectra of several inputs", "matrix.csv"),
+    "conjugated": KeyWords("which factor of a pair is the conjugate one in the file", "first"),
+    "exposure": KeyWords("how long one occurrence takes", "8 h"),
+    "means": KeyWords("static means, by channel", {"x": "1 g"}),
+    "tones": KeyWords("sines on top: frequency and amplitude", [["62 Hz", "0.4 g"]]),
+    "between_points": KeyWords("how a PSD runs between its rows", "log-log"),
+    "together": KeyWords(
+        "how pairs of inputs go together; the others are independent",
+        [{"first": "x", "second": "y", "coherence": 0.5, "phase": "40 deg"}],
+    ),
+    "first": KeyWords("the first input of the pair", "x"),
+    "second": KeyWords("the second input of the pair", "y"),
+    "coherence": KeyWords("0: independent, 1: fully correlated", 0.5),
+    "phase": KeyWords("phase of the first less that of the second", "40 deg"),
+    "delay": KeyWords("time by which the second comes later", "12 ms"),
+    "crest_factor": KeyWords("values are held at this many rms", 3.0),
+    "kurtosis": KeyWords("of the stress; 3 for Gauss", 4.5),
+    "skewness": KeyWords("of the stress; 0 for Gauss", 0.1),
+    "coefficients": KeyWords("of the Hermite form: those that meet the kurtosis, or Winterstein's usual ones", "exact"),
+    "seed": KeyWords("of histories that are made of the event", 1),
+    "rms": KeyWords("rms of a narrow band of stress", "20 MPa"),
+    "upcrossing_rate": KeyWords("upcrossings of the mean in a second", "45 Hz"),
+    "dwells": KeyWords("rows of frequency, amplitude, and time or cycles", [["62 Hz", "1 g", "30 min"]]),
+    "sweep": KeyWords("from and to", ["10 Hz", "200 Hz"]),
+    "profile": KeyWords(
+        "amplitude of the sweep: one, rows of frequency and amplitude, or a displacement with an acceleration", "0.5 g"
+    ),
+    "displacement": KeyWords("amplitude of the displacement, at low frequencies", "1.5 mm"),
+    "acceleration": KeyWords("amplitude of the acceleration, at high frequencies", "2 g"),
+    "Event.rate": KeyWords("octaves in a time: logarithmic; Hz in a time: linear", "1 octave/min"),
+    "Event.time": KeyWords("time of one pass, with scale, in place of a rate", "10 min"),
+    "scale": KeyWords("how the frequency moves in that time", "logarithmic"),
+    "passes": KeyWords("passes, up and down in turn", 2),
+    "responses": KeyWords(
+        "what each input makes of stress, by channel: a stress per load, or a table with its kind",
+        {"base": {"kind": "one degree of freedom", "natural_frequency": "70 Hz", "stress_per_acceleration": "3 MPa/g"}},
+    ),
+    "TableKeys.file": KeyWords("a file with the frequency response", "response.csv"),
+    "TableKeys.between": KeyWords("how it runs between its lines", "rational"),
     # materials
     "card": KeyWords("a material card by its name", "structural-steel-355"),
     "ultimate_strength": KeyWords("tensile strength", "510 MPa"),
@@ -289,6 +337,19 @@ EXAMPLES: dict[str, Any] = {
     "detectable_size": "3 mm",
     "inspection_factor": 3,
     "beyond_validity": "stop",
+    "expected_cycles": "dirlik",
+    "expected_slope": 5.0,
+    "OneDegreeOfFreedom.natural_frequency": "70 Hz",
+    "ModalResponse.natural_frequency": ["70 Hz", "180 Hz"],
+    "stress_per_acceleration": "3 MPa/g",
+    "motion": "absolute",
+    "damping_ratio": 0.02,
+    "quality_factor": 25,
+    "loss_factor": 0.04,
+    "participation": [0.011, 0.004],
+    "modal_stress": [2.1e4, -3.3e4],
+    "input": "base acceleration",
+    "static_residual": 1e-4,
 }
 
 # In the file the name of something that stands elsewhere in it.
@@ -298,6 +359,14 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "residue": lambda: counting.RESIDUES,
     "counting": lambda: counting.COUNTING_METHODS,
     "between": lambda: events.BETWEEN_EVENTS,
+    "expected_cycles": lambda: spectra.EXPECTED_CYCLES,
+    "between_points": lambda: between_points.BETWEEN_POINTS,
+    "TableKeys.between": lambda: response_table.BETWEEN_LINES,
+    "conjugated": lambda: cross_spectra.CONJUGATED,
+    "coefficients": lambda: non_gaussian.COEFFICIENTS,
+    "motion": lambda: oscillator.MOTIONS,
+    "input": lambda: modes.INPUTS,
+    "scale": lambda: sine_course.SCALES,
     "Material.group": lambda: material.GROUPS,
     "mean_stress": lambda: materials.MEAN_STRESS_RULES,
     "compressive_mean": lambda: materials.COMPRESSIVE_MEANS,
