@@ -18,7 +18,9 @@ from vivid_anvil.writing.html import html_frame
 
 COLUMNS = ("range", "mean", "count", "start", "end", "event", "per_repeat")  # one number a cycle
 PANEL = "panel"  # column of cycles that stand for a density, see `panels`
-LACKING = {PANEL: -1.0}  # what a cycle has in a column that its table lacks, beside others that have it
+BLOCK = "block"  # column of cycles counted in parts of a made history: the number of the part
+FREQUENCY = "frequency"  # column of cycles of a sine, Hz
+LACKING = {PANEL: -1.0, BLOCK: -1.0, FREQUENCY: np.nan}  # what a cycle has in a column that its table lacks, beside others that have it
 
 _NONE: Mapping[str, FloatArray] = MappingProxyType({})
 _OF_NOTHING: dict[str, Any] = dict(  # noqa: C408 (names are read more easily)

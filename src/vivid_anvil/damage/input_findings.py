@@ -12,6 +12,7 @@ from vivid_anvil.damage.methods import stress_life_of
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.vibration_findings import vibration_findings
 from vivid_anvil.units import in_unit, number, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
 
@@ -30,7 +31,7 @@ def findings_before_counting(hot_spot: HotSpot, duty_cycle: DutyCycle) -> tuple[
     """
     low, high = hot_spot.extremes(duty_cycle)
     own = stress_life_of(hot_spot).reference.findings if hot_spot.curve is not None else ()
-    return gravest_first([*own, *input_findings(hot_spot, low, high)])
+    return gravest_first([*own, *input_findings(hot_spot, low, high), *vibration_findings(hot_spot, duty_cycle)])
 
 
 def input_findings(spot: HotSpot, lowest: float, highest: float) -> Iterator[Finding]:

@@ -7,15 +7,19 @@ from collections.abc import Callable, Iterator
 import numpy as np
 
 from vivid_anvil.counting import Cycles, turning_points
+from vivid_anvil.damage.expected_findings import expected_findings
 from vivid_anvil.damage.input_findings import input_findings
 from vivid_anvil.damage.life_numbers import Life
 from vivid_anvil.events.counting_findings import counting_findings
 from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.stress.vibration_findings import vibration_findings
 from vivid_anvil.units import number
 from vivid_anvil.writing.finding import Finding, gravest_first
 
 FEW_SAMPLES = 10.0
 FEW_CYCLES = 5
+HOURS = {"hour": 1.0, "day": 24.0, "week": 168.0, "month": 744.0}
+LONGER = 1.01
 
 
 def life_findings(result: Life) -> tuple[Finding, ...]:
@@ -26,6 +30,8 @@ def life_findings(result: Life) -> tuple[Finding, ...]:
 
 def _inputs(result: Life) -> Iterator[Finding]:
     yield from input_findings(result.hot_spot, result.lowest_stress, result.peak_stress)
+    yield from vibration_findings(result.hot_spot, result.duty_cycle)
+    yield from expected_findings(result)
 
 
 def _few_cycles(result: Life) -> Iterator[Finding]:
@@ -109,6 +115,19 @@ def _units_of_time(result: Life) -> Iterator[Finding]:
         )
 
 
+def _longer_than_a_repeat(result: Life) -> Iterator[Finding]:
+    """A repeat that is called by a time which its events do not have."""
+    hours, repeat = result.duty_cycle.hours, result.duty_cycle.repeat
+    known = HOURS.get(repeat)
+    if hours is not None and known is not None and hours > LONGER * known:
+        yield Finding(
+            "severe",
+            "longer-than-repeat",
+            f"The events of one {repeat} take {number(hours)} h; a {repeat} has {number(known)} h.",
+            "Check exposures and occurrences: the exposure is that of one occurrence.",
+        )
+
+
 def _reserve_with_constant(result: Life) -> Iterator[Finding]:
     if result.target_repeats is not None and result.hot_spot.fed.scaled_along:
         yield Finding(
@@ -126,5 +145,6 @@ LOOKS: tuple[Callable[[Life], Iterator[Finding]], ...] = (
     _samples_per_cycle,
     _few_cycles,
     _nothing_happens,
+    _longer_than_a_repeat,
     _reserve_with_constant,
 )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, ClassVar, NamedTuple
@@ -11,6 +12,7 @@ import numpy as np
 
 from vivid_anvil.counting import Cycles, turning_points
 from vivid_anvil.counting.load_sequence import LoadSequence
+from vivid_anvil.events.stress_over_frequency_findings import cut_band
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.load import Give, Load
@@ -21,6 +23,7 @@ from vivid_anvil.spectra.non_gaussian import HermiteForm
 from vivid_anvil.spectra.range_density import RangeDensity
 from vivid_anvil.spectra.synthesis import Synthesis, Tone, counted_synthesis, synthesized
 from vivid_anvil.spectra.tone_on_random import tone_density
+from vivid_anvil.writing.finding import Finding
 
 FORMULA = "dirlik"  # where none is chosen
 COUNTED = 3e5  # peaks that are synthesized and counted where no formula holds
@@ -75,6 +78,10 @@ class RandomStress(Load):
         held, rms = self.shaping.crest_factor, self.process.rms
         tones = sum(abs(one.amplitude) for one in self.tones)
         return self.mean + rms * max(bottom, -held) - tones, self.mean + rms * min(top, held) + tones
+
+    def remarks(self, event: str) -> Iterator[Finding]:
+        """Where its band was cut."""
+        return cut_band(event, self)
 
     def ranges(self, method: str = FORMULA, slope: float | None = None) -> RangeDensity:
         """Expected ranges a second of the random part, about its mean."""

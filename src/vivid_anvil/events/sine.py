@@ -134,7 +134,7 @@ class Sine(Load):
             peak = self._peak(stress, response)
             stress = stress._replace(at_edges=read_only(np.append(stress.at_edges, peak)))
         mean = response.static.real * self.mean if self.mean else 0.0
-        return SineStress(name, stress, self.course.seconds, mean)
+        return SineStress(name, stress, self.course.seconds, mean, response=response)
 
     def _peak(self, stress: SineRows, response: Response) -> float:
         """The highest amplitude of a sweep, looked for between the edges around the highest that is known."""

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar
 
 import numpy as np
 
 from vivid_anvil.counting import Cycles
-from vivid_anvil.counting.cycles import PANEL
+from vivid_anvil.counting.cycles import FREQUENCY, PANEL
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.events.sine_course import SineRows
+from vivid_anvil.events.stress_over_frequency_findings import beside_the_peak
 from vivid_anvil.histories.channel import Channel
 from vivid_anvil.histories.load import Ends, Give, Load
+from vivid_anvil.spectra.responses.response import Response
+from vivid_anvil.writing.finding import Finding
 
-FREQUENCY = "frequency"  # column of cycles of a sine, Hz
 
 
 @dataclass(frozen=True, eq=False)
@@ -26,6 +29,7 @@ class SineStress(Load):
     seconds: float
     mean: float = 0.0
     dimension: str = "stress"
+    response: Response | None = None
     gives: ClassVar[frozenset[Give]] = frozenset({"cycles", "order", "lines"})
 
     @property
@@ -42,6 +46,10 @@ class SineStress(Load):
         """Mean plus and minus the largest amplitude."""
         largest = float(max(self.rows.amplitude.max(initial=0.0), self.rows.at_edges.max(initial=0.0)))
         return self.mean - largest, self.mean + largest
+
+    def remarks(self, event: str) -> Iterator[Finding]:
+        """Peaks that dwells and steps do not meet."""
+        return beside_the_peak(event, self) if (self.rows.panel < 0.0).all() else iter(())
 
     def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """Each row as equal cycles; the column "frequency" says where."""

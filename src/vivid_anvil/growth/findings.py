@@ -13,6 +13,7 @@ from vivid_anvil.events.counting_findings import counting_findings
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.growth_numbers import Growth
 from vivid_anvil.growth.limits import ENDS_OF_SOLUTION
+from vivid_anvil.stress.vibration_findings import vibration_findings
 from vivid_anvil.units import coherent, in_unit, number
 from vivid_anvil.writing.finding import Finding, gravest_first
 
@@ -37,6 +38,7 @@ def growth_findings(result: Growth) -> tuple[Finding, ...]:
 
 def _counting(result: Growth) -> Iterator[Finding]:
     yield from counting_findings(result.duty_cycle)
+    yield from vibration_findings(result.crack.hot_spot, result.duty_cycle)
 
 
 def _already_critical(result: Growth) -> Iterator[Finding]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from typing import Any, ClassVar, Literal, NamedTuple
 
 import numpy as np
@@ -15,6 +15,7 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.channel import Channel, channel_named
+from vivid_anvil.writing.finding import Finding
 
 Give = Literal["samples", "cycles", "order", "lines", "cross-spectra"]
 WORDS: dict[str, str] = {
@@ -93,6 +94,10 @@ class Load(ABC):
     def through(self, name: str, responses: Mapping[str, Any]) -> Load:
         """What responses, by the channels that they are of, make of the load: a load with the one channel `name`, MPa."""
         raise self.lacks("lines")
+
+    def remarks(self, event: str) -> Iterator[Finding]:
+        """What an expert would say of it as a load of that event, before any cycle is counted."""
+        return iter(())
 
     @property
     def measured(self) -> Any:

@@ -15,7 +15,7 @@ import numpy as np
 from scipy import fft
 
 from vivid_anvil.counting import Cycles, rainflow
-from vivid_anvil.counting.cycles import joined
+from vivid_anvil.counting.cycles import BLOCK, joined
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside
@@ -184,7 +184,7 @@ def counted_synthesis(made: Synthesis, *, dimension: str = "stress", blocks: int
                 mean=table.mean,
                 count=table.count,
                 dimension=dimension,
-                columns={"block": np.full(len(table), float(number))},
+                columns={BLOCK: np.full(len(table), float(number))},
             )
         )
     return joined(tables)
@@ -192,6 +192,6 @@ def counted_synthesis(made: Synthesis, *, dimension: str = "stress", blocks: int
 
 def standard_error(cycles: Cycles, damage: FloatArray, blocks: int = BLOCKS) -> float:
     """Of the sum of `damage` of counted cycles, relative: the scatter between blocks over the root of their number."""
-    sums = np.bincount(cycles.columns["block"].astype(np.int64), weights=damage, minlength=blocks)
+    sums = np.bincount(cycles.columns[BLOCK].astype(np.int64), weights=damage, minlength=blocks)
     mean = float(sums.mean())
     return float(sums.std(ddof=1) / mean / math.sqrt(blocks)) if mean > 0.0 else math.inf

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
 import numpy as np
 
+from vivid_anvil.events.response_findings import response_findings
 from vivid_anvil.events.seen import ByName, seen_as
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
@@ -17,6 +18,7 @@ from vivid_anvil.spectra.responses.gain import Gain
 from vivid_anvil.spectra.responses.response import Response
 from vivid_anvil.stress.relations.relation import AskedMoment, Nominal, Relation
 from vivid_anvil.units import Coherent, UnitSystem, coherent_ratio, display_unit, shown
+from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.working import put_in
 
 
@@ -98,6 +100,12 @@ class InputResponses(Relation):
             )
         rate = load.samples().sample_rate
         return seen_as(load, str(self), tuple(there), lambda named: _filtered(named, there, rate))
+
+    def remarks(self) -> Iterator[Finding]:
+        """Of each response."""
+        for name, one in self.responses.items():
+            if isinstance(one, Response):
+                yield from response_findings(name, one)
 
     @property
     def words(self) -> str:

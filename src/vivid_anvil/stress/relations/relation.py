@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from abc import abstractmethod
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 import numpy as np
@@ -14,6 +14,7 @@ from vivid_anvil.events.seen import Seen
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.histories.load import Load
 from vivid_anvil.units import UnitSystem
+from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.working import Step
 
 
@@ -71,6 +72,10 @@ class Relation(Seen):
     def factor(self, duty_cycle: DutyCycle) -> float:
         """`per_load` for the duty cycle; InputError for a channel that an event does not have."""
         return self.per_load(duty_cycle.dimension_of_channel(self.counted))
+
+    def remarks(self) -> Iterator[Finding]:
+        """What an expert would say of it, whatever the loads."""
+        return iter(())
 
     def cycles(self, duty_cycle: DutyCycle, notch_factor: float = 1.0) -> Cycles:
         """Stress cycles of a repeat, MPa, with a notch factor on all of the stress."""

@@ -1,0 +1,130 @@
+"""Findings on vibration: each where it belongs, none on a sound case."""
+
+import dataclasses
+
+import numpy as np
+import pytest
+
+from vivid_anvil import (
+    Crack,
+    DutyCycle,
+    Event,
+    HotSpot,
+    InputResponses,
+    Material,
+    OneDegreeOfFreedom,
+    ParisLaw,
+    RandomVibration,
+    ResponseTable,
+    Sine,
+    SNCurve,
+    StressLife,
+    Tone,
+    assess_life,
+    grow_crack,
+    psd_of_rows,
+)
+from vivid_anvil.damage import findings_before_counting
+from vivid_anvil.shapes import EdgeCrack
+
+STEEL = Material(name="steel", ultimate_strength="510 MPa", yield_strength="355 MPa", toughness="75 MPa√m")
+CURVE = SNCurve(name="weld", stress="range", r_ratio="any", points=[("71 MPa", 2e6)], above=5, below=5)
+MASS = OneDegreeOfFreedom(natural_frequency="70 Hz", stress_per_acceleration="4 MPa/g", damping_ratio=0.05)
+FLAT = dataclasses.replace(MASS, natural_frequency="300 Hz", damping_ratio=0.5, motion="relative")
+WIDE = psd_of_rows([("5 Hz", "0.01 g^2/Hz"), ("500 Hz", "0.01 g^2/Hz")])
+NARROW = psd_of_rows([("66 Hz", "0.02 g^2/Hz"), ("74 Hz", "0.02 g^2/Hz")])
+
+
+def table_of(mass, spacing, shift, **others):
+    lines = np.arange(2.0, 700.0, spacing) + shift
+    lines = np.concatenate([[1.0], lines])
+    return ResponseTable(frequency=lines, values=mass.at(lines) * 9806.65, per="MPa/g", **others)
+
+
+def spot(response=MASS, curve=CURVE, material=STEEL):
+    method = StressLife(sn_curve=curve)
+    return HotSpot(name="foot", relation=InputResponses({"base": response}), material=material, method=method)
+
+
+def random(psd=WIDE, exposure="2 h", **others):
+    return RandomVibration({"base": psd}, exposure, **others)
+
+
+def duty(load, repeat="day", **others):
+    return DutyCycle(repeat, [Event("running", load)], repeats_per_year=300, **others)
+
+
+def codes(findings):
+    return {one.code for one in findings}
+
+
+SOUND = {"as-welded", "curve-ends-earlier"}
+CASES = {
+    "damping-assumed": (spot(dataclasses.replace(MASS, damping_ratio=None)), duty(random())),
+    "few-lines": (spot(table_of(MASS, 17.5, 1.25)), duty(random())),
+    "three-sigma-above-yield": (
+        spot(dataclasses.replace(MASS, stress_per_acceleration="60 MPa/g")),
+        duty(random(exposure="0.5 s")),
+    ),
+    "peak-beside-dwell": (spot(), duty(Sine.dwells("base", [("66 Hz", "1 g", "1 h")]))),
+    "resonance-missed": (spot(), duty(Sine.dwells("base", [(f"{f} Hz", "1 g", "1 h") for f in (40, 60, 80, 100)]))),
+    "narrow-band-on-wide": (spot(FLAT), duty(random(), expected_cycles="narrow band")),
+    "slope-differs": (spot(), duty(random(), expected_cycles="single moment", expected_slope=3.0)),
+    "not-gaussian": (spot(), duty(random(kurtosis=6.0))),
+    "counted-synthesis": (spot(), duty(random(tones={"base": [Tone(150.0, 9806.65)]}))),
+    "longer-than-repeat": (spot(), duty(random(exposure="30 h"))),
+}
+
+
+@pytest.mark.parametrize("code", CASES)
+def test_a_finding_is_there_with_its_number(code):
+    found = [one for one in assess_life(*CASES[code]).findings if one.code == code]
+    assert len(found) == 1, code
+    assert any(letter.isdigit() for letter in found[0].sentence)
+
+
+@pytest.mark.parametrize(
+    "load", [random(), random(NARROW), Sine.dwells("base", [("69.8 Hz", "1 g", "1 h")]), random(exposure="24 h")]
+)
+def test_a_sound_case_has_none_of_them(load):
+    assert codes(assess_life(spot(), duty(load)).findings) <= SOUND | {"above-yield"}
+
+
+def test_a_band_that_was_cut_is_told_where_nothing_filters_it():
+    stress = psd_of_rows([("5 Hz", "10 MPa^2/Hz"), ("500 Hz", "10 MPa^2/Hz")])
+    place = HotSpot(
+        name="foot", relation=InputResponses({"base": 1.0}), material=STEEL, method=StressLife(sn_curve=CURVE)
+    )
+    found = assess_life(place, duty(RandomVibration({"base": stress}, "1 h"))).findings
+    assert "band-cut" in codes(found)
+    assert "m2" in next(one.sentence for one in found if one.code == "band-cut")
+
+
+@pytest.mark.parametrize("ask", ["life", "check", "grow"])
+def test_each_question_tells_of_damping_that_is_assumed(ask):
+    place, cycle = CASES["damping-assumed"]
+    if ask == "life":
+        found = assess_life(place, cycle).findings
+    elif ask == "check":
+        found = findings_before_counting(place, cycle)
+    else:
+        law = ParisLaw(name="air", rate="1.65e-11 m/cycle at 1 MPa√m", slope=3)
+        crack = Crack(hot_spot=place, shape=EdgeCrack(plate_width="60 mm"), initial_size="3 mm", law=law)
+        found = grow_crack(crack, cycle).findings
+    assert "damping-assumed" in codes(found)
+
+
+@pytest.mark.parametrize(("lines", "low"), [(0.4, (0.30, 0.40)), (4.0, (0.005, 0.015))])
+def test_lines_too_far_apart_lose_as_much_as_is_said(lines, low):
+    """The rms by a table against that of the response itself, with the peak halfway between two lines."""
+    width = 2.0 * 0.05 * 70.0
+    spacing = width / lines
+    shift = (70.0 - 2.0) % spacing - 0.5 * spacing
+    coarse = table_of(MASS, spacing, shift if shift > -1.0 else shift + spacing)
+    flat = psd_of_rows([("10 Hz", "0.01 g^2/Hz"), ("400 Hz", "0.01 g^2/Hz")])
+    rms = [InputResponses({"base": one}).seen(random(flat), "running").process.rms for one in (coarse, MASS)]
+    assert low[0] < 1.0 - rms[0] / rms[1] < low[1]
+    assert ("few-lines" in codes(InputResponses({"base": coarse}).remarks())) == (lines < 4.0)
+    fit = dataclasses.replace(coarse, between="rational")
+    assert InputResponses({"base": fit}).seen(random(flat), "running").process.rms == pytest.approx(rms[1], rel=1e-6)
+    assert not codes(InputResponses({"base": fit}).remarks())
