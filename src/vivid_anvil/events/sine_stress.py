@@ -19,7 +19,6 @@ from vivid_anvil.spectra.responses.response import Response
 from vivid_anvil.writing.finding import Finding
 
 
-
 @dataclass(frozen=True, eq=False)
 class SineStress(Load):
     """Amplitudes at the rows of a sine event, about a mean."""
