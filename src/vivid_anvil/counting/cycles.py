@@ -20,11 +20,7 @@ COLUMNS = ("range", "mean", "count", "start", "end", "event", "per_repeat")  # o
 PANEL = "panel"  # column of cycles that stand for a density, see `panels`
 BLOCK = "block"  # column of cycles counted in parts of a made history: the number of the part
 FREQUENCY = "frequency"  # column of cycles of a sine, Hz
-LACKING = {
-    PANEL: -1.0,
-    BLOCK: -1.0,
-    FREQUENCY: np.nan,
-}  # what a cycle has in a column that its table lacks, beside others that have it
+LACKING = {PANEL: -1.0, BLOCK: -1.0, FREQUENCY: np.nan}  # where others have the column
 
 _NONE: Mapping[str, FloatArray] = MappingProxyType({})
 _OF_NOTHING: dict[str, Any] = dict(  # noqa: C408 (names are read more easily)

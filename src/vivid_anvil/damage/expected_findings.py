@@ -77,8 +77,8 @@ def _one_slope(result: Life) -> Iterator[Finding]:
         yield Finding(
             "warning",
             "slope-differs",
-            f"The formula {duty.expected_cycles!r} was asked for a slope of {number(duty.expected_slope)}; where the cycles do their "
-            f"damage the curve {curve.name} has {listed}.",
+            f"The formula {duty.expected_cycles!r} was asked for a slope of {number(duty.expected_slope)}; where the cycles do "
+            f"their damage the curve {curve.name} has {listed}.",
             "It holds for one slope only: state that of the curve, or take a formula that gives ranges, such as 'dirlik'.",
         )
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from vivid_anvil.spectra.responses.coarse_lines import ENOUGH, share_of_peak, share_of_rms
 from vivid_anvil.spectra.responses.damping import ASSUMED
 from vivid_anvil.spectra.responses.response import Resonance, Response
@@ -24,7 +26,7 @@ def response_findings(name: str, response: Response) -> Iterator[Finding]:
     if corners.size < 3:
         return
     for own in response.resonances:
-        at = int(min(max(corners.searchsorted(own.frequency), 1), corners.size - 1))
+        at = min(max(int(np.searchsorted(corners, own.frequency)), 1), corners.size - 1)
         spacing = float(corners[at] - corners[at - 1])
         between = float((own.frequency - corners[at - 1]) / spacing)
         if own.half_power_width < ENOUGH * spacing:
@@ -41,5 +43,5 @@ def _too_few(name: str, own: Resonance, spacing: float, between: float) -> Findi
         f"The response to {name} has {number(many, 2)} line spacings within the half-power band of its resonance at "
         f"{number(own.frequency)} Hz, {number(own.half_power_width, 3)} Hz wide: with straight parts between lines its random "
         f"rms is about {side}, and its highest line is {1.0 - peak:.0%} below its peak.",
-        f"Compute or measure {ENOUGH:g} lines or more in that band, or say between = 'rational', a fit that is right between lines.",
+        f"Compute or measure {ENOUGH:g} lines or more in that band, or say between = 'rational', right between lines too.",
     )
