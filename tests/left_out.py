@@ -38,6 +38,10 @@ LEFT_OUT = {
     "Retardation, Wheeler": {"factor_just_after": INSIDE},
     "Retardation, Willenborg": {"KR_just_after_MPa_sqrt_mm": INSIDE, "R_eff_just_after": INSIDE},
     "Failure assessment curve": {"Lr_max": "where the curve falls to 0: compared just before and just after"},
+    "Units of a PSD": dict.fromkeys(
+        ("two_sided_g2_per_Hz", "two_sided_g2_per_rad_per_s", "one_sided_g2_per_rad_per_s"),
+        "a two-sided PSD and one over rad/s are refused, with the factor",
+    ),
     "Largest value of an exposure": {
         "expected_by_integration_of_the_same_model_MPa": "the two first terms of its series are what is in use; 0.4 % at worst"
     },

@@ -16,7 +16,7 @@ from vivid_anvil.counting import Cycles
 from vivid_anvil.damage import assess_life
 from vivid_anvil.events import DutyCycle, Event, LoadStates, Profile, RandomVibration, Sine, Sweep
 from vivid_anvil.growth import growth_drive, growth_per_repeat, integrate_growth, size_after, threshold_sizes
-from vivid_anvil.histories import Channel, LoadHistory
+from vivid_anvil.histories import Channel, LoadHistory, estimate_psd
 from vivid_anvil.materials import GrowthLaw, KlesnilLukasLaw, Material, ParisLaw, SNCurve, knee_curve, straight_curve
 from vivid_anvil.spectra import (
     PSD,
@@ -34,6 +34,7 @@ from vivid_anvil.spectra import (
     expected_largest,
     expected_ranges,
     hermite_form,
+    psd_of_rows,
     psd_of_slopes,
     synthesized,
 )
@@ -975,7 +976,54 @@ def _half_power(inputs: Values) -> Values:
     }
 
 
+def _history_of(inputs: Values) -> LoadHistory:
+    return LoadHistory("block", [Channel("stress", inputs["stress_MPa"], "stress")], inputs["sampling_rate_Hz"])
+
+
+def _one_segment(inputs: Values) -> Values:
+    whole = len(inputs["stress_MPa"]) / inputs["sampling_rate_Hz"]
+    found = estimate_psd(_history_of(inputs), "stress", segment=whole, overlap=0.0, window="none", mean="kept")
+    return {"frequency_Hz": found.frequency, "psd_MPa2_per_Hz": found.values, "sum_G_df_MPa2": found.mean_square}
+
+
+def _averaged(inputs: Values) -> Values:
+    segment = inputs["segment"] / inputs["sampling_rate_Hz"]
+    found = estimate_psd(_history_of(inputs), "stress", segment=segment)
+    return {"frequency_Hz": found.frequency, "psd_MPa2_per_Hz": found.values, "segments": found.segments}
+
+
+def _motion(inputs: Values) -> Values:
+    base = PSD(inputs["frequency_Hz"], np.array(inputs["psd_g2_per_Hz"]) * G**2)
+    moved = base.in_motion("length")
+    low, second = inputs["frequency_Hz"][:2]
+    return {
+        "rms_velocity_mm_per_s": base.in_motion("velocity").rms,
+        "rms_displacement_mm": moved.rms,
+        "displacement_share_below_second_breakpoint": moved.part(low, second) / moved.moment(0.0),
+    }
+
+
+def _units_of_psd(inputs: Values) -> Values:
+    first = f"{inputs['psd_g2_per_Hz']} g^2/Hz"
+    metric = {unit: psd_value(first, unit) for unit in ("(m/s^2)^2/Hz", "(mm/s^2)^2/Hz")}
+    return {
+        "psd_m2_per_s4_per_Hz": metric["(m/s^2)^2/Hz"],
+        "psd_mm2_per_s4_per_Hz": metric["(mm/s^2)^2/Hz"],
+        "psd_2_g2_per_Hz": psd_value(f"{inputs['psd_2_m2_per_s4_per_Hz']} (m/s^2)^2/Hz", "g^2/Hz"),
+    }
+
+
+def psd_value(text: str, unit: str) -> float:
+    """A level in another unit."""
+    value = psd_of_rows([("1 Hz", text), ("2 Hz", text)]).values[0]
+    return float(value / psd_of_rows([("1 Hz", f"1 {unit}"), ("2 Hz", f"1 {unit}")]).values[0])
+
+
 VIBRATION = (
+    Method("PSD of a history, one segment", r"VB-psd-of-history-1", _one_segment),
+    Method("PSD of a history, averaged segments", r"VB-psd-of-history-welch-1", _averaged),
+    Method("Velocity and displacement of a PSD", r"VB-psd-velocity-displacement-1", _motion),
+    Method("Units of a PSD", r"VB-psd-units-1", _units_of_psd),
     Method("Spectral moments, trapezoid at lines", r"SP-E-moments-trapezoid-\d+", _moments("lines")),
     Method("Spectral moments, straight between lines", r"SP-E-moments-linear-\d+", _moments("linear")),
     Method("Spectral moments, straight in log-log", r"SP-E-moments-loglog-.+", _moments("log-log")),

@@ -77,6 +77,7 @@ if TYPE_CHECKING:
     from vivid_anvil.histories.filters import high_pass, low_pass, resample
     from vivid_anvil.histories.from_frame import history_from_frame
     from vivid_anvil.histories.load_history import LoadHistory
+    from vivid_anvil.histories.psd_estimate import PSDEstimate, estimate_psd
     from vivid_anvil.histories.read_csv import read_csv
     from vivid_anvil.histories.read_history import read_history
     from vivid_anvil.histories.read_tables import read_excel, read_hdf5, read_mdf, read_npy, read_parquet
@@ -244,6 +245,7 @@ __all__ = [
     "OneDegreeOfFreedom",
     "OneLoad",
     "Oscillators",
+    "PSDEstimate",
     "PSDs",
     "Palmgren",
     "ParisLaw",
@@ -329,6 +331,7 @@ __all__ = [
     "elliptic_hole",
     "equivalent_amplitude",
     "estimate_curve",
+    "estimate_psd",
     "exceedance",
     "expected_largest",
     "expected_ranges",
@@ -477,11 +480,13 @@ _HOMES = {
     "vivid_anvil.histories": [
         "Channel",
         "LoadHistory",
+        "PSDEstimate",
         "check_history",
         "combine",
         "count_chunks",
         "count_file",
         "cut",
+        "estimate_psd",
         "high_pass",
         "history_from_frame",
         "interpolate_spikes",

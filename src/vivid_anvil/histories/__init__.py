@@ -5,6 +5,7 @@ from vivid_anvil.histories.check_history import ChannelCheck, check_history
 from vivid_anvil.histories.filters import high_pass, low_pass, resample
 from vivid_anvil.histories.from_frame import history_from_frame
 from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.histories.psd_estimate import PSDEstimate, estimate_psd
 from vivid_anvil.histories.read_csv import read_csv
 from vivid_anvil.histories.read_history import READERS, read_history
 from vivid_anvil.histories.read_tables import read_excel, read_hdf5, read_mdf, read_npy, read_parquet
@@ -31,12 +32,14 @@ __all__ = [
     "ChannelCheck",
     "FileCount",
     "LoadHistory",
+    "PSDEstimate",
     "Steps",
     "check_history",
     "combine",
     "count_chunks",
     "count_file",
     "cut",
+    "estimate_psd",
     "high_pass",
     "history_from_frame",
     "interpolate_spikes",

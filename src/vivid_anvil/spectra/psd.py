@@ -20,6 +20,8 @@ from vivid_anvil.spectra.density import Lines, SpectralDensity
 from vivid_anvil.units import DIMENSIONS
 from vivid_anvil.units.psd import psd_dimension
 
+MOTIONS = ("acceleration", "velocity", "length")  # each the integral of the one before
+
 
 @dataclass(frozen=True, eq=False, repr=False)
 class PSD(SpectralDensity):
@@ -102,6 +104,26 @@ class PSD(SpectralDensity):
     def times(self, factor: float) -> PSD:
         """The PSD of the quantity times a factor."""
         return PSD(self.frequency, read_only(self.values * factor**2), self.dimension, self.between)
+
+    def in_motion(self, dimension: str) -> PSD:
+        """That of the same motion as "acceleration", "velocity" or "length" (displacement): G/(2πf)² from one to the next.
+
+        >>> base = PSD([20.0, 80.0, 350.0, 2000.0], [9.617e5, 3.847e6, 3.847e6, 6.732e5])
+        >>> f"{base.in_motion('velocity').rms:.2f} mm/s, {base.in_motion('length').rms:.4f} mm"
+        '52.57 mm/s, 0.1943 mm'
+        """
+        where = inside("PSD", "in_motion")
+        checks.one_of(where, dimension, MOTIONS)
+        if self.dimension not in MOTIONS:
+            raise InputError(
+                where, f"a PSD of {self.dimension}", "one of an acceleration, a velocity or a displacement"
+            )
+        times = MOTIONS.index(dimension) - MOTIONS.index(self.dimension)
+        if times and (self.between == "linear" or self.frequency[0] == 0.0):
+            found = f"a PSD that starts at {self.frequency[0]:g} Hz, {self.between} between points"
+            raise InputError(where, found, "one in log-log or at lines, above 0 Hz", "Straight lines would be bent.")
+        values = self.values * (2.0 * np.pi * self.frequency) ** (-2.0 * times)
+        return PSD(self.frequency, read_only(values), dimension, self.between)
 
     def __repr__(self) -> str:
         from vivid_anvil.units import in_unit

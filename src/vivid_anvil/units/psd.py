@@ -63,6 +63,8 @@ def _fits(unit: str, dimension: Dimension) -> bool:
 
 def _slip(unit: str, where: str) -> str:
     """What was probably meant by a unit that is none of a PSD."""
+    if "rad" in unit:
+        return "A density over rad/s is 1/2π of that over Hz: multiply by 2π = 6.2832, and write unit^2/Hz."
     if any(_fits(unit, _root_of(name)) for name in DIMENSIONS):
         return "That is the root of a PSD (unit/√Hz): square the values, and write unit^2/Hz."
     if is_unit(unit):
