@@ -38,6 +38,20 @@ LEFT_OUT = {
     "Retardation, Wheeler": {"factor_just_after": INSIDE},
     "Retardation, Willenborg": {"KR_just_after_MPa_sqrt_mm": INSIDE, "R_eff_just_after": INSIDE},
     "Failure assessment curve": {"Lr_max": "where the curve falls to 0: compared just before and just after"},
+    "Von Mises stress of a covariance": {"not_this_variances_only_MPa": WRONG},
+    "Damage of the von Mises process": {"not_this_component_xx_only_narrow_band": WRONG},
+    "Dwell of a turning tensor": dict.fromkeys(
+        (
+            "not_this_real_part_worst_normal_MPa",
+            "not_this_real_part_von_mises_range_MPa",
+            "not_this_magnitudes_von_mises_range_MPa",
+        ),
+        WRONG,
+    ),
+    "Base shaken along three axes, six components": dict.fromkeys(
+        ("not_this_vm_rms_all_independent_MPa", "not_this_vm_rms_transposed_MPa"), WRONG
+    ),
+    "Modes in time, six components": {"not_this_modes_counted_apart": WRONG},
     "Units of a PSD": dict.fromkeys(
         ("two_sided_g2_per_Hz", "two_sided_g2_per_rad_per_s", "one_sided_g2_per_rad_per_s"),
         "a two-sided PSD and one over rad/s are refused, with the factor",

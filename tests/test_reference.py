@@ -1,12 +1,14 @@
 """Every method against its reference cases."""
 
+import json
+
 import pytest
 
 from tests.all_methods import METHODS
 from tests.left_out import LEFT_OUT, ROWS_LEFT_OUT
 from tests.own_field_references import FIELD_REFERENCES
 from tests.own_references import REFERENCES
-from tests.reference_values import RANDOM_SIGNALS, cases, compared, deviation
+from tests.reference_values import FOLDER, RANDOM_SIGNALS, cases, compared, deviation
 
 PAIRS = [pytest.param(method, case, id=case["id"]) for method in METHODS for case in cases(method.cases)]
 
@@ -34,6 +36,13 @@ def test_nothing_is_left_out_that_is_compared_or_gone():
 def _keys(expected):
     inner = {f"{key}/{one}" for key, value in expected.items() if isinstance(value, dict) for one in value}
     return set(expected) | inner
+
+
+@pytest.mark.parametrize("folder", ["spectral", "vibration", "service", "extras"])
+def test_every_case_of_vibration_belongs_to_a_method(folder):
+    known = {case["id"] for method in METHODS for case in cases(method.cases)}
+    held = {case["id"] for case in json.loads((FOLDER / f"{folder}.json").read_text())["cases"]}
+    assert held - known == set()
 
 
 @pytest.mark.parametrize("method", METHODS, ids=lambda method: method.name)

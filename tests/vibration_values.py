@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from typing import Any
 
@@ -13,13 +14,23 @@ from scipy.optimize import brentq
 from tests.reference_values import Method, Values, constant_factor
 from tests.spots import hot_spot
 from vivid_anvil.counting import Cycles
-from vivid_anvil.damage import assess_life
-from vivid_anvil.events import DutyCycle, Event, LoadStates, Profile, RandomVibration, Sine, Sweep
-from vivid_anvil.growth import growth_drive, growth_per_repeat, integrate_growth, size_after, threshold_sizes
+from vivid_anvil.damage import assess_life, failure_moment
+from vivid_anvil.events import DutyCycle, Dwells, Event, LoadStates, Profile, RandomVibration, Sine, Sweep
+from vivid_anvil.growth import (
+    Crack,
+    grow_crack,
+    growth_drive,
+    growth_per_repeat,
+    integrate_growth,
+    size_after,
+    threshold_sizes,
+)
 from vivid_anvil.histories import Channel, LoadHistory, estimate_psd
 from vivid_anvil.materials import GrowthLaw, KlesnilLukasLaw, Material, ParisLaw, SNCurve, knee_curve, straight_curve
 from vivid_anvil.spectra import (
     PSD,
+    ComponentTables,
+    ModalComponents,
     ModalResponse,
     Moments,
     OneDegreeOfFreedom,
@@ -29,6 +40,7 @@ from vivid_anvil.spectra import (
     ResponseTable,
     SpectralMatrix,
     StatedMoments,
+    TensorSpectra,
     Together,
     counted_synthesis,
     expected_largest,
@@ -45,8 +57,28 @@ from vivid_anvil.spectra.methods.zhao_baker import zhao_baker_constants
 from vivid_anvil.spectra.responses import Resonance
 from vivid_anvil.spectra.responses.gain import Gain
 from vivid_anvil.spectra.synthesis import Tone
+from vivid_anvil.spectra.tensor_spectra import TensorProcess
 from vivid_anvil.spectra.tone_on_random import ToneDensity
-from vivid_anvil.stress import InputResponses, OneLoad
+from vivid_anvil.stress import (
+    CaseLoad,
+    CaseLoads,
+    InputResponses,
+    NormalStress,
+    OneLoad,
+    UnitStresses,
+    VibratingComponents,
+    stress_measure,
+)
+from vivid_anvil.stress.random_planes import (
+    greatest_shear_rms,
+    normal_rms,
+    plane_axes,
+    plane_normal,
+    shear_covariance,
+    shear_weights,
+    worst_plane,
+)
+from vivid_anvil.study import total_life
 from vivid_anvil.tailoring import DamageSpectrum, Oscillators, damage_spectrum
 
 G = 9806.65  # mm/s² in 1 g
@@ -1019,7 +1051,261 @@ def psd_value(text: str, unit: str) -> float:
     return float(value / psd_of_rows([("1 Hz", f"1 {unit}"), ("2 Hz", f"1 {unit}")]).values[0])
 
 
+def _components(inputs: Values, names: tuple[str, ...] = ("base",)) -> ModalComponents:
+    rows = np.array(inputs["participation_sqrt_t"]).reshape(len(inputs["natural_frequency_Hz"]), -1)
+    return ModalComponents(
+        natural_frequency=inputs["natural_frequency_Hz"],
+        participation={name: rows[:, i] for i, name in enumerate(names)},
+        modal_stress=inputs["modal_stress_MPa_per_mm_sqrt_t"],
+        damping_ratio=tuple(inputs["damping_ratio"]),
+    )
+
+
+def _tensor_spectra(inputs: Values) -> TensorSpectra:
+    level = inputs["psd_g2_per_Hz"] * G**2
+    return TensorSpectra(PSDs({"base": PSD(inputs["band_Hz"], [level] * 2)}), _components(inputs), ("base",))
+
+
+def _von_mises_process(spectra: TensorSpectra) -> TensorProcess:
+    return spectra.process(stress_measure("signed von Mises, hydrostatic").random_forms)
+
+
+def _covariance_of_von_mises(inputs: Values) -> Values:
+    forms = stress_measure("signed von Mises, principal").random_forms
+    covariance = np.array(inputs["covariance_MPa2"])
+    return {"vm_rms_MPa": math.sqrt(float(np.trace(forms @ covariance @ forms.T)))}
+
+
+def _tensor_statistics(process: Moments) -> Values:
+    return statistics(process, wanted=RESPONSE_STATISTICS)
+
+
+def _von_mises_of_modes(inputs: Values) -> Values:
+    spectra = _tensor_spectra(inputs)
+    process = _von_mises_process(spectra)
+    first = spectra.matrix(inputs["frequency_Hz"][:1])[0]
+    return {
+        "G_first_MPa2_per_Hz_re_im": first,
+        "vm_psd_MPa2_per_Hz": process.at(inputs["frequency_Hz"]),
+        **_tensor_statistics(process),
+    }
+
+
+def _normals(inputs: Values) -> Any:
+    return np.array([plane_normal(*row) for row in inputs["planes_theta_phi_deg"]])
+
+
+def _random_on_planes(inputs: Values) -> Values:
+    covariance, normals = _tensor_spectra(inputs).covariance(), _normals(inputs)
+    shear = shear_covariance(covariance, normals)
+    return {
+        "normal_rms_MPa": normal_rms(covariance, normals),
+        "shear_theta_rms_MPa": np.sqrt(shear[:, 0, 0]),
+        "shear_phi_rms_MPa": np.sqrt(shear[:, 1, 1]),
+        "shear_covariance_MPa2": shear[:, 0, 1],
+        "greatest_shear_rms_MPa": greatest_shear_rms(covariance, normals),
+    }
+
+
+def _worst_random_planes(inputs: Values) -> Values:
+    covariance = _tensor_spectra(inputs).covariance()
+    return {
+        "greatest_normal_rms_MPa": worst_plane(lambda n: normal_rms(covariance, n))[1],
+        "greatest_shear_rms_MPa": worst_plane(lambda n: greatest_shear_rms(covariance, n))[1],
+    }
+
+
+def _damage_on_plane(inputs: Values, spectra: TensorSpectra, normal: Any) -> float:
+    process = spectra.process(NormalStress(normal).forms)
+    m = inputs["slope_m"]
+    return expected_ranges(process, "narrow band").moment(m) / 2.0**m / inputs["A_amplitude"]
+
+
+def _random_damage_on_planes(inputs: Values) -> Values:
+    spectra = _tensor_spectra(inputs)
+
+    def on(normals: Any) -> Any:
+        return np.array([_damage_on_plane(inputs, spectra, one) for one in normals])
+
+    greatest = worst_plane(on)[1]
+    return {"damage_per_s": on(_normals(inputs)), "greatest_damage_per_s": greatest, "life_s": 1.0 / greatest}
+
+
+def _psd_on_plane(inputs: Values) -> Values:
+    spectra, normal = _tensor_spectra(inputs), plane_normal(*inputs["plane_theta_phi_deg"])
+    stress = spectra.process(NormalStress(normal).forms)
+    shear = spectra.process(shear_weights(normal, plane_axes(normal)[0, 0]))
+    return {
+        "normal_psd_MPa2_per_Hz": stress.at(inputs["frequency_Hz"]),
+        "normal": _tensor_statistics(stress),
+        "shear_theta": _tensor_statistics(shear),
+    }
+
+
+def _von_mises_damage(inputs: Values) -> Values:
+    process = _von_mises_process(_tensor_spectra(inputs))
+    found = {}
+    for two, label in ((False, ""), (True, "_two_slopes")):
+        curve = curve_of(inputs, two_slopes=two)
+        for formula in ("narrow_band", "dirlik"):
+            found[formula + label] = _of_components(inputs, curve, FORMULAS[formula])
+    return {**_tensor_statistics(process), "damage_per_s": found}
+
+
+def _of_components(inputs: Values, curve: SNCurve, formula: str) -> float:
+    """Damage a second at a hot spot with these modes, by the von Mises process."""
+    level = inputs["psd_g2_per_Hz"] * G**2
+    event = RandomVibration({"base": PSD(inputs["band_Hz"], [level] * 2)}, 1.0)
+    relation = VibratingComponents(response=_components(inputs), measure="signed von Mises, hydrostatic")
+    return float(life(event, curve, formula, relation=relation).damage_per_repeat)
+
+
+def _turning_tensor(inputs: Values) -> Values:
+    stress = np.array(inputs["S_MPa_re_im"]) @ np.array([1.0, 1.0j])
+    f, level = inputs["frequency_Hz"], 1.0
+
+    def table(value: complex) -> ResponseTable:
+        return ResponseTable(frequency=[0.5 * f, 2.0 * f], values=[value] * 2, per="MPa/(mm/s^2)")
+
+    components = ComponentTables({"base": [table(one) for one in stress]})
+    event = Sine("base", Dwells([f], [level], [inputs["duration_s"]]))
+
+    def seen(measure: Any) -> Any:
+        return VibratingComponents(response=components, measure=measure).seen(event, "dwell").cycles_of("s")
+
+    def on(normals: Any) -> Any:
+        return np.array([NormalStress(one).amplitude(stress[None])[0] for one in normals])
+
+    normal, worst = worst_plane(on)
+    relation = VibratingComponents(response=components, measure=NormalStress(normal))
+    return {
+        "normal_amplitude_MPa": [0.5 * float(seen(NormalStress(one)).range[0]) for one in _normals(inputs)],
+        "worst_normal_amplitude_MPa": worst,
+        "cycles": seen(NormalStress(normal)).total,
+        "damage_worst_plane": life(event, curve_of(inputs), relation=relation).damage_per_repeat,
+        "signed_von_mises_range_MPa": float(seen("signed von Mises, hydrostatic").range[0]),
+    }
+
+
+def _axes_of_tensors(inputs: Values) -> Values:
+    names = ("x", "y", "z")
+    psds = {
+        name: PSD(inputs["breakpoints_Hz"], np.array(row) * G**2)
+        for name, row in zip(names, inputs["psd_x_y_z_g2_per_Hz"], strict=True)
+    }
+    pairs = (("x", "y"), ("x", "z"), ("y", "z"))
+    rows = zip(pairs, inputs["coherence_xy_xz_yz"], inputs["phase_deg_xy_xz_yz"], strict=True)
+    together = {pair: Together(coherence, math.radians(phase)) for pair, coherence, phase in rows}
+    spectra = TensorSpectra(PSDs(psds, together), _components(inputs, names), names)
+    process = _von_mises_process(spectra)
+    return {
+        "G_first_MPa2_per_Hz_re_im": spectra.matrix(inputs["frequency_Hz"][:1])[0],
+        "covariance_MPa2": spectra.covariance(),
+        "vm_psd_MPa2_per_Hz": process.at(inputs["frequency_Hz"]),
+        "plane_normal_rms_MPa": normal_rms(spectra.covariance(), _normals(inputs)),
+        "plane_narrow_band_damage_per_s": [_damage_on_plane(inputs, spectra, one) for one in _normals(inputs)],
+        "vm_narrow_band_damage_per_s": _narrow_band(process, inputs),
+        **_tensor_statistics(process),
+    }
+
+
+def _narrow_band(process: Moments, inputs: Values) -> float:
+    m = inputs["slope_m"]
+    return expected_ranges(process, "narrow band").moment(m) / 2.0**m / inputs["A_amplitude"]
+
+
+def _modes_in_time(inputs: Values) -> Values:
+    """Modal coordinates as load factors of unit stresses."""
+    rows = np.array(inputs["modal_coordinate_mm_sqrt_t"])
+    names = [f"q{i}" for i in range(1, len(rows) + 1)]
+    channels = [Channel(name, row, "number") for name, row in zip(names, rows, strict=True)]
+    history = LoadHistory("block", channels, 1.0 / inputs["dt_s"])
+    cases = CaseLoads([CaseLoad(case=name, channel=name, unit_load="1") for name in names])
+    how = {"loads": cases, "unit": inputs["modal_stress_MPa_per_mm_sqrt_t"], "constant": inputs["static_MPa"]}
+    normal = plane_normal(*inputs["plane_theta_phi_deg"])
+    relation = UnitStresses(**how, measure=NormalStress(normal))
+    seen = relation.seen(history, "block").samples().channels[0].values
+    duty = DutyCycle("pass", [Event("block", history)])
+    table = relation.cycles(duty).sorted_by_range()
+    whole = table.range > 1e-9
+    goodman = {"mean_stress": "goodman", "compressive_mean": "credited"}
+    of_mean = {"relation": relation, "material": {"ultimate_strength": inputs["ultimate_strength_MPa"]}, **goodman}
+    with_mean = life(history, curve_of(inputs), **of_mean)
+    return {
+        "stress_first_samples_MPa": relation.tensors(rows.T)[:3],
+        "stress_plane_MPa": seen,
+        "cycles_amplitude_mean_MPa": np.column_stack([0.5 * table.range, table.mean])[whole],
+        "damage_no_mean": life(history, curve_of(inputs), relation=relation).damage_per_repeat,
+        "damage_goodman": with_mean.damage_per_repeat,
+        "passes_goodman": with_mean.life_repeats,
+    }
+
+
+def _when(inputs: Values) -> Values:
+    result = service_life(inputs)
+    moment = failure_moment(result)
+    return {
+        "damage_at_event_ends_first_repeat": moment.at_ends,
+        "damage_after_10_repeats": 10.0 * result.damage_per_repeat,
+        "whole_repeats_before": moment.whole_repeats,
+        "event": {"sine": "sine", "random": "random"}.get(moment.event, moment.event),
+        "hours": moment.hours,
+    }
+
+
+def _inspections(inputs: Values) -> Values:
+    life_until = service_life(inputs)
+    strengths = {
+        "toughness": inputs["Kc_MPa_sqrt_mm"],
+        "ultimate_strength": 2e6,
+        "yield_strength": 1e6,
+    }  # it limits the size
+    spot = dataclasses.replace(life_until.hot_spot, material=Material(name="m", **strengths))
+    law = ParisLaw(name="case", rate=inputs["C"], slope=inputs["m"])
+    crack = Crack(
+        hot_spot=spot,
+        shape=constant_factor(inputs["Y"]),
+        initial_size=inputs["a0_mm"],
+        law=law,
+        detectable_size=inputs["a_detectable_mm"],
+        inspection_factor=inputs["factor_interval"],
+        counted_part="full",
+    )
+    growth = grow_crack(crack, life_until.duty_cycle)
+    whole = total_life(life_until, growth)
+    first, interval = whole.repeats / inputs["factor_first"], growth.interval_repeats
+    times = np.arange(first, inputs["goal_repeats"], interval)
+    ends = {**inputs, "af_mm": growth.critical.limiting}
+    table, rate = growth_of(OneLoad("stress", "1").cycles(life_until.duty_cycle), ends, law)
+    at = [share * growth.life_repeats for share in (0.25, 0.5, 0.75)]
+    return {
+        "S_max_MPa": growth.drive.peak_stress,
+        "a_critical_mm": growth.critical.limiting,
+        "repeats_to_crack": whole.until_crack_repeats,
+        "repeats_of_growth": whole.growth_repeats,
+        "share_of_growth": whole.growth_share,
+        "window_detectable_to_critical": inputs["factor_interval"] * interval,
+        "first_inspection": first,
+        "interval": interval,
+        "inspections": times.size,
+        "repeats_of_inspections": times[:6],
+        "a_during_growth_mm": [size_after(table, rate, one) for one in at],
+    }
+
+
 VIBRATION = (
+    Method("When the damage is reached", r"SV-duty-when-1", _when),
+    Method("From damage to a crack to inspections", r"SV-duty-inspections-1", _inspections),
+    Method("Von Mises stress of a covariance", r"VB-vm-covariance-1", _covariance_of_von_mises),
+    Method("Von Mises process of two modes", r"VB-vm-modal-1", _von_mises_of_modes),
+    Method("Random stress on planes", r"VB-plane-rms-1", _random_on_planes),
+    Method("Worst planes of random stress", r"VB-plane-search-1", _worst_random_planes),
+    Method("Damage of random stress on planes", r"VB-plane-damage-1", _random_damage_on_planes),
+    Method("Normal and shear PSD on a plane", r"VB-plane-psd-1", _psd_on_plane),
+    Method("Damage of the von Mises process", r"EX-vm-damage-1", _von_mises_damage),
+    Method("Dwell of a turning tensor", r"EX-dwell-tensor-1", _turning_tensor),
+    Method("Base shaken along three axes, six components", r"EX-axes-tensor-cross-1", _axes_of_tensors),
+    Method("Modes in time, six components", r"EX-modal-transient-1", _modes_in_time),
     Method("PSD of a history, one segment", r"VB-psd-of-history-1", _one_segment),
     Method("PSD of a history, averaged segments", r"VB-psd-of-history-welch-1", _averaged),
     Method("Velocity and displacement of a PSD", r"VB-psd-velocity-displacement-1", _motion),

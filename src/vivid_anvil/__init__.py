@@ -148,11 +148,13 @@ if TYPE_CHECKING:
     from vivid_anvil.spectra.non_gaussian import hermite_form
     from vivid_anvil.spectra.psd import PSD, psd_of_slopes
     from vivid_anvil.spectra.read_spectra import read_cross_spectra, read_psd, read_response
+    from vivid_anvil.spectra.responses.components import ComponentTables, ModalComponents
     from vivid_anvil.spectra.responses.modes import ModalResponse
     from vivid_anvil.spectra.responses.oscillator import OneDegreeOfFreedom
     from vivid_anvil.spectra.responses.response_table import ResponseTable
     from vivid_anvil.spectra.rows_of_psd import psd_of_rows
     from vivid_anvil.spectra.synthesis import Tone, counted_synthesis, synthesized
+    from vivid_anvil.spectra.tensor_spectra import TensorSpectra
     from vivid_anvil.stress.hot_spot import HotSpot
     from vivid_anvil.stress.measures.measure import stress_measure
     from vivid_anvil.stress.measures.principal_stresses import (
@@ -171,6 +173,7 @@ if TYPE_CHECKING:
     from vivid_anvil.stress.relations.rosette import stresses_of_rosette
     from vivid_anvil.stress.relations.several_loads import SeveralLoads
     from vivid_anvil.stress.relations.unit_stresses import UnitStresses
+    from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
     from vivid_anvil.stress.sections import RectangleSection, RoundSection, plate_under_pressure, plate_with_hole
     from vivid_anvil.stress.structural import through_thickness, toe_stress
     from vivid_anvil.study.answers import answers
@@ -205,6 +208,7 @@ __all__ = [
     "CentreCrack",
     "Channel",
     "Component",
+    "ComponentTables",
     "ConstantAmplitude",
     "ConstantClosure",
     "CornerCrack",
@@ -239,6 +243,7 @@ __all__ = [
     "LoadHistory",
     "LoadStates",
     "Material",
+    "ModalComponents",
     "ModalResponse",
     "ModelResult",
     "NormalStress",
@@ -282,12 +287,14 @@ __all__ = [
     "TableCrack",
     "TableLaw",
     "TailoredTest",
+    "TensorSpectra",
     "Together",
     "Tone",
     "TotalLife",
     "TwoStageLaw",
     "UnitStresses",
     "VesselCrack",
+    "VibratingComponents",
     "WalkerLaw",
     "WhatIf",
     "Wheeler",
@@ -449,12 +456,15 @@ _HOMES = {
     "vivid_anvil.writing.working": ["Step", "Working"],
     "vivid_anvil.spectra": [
         "PSD",
+        "ComponentTables",
+        "ModalComponents",
         "ModalResponse",
         "OneDegreeOfFreedom",
         "PSDs",
         "ResponseTable",
         "SpectralMatrix",
         "StatedMoments",
+        "TensorSpectra",
         "Together",
         "Tone",
         "counted_synthesis",
@@ -619,6 +629,7 @@ _HOMES = {
         "SignedVonMisesPrincipal",
         "StepLoad",
         "UnitStresses",
+        "VibratingComponents",
         "elliptic_hole",
         "hole_in_strip",
         "notch_effect_by_gradient",

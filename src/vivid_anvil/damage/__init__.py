@@ -21,7 +21,14 @@ from vivid_anvil.damage.nonlinear import (
     power_rule,
     power_rule_blocks,
 )
-from vivid_anvil.damage.over_time import DamageOverTime, WorstCycle, damage_over_time, worst_cycles
+from vivid_anvil.damage.over_time import (
+    DamageOverTime,
+    FailureMoment,
+    WorstCycle,
+    damage_over_time,
+    failure_moment,
+    worst_cycles,
+)
 from vivid_anvil.damage.reserve import reserve_on_stress
 from vivid_anvil.damage.rule_comparison import RuleComparison, RulesForCycles, compare_rules, compare_rules_for_cycles
 from vivid_anvil.damage.spectrum import Spectrum, spectrum
@@ -35,6 +42,7 @@ __all__ = [
     "DamageMatrix",
     "DamageOverTime",
     "EventShare",
+    "FailureMoment",
     "Level",
     "Life",
     "LifeInOrder",
@@ -62,6 +70,7 @@ __all__ = [
     "double_linear_blocks",
     "double_linear_phases",
     "double_linear_remaining",
+    "failure_moment",
     "findings_before_counting",
     "life_in_order",
     "life_working",

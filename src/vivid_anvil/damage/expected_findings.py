@@ -29,7 +29,7 @@ def expected_findings(result: Life) -> Iterator[Finding]:
         return
     yield from _one_slope(result)
     for i, (event, _) in enumerate(result.duty_cycle.flat()):
-        seen: Any = event.seen(result.hot_spot.fed.counted)
+        seen: Any = event.seen(result.hot_spot.fed.counted).one_channel(str(result.hot_spot.fed.counted))
         share = float(result.damage[result.spectrum.event == i].sum()) / result.damage_per_repeat
         if "cross-spectra" not in seen.gives or share < 0.01:
             continue

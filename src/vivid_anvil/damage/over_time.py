@@ -146,3 +146,59 @@ def damage_over_time(result: Life, event: str) -> DamageOverTime:
     halves = 0.5 * np.concatenate([result.damage[of], result.damage[of]])
     order = np.argsort(places, kind="stable")
     return DamageOverTime(event, places[order] / source.cycles.sample_rate, np.cumsum(halves[order]))
+
+
+@dataclass(frozen=True, slots=True)
+class FailureMoment:
+    """When the critical sum is reached, if damage rises evenly within each event: whole repeats before, the event, hours.
+
+    `hours` from the start, None where an event knows no time; `at_ends` is the damage at each event's end in the first repeat.
+    """
+
+    whole_repeats: int
+    event: str
+    hours: float | None
+    at_ends: tuple[float, ...]
+
+
+@opened()
+def failure_moment(result: Life) -> FailureMoment:
+    """In which repeat and which event the critical sum is reached, events in the order of the duty cycle.
+
+    Parameters
+    ----------
+    result : Life
+        The result that is asked.
+
+    Returns
+    -------
+    FailureMoment
+        The repeat, the event, the time.
+
+    Raises
+    ------
+    InputError
+        Where nothing does damage.
+
+    Examples
+    --------
+    >>> moment = failure_moment(result.lives[0])  # of the demo: run_study(read_study('larkfell.toml'))
+    >>> moment.whole_repeats, moment.event
+    (334, 'loaded lap')
+    """
+    total = result.damage_per_repeat
+    if total == 0.0:
+        raise InputError(f"life of {result.hot_spot.name}", "no damage", "a life that ends")
+    flat, names = result.duty_cycle.flat(), [source.name for source in result.spectrum.sources]
+    done = np.bincount(result.spectrum.event, weights=result.damage, minlength=len(names))
+    ends = np.cumsum(done)
+    whole = min(int(result.critical_sum / total), 2**62)
+    left = max(result.critical_sum - whole * total, 0.0)
+    number = min(int(np.searchsorted(ends, left)), len(names) - 1)
+    lasts = [event.lasts for event, _ in flat]
+    hours = None
+    if result.duty_cycle.hours is not None and number < len(flat) and None not in lasts:
+        times = np.array([float(last or 0.0) * many for last, (_, many) in zip(lasts, flat, strict=True)]) / 3600.0
+        part = (left - (ends[number - 1] if number else 0.0)) / done[number] if done[number] else 0.0
+        hours = float(whole * times.sum() + times[:number].sum() + part * times[number])
+    return FailureMoment(whole, names[number], hours, tuple(ends.tolist()))

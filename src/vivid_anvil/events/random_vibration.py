@@ -14,7 +14,7 @@ from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.events.random_stress import FORMULA, RandomStress, Shaping
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
-from vivid_anvil.histories.load import Give, Load
+from vivid_anvil.histories.load import Give, Load, TensorView
 from vivid_anvil.spectra.cross_spectra import CrossSpectra, PSDs
 from vivid_anvil.spectra.moments import Moments, StatedMoments
 from vivid_anvil.spectra.non_gaussian import COEFFICIENTS, hermite_form
@@ -22,6 +22,7 @@ from vivid_anvil.spectra.response_density import ResponseDensity
 from vivid_anvil.spectra.responses.gain import Gain
 from vivid_anvil.spectra.responses.response import Response
 from vivid_anvil.spectra.synthesis import Tone
+from vivid_anvil.spectra.tensor_spectra import TensorSpectra
 from vivid_anvil.units import coherent
 
 
@@ -152,6 +153,10 @@ class RandomVibration(Load):
             self.tones.get(channel, ()),
         )
 
+    def one_channel(self, channel: str) -> RandomStress:
+        """One input by itself."""
+        return self.alone(channel)
+
     def through(self, name: str, responses: Mapping[str, Response]) -> RandomStress:
         """What responses make of the inputs that they are of."""
         for channel in responses:
@@ -163,6 +168,35 @@ class RandomVibration(Load):
         return RandomStress(
             name, density, float(self.exposure), sum(means), "stress", self.shaping, self._tones_through(responses)
         )
+
+    def through_tensor(self, name: str, view: TensorView) -> RandomStress:
+        """What responses of six components make of the inputs, as one stress."""
+        if not isinstance(self.inputs, CrossSpectra):
+            raise InputError("random vibration", "moments without a PSD", "a PSD, which a response can be applied to")
+        if view.forms is None:
+            raise InputError(
+                "random vibration, measure",
+                view.label,
+                "a component, a normal stress, or a von Mises stress",
+                "No stationary process stands for another measure of random components.",
+            )
+        spectra = TensorSpectra(self.inputs, view.response, view.channels)
+        means = np.array([float(self.means.get(one, 0.0)) for one in view.channels])
+        static = view.response.static(spectra.kinds) @ means if means.any() else 0.0
+        mean = float(view.value(np.asarray(view.constant + static))[0])
+        tones = self._tones_of_tensors(view, spectra.kinds)
+        return RandomStress(
+            name, spectra.process(view.forms), float(self.exposure), mean, "stress", self.shaping, tones
+        )
+
+    def _tones_of_tensors(self, view: TensorView, kinds: Mapping[str, str]) -> tuple[Tone, ...]:
+        """Each tone as the amplitude of the stress that turns with it."""
+        found: dict[float, Any] = {}
+        for i, channel in enumerate(view.channels):
+            for one in self.tones.get(channel, ()):
+                tensor = view.response.at(np.array([one.frequency]), kinds)[0, :, i]
+                found[one.frequency] = found.get(one.frequency, 0.0) + one.amplitude * np.exp(1j * one.phase) * tensor
+        return tuple(Tone(f, float(view.amplitude(one[None])[0])) for f, one in found.items())
 
     def _of_moments(self, name: str, responses: Mapping[str, Response]) -> RandomStress:
         """Stated moments of one input, times a factor that is the same at all frequencies."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -19,7 +20,8 @@ from vivid_anvil.events.sine_stress import SineStress
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import read_only
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
-from vivid_anvil.histories.load import Give, Load
+from vivid_anvil.histories.load import Give, Load, TensorView
+from vivid_anvil.spectra.responses.component_gain import ComponentGain
 from vivid_anvil.spectra.responses.gain import Gain
 from vivid_anvil.spectra.responses.response import Response
 from vivid_anvil.units import DIMENSIONS, coherent
@@ -136,6 +138,18 @@ class Sine(Load):
         mean = response.static.real * self.mean if self.mean else 0.0
         return SineStress(name, stress, self.course.seconds, mean, response=response)
 
+    def through_tensor(self, name: str, view: TensorView) -> SineStress:
+        """What responses of six components make of the input, as one stress whose amplitude goes with the phases."""
+        for one in view.channels:
+            self._known(one)
+        kinds = {self.channel: self.dimension}
+        gain = ComponentGain(view.response, kinds, view.amplitude)
+        through = self.through(name, {self.channel: gain})
+        static = view.response.static(kinds) @ np.array([self.mean]) if self.mean else 0.0
+        mean = float(view.value(np.asarray(view.constant + static))[0])
+        turning = 0.0 if view.straight else gain.turning(through.rows.frequency, through.rows.amplitude)
+        return dataclasses.replace(through, mean=mean, turning=turning)
+
     def _peak(self, stress: SineRows, response: Response) -> float:
         """The highest amplitude of a sweep, looked for between the edges around the highest that is known."""
         edges = stress.edges
@@ -147,6 +161,11 @@ class Sine(Load):
             return -float(np.abs(response.at(f))[0] * self.course.amplitude_at(f)[0])
 
         return -float(minimize_scalar(less, bounds=(low, high), method="bounded", options={"xatol": 1e-9 * high}).fun)
+
+    def one_channel(self, channel: str) -> SineStress:
+        """The input itself."""
+        self._known(channel)
+        return self.alone()
 
     def alone(self) -> SineStress:
         """The input itself."""

@@ -12,7 +12,7 @@ from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.cycles import FREQUENCY, PANEL
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.events.sine_course import SineRows
-from vivid_anvil.events.stress_over_frequency_findings import beside_the_peak
+from vivid_anvil.events.stress_over_frequency_findings import beside_the_peak, turning_components
 from vivid_anvil.histories.channel import Channel
 from vivid_anvil.histories.load import Ends, Give, Load
 from vivid_anvil.spectra.responses.response import Response
@@ -29,6 +29,7 @@ class SineStress(Load):
     mean: float = 0.0
     dimension: str = "stress"
     response: Response | None = None
+    turning: float = 0.0
     gives: ClassVar[frozenset[Give]] = frozenset({"cycles", "order", "lines"})
 
     @property
@@ -48,7 +49,9 @@ class SineStress(Load):
 
     def remarks(self, event: str) -> Iterator[Finding]:
         """Peaks that dwells and steps do not meet."""
-        return beside_the_peak(event, self) if (self.rows.panel < 0.0).all() else iter(())
+        if (self.rows.panel < 0.0).all():
+            yield from beside_the_peak(event, self)
+        yield from turning_components(event, self)
 
     def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """Each row as equal cycles; the column "frequency" says where."""

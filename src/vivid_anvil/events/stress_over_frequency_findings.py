@@ -19,6 +19,7 @@ LAST_PART = 2.0 ** (-1.0 / 3.0)  # from here to the end of a band: its last thir
 GROWS = {2.0: 0.15, 4.0: 0.5}  # share of the moment that this part may hold
 BESIDE = 0.15  # of the frequency, within which a dwell is meant for the peak
 HIGHER = 1.05  # from which a peak beside a dwell is told
+TURNS = 0.1  # lesser over greater axis of the path of a turning tensor
 MISSED = 0.9  # of the peak, which the highest step has to reach
 
 
@@ -65,6 +66,18 @@ def beside_the_peak(event: str, stress: SineStress) -> Iterator[Finding]:
             f"{event} dwells at {number(own)} Hz, but the response is {number(float(sizes[top]) / here, 3)} times as high at "
             f"{number(float(peaks[top]))} Hz.",
             "A dwell at resonance is held at the peak; natural frequencies move as a part ages: say which is meant.",
+        )
+
+
+def turning_components(event: str, stress: SineStress) -> Iterator[Finding]:
+    """Components that do not move in step."""
+    if stress.turning > TURNS:
+        yield Finding(
+            "warning",
+            "phase-turns",
+            f"Under {event} the stress components are out of phase: the lesser axis of the tensor's path is "
+            f"{stress.turning:.0%} of the greater one, and directions turn within a cycle.",
+            "A sign says nothing there, and one stress does not tell the damage: take normal stresses on planes.",
         )
 
 

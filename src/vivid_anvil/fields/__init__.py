@@ -10,7 +10,6 @@ from vivid_anvil.fields.planes import (
     PLANES,
     assess_planes,
     critical_planes,
-    half_sphere,
     surface_directions,
     surface_normals,
     surface_part,
@@ -20,6 +19,7 @@ from vivid_anvil.fields.reserves import reserves_on_stress
 from vivid_anvil.fields.structural_field import ThroughPath, ToePath, structural_field
 from vivid_anvil.fields.whole_model import assess_model, left_out, regions_of
 from vivid_anvil.fields.write_results import write_results
+from vivid_anvil.stress.directions import half_sphere
 from vivid_anvil.stress.relations import CaseLoad, CaseLoads, EventLoads, StepLoad
 
 __all__ = [

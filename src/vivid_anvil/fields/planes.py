@@ -11,12 +11,13 @@ import numpy as np
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.whole_model import Watch, assess_model, left_out
-from vivid_anvil.ground.checks import FloatArray, IntArray, one_of, read_only, real_number
+from vivid_anvil.ground.checks import FloatArray, IntArray, one_of, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models.load_corners import load_corners
 from vivid_anvil.models.stress_field import Elements, StressField
 from vivid_anvil.models.surface import outer_surface
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.directions import beside, half_sphere, step_of
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.relations import CaseLoads
 from vivid_anvil.units import one, opened
@@ -78,7 +79,7 @@ def surface_directions(
     places = np.array(sorted(node for node, normals in sides.items() if normals))
     units = loads.units(field)[places]
     corners = [load_corners(event.loads) for event in loads.events(duty_cycle)]  # a straight function is largest there
-    around = np.radians(np.arange(0.0, 180.0, _step(step_degrees)))
+    around = np.radians(np.arange(0.0, 180.0, step_of(step_degrees)))
     found = np.empty((places.size, 3))
     for i, place in enumerate(places.tolist()):
         looked = np.concatenate([_within(normal, around) for normal in sides[place]])
@@ -112,25 +113,6 @@ def surface_part(field: StressField) -> StressField:
     sets = {name: new[np.asarray(nodes)] for name, nodes in field.node_sets.items()}
     sets = {name: nodes[nodes >= 0] for name, nodes in sets.items()}
     return dataclasses.replace(field.part(places), node_sets=sets, elements=elements)
-
-
-@opened(step_degrees=one("angle", degrees=True))
-def half_sphere(step_degrees: float = 15.0) -> FloatArray:
-    """Directions about `step_degrees` apart that stand for all planes, shape (k, 3).
-
-    >>> half_sphere(30.0).shape
-    (23, 3)
-    """
-    step, found = _step(step_degrees), [(0.0, 0.0, 1.0)]
-    rings = max(1, round(90.0 / step))
-    for ring in range(1, rings + 1):
-        polar = 0.5 * math.pi * ring / rings
-        whole = math.pi if ring == rings else 2.0 * math.pi  # at the equator opposite directions are the same plane
-        places = max(1, round(math.degrees(whole) * math.sin(polar) / step))
-        for k in range(places):
-            turn = whole * k / places
-            found.append((math.sin(polar) * math.cos(turn), math.sin(polar) * math.sin(turn), math.cos(polar)))
-    return np.array(found)
 
 
 @opened(step_degrees=one("angle", degrees=True))
@@ -180,20 +162,9 @@ def critical_planes(
         for k in range(AROUND):
             if watch is not None:
                 watch("planes", len(others) + 1 + turn * AROUND + k, of)
-            beside = _beside(middle, step_degrees / 2.0 ** (turn + 1), 2.0 * math.pi * k / AROUND)
-            tried(assess_model(field, loads, duty_cycle, spot, directions=beside, **settings).values, beside)
+            near = beside(middle, step_degrees / 2.0 ** (turn + 1), 2.0 * math.pi * k / AROUND)
+            tried(assess_model(field, loads, duty_cycle, spot, directions=near, **settings).values, near)
     return dataclasses.replace(result, values=best, directions=read_only(chosen))
-
-
-def _beside(directions: FloatArray, degrees: float, turn: float) -> FloatArray:
-    """Directions that far from each of some, all to the side that `turn`, radians, says."""
-    least = np.eye(3)[np.abs(directions).argmin(axis=1)]
-    first = np.cross(directions, least)
-    first /= np.linalg.norm(first, axis=1)[:, None]
-    second = np.cross(directions, first)
-    across = math.cos(turn) * first + math.sin(turn) * second
-    angle = math.radians(degrees)
-    return np.asarray(math.cos(angle) * directions + math.sin(angle) * across)
 
 
 PLANES = {
@@ -248,10 +219,3 @@ def assess_planes(
     if out is not None:
         settings["leave_out"] = np.intersect1d(field.node_ids[out], outer.node_ids).tolist()
     return assess_model(outer, loads, duty_cycle, spot, directions=directions, **settings)
-
-
-def _step(degrees: float) -> float:
-    step = real_number("planes, step_degrees", degrees)
-    if not 0.0 < step <= 45.0:
-        raise InputError("planes, step_degrees", f"{step:g}", "an angle above 0 and up to 45 degrees")
-    return step

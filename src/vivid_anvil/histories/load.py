@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from typing import Any, ClassVar, Literal, NamedTuple
 
 import numpy as np
@@ -45,6 +45,23 @@ class Ends(NamedTuple):
 
     channel: Channel
     counts: FloatArray
+
+
+class TensorView(NamedTuple):
+    """How six stress components over frequency are seen as one stress.
+
+    `forms` have squares that sum up to that of the stress, None where no random process stands for it; `amplitude` gives that of
+    turning tensors, complex (n, 6) to (n,); `value` that of tensors at rest; `constant` is there all the time.
+    """
+
+    response: Any
+    channels: tuple[str, ...]
+    label: str
+    forms: FloatArray | None
+    amplitude: Callable[[Any], FloatArray]
+    value: Callable[[FloatArray], FloatArray]
+    constant: FloatArray
+    straight: bool
 
 
 LOADS: Choices[type[Load]] = Choices("load")  # kinds beside those that an event has keys of its own for
@@ -94,6 +111,14 @@ class Load(ABC):
     def through(self, name: str, responses: Mapping[str, Any]) -> Load:
         """What responses, by the channels that they are of, make of the load: a load with the one channel `name`, MPa."""
         raise self.lacks("lines")
+
+    def through_tensor(self, name: str, view: TensorView) -> Load:
+        """What responses of six stress components make of the load, as the one channel `name`, MPa."""
+        raise self.lacks("lines")
+
+    def one_channel(self, channel: str) -> Load:
+        """The load with that channel alone, where it may be looked at so (as here: it stays as it is)."""
+        return self
 
     def remarks(self, event: str) -> Iterator[Finding]:
         """What an expert would say of it as a load of that event, before any cycle is counted."""

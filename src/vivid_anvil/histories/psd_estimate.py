@@ -27,7 +27,7 @@ from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
 
 WINDOWS = {"hann": "hann", "flat top": "flattop", "none": "boxcar"}
-MEANS = {"taken out": "constant", "kept": False}
+MEANS: dict[str, Any] = {"taken out": "constant", "kept": False}
 FEW = 10.0  # independent averages
 STANDS_OUT, FALLS = 30.0, 0.05  # times the lines around; share of the peak three lines away
 AROUND = 12  # lines on each side that are looked at

@@ -15,7 +15,10 @@ from vivid_anvil.spectra.response_density import ResponseDensity
 from vivid_anvil.spectra.responses import (
     BETWEEN_LINES,
     RESPONSES,
+    ComponentResponses,
+    ComponentTables,
     Damping,
+    ModalComponents,
     ModalResponse,
     OneDegreeOfFreedom,
     Resonance,
@@ -24,6 +27,7 @@ from vivid_anvil.spectra.responses import (
 )
 from vivid_anvil.spectra.rows_of_psd import psd_of_rows
 from vivid_anvil.spectra.synthesis import Synthesis, Tone, counted_synthesis, synthesized
+from vivid_anvil.spectra.tensor_spectra import TensorSpectra
 
 __all__ = [
     "BETWEEN_LINES",
@@ -31,11 +35,14 @@ __all__ = [
     "EXPECTED_CYCLES",
     "PSD",
     "RESPONSES",
+    "ComponentResponses",
+    "ComponentTables",
     "CrossSpectra",
     "Damping",
     "ExpectedCycles",
     "HermiteForm",
     "Largest",
+    "ModalComponents",
     "ModalResponse",
     "Moments",
     "OneDegreeOfFreedom",
@@ -49,6 +56,7 @@ __all__ = [
     "SpectralMatrix",
     "StatedMoments",
     "Synthesis",
+    "TensorSpectra",
     "Together",
     "Tone",
     "counted_synthesis",

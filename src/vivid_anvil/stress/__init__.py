@@ -28,6 +28,7 @@ from vivid_anvil.stress.relations import (
     SeveralLoads,
     StepLoad,
     UnitStresses,
+    VibratingComponents,
     read_unit_stresses,
     stresses_of_rosette,
 )
@@ -70,6 +71,7 @@ __all__ = [
     "ThroughThickness",
     "ToeRule",
     "UnitStresses",
+    "VibratingComponents",
     "elliptic_hole",
     "hole_in_strip",
     "notch_effect_by_gradient",

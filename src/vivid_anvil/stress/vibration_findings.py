@@ -18,7 +18,7 @@ def vibration_findings(spot: HotSpot, duty_cycle: DutyCycle) -> Iterator[Finding
     relation = spot.fed
     yield from relation.remarks()
     for event, _ in duty_cycle.flat():
-        seen = event.seen(relation.counted)
+        seen: Any = event.seen(relation.counted).one_channel(str(relation.counted))
         yield from seen.remarks(event.name)
         if "cross-spectra" in seen.gives:
             yield from _above_yield(spot, duty_cycle, event.name, seen)

@@ -1,5 +1,6 @@
 """What a structure makes of an input over frequency: one kind a file."""
 
+from vivid_anvil.spectra.responses.components import ComponentResponses, ComponentTables, ModalComponents
 from vivid_anvil.spectra.responses.damping import Damping
 from vivid_anvil.spectra.responses.modes import ModalResponse, modal_coordinates
 from vivid_anvil.spectra.responses.oscillator import OneDegreeOfFreedom
@@ -9,7 +10,10 @@ from vivid_anvil.spectra.responses.response_table import BETWEEN_LINES, Response
 __all__ = [
     "BETWEEN_LINES",
     "RESPONSES",
+    "ComponentResponses",
+    "ComponentTables",
     "Damping",
+    "ModalComponents",
     "ModalResponse",
     "OneDegreeOfFreedom",
     "Resonance",

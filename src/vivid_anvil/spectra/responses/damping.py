@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -63,3 +64,16 @@ class Damping:
         """The imaginary part of (1 - r²) + i ...: 2ζr, or η for a loss factor."""
         r = np.asarray(ratio_of_frequencies, dtype=np.float64)
         return np.full(r.shape, 2.0 * self.ratio) if self.structural else 2.0 * self.ratio * r
+
+
+def dampings(
+    damping_ratio: Any, quality_factor: Any, loss_factor: Any, *, modes: int, where: str = "modes"
+) -> tuple[Damping, ...]:
+    """Of each mode, by one word with one value for all or one each."""
+    given = dict(zip(_WORDS, (damping_ratio, quality_factor, loss_factor), strict=True))
+    words = {name: np.ravel(value).tolist() for name, value in given.items() if value is not None}
+    for name, values in words.items():
+        if len(values) not in (1, modes):
+            raise InputError(inside(where, name), f"{len(values)} values", f"one, or one for each of {modes} modes")
+    each = [{name: values[min(i, len(values) - 1)] for name, values in words.items()} for i in range(modes)]
+    return tuple(Damping.of(**one, where=f"{where}, mode {i}") for i, one in enumerate(each, 1))

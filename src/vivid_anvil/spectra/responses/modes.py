@@ -13,7 +13,7 @@ import numpy as np
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, inside
-from vivid_anvil.spectra.responses.damping import Damping
+from vivid_anvil.spectra.responses.damping import Damping, dampings
 from vivid_anvil.spectra.responses.response import RESPONSES, ComplexArray, Resonance, Response
 from vivid_anvil.units import coherent_values
 
@@ -114,19 +114,8 @@ class ModalResponse(Response):
     @property
     def damping(self) -> tuple[Damping, ...]:
         """Of each mode."""
-        modes = self.natural_frequency.size
-        words = {
-            name: np.ravel(getattr(self, name)).tolist()
-            for name in ("damping_ratio", "quality_factor", "loss_factor")
-            if getattr(self, name) is not None
-        }
-        for name, values in words.items():
-            if len(values) not in (1, modes):
-                raise InputError(
-                    inside("modes", name), f"{len(values)} values", f"one, or one for each of {modes} modes"
-                )
-        each = [{name: values[min(i, len(values) - 1)] for name, values in words.items()} for i in range(modes)]
-        return tuple(Damping.of(**one, where=f"modes, mode {i}") for i, one in enumerate(each, 1))
+        words = (self.damping_ratio, self.quality_factor, self.loss_factor)
+        return dampings(*words, modes=self.natural_frequency.size)
 
     @property
     def gains(self) -> FloatArray:

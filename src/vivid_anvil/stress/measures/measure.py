@@ -6,12 +6,13 @@ of them; its bound, by which nodes are skipped, and its hand calculation stand b
 
 from __future__ import annotations
 
+import math
 from abc import ABC, abstractmethod
 from collections.abc import Callable
 from typing import Any, ClassVar
 
 import numpy as np
-from numpy.typing import ArrayLike
+from numpy.typing import ArrayLike, NDArray
 
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.choices import Choices
@@ -21,6 +22,7 @@ from vivid_anvil.stress import _kernels as kernels
 from vivid_anvil.units import UnitSystem, coherent_values, shown
 from vivid_anvil.writing.working import Step, put_in
 
+ComplexArray = NDArray[np.complex128]
 COMPONENTS = ("xx", "yy", "zz", "xy", "yz", "zx")
 MEASURES: Choices[Callable[[], Measure]] = Choices("stress measure")
 NO_NUMBERS = read_only(np.zeros(1))
@@ -53,6 +55,22 @@ class Measure(ABC):
         """How it is called."""
         return self.kind
 
+    @property
+    def random_forms(self) -> FloatArray | None:
+        """Forms whose squares sum up to that of the stress, for random components; None (as here): no process stands for it."""
+        return self.forms if self.linear is not None else None
+
+    def amplitude(self, tensors: ComplexArray) -> FloatArray:
+        """Amplitude of the stress of tensors that turn, Re(T e^(iωt)), shape (n, 6) to (n,), MPa; half of its range.
+
+        Half a period later every component has the other sign, and so has the stress: its largest size over the phase, which is
+        looked for in ever finer steps.
+        """
+        weights = self.linear
+        if weights is not None:
+            return np.asarray(np.abs(tensors @ weights))
+        return _largest_over_phase(self, tensors)
+
     def norm(self, tensors: FloatArray) -> FloatArray | None:
         """A norm that bounds the stress of tensors, shape (n, 6) to (n,), MPa; None (as here) where none is known.
 
@@ -84,6 +102,27 @@ class Measure(ABC):
         out = np.empty(len(loads))
         kernels.stress_history(*self.handed, self.forms, unit, constant, np.ascontiguousarray(loads.T), out)
         return out
+
+
+def _largest_over_phase(measure: Measure, tensors: ComplexArray) -> FloatArray:
+    """Steps of three degrees, then ever finer ones around the largest."""
+    many = len(tensors)
+
+    def sizes(phases: FloatArray) -> FloatArray:
+        turned = (tensors[:, None, :] * np.exp(1j * phases)[:, :, None]).real
+        return np.abs(measure.of(turned.reshape(-1, 6))).reshape(phases.shape)
+
+    step = math.pi / 60.0
+    phases = np.tile(np.arange(60) * step, (many, 1))
+    found = sizes(phases)
+    rows = np.arange(many)
+    middle = phases[rows, found.argmax(axis=1)]
+    for _ in range(7):
+        phases = middle[:, None] + step * np.linspace(-1.0, 1.0, 11)
+        found = sizes(phases)
+        middle = phases[rows, found.argmax(axis=1)]
+        step *= 0.2
+    return np.asarray(found.max(axis=1))
 
 
 def stress_measure(measure: Measure | str) -> Measure:

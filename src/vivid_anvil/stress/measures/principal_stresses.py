@@ -13,8 +13,14 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.compiled import compiled
-from vivid_anvil.stress.measures.measure import MEASURES, Measure, length, shown_stress
-from vivid_anvil.stress.measures.von_mises import signed_step, von_mises, von_mises_step
+from vivid_anvil.stress.measures.measure import MEASURES, ComplexArray, Measure, length, shown_stress
+from vivid_anvil.stress.measures.von_mises import (
+    DEVIATOR_AND_TRACE,
+    signed_step,
+    turning_von_mises,
+    von_mises,
+    von_mises_step,
+)
 from vivid_anvil.units import UnitSystem, display_unit, shown
 from vivid_anvil.writing.working import Step, put_in
 
@@ -105,6 +111,15 @@ class SignedVonMisesPrincipal(Measure):
             high, low = principals(xx, yy, zz, xy, yz, zx)
             square = 0.5 * ((xx - yy) ** 2 + (yy - zz) ** 2 + (zz - xx) ** 2) + 3.0 * (xy * xy + yz * yz + zx * zx)
             out[i] = math.sqrt(square) if high >= -low else -math.sqrt(square)
+
+    @property
+    def random_forms(self) -> FloatArray:
+        """The deviator: the equivalent process of Preumont and Piéfort."""
+        return DEVIATOR_AND_TRACE[:5]
+
+    def amplitude(self, tensors: ComplexArray) -> FloatArray:
+        """√((sᴴs + |sᵀs|)/2), s the five numbers of the deviator."""
+        return turning_von_mises(tensors)
 
     def norm(self, tensors: FloatArray) -> FloatArray:
         """The von Mises stress is a norm of the deviator."""

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.stress.measures.measure import MEASURES, Measure, shown_stress, stress_in
+from vivid_anvil.stress.measures.measure import MEASURES, ComplexArray, Measure, shown_stress, stress_in
 from vivid_anvil.units import UnitSystem, display_unit
 from vivid_anvil.writing.working import Step, put_in
 
@@ -42,6 +42,15 @@ class SignedVonMisesHydrostatic(Measure):
         """The deviator in five numbers, and the trace."""
         return DEVIATOR_AND_TRACE
 
+    @property
+    def random_forms(self) -> FloatArray:
+        """The deviator: the equivalent process of Preumont and Piéfort."""
+        return DEVIATOR_AND_TRACE[:5]
+
+    def amplitude(self, tensors: ComplexArray) -> FloatArray:
+        """√((sᴴs + |sᵀs|)/2), s the five numbers of the deviator."""
+        return turning_von_mises(tensors)
+
     def norm(self, tensors: FloatArray) -> FloatArray:
         """The von Mises stress is a norm of the deviator."""
         return von_mises(tensors)
@@ -58,6 +67,16 @@ class SignedVonMisesHydrostatic(Measure):
 def von_mises(tensors: FloatArray) -> FloatArray:
     """The von Mises stress of tensors, shape (n, 6) to (n,), MPa (von Mises 1913)."""
     return np.asarray(np.sqrt(((tensors @ DEVIATOR_AND_TRACE[:5].T) ** 2).sum(axis=1)))
+
+
+def turning_von_mises(tensors: ComplexArray) -> FloatArray:
+    """The largest von Mises stress over the phase of Re(T e^(iωt)), shape (n, 6) to (n,), MPa.
+
+    >>> turning_von_mises(np.array([[100.0, 0.0, 0.0, 100.0j, 0.0, 0.0]])).round(3)
+    array([173.205])
+    """
+    s = tensors @ DEVIATOR_AND_TRACE[:5].T
+    return np.asarray(np.sqrt(0.5 * ((np.abs(s) ** 2).sum(axis=1) + np.abs((s**2).sum(axis=1)))))
 
 
 def von_mises_step(tensor: FloatArray, units: UnitSystem) -> Step:

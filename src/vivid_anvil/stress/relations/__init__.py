@@ -8,6 +8,7 @@ from vivid_anvil.stress.relations.relation import Moment, Relation, moment_of
 from vivid_anvil.stress.relations.rosette import stresses_of_rosette
 from vivid_anvil.stress.relations.several_loads import SeveralLoads
 from vivid_anvil.stress.relations.unit_stresses import UnitStresses
+from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
 
 __all__ = [
     "CaseLoad",
@@ -20,6 +21,7 @@ __all__ = [
     "SeveralLoads",
     "StepLoad",
     "UnitStresses",
+    "VibratingComponents",
     "moment_of",
     "read_unit_stresses",
     "stresses_of_rosette",

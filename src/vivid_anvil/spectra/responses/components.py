@@ -1,0 +1,246 @@
+"""What a structure makes of inputs at a place with six stress components: complex, over frequency, with their phases."""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray, read_only
+from vivid_anvil.ground.errors import InputError, inside, listed
+from vivid_anvil.spectra.responses.damping import Damping, dampings
+from vivid_anvil.spectra.responses.modes import modal_coordinates
+from vivid_anvil.spectra.responses.response import ComplexArray, Resonance
+from vivid_anvil.spectra.responses.response_table import ResponseTable
+from vivid_anvil.units import coherent_values
+
+COMPONENTS = ("xx", "yy", "zz", "xy", "yz", "zx")
+SIGNS = {"acceleration": -1.0, "force": 1.0}  # of a modal coordinate: a base that shakes, a force that acts
+SLOW = 1e-9  # Hz
+
+
+class ComponentResponses(ABC):
+    """Six complex stresses for a coherent unit of each input."""
+
+    @property
+    @abstractmethod
+    def channels(self) -> tuple[str, ...]:
+        """The inputs."""
+
+    @abstractmethod
+    def at(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
+        """At frequencies (m,), Hz, of `inputs` by name with their dimensions: shape (m, 6, inputs)."""
+
+    @property
+    def resonances(self) -> tuple[Resonance, ...]:
+        """Where it peaks sharply."""
+        return ()
+
+    @property
+    def corners(self) -> FloatArray:
+        """Frequencies, Hz, at which it has a corner."""
+        return np.empty(0)
+
+    @property
+    def assumed_damping(self) -> bool:
+        """Whether its damping was not stated."""
+        return False
+
+    @property
+    @abstractmethod
+    def words(self) -> str:
+        """How it is called in a line."""
+
+    def static(self, inputs: Mapping[str, str]) -> FloatArray:
+        """What slow inputs give, shape (6, inputs)."""
+        return np.asarray(self.at(np.array([SLOW]), inputs)[0].real)
+
+
+@dataclass(frozen=True, eq=False, kw_only=True)
+class ModalComponents(ComponentResponses):
+    """Six stress components at a place by the modes of a structure, normalised to a modal mass of 1 t.
+
+    Parameters
+    ----------
+    natural_frequency : ndarray or sequence of float or str, shape (modes,)
+        Hz; above 0.
+    participation : mapping of str to ndarray, shape (modes,)
+        Of each input: participation factors of a shaken base, √t; of a force the deflection of each mode there, 1/√t.
+    modal_stress : ndarray, shape (modes, 6)
+        Stresses for a modal coordinate of 1, MPa/(mm √t): xx, yy, zz, xy, yz, zx.
+    damping_ratio, quality_factor, loss_factor : float or sequence of float, optional
+        One for all modes, or one each, by one of these words; 0.02 of critical, with a finding, where none is given.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> foot = ModalComponents(
+    ...     natural_frequency=["45 Hz"],
+    ...     participation={"base": [0.5]},
+    ...     modal_stress=[[15.0, 0, 0, 4.0, 0, 0]],
+    ...     damping_ratio=0.02,
+    ... )
+    >>> abs(foot.at(np.array([45.0]), {"base": "acceleration"})[0, [0, 3], 0] * 9806.65).round(2)
+    array([23.  ,  6.13])
+    """
+
+    natural_frequency: FloatArray
+    participation: Mapping[str, FloatArray]
+    modal_stress: FloatArray
+    damping_ratio: float | tuple[float, ...] | None = None
+    quality_factor: float | tuple[float, ...] | None = None
+    loss_factor: float | tuple[float, ...] | None = None
+
+    def __post_init__(self) -> None:
+        where = "modes"
+        given = np.atleast_1d(coherent_values(self.natural_frequency, "frequency", inside(where, "natural_frequency")))
+        own = checks.finite_samples(given, where=inside(where, "natural_frequency"), unit="Hz")
+        if not (own > 0.0).all():
+            found = f"{own.min():g} Hz"
+            raise InputError(
+                inside(where, "natural_frequency"), found, "frequencies above 0", "A rigid-body mode has no stress."
+            )
+        object.__setattr__(self, "natural_frequency", read_only(np.array(own)))
+        if not isinstance(self.participation, Mapping) or not self.participation:
+            raise InputError(
+                inside(where, "participation"),
+                checks.shortened(self.participation),
+                "the participation factors of each input, by its name",
+                "Modal stresses need the participation factor of the same mode, in the same order.",
+            )
+        rows = {name: self._row(name, one) for name, one in self.participation.items()}
+        object.__setattr__(self, "participation", rows)
+        stress = np.asarray(self.modal_stress, dtype=np.float64)
+        if stress.shape != (own.size, 6) or not np.isfinite(stress).all():
+            raise InputError(
+                inside(where, "modal_stress"),
+                f"shape {stress.shape} for {own.size} modes",
+                f"six finite stresses a mode: {', '.join(COMPONENTS)}",
+            )
+        object.__setattr__(self, "modal_stress", read_only(np.array(stress)))
+        assert len(self.damping) == own.size
+
+    def _row(self, name: str, values: Any) -> FloatArray:
+        place = inside("modes", f"participation, {name}")
+        row = checks.finite_samples(values, where=place, unit="√t")
+        if row.size != self.natural_frequency.size:
+            found = f"{row.size} values for {self.natural_frequency.size} natural frequencies"
+            raise InputError(place, found, "one for each mode", "In the order of the natural frequencies.")
+        return read_only(np.array(row))
+
+    @property
+    def channels(self) -> tuple[str, ...]:
+        """The inputs."""
+        return tuple(self.participation)
+
+    @property
+    def damping(self) -> tuple[Damping, ...]:
+        """Of each mode."""
+        words = (self.damping_ratio, self.quality_factor, self.loss_factor)
+        return dampings(*words, modes=self.natural_frequency.size)
+
+    def coordinates(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
+        """Modal coordinates, mm √t, for a coherent unit of each input: shape (m, modes, inputs)."""
+        each = modal_coordinates(frequency, self.natural_frequency, self.damping)
+        signed = np.stack([_sign(name, kind) * self.participation[name] for name, kind in inputs.items()], axis=-1)
+        return np.asarray(each[:, :, None] * signed)
+
+    def at(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
+        """Modal stresses times modal coordinates."""
+        return np.asarray(np.einsum("rc,mrj->mcj", self.modal_stress, self.coordinates(frequency, inputs)))
+
+    @property
+    def resonances(self) -> tuple[Resonance, ...]:
+        """One a mode."""
+        rows = zip(self.natural_frequency.tolist(), self.damping, strict=True)
+        return tuple(Resonance(own, one.ratio) for own, one in rows)
+
+    @property
+    def assumed_damping(self) -> bool:
+        """Whether no word for it was given."""
+        return any(one.assumed for one in self.damping)
+
+    @property
+    def words(self) -> str:
+        """How many, from where to where."""
+        many = self.natural_frequency.size
+        where = checks.reach(self.natural_frequency)
+        return f"six components of {many} modes, {where} Hz" if many > 1 else f"six components of a mode at {where} Hz"
+
+
+@dataclass(frozen=True, eq=False)
+class ComponentTables(ComponentResponses):
+    """Six stress components known at lines, as a steady-state analysis gives them.
+
+    Parameters
+    ----------
+    tables : mapping of str to sequence of ResponseTable
+        Of each input the six components, in the order xx, yy, zz, xy, yz, zx.
+
+    Raises
+    ------
+    InputError
+        For another number of components.
+
+    Examples
+    --------
+    >>> one = ResponseTable(frequency=[10.0, 20.0], values=[1.0, 2.0 - 1.0j], per="MPa/g")
+    >>> ComponentTables({"base": [one] * 6}).channels
+    ('base',)
+    """
+
+    tables: Mapping[str, Sequence[ResponseTable]]
+
+    def __post_init__(self) -> None:
+        for name, six in self.tables.items():
+            if len(six) != 6 or not all(isinstance(one, ResponseTable) for one in six):
+                raise InputError(
+                    f"responses of components, {name}",
+                    f"{len(six)} tables",
+                    f"six response tables: {', '.join(COMPONENTS)}",
+                )
+
+    @property
+    def channels(self) -> tuple[str, ...]:
+        """The inputs."""
+        return tuple(self.tables)
+
+    def at(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
+        """By each table."""
+        columns = [np.stack([one.at(frequency) for one in self.tables[name]], axis=-1) for name in inputs]
+        return np.stack(columns, axis=-1)
+
+    @property
+    def resonances(self) -> tuple[Resonance, ...]:
+        """Those of all components."""
+        return tuple(dict.fromkeys(own for six in self.tables.values() for one in six for own in one.resonances))
+
+    @property
+    def corners(self) -> FloatArray:
+        """The lines, between which they run straight."""
+        return np.unique(np.concatenate([one.corners for six in self.tables.values() for one in six]))
+
+    def static(self, inputs: Mapping[str, str]) -> FloatArray:
+        """What the lowest line gives, which is the slowest that is known."""
+        low = max(float(one.frequency[0]) for six in self.tables.values() for one in six)
+        return np.asarray(self.at(np.array([low]), inputs)[0].real)
+
+    @property
+    def words(self) -> str:
+        """How many lines."""
+        first = next(iter(self.tables.values()))[0]
+        return f"six components at {first.frequency.size} lines, {checks.reach(first.frequency)} Hz"
+
+
+def _sign(name: str, dimension: str) -> float:
+    if dimension not in SIGNS:
+        raise InputError(f"modes, input {name}", f"a {dimension}", f"one of {listed(SIGNS)}")
+    return SIGNS[dimension]
