@@ -708,10 +708,11 @@ class _ConstantFactor(CentreCrack):
         return np.full_like(np.asarray(size, dtype=float), self.factor)
 
 
-def constant_factor(factor: float) -> CentreCrack:
+def constant_factor(factor: float, width: float = 1e9) -> CentreCrack:
     """A crack of that factor at every size."""
-    shape = _ConstantFactor(1e9)
+    shape = _ConstantFactor(width)
     object.__setattr__(shape, "factor", factor)
+    object.__setattr__(shape, "largest_size", width)
     return shape
 
 

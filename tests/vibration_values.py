@@ -1264,7 +1264,7 @@ def _inspections(inputs: Values) -> Values:
     law = ParisLaw(name="case", rate=inputs["C"], slope=inputs["m"])
     crack = Crack(
         hot_spot=spot,
-        shape=constant_factor(inputs["Y"]),
+        shape=constant_factor(inputs["Y"], width=1e3),
         initial_size=inputs["a0_mm"],
         law=law,
         detectable_size=inputs["a_detectable_mm"],
