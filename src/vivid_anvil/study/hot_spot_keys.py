@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 from vivid_anvil.damage import StressLife
 from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.study.models_of_nouns import Section, Text, from_text, model_of, name_or, written
+from vivid_anvil.study.response_keys import ModesSection
 
 Stress = Annotated[float, from_text("stress"), written("stress")]
 StressLifeKeys = model_of(StressLife, without=(), instead={"sn_curve": Text}, all_optional=True)
@@ -69,7 +70,7 @@ class RosetteSection(Section):
 
 
 UnitStressKeys: Any = name_or(list[UnitStressSection])
-WAYS = ("stress_per_load", "unit_stresses", "rosette", "responses")
+WAYS = ("stress_per_load", "unit_stresses", "rosette", "responses", "modes")
 
 
 class HotSpotSection(MethodKeys):
@@ -82,6 +83,7 @@ class HotSpotSection(MethodKeys):
     constant_stress: Components | None = None
     rosette: RosetteSection | None = None
     responses: Any = None
+    modes: ModesSection | None = None
     measure: str | None = None
     direction: Annotated[list[float], Field(min_length=3, max_length=3)] | None = None
     material: Text
@@ -110,15 +112,15 @@ class HotSpotSection(MethodKeys):
                 if plain
                 else "Leave it out.",
             )
-        tensor = ways[0] in ("unit_stresses", "rosette")
+        tensor = ways[0] in ("unit_stresses", "rosette", "modes")
         for key in ("measure", "direction"):
             if getattr(self, key) is not None and not tensor:
                 raise InputError(
-                    key, f"{key} beside stress_per_load", "unit_stresses or a rosette", "One stress needs none."
+                    key, f"{key} beside {ways[0]}", "unit_stresses, a rosette or modes", "One stress needs none."
                 )
         if self.measure is not None and self.direction is not None:
             raise InputError("direction", "a direction beside a measure", "one of both")
-        if self.constant_stress is not None and not isinstance(self.unit_stresses, list):
+        if self.constant_stress is not None and not isinstance(self.unit_stresses, list) and self.modes is None:
             raise InputError(
                 "constant_stress", "no unit_stresses in a list", "unit_stresses beside it, or a row of the file"
             )

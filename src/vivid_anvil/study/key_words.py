@@ -126,6 +126,19 @@ KEYS: dict[str, KeyWords] = {
         "what each input makes of stress, by channel: a stress per load, or a table with its kind",
         {"base": {"kind": "one degree of freedom", "natural_frequency": "70 Hz", "stress_per_acceleration": "3 MPa/g"}},
     ),
+    "modes": KeyWords(
+        "six stress components by modes, normalised to a modal mass of 1 t",
+        {
+            "natural_frequency": ["70 Hz"],
+            "participation": {"base": [0.011]},
+            "modal_stress": [[320, 60, 0, 110, 0, 20]],
+        },
+    ),
+    "ModesSection.natural_frequency": KeyWords("of each mode", ["70 Hz", "180 Hz"]),
+    "ModesSection.participation": KeyWords("of each input: a factor for each mode, √t", {"base": [0.011, 0.004]}),
+    "ModesSection.modal_stress": KeyWords(
+        "of each mode xx, yy, zz, xy, yz, zx, MPa/(mm √t)", [[320, 60, 0, 110, 0, 20], [-650, 500, 90, 240, 60, 0]]
+    ),
     "TableKeys.file": KeyWords("a file with the frequency response", "response.csv"),
     "TableKeys.between": KeyWords("how it runs between its lines", "rational"),
     # materials
@@ -343,6 +356,7 @@ EXAMPLES: dict[str, Any] = {
     "ModalResponse.natural_frequency": ["70 Hz", "180 Hz"],
     "stress_per_acceleration": "3 MPa/g",
     "motion": "absolute",
+    "ModesSection.damping_ratio": [0.02, 0.03],
     "damping_ratio": 0.02,
     "quality_factor": 25,
     "loss_factor": 0.04,

@@ -17,6 +17,7 @@ from vivid_anvil.stress import (
     Relation,
     SeveralLoads,
     UnitStresses,
+    VibratingComponents,
     read_unit_stresses,
     stress_measure,
     stresses_of_rosette,
@@ -34,7 +35,10 @@ def relation_of(section: HotSpotSection, folder: Path) -> Relation:
         return InputResponses(responses, section.offset)
     if section.stress_per_load is not None:
         return SeveralLoads(section.stress_per_load, section.offset)
+    constant = np.zeros(6) if section.constant_stress is None else np.array(section.constant_stress.tensor)
     how: dict[str, Any] = {"measure": _measure(section), "offset": section.offset}
+    if section.modes is not None:
+        return VibratingComponents(response=section.modes.noun(), constant=constant, **how)
     if (rosette := section.rosette) is not None:
         how |= {"youngs_modulus": rosette.youngs_modulus, "poissons_ratio": rosette.poissons_ratio}
         return stresses_of_rosette(rosette.channels, rosette.directions, **how)
@@ -47,7 +51,6 @@ def relation_of(section: HotSpotSection, folder: Path) -> Relation:
         )
         for i, one in enumerate(rows, start=1)
     ]
-    constant = np.zeros(6) if section.constant_stress is None else np.array(section.constant_stress.tensor)
     unit = np.array([row.tensor for row in rows])
     return UnitStresses(loads=CaseLoads(cases), unit=unit, constant=constant, **how)
 

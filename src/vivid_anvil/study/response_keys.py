@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Discriminator, Field, Tag
 
-from vivid_anvil.spectra import RESPONSES, Response, ResponseTable, read_response
+from vivid_anvil.spectra import RESPONSES, ModalComponents, Response, ResponseTable, read_response
 from vivid_anvil.study.models_of_nouns import ONE_VALUE, TAG, Section, Text, made, model_of, name_or, united
 
 Numbers = Annotated[list[float], Field(min_length=1)]
@@ -26,6 +26,21 @@ class TableKeys(Section):
     file: Text
     between: str = "real and imaginary"
     sheet: name_or(int) | None = None  # type: ignore[valid-type]
+
+
+class ModesSection(Section):
+    """Six stress components at a place by modes."""
+
+    natural_frequency: Annotated[list[Text], Field(min_length=1)]
+    participation: dict[Text, Numbers]
+    modal_stress: Annotated[list[Annotated[list[float], Field(min_length=6, max_length=6)]], Field(min_length=1)]
+    damping_ratio: float | Numbers | None = None
+    quality_factor: float | Numbers | None = None
+    loss_factor: float | Numbers | None = None
+
+    def noun(self) -> ModalComponents:
+        """The responses."""
+        return ModalComponents(**self.given)
 
 
 def response_keys() -> Any:
