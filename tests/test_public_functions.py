@@ -183,7 +183,7 @@ EXAMPLES = {
 THEMSELVES = {
     "assess_life", "assess_model", "averaged_at_nodes", "basquin_curve", "binning_effect", "combine", "count_chunks",
     "curve_at_r", "cut", "cycle_matrix", "damage_of_chunks", "damage_of_samples", "describe", "detail_curve",
-    "effective_notch_curve", "equivalent_amplitude", "estimate_curve", "fit_tail", "four_point", "gate",
+    "effective_notch_curve", "equivalent_amplitude", "estimate_curve", "estimate_psd", "fit_tail", "four_point", "gate",
     "grow_by_cycle", "grow_crack", "high_pass", "history_from_frame", "hottest_places",
     "inspection_plan", "integrate_two", "model_answer", "intercept_curve", "knee_curve", "largest_lasting_size",
     "level_crossings", "life_in_order", "life_working",

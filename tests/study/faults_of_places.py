@@ -385,5 +385,33 @@ FAULTS_OF_PLACES = {
         f"{WELD}, responses",
         "one of",
     ),
+    "modes with five components": (
+        (BY_ONE, 'modes = { natural_frequency = ["70 Hz"], participation = { base = [1] }, modal_stress = [[1, 2, 3, 4, 5]] }\n'),
+        "modes, modal_stress",
+        "at least 6",
+    ),
+    "modes without participation": (
+        (BY_ONE, 'modes = { natural_frequency = ["70 Hz"], modal_stress = [[1, 2, 3, 4, 5, 6]] }\n'),
+        "modes, participation",
+        "the key",
+    ),
+    "two words for the damping of modes": (
+        (
+            BY_ONE,
+            'modes = { natural_frequency = ["70 Hz"], participation = { base = [1] }, '
+            "modal_stress = [[1, 2, 3, 4, 5, 6]], quality_factor = 25, loss_factor = 0.04 }\n",
+        ),
+        "modes",
+        "one word for the damping",
+    ),
+    "a participation too few": (
+        (
+            BY_ONE,
+            'modes = { natural_frequency = ["70 Hz", "90 Hz"], participation = { base = [1] }, '
+            'modal_stress = [[1, 2, 3, 4, 5, 6], [1, 2, 3, 4, 5, 6]], damping_ratio = 0.02 }\n',
+        ),
+        "participation, base",
+        "one for each mode",
+    ),
     "not TOML": (("format = 2", "format: 2"), "study.toml", "not TOML"),
 }  # fmt: skip

@@ -41,6 +41,25 @@ def panels_of(cycles: Cycles) -> IntArray:
     return np.asarray(rows[whole[:, None] + np.arange(PLACES)])
 
 
+def happening(cycles: Cycles) -> BoolArray:
+    """Which cycles a repeat may be shown by: of a density, which has no largest range, those that are expected once at least.
+
+    >>> from vivid_anvil.counting.cycles import Cycles
+    >>> happening(Cycles(range=[2.0, 1.0], mean=[0.0, 0.0], count=[1.0, 3.0])).tolist()
+    [True, True]
+    """
+    own = cycles.columns.get(PANEL)
+    found = np.ones(len(cycles), dtype=bool)
+    if own is None:
+        return found
+    for event in np.unique(cycles.event[own >= 0.0]).tolist():
+        rows = np.flatnonzero((cycles.event == event) & (own >= 0.0))
+        rows = rows[np.argsort(-cycles.range[rows], kind="stable")]
+        beyond = np.cumsum(cycles.per_repeat[rows])
+        found[rows] = beyond >= min(1.0, 0.5 * float(beyond[-1]))
+    return found
+
+
 def halved(cycles: Cycles, panels: IntArray) -> Cycles:
     """The same cycles with each of these panels, rows of `panels_of`, in two: ranges, means and densities go on as they were."""
     if not panels.size:

@@ -8,6 +8,7 @@ from functools import cached_property
 
 import numpy as np
 
+from vivid_anvil.counting.panels import happening
 from vivid_anvil.damage.reserve import reserve_on_stress
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.events import DutyCycle
@@ -179,19 +180,24 @@ class Life:
     @property
     def events(self) -> tuple[EventShare, ...]:
         """What each event does."""
-        shares = []
+        shares, shown_by = [], happening(self.spectrum.cycles)
         for i, source in enumerate(self.spectrum.sources):
             of = self.spectrum.event == i
             damage = float(self.damage[of].sum())
-            largest = float(self.spectrum.cycles.range[of].max(initial=0.0))
+            largest = float(self.spectrum.cycles.range[of & shown_by].max(initial=0.0))
             cycles = float(self.spectrum.per_repeat[of].sum())
             shares.append(EventShare(source.name, source.occurrences, cycles, largest, damage, self._share(damage)))
         return tuple(shares)
 
+    @property
+    def largest_equivalent(self) -> float:
+        """The largest equivalent stress, MPa: of expected cycles the largest that a repeat has once."""
+        return float(self.equivalent_stress[happening(self.spectrum.cycles)].max(initial=0.0))
+
     def edges(self, system: UnitSystem = "metric") -> FloatArray:
         """Edges of classes of the equivalent stress, MPa, that are round numbers in the unit that `system` shows."""
         unit = float(shown(1.0, "stress", system))
-        return class_edges(float(self.equivalent_stress.max(initial=0.0)) * unit) / unit
+        return class_edges(self.largest_equivalent * unit) / unit
 
     def stress_classes(self, edges: FloatArray | None = None) -> tuple[StressClass, ...]:
         """Cycles, damage and share in classes of equivalent stress, in the curve's terms; `edges`, MPa, else round numbers."""
@@ -212,12 +218,13 @@ class Life:
         cycles = self.spectrum.cycles
         if not len(cycles):
             return DamageMatrix(np.array([0.0, 1.0]), np.array([0.0, 1.0]), np.zeros((1, 1)), np.zeros((1, 1)))
-        ranges = np.linspace(0.0, float(cycles.range.max()) * (1.0 + 1e-12), classes + 1)
+        largest = float(cycles.range[happening(cycles)].max())
+        ranges = np.linspace(0.0, largest * (1.0 + 1e-12), classes + 1)
         low, high = float(cycles.mean.min()), float(cycles.mean.max())
         means = np.linspace(low, high if high > low else low + 1.0, classes + 1)
         edges = (ranges, means)
         table = [
-            np.histogram2d(cycles.range, cycles.mean, edges, weights=weights)[0]
+            np.histogram2d(np.minimum(cycles.range, largest), cycles.mean, edges, weights=weights)[0]
             for weights in (self.spectrum.per_repeat, self.damage)
         ]
         return DamageMatrix(ranges, means, *table)

@@ -8,10 +8,12 @@ from functools import partial
 import numpy as np
 from numpy.typing import NDArray
 
+from vivid_anvil.counting.cycles import FREQUENCY
 from vivid_anvil.damage.life_numbers import Life
 from vivid_anvil.events.calendar import amount
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories.load import WorkedCycle
 from vivid_anvil.stress.relations import moment_of
 from vivid_anvil.units import UnitSystem, coherent, display_unit, in_unit, number, opened, shown
 from vivid_anvil.writing.working import Step, Working, put_in
@@ -63,11 +65,14 @@ def life_working(
     cycle, members = worked_cycle(result, event, stress, system)
     cycles = result.spectrum.cycles
     to_life = result.method.steps(spot, 0.5 * float(cycles.range[cycle]), float(cycles.mean[cycle]), system)
+    before, after = _over_frequency(result, cycle, system)
     steps = [
         *result.method.made(spot),
+        *before,
         *_stress_steps(result, cycle, system),
         *to_life,
         *_sum_steps(result, cycle, to_life[-1].value, float(result.damage[members].sum())),
+        *after,
     ]
     chosen = event is not None or stress is not None
     return Working(title, _opening(result, cycle, members, edges, system, chosen), tuple(steps), _closing(result))
@@ -98,7 +103,7 @@ def _looked_at(result: Life, edges: FloatArray, event: str | None, stress: float
     if stress is not None:
         size = coherent(stress, "stress", "stress")
         if not 0.0 <= size <= float(edges[-1]):
-            largest = number(float(result.equivalent_stress.max()))
+            largest = number(result.largest_equivalent)
             raise InputError("stress", f"{number(size)} MPa", f"a {result.stress_in_words}, up to {largest} MPa")
         chosen = min(int(np.searchsorted(edges, size, side="right")) - 1, edges.size - 2)
         found &= result.class_of(edges) == chosen
@@ -124,6 +129,29 @@ def _opening(result: Life, cycle: int, members: IntArray, edges: FloatArray, sys
         f"{high}. "
         f"The one that does most is in the event {source.name}{at}."
     )
+
+
+def _over_frequency(result: Life, cycle: int, system: UnitSystem) -> tuple[list[Step], list[Step]]:
+    """What the load itself has to show: moments and rates of a random event, magnification of a sine."""
+    relation, cycles, duty = result.hot_spot.fed, result.spectrum.cycles, result.duty_cycle
+    flat, event = duty.flat(), int(cycles.event[cycle])
+    if event >= len(flat):
+        return [], []
+    name = result.spectrum.sources[event].name
+    own = flat[event][0].seen(relation.counted).one_channel(str(relation.counted))
+    frequency = cycles.columns.get(FREQUENCY)
+    worked = WorkedCycle(
+        name,
+        float(cycles.range[cycle]),
+        float("nan") if frequency is None else float(frequency[cycle]),
+        result.hot_spot.notch_factor * abs(relation.factor(duty)),
+        duty.expected_cycles,
+        duty.expected_slope,
+        float(result.damage[result.spectrum.event == event].sum()) / flat[event][1],
+        result.critical_sum,
+    )
+    found: tuple[list[Step], list[Step]] = own.worked(worked, system)
+    return found
 
 
 def _stress_steps(result: Life, cycle: int, system: UnitSystem) -> list[Step]:

@@ -13,9 +13,10 @@ import numpy as np
 from vivid_anvil.counting import Cycles, turning_points
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.events.stress_over_frequency_findings import cut_band
+from vivid_anvil.events.stress_over_frequency_working import density_steps, exposure_steps, random_steps
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.histories.load import Give, Load
+from vivid_anvil.histories.load import Give, Load, WorkedCycle
 from vivid_anvil.spectra.largest import Largest
 from vivid_anvil.spectra.methods.expected_cycles import expected_ranges
 from vivid_anvil.spectra.moments import Moments
@@ -23,7 +24,9 @@ from vivid_anvil.spectra.non_gaussian import HermiteForm
 from vivid_anvil.spectra.range_density import RangeDensity
 from vivid_anvil.spectra.synthesis import Synthesis, Tone, counted_synthesis, synthesized
 from vivid_anvil.spectra.tone_on_random import tone_density
+from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.working import Step
 
 FORMULA = "dirlik"  # where none is chosen
 COUNTED = 3e5  # peaks that are synthesized and counted where no formula holds
@@ -78,6 +81,12 @@ class RandomStress(Load):
         held, rms = self.shaping.crest_factor, self.process.rms
         tones = sum(abs(one.amplitude) for one in self.tones)
         return self.mean + rms * max(bottom, -held) - tones, self.mean + rms * min(top, held) + tones
+
+    def worked(self, cycle: WorkedCycle, units: UnitSystem) -> tuple[list[Step], list[Step]]:
+        """Moments, rates, constants, ranges; and damage a second beside damage in the exposure."""
+        asked = cycle.formula, cycle.slope, units
+        before = random_steps(self, cycle.scale, *asked) + density_steps(self, cycle.scale, cycle.range, *asked)
+        return before, exposure_steps(cycle.event, cycle.damage, self.exposure, cycle.critical)
 
     def remarks(self, event: str) -> Iterator[Finding]:
         """Where its band was cut."""

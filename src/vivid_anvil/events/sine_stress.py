@@ -13,10 +13,13 @@ from vivid_anvil.counting.cycles import FREQUENCY, PANEL
 from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.events.sine_course import SineRows
 from vivid_anvil.events.stress_over_frequency_findings import beside_the_peak, turning_components
+from vivid_anvil.events.stress_over_frequency_working import exposure_steps, sine_steps
 from vivid_anvil.histories.channel import Channel
-from vivid_anvil.histories.load import Ends, Give, Load
+from vivid_anvil.histories.load import Ends, Give, Load, WorkedCycle
 from vivid_anvil.spectra.responses.response import Response
+from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.working import Step
 
 
 @dataclass(frozen=True, eq=False)
@@ -46,6 +49,13 @@ class SineStress(Load):
         """Mean plus and minus the largest amplitude."""
         largest = float(max(self.rows.amplitude.max(initial=0.0), self.rows.at_edges.max(initial=0.0)))
         return self.mean - largest, self.mean + largest
+
+    def worked(self, cycle: WorkedCycle, units: UnitSystem) -> tuple[list[Step], list[Step]]:
+        """Magnification, amplitude, cycles of a dwell; and damage a second beside damage in its time."""
+        if not cycle.frequency > 0.0:
+            return [], []
+        after = exposure_steps(cycle.event, cycle.damage, self.seconds, cycle.critical)
+        return sine_steps(self, cycle.frequency, cycle.scale, units), after
 
     def remarks(self, event: str) -> Iterator[Finding]:
         """Peaks that dwells and steps do not meet."""

@@ -87,7 +87,7 @@ def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSys
     axes.fill_between(cycles, heights, step="pre", color=PALE, alpha=0.45, lw=0)
     axes.step(cycles, heights, where="pre", color=BLUE, lw=2.2, label=f"Exceedance in the {span}")
     axes.set_xlim(FEWEST_CYCLES, 10.0 ** np.ceil(np.log10(max(float(passed[-1]), _far(result)))))
-    largest = in_unit(float(result.equivalent_stress.max()), "stress", units)
+    largest = in_unit(result.largest_equivalent, "stress", units)
     axes.annotate(
         f"largest {largest}",
         (FEWEST_CYCLES, float(stress.max())),

@@ -15,7 +15,9 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.channel import Channel, channel_named
+from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.working import Step
 
 Give = Literal["samples", "cycles", "order", "lines", "cross-spectra"]
 WORDS: dict[str, str] = {
@@ -45,6 +47,22 @@ class Ends(NamedTuple):
 
     channel: Channel
     counts: FloatArray
+
+
+class WorkedCycle(NamedTuple):
+    """A cycle that is worked by hand: of an event, its local range, MPa, its frequency, Hz (nan where it has none).
+
+    `scale` is local stress over what the load gives; `damage` is that of all its cycles in one occurrence, `critical` the sum.
+    """
+
+    event: str
+    range: float
+    frequency: float
+    scale: float
+    formula: str
+    slope: float | None
+    damage: float
+    critical: float
 
 
 class TensorView(NamedTuple):
@@ -119,6 +137,10 @@ class Load(ABC):
     def one_channel(self, channel: str) -> Load:
         """The load with that channel alone, where it may be looked at so (as here: it stays as it is)."""
         return self
+
+    def worked(self, cycle: WorkedCycle, units: UnitSystem) -> tuple[list[Step], list[Step]]:
+        """Steps to a cycle of it by hand, and steps from the damage that it does in one occurrence; none of what is counted."""
+        return [], []
 
     def remarks(self, event: str) -> Iterator[Finding]:
         """What an expert would say of it as a load of that event, before any cycle is counted."""

@@ -224,7 +224,7 @@ def _lowest_slope(curve: SNCurve) -> float:
 
 def _no_damage(method: ByCurve, result: Life) -> Iterator[Finding]:
     if result.damage_per_repeat == 0.0 and len(result.spectrum.cycles):
-        highest = float(result.equivalent_stress.max(initial=0.0))
+        highest = result.largest_equivalent
         curve = method.reference
         if curve.has_limit and len(curve.points) > 1 and curve.point_lives[-1] < LONG:
             yield Finding(
