@@ -117,6 +117,87 @@ def count(
     command(file, how, Outputs(json_file, csv_file, figures, parquet_file), units.value)
 
 
+@app.command(rich_help_panel=LOADS)
+def vibration(
+    file: Annotated[
+        Path,
+        typer.Argument(
+            help=words("A study; or a table: a PSD 'base [g^2/Hz]', a response 'real [MPa/g]', a history."),
+            show_default=False,
+        ),
+    ],
+    spot: SpotName = None,
+    event: Annotated[str | None, typer.Option(help="Of a study only this event.")] = None,
+    channel: Annotated[str | None, typer.Option(help="Column of a table; needed where there are several.")] = None,
+    exposure: Annotated[str | None, typer.Option(help="How long a PSD acts, such as '8 h': its largest value.")] = None,
+    slope: Annotated[float, typer.Option(help="Slope m of the S-N curve that formulas are compared for.")] = 5.0,
+    synthesis: Annotated[
+        str | None, typer.Option(help="Also count a history made of the PSD, such as '10 min' long.")
+    ] = None,
+    seed: Annotated[int, typer.Option(help="Seed of that history.")] = 1,
+    segment: Annotated[
+        str | None, typer.Option(help="Of a history: length of averaged segments, such as '2 s'.")
+    ] = None,
+    overlap: Annotated[float, typer.Option(help="Share by which segments overlap.")] = 0.5,
+    window: Annotated[str, typer.Option(help="hann, 'flat top' or none.")] = "hann",
+    between: Annotated[
+        str | None, typer.Option(help="Between lines; of a PSD log-log, linear or lines; of a response also rational.")
+    ] = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Look at vibration before any life: moments, rates, all formulas side by side, bands that do the damage, resonances."""
+    from vivid_anvil.cli import run_vibration
+
+    how = run_vibration.Looking(
+        spot, event, channel, exposure, slope, synthesis, seed, segment, overlap, window, between
+    )
+    run_vibration.vibration(file, how, Outputs(json_file, csv_file, figures), units.value)
+
+
+@app.command(rich_help_panel=LOADS)
+def tailor(
+    file: Annotated[
+        Path, typer.Argument(help="The service: a study, a PSD, or a history of acceleration.", show_default=False)
+    ],
+    time: Annotated[str, typer.Option(help="How long the test lasts, such as '8 h'.")],
+    slope: Annotated[float, typer.Option(help="Slope of the S-N curve of what is tested.")],
+    channel: Annotated[
+        str | None, typer.Option(help="The base acceleration, where there are several channels.")
+    ] = None,
+    quality_factor: Annotated[float | None, typer.Option(help="Q = 1/(2ζ) of the oscillators; 10 by default.")] = None,
+    low: Annotated[str, typer.Option("--from", help="Lowest natural frequency.")] = "5 Hz",
+    high: Annotated[str, typer.Option("--to", help="Highest natural frequency.")] = "500 Hz",
+    per_octave: Annotated[int, typer.Option(help="Oscillators an octave.")] = 12,
+    corner: Annotated[
+        list[str] | None,
+        typer.Option(help="A breakpoint of the test, such as '40 Hz'. Repeatable; else one an octave."),
+    ] = None,
+    service_life: Annotated[
+        str | None, typer.Option(help="Of a study: how long the service is, such as '30 years'; else its target life.")
+    ] = None,
+    exposure: Annotated[str | None, typer.Option(help="Of a PSD or a history: how long it acts in service.")] = None,
+    against: Annotated[
+        Path | None, typer.Option(help="Also a test that is given: a table with its PSD.", show_default=False)
+    ] = None,
+    against_time: Annotated[str | None, typer.Option(help="How long the given test lasts; else --time.")] = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """The random test on a shaker that does the damage of a service; does a given test cover it?"""
+    from vivid_anvil.cli import run_vibration
+
+    how = run_vibration.Tailoring(
+        time, slope, channel, quality_factor, low, high, per_octave, tuple(corner or ()), service_life, exposure,
+        against, against_time,
+    )  # fmt: skip
+    run_vibration.tailor(file, how, Outputs(json_file, csv_file, figures), units.value)
+
+
 for _command in app_curves.COMMANDS:
     app.command(rich_help_panel=CURVES)(_command)
 

@@ -30,9 +30,12 @@ from vivid_anvil.damage.over_time import (
     worst_cycles,
 )
 from vivid_anvil.damage.reserve import reserve_on_stress
+from vivid_anvil.damage.response_view import ResponseView, look_at_response
 from vivid_anvil.damage.rule_comparison import RuleComparison, RulesForCycles, compare_rules, compare_rules_for_cycles
 from vivid_anvil.damage.spectrum import Spectrum, spectrum
 from vivid_anvil.damage.stream import damage_of_chunks, damage_of_samples
+from vivid_anvil.damage.vibration_of_life import sine_table, vibration_views
+from vivid_anvil.damage.vibration_view import FormulaDamage, VibrationView, look_at_vibration
 
 __all__ = [
     "CRITICAL_SUMS",
@@ -43,16 +46,19 @@ __all__ = [
     "DamageOverTime",
     "EventShare",
     "FailureMoment",
+    "FormulaDamage",
     "Level",
     "Life",
     "LifeInOrder",
     "LifeResult",
     "Phases",
+    "ResponseView",
     "RuleComparison",
     "RulesForCycles",
     "Spectrum",
     "StressClass",
     "StressLife",
+    "VibrationView",
     "WorstCycle",
     "accelerated_test",
     "assess_life",
@@ -74,12 +80,16 @@ __all__ = [
     "findings_before_counting",
     "life_in_order",
     "life_working",
+    "look_at_response",
+    "look_at_vibration",
     "power_rule",
     "power_rule_blocks",
     "reserve_on_stress",
+    "sine_table",
     "spectrum",
     "stress_life",
     "stress_life_of",
+    "vibration_views",
     "worked_cycle",
     "worst_cycles",
 ]

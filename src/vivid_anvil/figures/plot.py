@@ -10,7 +10,7 @@ from matplotlib.figure import Figure
 from matplotlib.text import Text
 
 from vivid_anvil.counting import CycleMatrix, Cycles, TailFit
-from vivid_anvil.damage import DamageMatrix, DamageOverTime, LifeResult, RuleComparison
+from vivid_anvil.damage import DamageMatrix, DamageOverTime, LifeResult, ResponseView, RuleComparison, VibrationView
 from vivid_anvil.events import GatedHistory
 from vivid_anvil.fields import ModelView
 from vivid_anvil.figures.crack_figures import (
@@ -36,10 +36,17 @@ from vivid_anvil.figures.rules_figure import rules_figure
 from vivid_anvil.figures.style import in_place_of, styled
 from vivid_anvil.figures.tail_figure import tail_figure
 from vivid_anvil.figures.tidy import tidy
+from vivid_anvil.figures.vibration_figures import (
+    coverage_figure,
+    psd_estimate_figure,
+    response_figure,
+    tailored_figure,
+    vibration_figure,
+)
 from vivid_anvil.figures.what_if_figure import what_if_figure
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import CrackCourse, GrowthResult, InspectionPlan, SizeLives, VisitedLaw
-from vivid_anvil.histories import LoadHistory
+from vivid_anvil.histories import LoadHistory, PSDEstimate
 from vivid_anvil.materials import (
     GrowthFit,
     GrowthLaw,
@@ -52,6 +59,7 @@ from vivid_anvil.materials import (
 )
 from vivid_anvil.shapes import Shape
 from vivid_anvil.study import WhatIf
+from vivid_anvil.tailoring import Coverage, TailoredTest
 from vivid_anvil.units import UnitSystem
 
 
@@ -59,7 +67,7 @@ def plot(thing: Any, *, units: UnitSystem = "metric", ax: Axes | None = None) ->
     """A figure, 1280x800, of a noun or a result.
 
     Of a load history or several, cycles, a matrix, S-N curves with tests, a family, a fit, a life or a growth result, a crack's
-    shape, law, course, initial sizes or inspection plan, a model from a side.
+    shape, law, course, initial sizes or inspection plan, a model from a side, vibration and its tests.
 
     `units` is "metric" or "us". With `ax`, a subplot of your own figure, it is drawn in its place, and is the part of the figure
     that stands there. Save it with `save_figure`.
@@ -106,8 +114,8 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
         "plot",
         f"a {type(thing).__name__}",
         "a LoadHistory, an SNCurve or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNFamily, a fit, Staircase, "
-        "LifeResult, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives, InspectionPlan "
-        "or ModelView",
+        "LifeResult, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives, InspectionPlan, ModelView, "
+        "VibrationView, ResponseView, PSDEstimate, Coverage or TailoredTest",
         "Of a study result, plot one of its lives or growths.",
     )
 
@@ -145,3 +153,8 @@ _draw.register(SizeLives, sizes_figure)
 _draw.register(Shape, shape_figure)
 _draw.register(GrowthFit, growth_fit_figure)
 _draw.register(ModelView, model_figure)
+_draw.register(VibrationView, vibration_figure)
+_draw.register(ResponseView, response_figure)
+_draw.register(PSDEstimate, psd_estimate_figure)
+_draw.register(Coverage, coverage_figure)
+_draw.register(TailoredTest, tailored_figure)

@@ -124,6 +124,24 @@ def read_response(path: str | Path, *, between: str = "real and imaginary", shee
     return ResponseTable.of_phases(frequency, first, degrees, **common)
 
 
+def holds(path: str | Path) -> str:
+    """What a file holds by its headings: "PSD", "response", or "history" where it has no frequencies.
+
+    >>> _ = Path("lap.csv").write_text("time [s],force [kN]\\n0,1\\n")
+    >>> holds("lap.csv")
+    'history'
+    """
+    if Path(path).suffix.lower() in (".h5", ".hdf5"):
+        return "response"
+    if Path(path).suffix.lower() not in (".csv", ".txt", ".xlsx", ".xls", ".ods"):
+        return "history"
+    frame, _ = read_frame(path, 0, "a table over frequency")
+    names = [name_and_unit(str(cell))[0].lower() for cell in frame.columns]
+    if FREQUENCY not in names:
+        return "history"
+    return "response" if {*PARTS, *SIZE_AND_PHASE} & set(names) else "PSD"
+
+
 @opened()
 def read_cross_spectra(path: str | Path, *, conjugated: str, sheet: str | int = 0) -> SpectralMatrix:
     r"""A spectral matrix from a CSV file or a workbook: PSDs as `x [g^2/Hz]`, a pair as `x y real`, `x y imaginary`.

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -104,6 +105,10 @@ class DamageSpectrum(Result):
         time = None if self.time is None else occurrences * self.time
         damage = read_only(occurrences * self.damage)
         return DamageSpectrum(self.oscillators, damage, self.lowest, self.highest, time, self.name)
+
+    def called(self, name: str) -> DamageSpectrum:
+        """The same under another name."""
+        return dataclasses.replace(self, name=name)
 
     def __repr__(self) -> str:
         own, largest = self.oscillators, in_unit(float(self.extreme.max()), "acceleration", digits=3)

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import Self
 
 import numpy as np
 
@@ -11,14 +13,18 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.spectra import PSD
 from vivid_anvil.tailoring.damage_spectrum import DamageSpectrum, damage_spectrum
-from vivid_anvil.units import coherent, coherent_values, opened
+from vivid_anvil.units import UnitSystem, coherent, coherent_values, in_unit, lasting, number, opened
+from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
 
 PASSES = 30  # corrections of levels at most
 CLOSE = 1e-3  # of the damage
+FAR = 1.5  # times the extremes of the service
 
 
-@dataclass(frozen=True, eq=False)
-class TailoredTest:
+@dataclass(frozen=True, eq=False, repr=False)
+class TailoredTest(Result):
     """A random test that does the damage of a service in a stated time; `tailored_test` makes one.
 
     Parameters
@@ -51,9 +57,80 @@ class TailoredTest:
     spectrum: DamageSpectrum
 
     @property
+    def title(self) -> str:
+        """What it is the test for."""
+        return f"Test of {self.service.name}"
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """What an expert would say: how far it was shortened."""
+        return tuple(_shortened(self))
+
+    @property
+    def extreme_ratio(self) -> float:
+        """The largest extreme of the test over that of the service at the same oscillator."""
+        return float((self.spectrum.extreme / self.service.extreme).max())
+
+    @classmethod
+    def overview(cls, results: Sequence[Self]) -> Table:
+        """A row a test."""
+        return Table(
+            "Tests",
+            (
+                Column("service", [one.service.name for one in results]),
+                Column("time of the service", [one.service.time for one in results], of="time"),
+                Column("time of the test", [one.time for one in results], of="time"),
+                Column("root mean square", [one.psd.rms for one in results], of="acceleration"),
+                Column("smallest damage ratio", [float(one.damage_ratio.min()) for one in results]),
+                Column("largest damage ratio", [float(one.damage_ratio.max()) for one in results]),
+                Column("largest ratio of extremes", [one.extreme_ratio for one in results]),
+            ),
+        )
+
+    def words(self, units: UnitSystem) -> Words:
+        """Level, time, what it does against the service."""
+        low, high = self.psd.band
+        before = "" if self.service.time is None else f" for {lasting(self.service.time)} of service"
+        ratio = self.damage_ratio
+        return (
+            ("Level", f"{in_unit(self.psd.rms, 'acceleration', 'us')} rms, {number(low)} to {number(high)} Hz"),
+            ("Time", f"{lasting(self.time)}{before}"),
+            ("Damage", f"{number(float(ratio.min()))} to {number(float(ratio.max()))} times that of the service"),
+            ("Extremes", f"up to {number(self.extreme_ratio)} times those of the service"),
+        )
+
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """The breakpoints, for the controller of the shaker."""
+        levels = self.psd.values / coherent("1 g", "acceleration", "tailored test") ** 2
+        columns = (
+            Column("frequency", self.psd.frequency, of="frequency"),
+            Column("level", levels, unit="g^2/Hz", style="number"),
+        )
+        return (Table("Breakpoints, straight in log-log", columns, key="breakpoints"),)
+
+    def __repr__(self) -> str:
+        size = in_unit(self.psd.rms, "acceleration", "us", digits=3)
+        return f"<TailoredTest of {self.service.name}: {size} rms for {lasting(self.time)}>"
+
+    @property
     def damage_ratio(self) -> FloatArray:
         """Damage of the test over that of the service, of each oscillator."""
         return np.asarray(self.spectrum.damage / self.service.damage)
+
+
+def _shortened(test: TailoredTest) -> Iterator[Finding]:
+    """A test so short that its stress is far above that of the service."""
+    ratio = test.extreme_ratio
+    if ratio <= FAR:
+        return
+    shorter = "" if test.service.time is None else f", {number(test.service.time / test.time, 3)} times as short,"
+    yield Finding(
+        "warning",
+        "test-shortened",
+        f"The test{shorter} reaches {number(ratio, 3)} times the extremes of the service: its damage is equal only where the S-N "
+        f"curve has the slope {number(test.service.oscillators.slope)} up to there.",
+        "Check the stress of the test against the range in which the curve was tested, and against yield; else make it longer.",
+    )
 
 
 @opened()
@@ -115,7 +192,7 @@ def tailored_test(
         levels = levels * float((done.damage / wanted).min()) ** (-2.0 / own.slope)
         test = PSD(places, levels)
         done = damage_spectrum(test, own, exposure=seconds)
-    return TailoredTest(test, seconds, service, done)
+    return TailoredTest(test, seconds, service, done.called("tailored test"))
 
 
 def _corners(corners: object, frequency: FloatArray) -> FloatArray:

@@ -1,7 +1,7 @@
 """The one door for values with units, in and out."""
 
 from vivid_anvil.units.dimensions import DIMENSIONS, Dimension
-from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, fixed, in_unit, number, shown
+from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, fixed, in_unit, lasting, number, shown
 from vivid_anvil.units.door import coherent, coherent_ratio, dimension_of, factor, is_unit, split
 from vivid_anvil.units.growth_constants import growth_constant, rate_at_range
 from vivid_anvil.units.keys import Coherent, GrowthRate, OptionalCoherent
@@ -59,6 +59,7 @@ __all__ = [
     "in_unit",
     "inner",
     "is_unit",
+    "lasting",
     "many",
     "number",
     "one",

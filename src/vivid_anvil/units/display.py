@@ -44,6 +44,21 @@ def in_unit(value: float, dimension: str, system: UnitSystem = "metric", digits:
     return f"{number(float(shown(value, dimension, system)), digits)}" + ("" if unit == "1" else f" {unit}")
 
 
+_SPANS = (("years", 8766.0 * 3600.0, 2.0), ("h", 3600.0, 2.0), ("min", 60.0, 2.0))
+
+
+def lasting(seconds: float) -> str:
+    """A time in the unit that one would say it in.
+
+    >>> lasting(90.0), lasting(600.0), lasting(28800.0), lasting(9.5e8)
+    ('90 s', '10 min', '8 h', '30.1 years')
+    """
+    for word, size, least in _SPANS:
+        if seconds >= least * size:
+            return f"{number(seconds / size)} {word}"
+    return f"{number(seconds)} s"
+
+
 def number(value: float, digits: int = 4) -> str:
     """A plain number to `digits` significant digits, without a tail of zeros; large whole numbers stay whole.
 
