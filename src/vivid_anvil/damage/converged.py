@@ -7,10 +7,12 @@ import numpy as np
 from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.cycles import PANEL, joined
 from vivid_anvil.counting.panels import halved, panels_of
-from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray
 from vivid_anvil.stress import HotSpot
 
 CLOSE = 1e-11  # of the damage: what a panel may still move
+KNEES = 14  # halvings of panels with a knee, whatever moves: its place within them is then known to 1e-6
+BESIDE = 0.02  # of a panel: how far its places are from its ends, and more
 DEEPEST = 48  # halvings; a limit, at which the damage jumps, takes about forty
 
 
@@ -29,17 +31,34 @@ def converged(spot: HotSpot, cycles: Cycles) -> Cycles:
     beside = np.ones(len(cycles), dtype=bool)
     beside[panels.ravel()] = False
     settled, active = [cycles.chosen(beside)], cycles.chosen(panels.ravel())
-    for _ in range(DEEPEST):
+    for level in range(DEEPEST):
         own = panels_of(active)
         fine = halved(active, own)
         halves = panels_of(fine).reshape(len(own), -1)
         moved = np.abs(_damage(spot, fine)[halves].sum(axis=1) - _damage(spot, active)[own].sum(axis=1))
         off = moved > may_move
+        if level < KNEES:
+            off |= _at_knees(spot, active, own)
         settled.append(active.chosen(own[~off].ravel()))
         if not off.any():
             return joined(settled)
         active = fine.chosen(halves[off].ravel())
     return joined([*settled, active])
+
+
+def _at_knees(spot: HotSpot, cycles: Cycles, panels: IntArray) -> BoolArray:
+    """Which panels hold a point of the curve, or have one so near to an end that no place would tell."""
+    curve = spot.assessed_by.reference
+    found = np.zeros(len(panels), dtype=bool)
+    if curve is None or not len(panels):
+        return found
+    terms = spot.assessed_by.terms(spot, cycles)[panels]
+    low, high = terms.min(axis=1), terms.max(axis=1)
+    known = np.isfinite(high) & (low > 0.0)
+    beyond = np.where(known, high / np.where(known, low, 1.0), 1.0) ** BESIDE
+    for knee in curve.point_stresses.tolist():
+        found |= known & (low / beyond < knee) & (knee < high * beyond)
+    return found
 
 
 def _damage(spot: HotSpot, cycles: Cycles) -> FloatArray:

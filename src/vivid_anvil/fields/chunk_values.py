@@ -9,6 +9,7 @@ from __future__ import annotations
 import dataclasses
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -18,12 +19,13 @@ from vivid_anvil.damage.spectrum import spectrum as spectrum_of
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.model_result import NO_EVENT, NodeValues, sources_of
+from vivid_anvil.fields.vibrating_nodes import Nodes, event_at_nodes
 from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray
 from vivid_anvil.stress import HotSpot, PowerLoop
 from vivid_anvil.stress.cycles_of_places import Batch, batches
 from vivid_anvil.stress.measures import Measure, NormalStress
 from vivid_anvil.stress.measures.straight import normal_weights
-from vivid_anvil.stress.relations import CaseLoads, EventLoads, UnitStresses
+from vivid_anvil.stress.relations import EventLoads
 
 
 @dataclass(frozen=True, eq=False)
@@ -35,8 +37,8 @@ class Task:
 
     units: FloatArray
     constants: FloatArray
-    loads: CaseLoads
-    events: tuple[EventLoads, ...]
+    loads: Any
+    events: tuple[Any, ...]
     spot: HotSpot
     measure: Measure
     skip: bool
@@ -54,10 +56,18 @@ class Task:
         """Weights of the components in what is counted: one set for all nodes, or one for each."""
         return self.measure.forms[None] if self.directions is None else normal_weights(self.directions)[:, None]
 
-    def relation_at(self, row: int) -> UnitStresses:
+    def measure_at(self, row: int) -> Measure:
+        """What is counted at a node."""
+        return self.measure if self.directions is None else NormalStress(self.directions[row])
+
+    def relation_at(self, row: int) -> Any:
         """How loads become the counted stress at a node."""
-        measure = self.measure if self.directions is None else NormalStress(self.directions[row])
-        return UnitStresses(loads=self.loads, unit=self.units[row], constant=self.constants[row], measure=measure)
+        return self.loads.relation_at(self.units[row], self.constants[row], self.measure_at(row))
+
+    @property
+    def nodes(self) -> Nodes:
+        """The nodes as events over frequency look at them."""
+        return Nodes(self.units, self.constants, self.measure, self.directions, self.relation_at)
 
     def counted(self, event: EventLoads, places: IntArray) -> Iterator[Batch]:
         """The stress cycles of an event at some of the nodes, as many nodes at a time as there is room for."""
@@ -83,9 +93,15 @@ def values_of(task: Task) -> NodeValues:
         idle = harmless(task)
     counted, how = np.flatnonzero(~idle), task.spot.assessed_by.loop(task.spot)
     for number, event in enumerate(task.events):
+        if event.vibrates:
+            own = event_at_nodes(event, task.nodes, task.spot)
+            found.add(number, np.arange(size), own.damage)
+            found.reach(np.arange(size), np.column_stack([own.lowest, own.highest]))
+            continue
         reached = np.empty((size, 2))
         for row in np.flatnonzero(idle).tolist():
-            history = task.spot.notch_factor * task.relation_at(row).history(event.loads)
+            unit, constant = task.units[row], task.constants[row]
+            history = task.spot.notch_factor * task.measure_at(row).history(unit, constant, event.loads)
             reached[row] = history.min(), history.max()
         for batch in task.counted(event, counted):
             places = counted[batch.places]
@@ -102,6 +118,8 @@ def harmless(task: Task) -> BoolArray:
     sum is at most the sum of the norms. What a stress within -B to B can do the method knows.
     """
     units, constants = task.scaled
+    if any(event.vibrates for event in task.events):
+        return np.zeros(units.shape[0], dtype=bool)  # a random stress has no bound
     always, each = task.measure.norm(constants), task.measure.norm(units.reshape(-1, 6))
     found = None
     if always is not None and each is not None:  # else no bound, no skipping

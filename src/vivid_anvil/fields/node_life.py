@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 import math
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -13,7 +13,7 @@ from vivid_anvil.damage.spectrum import spectrum
 from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
 from vivid_anvil.fields.proportionality import principal_direction
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.stress import HotSpot, UnitStresses
+from vivid_anvil.stress import HotSpot, Relation
 from vivid_anvil.units import opened
 
 
@@ -53,9 +53,10 @@ def spot_there(result: ModelResult, place: int, name: str) -> HotSpot:
     return dataclasses.replace(result.spot_at(place), name=name, relation=relation_at(result, place, unit, constant))
 
 
-def relation_at(result: ModelResult, place: int, unit: FloatArray, constant: FloatArray) -> UnitStresses:
+def relation_at(result: ModelResult, place: int, unit: FloatArray, constant: FloatArray) -> Relation:
     """How loads become the counted stress at the node that stands at `place`."""
-    return UnitStresses(loads=result.loads, unit=unit, constant=constant, measure=result.measure_at(place))
+    found: Relation = result.loads.relation_at(unit, constant, result.measure_at(place))
+    return found
 
 
 @opened()
@@ -87,7 +88,7 @@ def node_tensors(result: ModelResult, node: int) -> dict[str, FloatArray]:
     """
     place = result.field.place_of(node)
     unit, constant = node_stresses(result, place)
-    return {event.name: event.loads @ unit + constant for event in result.loads.events(result.duty_cycle)}
+    return {event.name: event.loads @ unit + constant for event in in_time(result)}
 
 
 class WorstCycle(NamedTuple):
@@ -142,7 +143,9 @@ def _share(damage: FloatArray, at: int) -> float:
 
 
 def _direction(result: ModelResult, place: int, stress: float) -> tuple[float, float, float]:
-    """The principal direction where the counted stress at a node comes nearest to `stress`."""
+    """The principal direction where the counted stress at a node comes nearest to `stress`; none without a course in time."""
+    if not in_time(result):
+        return (0.0, 0.0, 0.0)
     loads = _loads(result)
     unit, constant = node_stresses(result, place)
     nearest = int(np.abs(node_history(result, place, loads) - stress).argmin())
@@ -150,7 +153,12 @@ def _direction(result: ModelResult, place: int, stress: float) -> tuple[float, f
 
 
 def _loads(result: ModelResult) -> FloatArray:
-    return np.concatenate([event.loads for event in result.loads.events(result.duty_cycle)])
+    return np.concatenate([event.loads for event in in_time(result)])
+
+
+def in_time(result: ModelResult) -> list[Any]:
+    """The events that have a course in time."""
+    return [event for event in result.loads.events(result.duty_cycle) if not event.vibrates]
 
 
 def node_stresses(result: ModelResult, place: int) -> tuple[FloatArray, FloatArray]:

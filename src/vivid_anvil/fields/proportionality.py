@@ -90,7 +90,11 @@ def trust_of_nodes(result: ModelResult, places: Sequence[int] | IntArray | None 
     (array([-0.612]), array([0.519]))
     """
     wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
-    loads = np.concatenate([event.loads for event in result.loads.events(result.duty_cycle)])
+    courses = [event.loads for event in result.loads.events(result.duty_cycle) if not event.vibrates]
+    if not courses:  # over frequency components are out of phase as a rule: nothing is told
+        none = np.zeros(wanted.size)
+        return TrustOfNodes(none, none.copy(), np.zeros((wanted.size, 3)))
+    loads = np.concatenate(courses)
     triangle = np.linalg.qr(loads - loads.mean(axis=0), mode="r")
     corners = load_corners(loads)
     units, constants = result.loads.units(result.field), result.loads.constants(result.field)

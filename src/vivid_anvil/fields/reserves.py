@@ -9,7 +9,7 @@ from dataclasses import replace
 import numpy as np
 
 from vivid_anvil.counting import joined
-from vivid_anvil.damage.reserve import LARGEST, SMALLEST
+from vivid_anvil.damage.reserve import LARGEST, SMALLEST, reserve_on_stress
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.damage.spectrum import spectrum as spectrum_of
 from vivid_anvil.fields.chunk_values import Task, acts_together, cycles_side_by_side, damage_by_loop
@@ -119,6 +119,8 @@ class _Stress:
 
 def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
     spot = stress.result.spot_at(int(places[0]))
+    if any(event.vibrates for event in stress.events):  # expected cycles are laid anew under another factor
+        return np.array([reserve_on_stress(stress.spectrum(spot, place), target) for place in places.tolist()])
     spectrum, node = _side_by_side(stress, spot, places)
     allowed = spot.assessed_by.critical_sum / target
 

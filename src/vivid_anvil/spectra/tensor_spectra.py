@@ -99,7 +99,8 @@ class TensorSpectra:
         if order not in self._moments:
             (frequency, weight), values = self._laid
             self._moments[order] = read_only(np.einsum("m,mab->ab", weight * frequency**order, values))
-        return self._moments[order]
+        found: FloatArray = self._moments[order]
+        return found
 
     def process(self, forms: ArrayLike) -> TensorProcess:
         """What has the mean square Σ (form · components)²: one form for a component or a normal stress, five for von Mises."""

@@ -23,6 +23,56 @@ SIGNS = {"acceleration": -1.0, "force": 1.0}  # of a modal coordinate: a base th
 SLOW = 1e-9  # Hz
 
 
+class Coordinates(ABC):
+    """What inputs make of coordinates that stresses are superposed by: modal ones, or loads over unit loads."""
+
+    @property
+    @abstractmethod
+    def channels(self) -> tuple[str, ...]:
+        """The inputs."""
+
+    @abstractmethod
+    def coordinates(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
+        """For a coherent unit of each input, at frequencies (m,), Hz: shape (m, coordinates, inputs)."""
+
+    @property
+    def resonances(self) -> tuple[Resonance, ...]:
+        """Where they peak sharply."""
+        return ()
+
+    @property
+    def assumed_damping(self) -> bool:
+        """Whether damping was not stated."""
+        return False
+
+    @property
+    @abstractmethod
+    def words(self) -> str:
+        """How they are called in a line."""
+
+
+@dataclass(frozen=True, eq=False)
+class StillCoordinates(Coordinates):
+    """Loads over unit loads: the same at all frequencies; `gains` by the input, shape (coordinates,)."""
+
+    gains: Mapping[str, FloatArray]
+
+    @property
+    def channels(self) -> tuple[str, ...]:
+        """The inputs."""
+        return tuple(self.gains)
+
+    def coordinates(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
+        """The gains."""
+        rows = np.stack([self.gains[name] for name in inputs], axis=-1).astype(np.complex128)
+        return np.broadcast_to(rows, (np.size(frequency), *rows.shape))
+
+    @property
+    def words(self) -> str:
+        """That they follow at once."""
+        return "stresses that follow the loads at once"
+
+
 class ComponentResponses(ABC):
     """Six complex stresses for a coherent unit of each input."""
 
@@ -58,6 +108,37 @@ class ComponentResponses(ABC):
     def static(self, inputs: Mapping[str, str]) -> FloatArray:
         """What slow inputs give, shape (6, inputs)."""
         return np.asarray(self.at(np.array([SLOW]), inputs)[0].real)
+
+
+@dataclass(frozen=True, eq=False)
+class ModalCoordinates(Coordinates):
+    """The modal coordinates of a structure: those that `modes` have, whatever their stresses."""
+
+    modes: ModalComponents
+
+    @property
+    def channels(self) -> tuple[str, ...]:
+        """The inputs."""
+        return self.modes.channels
+
+    def coordinates(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
+        """Modal coordinates, mm √t."""
+        return self.modes.coordinates(frequency, inputs)
+
+    @property
+    def resonances(self) -> tuple[Resonance, ...]:
+        """One a mode."""
+        return self.modes.resonances
+
+    @property
+    def assumed_damping(self) -> bool:
+        """Whether no word for it was given."""
+        return self.modes.assumed_damping
+
+    @property
+    def words(self) -> str:
+        """How many modes, from where to where."""
+        return self.modes.words
 
 
 @dataclass(frozen=True, eq=False, kw_only=True)
@@ -174,6 +255,38 @@ class ModalComponents(ComponentResponses):
         many = self.natural_frequency.size
         where = checks.reach(self.natural_frequency)
         return f"six components of {many} modes, {where} Hz" if many > 1 else f"six components of a mode at {where} Hz"
+
+
+@dataclass(frozen=True, eq=False)
+class SuperposedComponents(ComponentResponses):
+    """Six components of a place by coordinates: `unit`, shape (coordinates, 6), are stresses for a coordinate of 1."""
+
+    source: Coordinates
+    unit: FloatArray
+
+    @property
+    def channels(self) -> tuple[str, ...]:
+        """The inputs."""
+        return self.source.channels
+
+    def at(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
+        """Unit stresses times coordinates."""
+        return np.asarray(np.einsum("rc,mrj->mcj", self.unit, self.source.coordinates(frequency, inputs)))
+
+    @property
+    def resonances(self) -> tuple[Resonance, ...]:
+        """Of the coordinates."""
+        return self.source.resonances
+
+    @property
+    def assumed_damping(self) -> bool:
+        """As the coordinates say."""
+        return self.source.assumed_damping
+
+    @property
+    def words(self) -> str:
+        """As the coordinates say."""
+        return self.source.words
 
 
 @dataclass(frozen=True, eq=False)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
-from functools import cached_property
-from typing import Protocol
+from functools import cached_property, partial
+from typing import Any, ClassVar, Protocol
 
 import numpy as np
 
@@ -13,8 +13,10 @@ from vivid_anvil.events import DutyCycle
 from vivid_anvil.events.seen import ByName
 from vivid_anvil.ground.checks import FloatArray, IntArray, real_number
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
-from vivid_anvil.histories import Steps
+from vivid_anvil.histories import Channel, Steps
 from vivid_anvil.histories.load import Load
+from vivid_anvil.spectra.responses.components import StillCoordinates
+from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY, VibratingEvent
 from vivid_anvil.units import DIMENSIONS, coherent
 
 
@@ -133,6 +135,8 @@ class EventLoads:
     steps: Steps = "even"
     passes: float | None = None
 
+    vibrates: ClassVar[bool] = False
+
     @property
     def often(self) -> float:
         """How often in a repeat the samples are gone through."""
@@ -213,8 +217,8 @@ class CaseLoads:
             total += real_number(inside(f"load case {name}", "constant"), factor) * stresses.assessed(name)
         return total
 
-    def events(self, duty_cycle: DutyCycle) -> list[EventLoads]:
-        """Every event of the duty cycle as loads over unit loads."""
+    def events(self, duty_cycle: DutyCycle) -> list[Any]:
+        """Every event of the duty cycle: loads over unit loads in time (`EventLoads`), or over frequency (`VibratingEvent`)."""
         flat = duty_cycle.flat()
         names = [event.name for event, _ in flat]
         for case in self.cases:
@@ -228,7 +232,41 @@ class CaseLoads:
                         hint,
                     )
         ordered = duty_cycle.between == "in the order given"
-        return [self._event(event.name, event.load, often, ordered) for event, often in flat]
+        how = duty_cycle.expected_cycles, duty_cycle.expected_slope
+        return [
+            VibratingEvent(event.name, often, event.load, self.coordinates(event.load, event.name), *how)
+            if event.load.gives & OVER_FREQUENCY
+            else self._event(event.name, event.load, often, ordered)
+            for event, often in flat
+        ]
+
+    def coordinates(self, load: Load, event: str) -> StillCoordinates:
+        """Loads over unit loads for a coherent unit of each channel that a load over frequency has."""
+        if self.sequences:
+            found = "load cases that follow each other under a load over frequency"
+            raise InputError(f"event {event}", found, "cases that channels scale", "State the events as histories.")
+        there = [name for name in self.channels if name in load.dimensions]
+        if not there:
+            raise InputError(f"event {event}", f"channels {listed(load.dimensions)}", f"one of {listed(self.channels)}")
+
+        kinds = load.dimensions
+
+        def one(of: str, name: str) -> Channel:
+            return Channel(name, np.array([1.0 if name == of else 0.0]), kinds[name])
+
+        gains = {}
+        for of in there:
+            still = [case for case in self.cases if case.channel in kinds]
+            row = CaseLoads(still).over_unit_loads(event, partial(one, of))[0]
+            known = dict(zip([case.case for case in still], row.tolist(), strict=True))
+            gains[of] = np.array([known.get(case.case, 0.0) for case in self.cases])
+        return StillCoordinates(gains)
+
+    def relation_at(self, unit: FloatArray, constant: FloatArray, measure: Any) -> Any:
+        """How the loads become the counted stress at a place with these unit stresses and constant ones."""
+        from vivid_anvil.stress.relations.unit_stresses import UnitStresses
+
+        return UnitStresses(loads=self, unit=unit, constant=constant, measure=measure)
 
     def _event(self, name: str, load: Load, often: float, ordered: bool) -> EventLoads:
         if "samples" in load.gives:

@@ -12,11 +12,14 @@ from vivid_anvil.events.seen import seen_as
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.load import Load
+from vivid_anvil.spectra.responses.components import SuperposedComponents
 from vivid_anvil.stress.measures import COMPONENTS, Measure, stress_measure
 from vivid_anvil.stress.measures.measure import shown_stress, stress_in
 from vivid_anvil.stress.relations.case_loads import CaseLoads
 from vivid_anvil.stress.relations.one_load import load_in
 from vivid_anvil.stress.relations.relation import AskedMoment, Moment, Nominal, Relation
+from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
+from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY
 from vivid_anvil.units import Coherent, UnitSystem, coherent, coherent_values, display_unit
 from vivid_anvil.writing.working import Step, put_in
 
@@ -81,9 +84,16 @@ class UnitStresses(Relation):
 
     def seen(self, load: Load, event: str) -> Load:
         """The load of an event as the one stress that is counted."""
+        if load.gives & OVER_FREQUENCY:
+            return self.over_frequency(load, event).seen(load, event)
         return seen_as(
             load, str(self), self.channels, lambda named: self.history(self.loads.over_unit_loads(event, named))
         )
+
+    def over_frequency(self, load: Load, event: str) -> VibratingComponents:
+        """The same place under a load over frequency that its stresses follow at once; named as this one."""
+        response = SuperposedComponents(self.loads.coordinates(load, event), np.asarray(self.unit))
+        return VibratingComponents(response=response, constant=self.constant, measure=self.measure, called=str(self))
 
     @property
     def scaled_along(self) -> bool:

@@ -40,6 +40,8 @@ class VibratingComponents(Relation):
         What is counted.
     offset : float or text with a unit, default 0.0
         Counted stress, MPa, that is there without load; no load factor moves it.
+    called : str, default ""
+        A name for what is counted.
 
     Raises
     ------
@@ -60,6 +62,7 @@ class VibratingComponents(Relation):
     constant: FloatArray = (0.0,) * 6  # type: ignore[assignment]
     measure: Measure = "signed von Mises, hydrostatic"  # type: ignore[assignment]
     offset: Coherent = Coherent("stress", default=0.0)
+    called: str = ""
     any_of_channels: ClassVar[bool] = True  # type: ignore[misc]
 
     def __post_init__(self) -> None:
@@ -142,7 +145,7 @@ class VibratingComponents(Relation):
     @property
     def words(self) -> str:
         """What is counted of which inputs."""
-        return f"{self.measure.label} of {', '.join(self.channels)}"
+        return self.called or f"{self.measure.label} of {', '.join(self.channels)}"
 
     def worked(self, stress: float, moment: AskedMoment, dimension: str, units: UnitSystem) -> Nominal:
         """The stress at that moment."""
