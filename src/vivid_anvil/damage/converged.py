@@ -27,7 +27,8 @@ def converged(spot: HotSpot, cycles: Cycles) -> Cycles:
     whole = _damage(spot, cycles)
     if not panels.size or not np.isfinite(whole).all():
         return cycles
-    may_move = CLOSE * float(whole.sum())
+    each = CLOSE * np.bincount(cycles.event - cycles.event.min(), weights=whole)  # of every event by itself
+    first = int(cycles.event.min())
     beside = np.ones(len(cycles), dtype=bool)
     beside[panels.ravel()] = False
     settled, active = [cycles.chosen(beside)], cycles.chosen(panels.ravel())
@@ -36,7 +37,7 @@ def converged(spot: HotSpot, cycles: Cycles) -> Cycles:
         fine = halved(active, own)
         halves = panels_of(fine).reshape(len(own), -1)
         moved = np.abs(_damage(spot, fine)[halves].sum(axis=1) - _damage(spot, active)[own].sum(axis=1))
-        off = moved > may_move
+        off = moved > each[active.event[own[:, 0]] - first]
         if level < KNEES:
             off |= _at_knees(spot, active, own)
         settled.append(active.chosen(own[~off].ravel()))

@@ -22,7 +22,7 @@ from vivid_anvil.spectra.methods.expected_cycles import expected_ranges
 from vivid_anvil.spectra.moments import Moments
 from vivid_anvil.spectra.non_gaussian import HermiteForm
 from vivid_anvil.spectra.range_density import RangeDensity
-from vivid_anvil.spectra.synthesis import Synthesis, Tone, counted_synthesis, synthesized
+from vivid_anvil.spectra.synthesis import PER_PERIOD, Synthesis, Tone, counted_synthesis, synthesized
 from vivid_anvil.spectra.tone_on_random import tone_density
 from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.finding import Finding
@@ -30,6 +30,7 @@ from vivid_anvil.writing.working import Step
 
 FORMULA = "dirlik"  # where none is chosen
 COUNTED = 3e5  # peaks that are synthesized and counted where no formula holds
+FELT = 0.99  # share of m4 up to the frequency whose periods are sampled well
 LONGEST = 2e7  # turning points of a sequence in order
 
 
@@ -114,8 +115,21 @@ class RandomStress(Load):
     def _counted(self) -> Cycles:
         """Cycles of a synthesis of at most the exposure, as many as in all of it."""
         time = min(self.exposure, COUNTED / self.process.peak_rate)
-        table = counted_synthesis(self.synthesis(time), dimension=self.dimension)
+        table = counted_synthesis(self.synthesis(time, self.counting_rate), dimension=self.dimension)
         return table.about(self.mean).counted(table.count * (self.exposure / time))
+
+    @property
+    def counting_rate(self) -> float:
+        """Samples a second, Hz, that meet its peaks: 32 in the period of the highest frequency that they hold anything of."""
+        density: Any = self.process
+        if not hasattr(density, "band"):
+            raise InputError(f"random vibration, {self.channel}", "moments without a PSD", "a PSD")
+        frequency, weight = density.lines()
+        sharp = np.cumsum(weight * frequency**4 * density.at(frequency))
+        felt = float(frequency[int(np.searchsorted(sharp, FELT * sharp[-1]))])
+        highest = max([density.band[1], *(one.frequency for one in self.tones)])
+        felt = max([felt, *(one.frequency for one in self.tones)])
+        return float(max(4.0 * highest, PER_PERIOD * felt))
 
     def synthesis(self, duration: float, sample_rate: float | None = None) -> Synthesis:
         """A seeded history about a mean of 0."""

@@ -11,6 +11,7 @@ import numpy as np
 
 from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.load_sequence import LoadSequence
+from vivid_anvil.events.made_history import MOST, PER_SHORTEST, MadeHistory
 from vivid_anvil.events.random_stress import FORMULA, RandomStress, Shaping
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
@@ -169,6 +170,23 @@ class RandomVibration(Load):
             name, density, float(self.exposure), sum(means), "stress", self.shaping, self._tones_through(responses)
         )
 
+    def in_time(self) -> Load:
+        """As it is where formulas count its cycles at several components; with tones a made history of its one input."""
+        if not any(self.tones.values()):
+            return self
+        names = list(self.dimensions)
+        if len(names) != 1:
+            raise InputError(
+                f"random vibration, {listed(names)}",
+                "tones on several inputs at a place with six components",
+                "one input",
+                "State each input as an event of its own, or the tones as dwells.",
+            )
+        own: Any = self.alone(names[0])
+        rate = PER_SHORTEST * max([own.process.band[1], *(one.frequency for one in own.tones)])
+        made = own.synthesis(min(float(self.exposure), MOST / rate), rate)
+        return MadeHistory(names[0], made.samples + own.mean, own.dimension, rate, float(self.exposure))
+
     def through_tensor(self, name: str, view: TensorView) -> RandomStress:
         """What responses of six components make of the inputs, as one stress."""
         if not isinstance(self.inputs, CrossSpectra):
@@ -184,19 +202,7 @@ class RandomVibration(Load):
         means = np.array([float(self.means.get(one, 0.0)) for one in view.channels])
         static = view.response.static(spectra.kinds) @ means if means.any() else 0.0
         mean = float(view.value(np.asarray(view.constant + static))[0])
-        tones = self._tones_of_tensors(view, spectra.kinds)
-        return RandomStress(
-            name, spectra.process(view.forms), float(self.exposure), mean, "stress", self.shaping, tones
-        )
-
-    def _tones_of_tensors(self, view: TensorView, kinds: Mapping[str, str]) -> tuple[Tone, ...]:
-        """Each tone as the amplitude of the stress that turns with it."""
-        found: dict[float, Any] = {}
-        for i, channel in enumerate(view.channels):
-            for one in self.tones.get(channel, ()):
-                tensor = view.response.at(np.array([one.frequency]), kinds)[0, :, i]
-                found[one.frequency] = found.get(one.frequency, 0.0) + one.amplitude * np.exp(1j * one.phase) * tensor
-        return tuple(Tone(f, float(view.amplitude(one[None])[0])) for f, one in found.items())
+        return RandomStress(name, spectra.process(view.forms), float(self.exposure), mean, "stress", self.shaping)
 
     def _of_moments(self, name: str, responses: Mapping[str, Response]) -> RandomStress:
         """Stated moments of one input, times a factor that is the same at all frequencies."""

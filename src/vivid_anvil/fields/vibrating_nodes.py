@@ -15,6 +15,8 @@ import numpy as np
 from scipy.special import gamma, gammainc, gammaincc
 
 from vivid_anvil.counting import Cycles
+from vivid_anvil.counting.cycles import PANEL
+from vivid_anvil.damage.converged import converged
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.damage.spectrum import spectrum as spectrum_of
 from vivid_anvil.events import DutyCycle, Event
@@ -26,6 +28,7 @@ from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.relations import VibratingEvent
 
 TOGETHER = 4096  # nodes whose forms are made at once
+ROOM = 200_000  # cycles of a sweep at nodes that are laid at once
 IGNORED, CREDITED = 0, 2  # what becomes of a mean in compression, as loops know it
 NARROW = 1e-9  # irregularity nearer to 1 is a narrow band
 ORDERS = (0.0, 1.0, 2.0, 4.0)
@@ -55,16 +58,9 @@ def event_at_nodes(event: VibratingEvent, nodes: Nodes, spot: HotSpot) -> EventA
     if "cross-spectra" in load.gives and _closed(event, nodes, how):
         assert how is not None
         return _random(event, nodes, spot, how)
-    if "lines" in load.gives and (load.course.rows(_Still()).panel < 0.0).all():  # type: ignore[attr-defined]
-        return _dwells(event, nodes, spot)
+    if "lines" in load.gives:
+        return _sines(event, nodes, spot)
     return _one_by_one(event, nodes, spot)
-
-
-class _Still:
-    """A response without corner and resonance."""
-
-    corners = np.empty(0)
-    resonances = ()
 
 
 def _closed(event: VibratingEvent, nodes: Nodes, how: PowerLoop | None) -> bool:
@@ -225,30 +221,54 @@ def _gamma_between(order: float, low: float, top: float, scale: FloatArray, shap
     return np.where(lower > order, by_tails, gammainc(order, upper) - gammainc(order, lower))
 
 
-# ---- dwells ------------------------------------------------------------------------------------------------------
+# ---- sines -------------------------------------------------------------------------------------------------------
 
 
-def _dwells(event: VibratingEvent, nodes: Nodes, spot: HotSpot) -> EventAtNodes:
-    """One range a dwell at each node, whose amplitude goes with the phases of its components."""
+class _Around(NamedTuple):
+    """Where a sweep has to be laid finely."""
+
+    resonances: tuple[Any, ...]
+    corners: FloatArray
+
+
+def _sines(event: VibratingEvent, nodes: Nodes, spot: HotSpot) -> EventAtNodes:
+    """Dwells: one range each; sweeps: their rows, made finer at every node where its curve has a knee."""
     load: Any = event.load
-    rows = load.course.rows(_Still())
+    around: Any = _Around(event.source.resonances, np.empty(0))
+    rows = load.course.rows(around)
     mean = spot.notch_factor * _means(event, nodes, {load.channel: load.mean})
     coordinates = event.coordinates(rows.frequency)[:, :, 0] * rows.amplitude[:, None]
     size, many = len(nodes.units), rows.frequency.size
-    amplitude = np.empty((many, size))
-    for i in range(many):
-        tensors = np.einsum("nrc,r->nc", nodes.units, coordinates[i])
-        amplitude[i] = spot.notch_factor * _amplitudes(nodes, tensors)
-    counts = np.repeat(rows.cycles, size)
-    cycles = Cycles.of_columns(2.0 * amplitude.ravel(), np.tile(mean, many), counts, counts * event.occurrences)
-    moving = np.flatnonzero(amplitude.ravel() > 0.0)
-    damage = np.zeros(many * size)
-    damage[moving] = Spectrum(spot, cycles.chosen(moving)).damage()
-    top = amplitude.max(axis=0)
-    return EventAtNodes(damage.reshape(many, size).sum(axis=0), mean - top, mean + top)
+    damage, top = np.zeros(size), np.zeros(size)
+    together = max(1, ROOM // many)
+    for start in range(0, size, together):
+        part = np.arange(start, min(start + together, size))
+        amplitude = np.stack([_amplitudes(nodes, part, one) for one in coordinates], axis=1)
+        amplitude *= spot.notch_factor
+        top[part] = amplitude.max(axis=1)
+        damage[part] = _damage_of_rows(spot, amplitude, mean[part], rows) * event.occurrences
+    return EventAtNodes(damage, mean - top, mean + top)
 
 
-def _amplitudes(nodes: Nodes, tensors: Any) -> FloatArray:
+def _damage_of_rows(spot: HotSpot, amplitude: FloatArray, mean: FloatArray, rows: Any) -> FloatArray:
+    """Damage of one occurrence at nodes, from amplitudes of shape (n, rows)."""
+    size, many = amplitude.shape
+    ranges = 2.0 * amplitude.ravel()
+    owner = np.repeat(np.arange(size), many)
+    counts = np.tile(rows.cycles, size)
+    columns = {PANEL: np.tile(rows.panel, size)} if (rows.panel >= 0.0).any() else {}
+    moving = np.flatnonzero(np.repeat(amplitude.min(axis=1) > 0.0, many))
+    if not moving.size:
+        return np.zeros(size)
+    every = Cycles(range=ranges, mean=np.repeat(mean, many), count=counts, event=owner, columns=columns)
+    cycles = converged(spot, every.chosen(moving))
+    share = Spectrum(spot, cycles).damage()
+    return np.bincount(cycles.event, weights=share, minlength=size).astype(np.float64)
+
+
+def _amplitudes(nodes: Nodes, part: Any, coordinates: Any) -> FloatArray:
+    """Amplitude of the counted stress at some nodes, for complex coordinates, shape (modes,)."""
+    tensors = np.einsum("nrc,r->nc", nodes.units[part], coordinates)
     if nodes.directions is None:
         return np.asarray(nodes.measure.amplitude(tensors))
-    return np.asarray(np.abs(np.einsum("nc,nc->n", tensors, normal_weights(nodes.directions))))
+    return np.asarray(np.abs(np.einsum("nc,nc->n", tensors, normal_weights(nodes.directions[part]))))

@@ -130,6 +130,10 @@ class Load(ABC):
         """What responses, by the channels that they are of, make of the load: a load with the one channel `name`, MPa."""
         raise self.lacks("lines")
 
+    def in_time(self) -> Load:
+        """As it is looked at where six components are superposed (as here: as it is)."""
+        return self
+
     def through_tensor(self, name: str, view: TensorView) -> Load:
         """What responses of six stress components make of the load, as the one channel `name`, MPa."""
         raise self.lacks("lines")

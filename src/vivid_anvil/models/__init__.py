@@ -7,6 +7,7 @@ from vivid_anvil.models.hdf5_of_fields import read_field_hdf5, write_field_hdf5
 from vivid_anvil.models.read_field import read_field
 from vivid_anvil.models.read_frd import read_frd
 from vivid_anvil.models.read_mesh import read_mesh
+from vivid_anvil.models.read_modes import ModesOfModel, participation_along, read_modes, read_participation
 from vivid_anvil.models.read_sets import with_sets
 from vivid_anvil.models.rows import FACES, Rows
 from vivid_anvil.models.stress_field import Elements, StressField, joined_cases, with_boxes, without_cases
@@ -18,6 +19,7 @@ __all__ = [
     "FACES",
     "FACE_CHOICES",
     "Elements",
+    "ModesOfModel",
     "NodeMeans",
     "Rows",
     "ShellFaces",
@@ -29,11 +31,14 @@ __all__ = [
     "joined_cases",
     "of_face",
     "outer_surface",
+    "participation_along",
     "read_field",
     "read_field_hdf5",
     "read_field_table",
     "read_frd",
     "read_mesh",
+    "read_modes",
+    "read_participation",
     "shell_faces",
     "undrawable",
     "von_mises",

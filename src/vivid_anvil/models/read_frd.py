@@ -6,7 +6,7 @@ The file carries no units: they are stated. Blocks are read as columns of fixed 
 from __future__ import annotations
 
 import dataclasses
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 
 import numpy as np
@@ -69,6 +69,18 @@ def read_frd(
     >>> read_frd("hanger_head.frd", stress_unit="MPa", length_unit="mm")  # in the folder of `vivid-anvil demo`
     <StressField 7522 nodes, 2 cases (step 1, step 2), 4023 elements>
     """
+    return field_of_steps(
+        path, stress_unit=stress_unit, length_unit=length_unit, cases=cases, look=_refuse_no_load_case
+    )
+
+
+Look = Callable[[list[bytes], int, str, int], None]  # what is made of the lines over a block of stresses
+
+
+def field_of_steps(
+    path: str | Path, *, stress_unit: str, length_unit: str, cases: Sequence[str] | None, look: Look
+) -> StressField:
+    """The nodal stresses of all blocks; `look(lines, where a block starts, file, number)` says whether they are wanted."""
     lines = _lines(path)
     name = Path(path).name
     scale = factor(stress_unit, DIMENSIONS["stress"], f"{name}, stress_unit")
@@ -87,7 +99,7 @@ def read_frd(
             except (ValueError, IndexError) as error:
                 raise InputError(f"{name}, elements from line {start + 2} on", str(error), "numbers of nodes") from None
         elif key == "stress":
-            _refuse_no_load_case(lines, start, name, len(steps) + 1)
+            look(lines, start, name, len(steps) + 1)
             steps.append(_stresses(lines, start, name))
     if nodes is None:
         raise InputError(name, "no block of nodes", "a result file with nodes and stresses")
@@ -145,11 +157,16 @@ def _refuse_no_load_case(lines: list[bytes], start: int, name: str, step: int) -
             "stresses of static steps",
             f"The real part alone can be a small share of the amplitude. {remedy}",
         )
-    head = next((lines[i] for i in range(start - 1, max(start - 12, -1), -1) if lines[i].startswith(b"  100C")), b"")
+    head = head_over(lines, start)
     kind = head[56:58].strip()
     what = _NO_LOAD_CASE.get(int(kind)) if kind.isdigit() else None
     if what is not None:
         raise InputError(f"{name}, line {start + 1}, step {step}", what, "stresses of static steps", remedy)
+
+
+def head_over(lines: list[bytes], start: int) -> bytes:
+    """The line over a block that says which step it is of."""
+    return next((lines[i] for i in range(start - 1, max(start - 12, -1), -1) if lines[i].startswith(b"  100C")), b"")
 
 
 def _end(lines: list[bytes], start: int, name: str) -> int:

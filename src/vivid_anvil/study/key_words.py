@@ -126,6 +126,16 @@ KEYS: dict[str, KeyWords] = {
         "what each input makes of stress, by channel: a stress per load, or a table with its kind",
         {"base": {"kind": "one degree of freedom", "natural_frequency": "70 Hz", "stress_per_acceleration": "3 MPa/g"}},
     ),
+    "ModelSection.modes": KeyWords(
+        "its stresses are modal ones: how inputs move the modes",
+        {"inputs": {"base": "z"}, "participation_file": "bracket.dat", "damping_ratio": 0.02},
+    ),
+    "inputs": KeyWords(
+        "the direction along which each input shakes the base: an axis, or three numbers", {"base": "z"}
+    ),
+    "participation_file": KeyWords("the file of a frequency step with participation factors", "bracket.dat"),
+    "ModelModesSection.natural_frequency": KeyWords("of each mode, where the file of stresses does not say", ["70 Hz"]),
+    "ModelModesSection.participation": KeyWords("of each input: a factor for each mode, √t", {"base": [0.011, 0.004]}),
     "modes": KeyWords(
         "six stress components by modes, normalised to a modal mass of 1 t",
         {

@@ -5,6 +5,7 @@ from __future__ import annotations
 import dataclasses
 from collections.abc import Mapping, Sequence
 from pathlib import Path
+from typing import Any
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import (
@@ -19,8 +20,18 @@ from vivid_anvil.fields import (
     structural_field,
 )
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.models import StressField, averaged, read_field, with_boxes, with_sets, without_cases
-from vivid_anvil.stress import HotSpot
+from vivid_anvil.models import (
+    StressField,
+    averaged,
+    participation_along,
+    read_field,
+    read_modes,
+    read_participation,
+    with_boxes,
+    with_sets,
+    without_cases,
+)
+from vivid_anvil.stress import HotSpot, ModeLoads
 from vivid_anvil.stress.measures import Measure, NormalStress, SignedVonMisesHydrostatic, stress_measure
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import ModelSection, PathSection
@@ -28,6 +39,7 @@ from vivid_anvil.study.models import ModelSection, PathSection
 # Keys of the model that say what its stresses are.
 STRESSES = (
     "stresses",
+    "modes",
     "stress_unit",
     "length_unit",
     "cases",
@@ -42,6 +54,8 @@ STRESSES = (
 
 def stresses_of(section: ModelSection, folder: Path) -> StressField:
     """The stresses of the model, with its sets, read from its files."""
+    if section.modes is not None and section.stresses.lower().endswith(".frd"):
+        return _with_all_sets(read_modes(folder / section.stresses).field, section, folder)
     stresses = read_field(
         folder / section.stresses,
         stress_unit=section.stress_unit,
@@ -51,6 +65,11 @@ def stresses_of(section: ModelSection, folder: Path) -> StressField:
         element_values=section.element_values,
         face=section.face,
     )
+    return _with_all_sets(stresses, section, folder)
+
+
+def _with_all_sets(stresses: StressField, section: ModelSection, folder: Path) -> StressField:
+    """The field with the sets that the study names, without the cases that are not wanted."""
     if section.sets_from is not None:
         stresses = with_sets(stresses, folder / section.sets_from)
     stresses = with_boxes(stresses, {name: box.model_dump(exclude_none=True) for name, box in section.sets.items()})
@@ -64,12 +83,14 @@ def model_job(
     spot: HotSpot,
     regions: Mapping[str, HotSpot],
     path_spots: Mapping[str, HotSpot],
+    folder: Path,
 ) -> ModelJob:
     """The finite-element model of a study; `spot`, `regions` and `path_spots` hold curves and rules."""
     for key, names, many in (("regions", regions, section.regions), ("paths", path_spots, section.paths)):
         if len(names) < len(many):
             raise InputError(key, "a name twice", "each set or path once")
-    loads = _loads(section, stresses.cases, duty_cycle)
+    by_modes = section.modes is not None
+    loads: Any = _modes(section, folder) if by_modes else _loads(section, stresses.cases, duty_cycle)
     loads.check(stresses)
     loads.events(duty_cycle)
     regions_of(stresses, list(regions))
@@ -99,6 +120,26 @@ def _loads(section: ModelSection, cases: Sequence[str], duty_cycle: DutyCycle) -
     constant = {case.case: case.constant for case in section.load_cases if case.constant is not None}
     sequences = [StepLoad(**sequence.given) for sequence in section.sequences]  # type: ignore[attr-defined]
     return CaseLoads([*moving, *by_name], constant, sequences)
+
+
+def _modes(section: ModelSection, folder: Path) -> ModeLoads:
+    """The inputs that move the modes: factors from a file along directions, or as they are stated."""
+    modes = section.modes
+    assert modes is not None
+    if section.load_cases and any(case.constant is None for case in section.load_cases):
+        raise InputError("load_cases", "a channel on a load case beside modes", "constant cases only")
+    constant = {case.case: case.constant for case in section.load_cases if case.constant is not None}
+    frequency: Any = modes.natural_frequency
+    if frequency is None:
+        if not section.stresses.lower().endswith(".frd"):
+            raise InputError("modes, natural_frequency", "none", "one for each mode, in their order")
+        frequency = read_modes(folder / section.stresses).natural_frequency
+    if modes.participation_file is None:
+        stated: Any = modes.participation
+        return ModeLoads(natural_frequency=frequency, participation=stated, constant=constant, **modes.damping)
+    factors = read_participation(folder / modes.participation_file, frequency)
+    along = {name: participation_along(factors, way) for name, way in (modes.inputs or {}).items()}
+    return ModeLoads(natural_frequency=frequency, participation=along, constant=constant, **modes.damping)
 
 
 def _path(section: PathSection) -> ToePath | ThroughPath:

@@ -402,7 +402,7 @@ class _Builder:
         with self.at(("model",)):
             known = self.like.model if self.like is not None and self.same_stresses() else None
             stresses = stresses_of(section, self.path.parent) if known is None else known.field
-            return model_job(section, stresses, duty_cycle, spot, regions, path_spots)
+            return model_job(section, stresses, duty_cycle, spot, regions, path_spots, self.path.parent)
 
     def named(self, known: dict[str, T], name: str, keys: tuple[int | str, ...], table: str) -> T:
         if name in known:

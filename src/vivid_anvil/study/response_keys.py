@@ -5,8 +5,9 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, Discriminator, Field, Tag
+from pydantic import BaseModel, Discriminator, Field, Tag, model_validator
 
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.spectra import RESPONSES, ModalComponents, Response, ResponseTable, read_response
 from vivid_anvil.study.models_of_nouns import ONE_VALUE, TAG, Section, Text, made, model_of, name_or, united
 
@@ -41,6 +42,39 @@ class ModesSection(Section):
     def noun(self) -> ModalComponents:
         """The responses."""
         return ModalComponents(**self.given)
+
+
+class ModelModesSection(Section):
+    """How inputs move the modes of a model, whose stresses are modal ones."""
+
+    inputs: dict[Text, Text | Annotated[list[float], Field(min_length=3, max_length=3)]] | None = None
+    participation_file: Text | None = None
+    natural_frequency: Annotated[list[Text], Field(min_length=1)] | None = None
+    participation: dict[Text, Numbers] | None = None
+    damping_ratio: float | Numbers | None = None
+    quality_factor: float | Numbers | None = None
+    loss_factor: float | Numbers | None = None
+
+    @model_validator(mode="after")
+    def _one_way(self) -> ModelModesSection:
+        by_file = (self.inputs is not None, self.participation_file is not None)
+        if by_file[0] != by_file[1]:
+            key = "participation_file" if by_file[0] else "inputs"
+            raise InputError(key, "none", "both inputs and participation_file", 'Such as inputs = { base = "z" }.')
+        if by_file[0] == (self.participation is not None):
+            raise InputError(
+                "participation",
+                "both ways" if by_file[0] else "none",
+                "participation of each input, or inputs with a participation_file",
+                "Modal stresses need the participation factor of the same mode, in the same order.",
+            )
+        return self
+
+    @property
+    def damping(self) -> dict[str, Any]:
+        """The word that is stated."""
+        words = ("damping_ratio", "quality_factor", "loss_factor")
+        return {word: value for word in words if (value := getattr(self, word)) is not None}
 
 
 def response_keys() -> Any:

@@ -108,12 +108,14 @@ class ModeLoads:
     def events(self, duty_cycle: DutyCycle) -> list[Any]:
         """Every event of the duty cycle: modal coordinates in time, or over frequency."""
         how = duty_cycle.expected_cycles, duty_cycle.expected_slope
-        return [
-            VibratingEvent(event.name, often, event.load, self._there(event.load, event.name), *how)
-            if event.load.gives & OVER_FREQUENCY
-            else self._in_time(event.name, event.load, often)
-            for event, often in duty_cycle.flat()
-        ]
+        found: list[Any] = []
+        for event, often in duty_cycle.flat():
+            load = event.load.in_time()
+            if load.gives & OVER_FREQUENCY:
+                found.append(VibratingEvent(event.name, often, load, self._there(load, event.name), *how))
+            else:
+                found.append(self._in_time(event.name, load, often))
+        return found
 
     def _there(self, load: Load, event: str) -> ModalCoordinates:
         if not set(self.channels) & set(load.dimensions):

@@ -110,6 +110,7 @@ class VibratingComponents(Relation):
 
     def seen(self, load: Load, event: str) -> Load:
         """The load of an event as the one stress that is counted."""
+        load = load.in_time()
         view = self.view(load, event)
         if load.gives & {"lines", "cross-spectra"}:
             return load.through_tensor(str(self), view)
