@@ -92,6 +92,21 @@ EVENTS = {
     + EVENT.format("stop", 0.1)
     + CHANNEL
     + 'range = "14 kN"\nr_ratio = -0.2\ncycles = 1\n',
+    "random by a PSD": EVENT.format("shaking", 2)
+    + CHANNEL
+    + 'psd = [["5 Hz", "40000 N^2/Hz"], ["40 Hz", "40000 N^2/Hz"]]\nexposure = "2 h"\nmean = "1 kN"\n',
+    "random with a tone": EVENT.format("shaking", 2)
+    + CHANNEL
+    + 'psd = [["5 Hz", "4e4 N^2/Hz"], ["20 Hz", "4e4 N^2/Hz"]]\nexposure = "20 min"\ntones = [["12 Hz", "1 kN"]]\n',
+    "not Gaussian": EVENT.format("shaking", 2)
+    + CHANNEL
+    + 'psd = [["5 Hz", "4e4 N^2/Hz"], ["20 Hz", "4e4 N^2/Hz"]]\nexposure = "20 min"\nkurtosis = 4.5\n',
+    "dwells": EVENT.format("dwells", 2)
+    + CHANNEL
+    + 'dwells = [["12 Hz", "4 kN", "30 min"], ["30 Hz", "2 kN", "1e4 cycles"]]\n',
+    "sweep": EVENT.format("sweep", 2)
+    + CHANNEL
+    + 'sweep = ["5 Hz", "40 Hz"]\nprofile = [["5 Hz", "4 kN"], ["40 Hz", "2 kN"]]\nrate = "1 octave/min"\npasses = 2\n',
     "day of its own": '[[duty_cycle.events]]\nname = "day"\noccurrences = 5\n'
     + 'events = [{ name = "lap", history = "lap.csv", occurrences = 60 }, '
     + '{ name = "start", occurrences = 2, channel = "force", range = "9 kN", r_ratio = 0.0, cycles = 1 }]\n',

@@ -100,6 +100,21 @@ FAULTS_OF_PLACES = {
         "the file says it itself",
     ),
     "no face": (model("[model]", '[model]\nface = "top"'), "model: stress field", "it has no faces"),
+    "modes without a file of factors": (
+        model("[model]", '[model]\nmodes = { inputs = { base = "z" }, damping_ratio = 0.02 }'),
+        "model, modes, participation_file",
+        "both inputs and participation_file",
+    ),
+    "modes both ways": (
+        model("[model]", '[model]\nmodes = { inputs = { base = "z" }, participation_file = "a", participation = { b = [1] } }'),
+        "model, modes, participation",
+        "both ways",
+    ),
+    "a channel beside modes": (
+        model("[model]", '[model]\nmodes = { natural_frequency = ["9 Hz"], participation = { base = [1] } }'),
+        "model",
+        "constant cases only",
+    ),
     "no deck": (model("[model]", '[model]\nsets_from = "none.inp"'), "model", "no such file"),
     "unknown region": (
         model("[model]", '[model]\nregions = [{ set = "tip", sn_curve = "pin_bore" }]'),

@@ -113,6 +113,8 @@ class UnitStresses(Relation):
         unit, value = display_unit("stress", units), shown_stress(stress, units)
         numbers = f"{put_in(value)} {unit}"
         at = moment()
+        if at.load.gives & OVER_FREQUENCY:  # no moment of it is worked: its event says how its cycles come about
+            return Nominal([], "S_n", numbers)
         return Nominal(self.steps_at(at, self.loads_at(at), units), "S_n", numbers)
 
     def loads_at(self, moment: Moment) -> FloatArray:
