@@ -10,6 +10,7 @@ import shlex
 import subprocess
 import sys
 import tempfile
+import textwrap
 from pathlib import Path
 
 from matplotlib.figure import Figure
@@ -35,23 +36,27 @@ COMMANDS = {
     "command-inspections": ["inspections", "larkfell.toml", "--every", "1 year", "--figures", "figures"],
     "command-explain": ["explain", "larkfell.toml"],
     "command-count": ["count", "loaded_lap.csv", "--gate", "0.1 kN", "--matrix", "range-mean", "--figures", "gated"],
-    "command-curve": ["curve", "class:EN 1993-1-9/71", "--at", "1e5,2e6,5e6,1e8", "--unit", "ksi"],
     "command-fit": ["fit", "tube_tests.csv", "--figures", "curves"],
-    "command-estimate": ["estimate", "steel", "--strength", "780 MPa", "--surface", "ground", "--size", "40 mm"],
+    "command-vibration": ["vibration", "sensor_bracket.toml", "--spot", "bend, by hand", "--figures", "figures"],
+    "command-tailor": [
+        *("tailor", "sensor_bracket.toml", "--time", "8 h", "--slope", "5", "--from", "10 Hz", "--to", "400 Hz"),
+        *("--quality-factor", "33", "--against", "general_test.csv", "--against-time", "24 h", "--figures", "figures"),
+    ],
     "command-bad-input": ["life", "misspelt.toml"],
 }
 FIGURES = {
     "figure-history": "history-loaded-lap",
-    "figure-cycles": "cycles-loaded-lap-vertical-force",
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
     "figure-crack": "inspections-weld-toe-at-the-grip-head",
-    "figure-fit": "../curves/fit-tube_tests",
+    "figure-vibration": "vibration-running-bend-by-hand",
+    "figure-tailoring": "tailoring-3-general_test-against-bracket-of-the-position-sensor-30-years",
 }
 
 
 def terminal(arguments: list[str], printed: str, path: Path) -> None:
     """What a terminal shows, whole and in its colours, as a picture."""
-    text = Text.from_ansi(f"$ vivid-anvil {shlex.join(arguments)}\n{printed}")
+    asked = textwrap.fill(f"$ vivid-anvil {shlex.join(arguments)}", COLUMNS - 2, subsequent_indent="      ")
+    text = Text.from_ansi(f"{asked}\n{printed}")
     lines = text.split("\n", allow_blank=True)
     figure = Figure(figsize=(12.8, max(8.0, 0.4 + LINE * len(lines))), dpi=100, facecolor="#12181f")
     size = figure.get_size_inches()

@@ -55,6 +55,14 @@ PROMISED = {
         "step 1: up to 141.6 MPa (von Mises) at node 2694",
         "averaged by the program that wrote it",
     ],
+    "bracket_on_a_shaker": [
+        "56 independent averages",
+        "1 resonance, at most 40.02 MPa/g",
+        "counted synthesis",
+        "rms for 8 h",
+        "does not cover the service",
+        "not covered, damage from 0.29 times",
+    ],
     "crack_in_a_plate": ["<GrowthResult plate: 2 to ", "look every "],
 }
 

@@ -13,7 +13,8 @@ from vivid_anvil.damage.converged import converged
 from vivid_anvil.damage.life_numbers import Life
 from vivid_anvil.damage.vibration_view import VibrationView, look_at_vibration
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.units import opened
+from vivid_anvil.units import number, opened
+from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.table import Column, Table
 
 
@@ -37,6 +38,20 @@ def _damage_about(spot: HotSpot, mean: float, cycles: Cycles) -> float:
     """Damage at the place of local cycles about 0, MPa, moved to a mean."""
     local, method = converged(spot, cycles.about(mean)), spot.assessed_by
     return float(method.damage(spot, method.terms(spot, local), local.per_repeat).sum())
+
+
+def _tones(one: Seen) -> Iterator[Finding]:
+    """Sines that stand beside the random part that is looked at."""
+    if one.load.tones:
+        sizes = ", ".join(
+            f"{number(one.scale * tone.amplitude)} MPa at {number(tone.frequency)} Hz" for tone in one.load.tones
+        )
+        yield Finding(
+            "note",
+            "tones-beside",
+            f"Tones of {one.event} stand beside what is shown here: amplitudes of {sizes}.",
+            "The life counts both together, in a seeded synthesis.",
+        )
 
 
 @opened()
@@ -95,6 +110,7 @@ def vibration_views(
                 synthesis=synthesis,
                 seed=seed,
                 damage_of=partial(_damage_about, spot, mean),
+                findings=tuple(_tones(one)),
             )
         )
     return tuple(found)

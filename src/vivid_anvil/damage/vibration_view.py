@@ -158,12 +158,13 @@ class VibrationView(Result):
         damage = "damage a second" if self.life else f"Σ S^{self.slope:g} a second"
         lives = [Column("life", [1.0 / one.damage if one.damage else math.inf for one in self.formulas], of="time")]
         lives = lives if self.life else []
+        head = damage[:1].upper() + damage[1:].replace(" a", "\na")
         errors = [one.error for one in self.formulas]
         shown = [Column("standard error", errors, style="share", head="Error")] if any(errors) else []
         formulas = (
             Column("formula", [one.formula for one in self.formulas], left=True),
             Column("ranges a second", [one.rate for one in self.formulas], head="Ranges\na second"),
-            Column(damage, [one.damage for one in self.formulas], style="number", head=damage.replace(" a", "\na")),
+            Column(damage, [one.damage for one in self.formulas], style="number", head=head),
             Column(
                 f"over {USUAL}",
                 [one.damage / base if base else math.nan for one in self.formulas],

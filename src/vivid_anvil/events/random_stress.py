@@ -12,7 +12,7 @@ import numpy as np
 
 from vivid_anvil.counting import Cycles, turning_points
 from vivid_anvil.counting.load_sequence import LoadSequence
-from vivid_anvil.events.stress_over_frequency_findings import cut_band
+from vivid_anvil.events.stress_over_frequency_findings import cut_band, no_sign
 from vivid_anvil.events.stress_over_frequency_working import density_steps, exposure_steps, random_steps
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
@@ -90,8 +90,9 @@ class RandomStress(Load):
         return before, exposure_steps(cycle.event, cycle.damage, self.exposure, cycle.critical)
 
     def remarks(self, event: str) -> Iterator[Finding]:
-        """Where its band was cut."""
-        return cut_band(event, self)
+        """Where its band was cut, and a process that stands for a von Mises stress."""
+        yield from cut_band(event, self)
+        yield from no_sign(event, self)
 
     def ranges(self, method: str = FORMULA, slope: float | None = None) -> RangeDensity:
         """Expected ranges a second of the random part, about its mean."""

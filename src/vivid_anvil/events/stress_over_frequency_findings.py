@@ -43,6 +43,19 @@ def cut_band(event: str, stress: RandomStress) -> Iterator[Finding]:
             return
 
 
+def no_sign(event: str, stress: RandomStress) -> Iterator[Finding]:
+    """A von Mises stress of random components."""
+    forms = getattr(stress.process, "forms", None)
+    if forms is not None and len(forms) > 1:
+        yield Finding(
+            "note",
+            "von-mises-process",
+            f"For the von Mises stress of {event} stands a Gaussian process of the same mean square, "
+            f"{number(stress.process.rms)} MPa rms: random components have no common sign.",
+            "Largest values of the stress itself are lower: compare with a component, or with the normal stress on planes.",
+        )
+
+
 def beside_the_peak(event: str, stress: SineStress) -> Iterator[Finding]:
     """Dwells near a peak that they do not meet, and steps that leave a resonance out."""
     response = stress.response

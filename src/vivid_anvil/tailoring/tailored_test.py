@@ -123,7 +123,7 @@ def _shortened(test: TailoredTest) -> Iterator[Finding]:
     ratio = test.extreme_ratio
     if ratio <= FAR:
         return
-    shorter = "" if test.service.time is None else f", {number(test.service.time / test.time, 3)} times as short,"
+    shorter = "" if test.service.time is None else f", {number(test.service.time / test.time, 3)} times shorter,"
     yield Finding(
         "warning",
         "test-shortened",
