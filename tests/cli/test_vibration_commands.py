@@ -116,7 +116,10 @@ def test_a_tailored_test_covers_and_a_weak_one_does_not(run):
         *asked, "--against", "spec.csv", "--against-time", "1 min", "--json", "a.json", "--figures", "f"
     )
     assert code == 0, err
-    test, own, given = json.loads(Path("a.json").read_text())["results"]
+    test, own, parts, given = json.loads(Path("a.json").read_text())["results"]
+    (row,) = parts["hot spots"]
+    assert row["test over service"] == pytest.approx(row["used by the test"] / row["used by the service"])
+    assert "The test on the part" in out
     assert test["smallest damage ratio"] >= 1.0 - 1e-9
     assert {row["verdict"] for row in own["bands"]} <= {"covered", "too hard"}
     assert "not covered" in {row["verdict"] for row in given["bands"]}

@@ -1,11 +1,15 @@
 """Models that vibrate: every node against the hot spot that stands there, moments against a loop over frequencies."""
 
+from pathlib import Path
+
 import numpy as np
 import pytest
 
+import vivid_anvil.demo
 from vivid_anvil import (
     PSD,
     Channel,
+    ComponentTables,
     DutyCycle,
     Event,
     HotSpot,
@@ -14,20 +18,24 @@ from vivid_anvil import (
     Material,
     PSDs,
     RandomVibration,
+    ResponseTable,
     Sine,
     SNCurve,
     StressField,
     StressLife,
     Together,
     Tone,
+    VibratingComponents,
+    assess_life,
     assess_model,
     node_life,
     psd_of_rows,
 )
 from vivid_anvil.fields import CaseLoad, CaseLoads, assess_planes
 from vivid_anvil.fields.vibrating_nodes import Nodes, moments_of_nodes
+from vivid_anvil.models import participation_along, read_field, read_modes, read_participation
 from vivid_anvil.spectra.cross_spectra import CrossSpectra
-from vivid_anvil.stress import ModeLoads, stress_measure
+from vivid_anvil.stress import LineLoads, ModeLoads, stress_measure
 
 FLAT = psd_of_rows([("10 Hz", "0.02 g^2/Hz"), ("500 Hz", "0.02 g^2/Hz")])
 STEEL = Material(name="steel", ultimate_strength="510 MPa", yield_strength="355 MPa")
@@ -182,3 +190,64 @@ def test_modes_need_a_frequency_and_a_factor_each():
         assess_model(field_of(3, 4), loads(), other, spot)
     with pytest.raises(InputError, match="stationary process"):
         assess_model(field_of(3, 4), loads(), duty_of(EVENTS["random"]), spot, measure="signed Tresca")
+
+
+def steady(modes, field, frequency):
+    """The same model by its complex stresses at lines, for 2 mm/s²."""
+    q = 2.0 * modes.source.coordinates(frequency, {"base": "acceleration"})[:, :, 0]
+    stress = np.einsum("mr,rnc->mnc", q, field.stresses)
+    cases = [f"{f:g} Hz, {part}" for f in frequency for part in ("real", "imaginary")]
+    both = np.stack([stress.real, stress.imag], axis=1).reshape(len(cases), -1, 6)
+    return StressField(cases=cases, node_ids=field.node_ids, coordinates=field.coordinates, stresses=both)
+
+
+def test_complex_stresses_at_fine_lines_are_those_of_the_modes():
+    modes, field = loads(2), field_of(3, 2)
+    frequency = np.linspace(10.0, 500.0, 200)
+    lines = LineLoads(channel="base", frequency=frequency, per="2 mm/s^2")
+    spot = HotSpot(name="node", material=STEEL, method=CURVES["ranges"])
+    for event in ("random", "dwells"):
+        by_lines = assess_model(steady(modes, field, frequency), lines, duty_of(EVENTS[event]), spot)
+        by_modes = assess_model(field, modes, duty_of(EVENTS[event]), spot)
+        assert by_lines.values.damage == pytest.approx(by_modes.values.damage, rel=0.2)
+        life = node_life(by_lines, 2)
+        assert by_lines.values.damage[1] == pytest.approx(life.damage_per_repeat, rel=1e-9)
+    wide = psd_of_rows([("5 Hz", "0.02 g^2/Hz"), ("500 Hz", "0.02 g^2/Hz")])
+    beyond = duty_of(RandomVibration({"base": wide}, "1 h"))
+    with pytest.raises(InputError, match="cut the input there"):
+        assess_model(steady(modes, field, frequency), lines, beyond, spot)
+    with pytest.raises(InputError, match="two cases a line"):
+        assess_model(field, lines, duty_of(EVENTS["random"]), spot)
+
+
+def test_components_out_of_phase_are_told_under_a_sine():
+    f = [60.0, 80.0]
+    turning = [ResponseTable(frequency=f, values=[one] * 2, per="MPa/g") for one in (9.0, 9.0j, 0.0, 0.0, 0.0, 0.0)]
+    straight = [ResponseTable(frequency=f, values=[one] * 2, per="MPa/g") for one in (9.0, 4.0, 0.0, 0.0, 0.0, 0.0)]
+    dwell = duty_of(Sine.dwells("base", [("70 Hz", "3 g", "1 h")]))
+    found = {}
+    for name, tables in (("turning", turning), ("straight", straight)):
+        relation = VibratingComponents(response=ComponentTables({"base": tables}))
+        spot = HotSpot(name="foot", relation=relation, material=STEEL, method=CURVES["ranges"])
+        found[name] = {one.code for one in assess_life(spot, dwell).findings}
+    assert "phase-turns" in found["turning"]
+    assert "phase-turns" not in found["straight"]
+
+
+def test_the_modes_of_the_demo_are_those_of_its_files():
+    folder = Path(vivid_anvil.demo.__file__).parent / "data"
+    found = read_modes(folder / "sensor_bracket.frd")
+    factors = read_participation(folder / "sensor_bracket.dat", found.natural_frequency)
+    assert found.natural_frequency == pytest.approx([114.959, 222.011, 808.585, 915.895], rel=1e-5)
+    # effective masses of the modes add up towards the mass of the part, 594 g
+    assert 0.35e-3 < float((factors[:, 2] ** 2).sum()) < 0.594e-3
+    assert participation_along(factors, "z") == pytest.approx(factors[:, 2])
+    assert participation_along(factors, [1.0, 0.0, 1.0]) == pytest.approx(
+        (factors[:, 0] + factors[:, 2]) / np.sqrt(2.0)
+    )
+    with pytest.raises(InputError, match="Both files must be of one run"):
+        read_participation(folder / "sensor_bracket.dat", found.natural_frequency * 1.01)
+    with pytest.raises(InputError, match="no shape of vibration"):
+        read_modes(folder / "hanger_head.frd")
+    with pytest.raises(InputError, match="shape of vibration"):
+        read_field(folder / "sensor_bracket.frd", stress_unit="MPa", length_unit="mm")

@@ -110,6 +110,20 @@ FAULTS_OF_PLACES = {
         "model, modes, participation",
         "both ways",
     ),
+    "steady state without lines": (
+        model("[model]", '[model]\nsteady_state = { channel = "base", per = "1 g" }'),
+        "model",
+        "constant cases only",
+    ),
+    "modes and steady state": (
+        model(
+            "[model]",
+            '[model]\nsteady_state = { channel = "base", per = "1 g" }\n'
+            'modes = { natural_frequency = ["9 Hz"], participation = { base = [1] } }',
+        ),
+        "steady_state",
+        "one of both",
+    ),
     "a channel beside modes": (
         model("[model]", '[model]\nmodes = { natural_frequency = ["9 Hz"], participation = { base = [1] } }'),
         "model",

@@ -183,12 +183,15 @@ def tailor(path: Path, how: Tailoring, outputs: Outputs, units: UnitSystem) -> N
         corners = list(how.corners) or [how.low, *_middle(how), how.high]
         test = tailored_test(service, how.time, corners=corners)
         results: list[Any] = [test, coverage(service, test.spectrum)]
+        if path.suffix.lower() == ".toml":
+            results += _on_parts(path, how, test)
         if how.against is not None:
             watch("the given test", 2, 3)
             given = damage_spectrum(read_psd(how.against), oscillators, exposure=how.against_time or how.time)
             results.append(coverage(service, given.called(how.against.stem)))
+        drawn = [one for one in results if hasattr(one, "spectrum") or hasattr(one, "bands")]
         drawings: list[Drawing] = [
-            (f"tailoring {i} {one.title}", partial(draw, one, units)) for i, one in enumerate(results, 1)
+            (f"tailoring {i} {one.title}", partial(draw, one, units)) for i, one in enumerate(drawn, 1)
         ]
         record = {"service": service.to_dict(), "results": [one.to_dict() for one in results]}
         written = outputs.write(record, test.tables()[0], drawings, watch)
@@ -199,6 +202,18 @@ def tailor(path: Path, how: Tailoring, outputs: Outputs, units: UnitSystem) -> N
         out.print(show.page(one.page(units), units))
         out.print()
     show.say_written(out, written)
+
+
+def _on_parts(path: Path, how: Tailoring, test: Any) -> list[Any]:
+    """The test at the hot spots of the study that feel the input."""
+    from vivid_anvil.study import read_study
+    from vivid_anvil.study.shaken_parts import shaken_parts
+
+    study = read_study(path)
+    repeats = study.duty_cycle.repeats_in(how.service_life or study.target_life, "--service-life")
+    channel = how.channel or next(name for name, kind in study.duty_cycle.dimensions.items() if kind == "acceleration")
+    found = shaken_parts(study, test, channel, repeats)
+    return [found] if found.names else []
 
 
 def _middle(how: Tailoring) -> list[str]:

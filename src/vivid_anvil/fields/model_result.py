@@ -13,7 +13,7 @@ from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures import Measure, NormalStress
-from vivid_anvil.stress.relations import CaseLoads, ModeLoads
+from vivid_anvil.stress.relations import CaseLoads, LineLoads, ModeLoads
 from vivid_anvil.writing.html import html_frame
 
 NO_EVENT = -1
@@ -114,7 +114,7 @@ class ModelResult:
     """
 
     field: StressField
-    loads: CaseLoads | ModeLoads
+    loads: CaseLoads | ModeLoads | LineLoads
     duty_cycle: DutyCycle
     spot: HotSpot
     measure: Measure

@@ -19,7 +19,7 @@ from vivid_anvil.models.surface import outer_surface
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.directions import beside, half_sphere, step_of
 from vivid_anvil.stress.measures.straight import normal_weights
-from vivid_anvil.stress.relations import CaseLoads, ModeLoads
+from vivid_anvil.stress.relations import CaseLoads, LineLoads, ModeLoads
 from vivid_anvil.units import one, opened
 
 FINEST, AROUND = 0.5, 8  # degrees between planes in the end; planes around one that are looked at
@@ -67,7 +67,7 @@ def _sides(field: StressField) -> dict[int, list[FloatArray]]:
 
 @opened(step_degrees=one("angle", degrees=True))
 def surface_directions(
-    field: StressField, loads: CaseLoads | ModeLoads, duty_cycle: DutyCycle, *, step_degrees: float = 5.0
+    field: StressField, loads: CaseLoads | ModeLoads | LineLoads, duty_cycle: DutyCycle, *, step_degrees: float = 5.0
 ) -> tuple[FloatArray, np.ndarray]:
     """Directions in the surface along which the normal stress varies most in any event, and the places of the surface's nodes.
 
@@ -118,7 +118,7 @@ def surface_part(field: StressField) -> StressField:
 @opened(step_degrees=one("angle", degrees=True))
 def critical_planes(
     field: StressField,
-    loads: CaseLoads | ModeLoads,
+    loads: CaseLoads | ModeLoads | LineLoads,
     duty_cycle: DutyCycle,
     spot: HotSpot,
     *,
@@ -175,7 +175,12 @@ PLANES = {
 
 @opened()
 def assess_planes(
-    name: str, field: StressField, loads: CaseLoads | ModeLoads, duty_cycle: DutyCycle, spot: HotSpot, **settings: Any
+    name: str,
+    field: StressField,
+    loads: CaseLoads | ModeLoads | LineLoads,
+    duty_cycle: DutyCycle,
+    spot: HotSpot,
+    **settings: Any,
 ) -> ModelResult:
     """The model with one of `PLANES`; `settings` are those of `assess_model`.
 

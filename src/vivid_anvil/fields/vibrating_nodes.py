@@ -234,7 +234,7 @@ class _Around(NamedTuple):
 def _sines(event: VibratingEvent, nodes: Nodes, spot: HotSpot) -> EventAtNodes:
     """Dwells: one range each; sweeps: their rows, made finer at every node where its curve has a knee."""
     load: Any = event.load
-    around: Any = _Around(event.source.resonances, np.empty(0))
+    around: Any = _Around(event.source.resonances, event.source.corners)
     rows = load.course.rows(around)
     mean = spot.notch_factor * _means(event, nodes, {load.channel: load.mean})
     coordinates = event.coordinates(rows.frequency)[:, :, 0] * rows.amplitude[:, None]

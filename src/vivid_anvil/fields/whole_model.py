@@ -24,7 +24,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures import Measure, NormalStress, stress_measure
-from vivid_anvil.stress.relations import CaseLoads, ModeLoads
+from vivid_anvil.stress.relations import CaseLoads, LineLoads, ModeLoads
 from vivid_anvil.units import opened
 
 CHUNK = 2000  # nodes handed to a worker at once
@@ -37,7 +37,7 @@ Watch = Callable[[str, int, int], None]
 @opened()
 def assess_model(
     field: StressField,
-    loads: CaseLoads | ModeLoads,
+    loads: CaseLoads | ModeLoads | LineLoads,
     duty_cycle: DutyCycle,
     spot: HotSpot,
     *,

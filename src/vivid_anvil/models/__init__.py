@@ -7,7 +7,14 @@ from vivid_anvil.models.hdf5_of_fields import read_field_hdf5, write_field_hdf5
 from vivid_anvil.models.read_field import read_field
 from vivid_anvil.models.read_frd import read_frd
 from vivid_anvil.models.read_mesh import read_mesh
-from vivid_anvil.models.read_modes import ModesOfModel, participation_along, read_modes, read_participation
+from vivid_anvil.models.read_modes import (
+    ModesOfModel,
+    SteadyModel,
+    participation_along,
+    read_modes,
+    read_participation,
+    read_steady,
+)
 from vivid_anvil.models.read_sets import with_sets
 from vivid_anvil.models.rows import FACES, Rows
 from vivid_anvil.models.stress_field import Elements, StressField, joined_cases, with_boxes, without_cases
@@ -23,6 +30,7 @@ __all__ = [
     "NodeMeans",
     "Rows",
     "ShellFaces",
+    "SteadyModel",
     "StressField",
     "at_points",
     "averaged",
@@ -39,6 +47,7 @@ __all__ = [
     "read_mesh",
     "read_modes",
     "read_participation",
+    "read_steady",
     "shell_faces",
     "undrawable",
     "von_mises",

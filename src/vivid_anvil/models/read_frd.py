@@ -74,7 +74,7 @@ def read_frd(
     )
 
 
-Look = Callable[[list[bytes], int, str, int], None]  # what is made of the lines over a block of stresses
+Look = Callable[[list[bytes], int, str, int], bool]  # whether a block of stresses is wanted, by the lines over it
 
 
 def field_of_steps(
@@ -98,8 +98,7 @@ def field_of_steps(
                 elements, materials = _elements(lines[start + 1 : end], nodes[0])
             except (ValueError, IndexError) as error:
                 raise InputError(f"{name}, elements from line {start + 2} on", str(error), "numbers of nodes") from None
-        elif key == "stress":
-            look(lines, start, name, len(steps) + 1)
+        elif key == "stress" and look(lines, start, name, len(steps) + 1):
             steps.append(_stresses(lines, start, name))
     if nodes is None:
         raise InputError(name, "no block of nodes", "a result file with nodes and stresses")
@@ -147,8 +146,8 @@ _NO_LOAD_CASE = {
 }
 
 
-def _refuse_no_load_case(lines: list[bytes], start: int, name: str, step: int) -> None:
-    """InputError for a block of stresses that are no state under a load: they must not be read as one."""
+def _refuse_no_load_case(lines: list[bytes], start: int, name: str, step: int) -> bool:
+    """True; InputError for a block of stresses that are no state under a load: they must not be read as one."""
     remedy = "Write steps under static loads into a file of their own."
     if lines[start].startswith(b" -4  STRESSI"):
         raise InputError(
@@ -162,6 +161,7 @@ def _refuse_no_load_case(lines: list[bytes], start: int, name: str, step: int) -
     what = _NO_LOAD_CASE.get(int(kind)) if kind.isdigit() else None
     if what is not None:
         raise InputError(f"{name}, line {start + 1}, step {step}", what, "stresses of static steps", remedy)
+    return True
 
 
 def head_over(lines: list[bytes], start: int) -> bytes:

@@ -75,7 +75,7 @@ def read_modes(path: str | Path) -> ModesOfModel:
     """
     found: list[float] = []
 
-    def look(lines: list[bytes], start: int, name: str, step: int) -> None:
+    def look(lines: list[bytes], start: int, name: str, step: int) -> bool:
         head = head_over(lines, start)
         kind = head[56:58].strip()
         if not kind.isdigit() or int(kind) != VIBRATION or b"MODAL" not in head:
@@ -91,11 +91,97 @@ def read_modes(path: str | Path) -> ModesOfModel:
         if mass and abs(float(mass[8:].strip() or 1.0) - 1.0) > 1e-5:
             raise InputError(f"{name}, line {start + 1}", "a modal mass that is not 1", "modes normalised to it")
         found.append(float(head[12:24]))
+        return True
 
     field = field_of_steps(path, stress_unit="MPa", length_unit="mm", cases=None, look=look)
     names = [f"mode {i}" for i in range(1, len(found) + 1)]
     own = {name: getattr(field, name) for name in field.__dataclass_fields__} | {"cases": names}
     return ModesOfModel(StressField(**own), read_only(np.array(found)))
+
+
+@dataclass(frozen=True, eq=False)
+class SteadyModel:
+    """Complex stresses of a model over frequency: a case for the real and for the imaginary part at each line.
+
+    Parameters
+    ----------
+    field : StressField
+        Cases "20 Hz, real", "20 Hz, imaginary", ..., MPa for the input of the run.
+    frequency : ndarray, shape (lines,)
+        Hz, ascending.
+
+    Raises
+    ------
+    InputError
+        By what reads one.
+
+    Examples
+    --------
+    >>> from vivid_anvil.models import StressField
+    >>> two = StressField(
+    ...     cases=["20 Hz, real", "20 Hz, imaginary"], node_ids=[1], coordinates=[[0, 0, 0]], stresses=[[[1.0] * 6]] * 2
+    ... )
+    >>> SteadyModel(two, np.array([20.0])).frequency
+    array([20.])
+    """
+
+    field: StressField
+    frequency: FloatArray
+
+
+@read_by_others("a .frd file in text form")
+def read_steady(path: str | Path, *, stress_unit: str = "MPa", length_unit: str = "mm") -> SteadyModel:
+    """The complex stresses of a steady-state step: real and imaginary part at each of its frequencies.
+
+    Parameters
+    ----------
+    path : str or path
+        The `.frd` file.
+    stress_unit : str, default "MPa"
+        Unit of the stresses.
+    length_unit : str, default "mm"
+        Unit of the coordinates.
+
+    Returns
+    -------
+    SteadyModel
+        Two cases a line, and the frequencies; shapes of vibration in the same file are left out.
+
+    Raises
+    ------
+    InputError
+        With file and line, for real parts without imaginary ones.
+
+    Examples
+    --------
+    >>> read_steady("sensor_bracket.frd")  # in the folder of `vivid-anvil demo`
+    Traceback (most recent call last):
+    vivid_anvil.ground.errors.InputError: sensor_bracket.frd: found no nodal stresses, expected a result file with STRESS. ...
+    """
+    real: list[float] = []
+    imaginary: list[float] = []
+
+    def look(lines: list[bytes], start: int, name: str, step: int) -> bool:
+        head = head_over(lines, start)
+        kind = head[56:58].strip()
+        if kind.isdigit() and int(kind) == VIBRATION:
+            return False
+        second = lines[start].startswith(b" -4  STRESSI")
+        (imaginary if second else real).append(float(head[12:24]))
+        if not 0 <= len(real) - len(imaginary) <= 1:
+            found = f"a real part without imaginary one, block {step}"
+            raise InputError(f"{name}, line {start + 1}", found, "a steady-state step alone")
+        return True
+
+    field = field_of_steps(path, stress_unit=stress_unit, length_unit=length_unit, cases=None, look=look)
+    if len(real) != len(imaginary):
+        raise InputError(Path(path).name, "a real part without imaginary one", "a steady-state step alone")
+    order = np.argsort(real, kind="stable")
+    names = [f"{real[i]:g} Hz, {part}" for i in order for part in ("real", "imaginary")]
+    rows = np.array([2 * i + j for i in order for j in (0, 1)])
+    own = {name: getattr(field, name) for name in field.__dataclass_fields__}
+    own |= {"cases": names, "stresses": field.stresses[rows]}
+    return SteadyModel(StressField(**own), read_only(np.array(real)[order]))
 
 
 def read_participation(path: str | Path, natural_frequency: FloatArray | None = None) -> FloatArray:

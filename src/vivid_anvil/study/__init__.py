@@ -11,6 +11,7 @@ from vivid_anvil.study.model_run import answer_model, run_model, run_paths, wors
 from vivid_anvil.study.read_study import read_study
 from vivid_anvil.study.run import assess_lives, grow_cracks, lives_of_places, place_names, run_study
 from vivid_anvil.study.schema import study_schema, write_template
+from vivid_anvil.study.shaken_parts import ShakenParts, shaken_parts
 from vivid_anvil.study.study import WORST_NODE, Study
 from vivid_anvil.study.study_result import StudyResult, worst_first
 from vivid_anvil.study.total_life import TotalLife, total_life
@@ -23,6 +24,7 @@ __all__ = [
     "KeptLife",
     "ModelJob",
     "Questions",
+    "ShakenParts",
     "Study",
     "StudyCheck",
     "StudyComparison",
@@ -49,6 +51,7 @@ __all__ = [
     "run_model",
     "run_paths",
     "run_study",
+    "shaken_parts",
     "shipped_cards",
     "study_schema",
     "total_life",

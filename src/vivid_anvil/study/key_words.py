@@ -126,6 +126,12 @@ KEYS: dict[str, KeyWords] = {
         "what each input makes of stress, by channel: a stress per load, or a table with its kind",
         {"base": {"kind": "one degree of freedom", "natural_frequency": "70 Hz", "stress_per_acceleration": "3 MPa/g"}},
     ),
+    "steady_state": KeyWords(
+        "its stresses are complex, two cases a line: the input, and how large it was in the run",
+        {"channel": "base", "per": "1 g"},
+    ),
+    "per": KeyWords("the input that the stresses were computed for", "1 g"),
+    "LinesSection.frequency": KeyWords("of each line, where the file of stresses does not say", ["20 Hz", "40 Hz"]),
     "ModelSection.modes": KeyWords(
         "its stresses are modal ones: how inputs move the modes",
         {"inputs": {"base": "z"}, "participation_file": "bracket.dat", "damping_ratio": 0.02},

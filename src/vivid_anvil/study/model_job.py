@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from vivid_anvil.fields import CaseLoads
 from vivid_anvil.models import StressField
-from vivid_anvil.stress import HotSpot, ModeLoads
+from vivid_anvil.stress import HotSpot, LineLoads, ModeLoads
 from vivid_anvil.stress.measures import Measure
 
 
@@ -21,7 +21,7 @@ class ModelJob:
     """
 
     field: StressField
-    loads: CaseLoads | ModeLoads
+    loads: CaseLoads | ModeLoads | LineLoads
     spot: HotSpot
     measure: Measure
     apart: float | None = None

@@ -25,7 +25,7 @@ from vivid_anvil.study.growth_law_keys import growth_law_keys
 from vivid_anvil.study.hot_spot_keys import HotSpotSection, MethodKeys
 from vivid_anvil.study.method_keys import method_keys
 from vivid_anvil.study.models_of_nouns import Section, Text, from_text, key_of, model_of, name_or, one_or_table, written
-from vivid_anvil.study.response_keys import ModelModesSection, response_keys
+from vivid_anvil.study.response_keys import LinesSection, ModelModesSection, response_keys
 from vivid_anvil.units import DIMENSIONS
 
 FORMAT = 2
@@ -163,6 +163,7 @@ class ModelSection(MethodKeys):
     face: str = "both"
     sets_from: Text | None = None
     modes: ModelModesSection | None = None
+    steady_state: LinesSection | None = None
     load_cases: list[LoadCaseSection] = Field(default_factory=list)
     sequences: list[SequenceSection] = Field(default_factory=list)  # type: ignore[valid-type]
     material: Text

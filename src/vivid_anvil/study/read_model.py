@@ -27,11 +27,12 @@ from vivid_anvil.models import (
     read_field,
     read_modes,
     read_participation,
+    read_steady,
     with_boxes,
     with_sets,
     without_cases,
 )
-from vivid_anvil.stress import HotSpot, ModeLoads
+from vivid_anvil.stress import HotSpot, LineLoads, ModeLoads
 from vivid_anvil.stress.measures import Measure, NormalStress, SignedVonMisesHydrostatic, stress_measure
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import ModelSection, PathSection
@@ -40,6 +41,7 @@ from vivid_anvil.study.models import ModelSection, PathSection
 STRESSES = (
     "stresses",
     "modes",
+    "steady_state",
     "stress_unit",
     "length_unit",
     "cases",
@@ -56,6 +58,9 @@ def stresses_of(section: ModelSection, folder: Path) -> StressField:
     """The stresses of the model, with its sets, read from its files."""
     if section.modes is not None and section.stresses.lower().endswith(".frd"):
         return _with_all_sets(read_modes(folder / section.stresses).field, section, folder)
+    if section.steady_state is not None and section.stresses.lower().endswith(".frd"):
+        units = {"stress_unit": section.stress_unit or "MPa", "length_unit": section.length_unit or "mm"}
+        return _with_all_sets(read_steady(folder / section.stresses, **units).field, section, folder)
     stresses = read_field(
         folder / section.stresses,
         stress_unit=section.stress_unit,
@@ -89,8 +94,7 @@ def model_job(
     for key, names, many in (("regions", regions, section.regions), ("paths", path_spots, section.paths)):
         if len(names) < len(many):
             raise InputError(key, "a name twice", "each set or path once")
-    by_modes = section.modes is not None
-    loads: Any = _modes(section, folder) if by_modes else _loads(section, stresses.cases, duty_cycle)
+    loads: Any = _over_frequency(section, folder) or _loads(section, stresses.cases, duty_cycle)
     loads.check(stresses)
     loads.events(duty_cycle)
     regions_of(stresses, list(regions))
@@ -122,12 +126,31 @@ def _loads(section: ModelSection, cases: Sequence[str], duty_cycle: DutyCycle) -
     return CaseLoads([*moving, *by_name], constant, sequences)
 
 
+def _over_frequency(section: ModelSection, folder: Path) -> ModeLoads | LineLoads | None:
+    """The loads of a model by modes or by lines over frequency; None for load cases."""
+    if section.modes is not None and section.steady_state is not None:
+        raise InputError("steady_state", "steady_state beside modes", "one of both")
+    if section.modes is None and section.steady_state is None:
+        return None
+    if section.load_cases and any(case.constant is None for case in section.load_cases):
+        raise InputError("load_cases", "a channel on a load case of a model over frequency", "constant cases only")
+    if section.modes is not None:
+        return _modes(section, folder)
+    lines = section.steady_state
+    assert lines is not None
+    frequency: Any = lines.frequency
+    if frequency is None:
+        if not section.stresses.lower().endswith(".frd"):
+            raise InputError("steady_state, frequency", "none", "that of each line, in their order")
+        frequency = read_steady(folder / section.stresses).frequency
+    constant = {case.case: case.constant for case in section.load_cases if case.constant is not None}
+    return LineLoads(channel=lines.channel, frequency=frequency, per=lines.per, constant=constant)
+
+
 def _modes(section: ModelSection, folder: Path) -> ModeLoads:
     """The inputs that move the modes: factors from a file along directions, or as they are stated."""
     modes = section.modes
     assert modes is not None
-    if section.load_cases and any(case.constant is None for case in section.load_cases):
-        raise InputError("load_cases", "a channel on a load case beside modes", "constant cases only")
     constant = {case.case: case.constant for case in section.load_cases if case.constant is not None}
     frequency: Any = modes.natural_frequency
     if frequency is None:

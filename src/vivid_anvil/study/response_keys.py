@@ -77,6 +77,14 @@ class ModelModesSection(Section):
         return {word: value for word in words if (value := getattr(self, word)) is not None}
 
 
+class LinesSection(Section):
+    """Complex stresses of a model over frequency: the input, and what it was in the run."""
+
+    channel: Text
+    per: Text
+    frequency: Annotated[list[Text], Field(min_length=2)] | None = None
+
+
 def response_keys() -> Any:
     """The type of the table of responses of a hot spot, by channel."""
     tagged: list[Any] = [Annotated[Text, Tag(ONE_VALUE)]]

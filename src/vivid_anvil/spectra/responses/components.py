@@ -41,6 +41,11 @@ class Coordinates(ABC):
         return ()
 
     @property
+    def corners(self) -> FloatArray:
+        """Frequencies, Hz, at which they have a corner."""
+        return np.empty(0)
+
+    @property
     def assumed_damping(self) -> bool:
         """Whether damping was not stated."""
         return False
@@ -71,6 +76,51 @@ class StillCoordinates(Coordinates):
     def words(self) -> str:
         """That they follow at once."""
         return "stresses that follow the loads at once"
+
+
+@dataclass(frozen=True, eq=False)
+class LineCoordinates(Coordinates):
+    """Of one input known at lines, Hz: what the real and the imaginary part at each count, straight between lines.
+
+    `per` is the input of the run, in its coherent unit. Outside of the lines there is nothing, and asking there is an error.
+    """
+
+    channel: str
+    lines: FloatArray
+    per: float
+
+    @property
+    def channels(self) -> tuple[str, ...]:
+        """The input."""
+        return (self.channel,)
+
+    @property
+    def corners(self) -> FloatArray:
+        """The lines."""
+        return self.lines
+
+    def coordinates(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
+        """Hat functions over the lines; i times them for imaginary parts."""
+        f = np.ravel(np.asarray(frequency, dtype=np.float64))
+        low, high = float(self.lines[0]), float(self.lines[-1])
+        if f.size and f.max() <= SLOW:
+            f = np.full(f.size, low)  # a slow input: the lowest line is the slowest that is known
+        elif f.size and not (f.min() >= low * (1.0 - 1e-9) and f.max() <= high * (1.0 + 1e-9)):
+            raise InputError(
+                f"stresses over frequency, {self.channel}",
+                f"an input from {f.min():.4g} to {f.max():.4g} Hz",
+                f"frequencies from {low:g} to {high:g} Hz, which the lines have",
+                "Compute the stresses as far as the input goes, or cut the input there.",
+            )
+        hats = np.stack([np.interp(f, self.lines, row) for row in np.eye(self.lines.size)], axis=-1) / self.per
+        found = np.empty((f.size, 2 * self.lines.size, 1), dtype=np.complex128)
+        found[:, 0::2, 0], found[:, 1::2, 0] = hats, 1j * hats
+        return found
+
+    @property
+    def words(self) -> str:
+        """How many lines."""
+        return f"{self.lines.size} lines, {checks.reach(self.lines)} Hz"
 
 
 class ComponentResponses(ABC):
@@ -277,6 +327,11 @@ class SuperposedComponents(ComponentResponses):
     def resonances(self) -> tuple[Resonance, ...]:
         """Of the coordinates."""
         return self.source.resonances
+
+    @property
+    def corners(self) -> FloatArray:
+        """Of the coordinates."""
+        return self.source.corners
 
     @property
     def assumed_damping(self) -> bool:

@@ -2,6 +2,7 @@
 
 from vivid_anvil.stress.relations.case_loads import CaseLoad, CaseLoads, EventLoads, StepLoad
 from vivid_anvil.stress.relations.input_responses import InputResponses
+from vivid_anvil.stress.relations.line_loads import LineLoads
 from vivid_anvil.stress.relations.mode_loads import ModeLoads
 from vivid_anvil.stress.relations.one_load import OneLoad
 from vivid_anvil.stress.relations.read_unit_stresses import read_unit_stresses
@@ -17,6 +18,7 @@ __all__ = [
     "CaseLoads",
     "EventLoads",
     "InputResponses",
+    "LineLoads",
     "ModeLoads",
     "Moment",
     "OneLoad",

@@ -11,12 +11,11 @@ import numpy as np
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, inside, listed
-from vivid_anvil.histories.load import Load
-from vivid_anvil.spectra.responses.components import ModalComponents, ModalCoordinates, SuperposedComponents
-from vivid_anvil.stress.relations.case_loads import EventLoads, StressesByCase
+from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.spectra.responses.components import ModalComponents, ModalCoordinates
+from vivid_anvil.stress.relations.case_loads import StressesByCase
+from vivid_anvil.stress.relations.coordinate_loads import constants_of, events_of, place_of, units_of
 from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
-from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY, VibratingEvent
 
 
 @dataclass(frozen=True, eq=False, kw_only=True)
@@ -93,57 +92,16 @@ class ModeLoads:
     def units(self, stresses: StressesByCase) -> FloatArray:
         """Modal stresses, shape (rows, modes, 6), MPa/(mm √t)."""
         self.check(stresses)
-        whole: FloatArray | None = getattr(stresses, "stresses", None)
-        if whole is not None and getattr(stresses, "rows", None) is None and self.moving == tuple(stresses.cases):
-            return np.moveaxis(whole, 0, 1)  # as they stand: a large model has no room for them twice
-        return np.moveaxis(np.array([stresses.assessed(name) for name in self.moving]), 0, 1)
+        return units_of(stresses, self.moving)
 
     def constants(self, stresses: StressesByCase) -> FloatArray:
         """What is there all the time, shape (rows, 6), MPa."""
-        total = np.zeros((stresses.owners.size, 6))
-        for name, factor in self.constant.items():
-            total += float(factor) * stresses.assessed(name)
-        return total
+        return constants_of(stresses, self.constant)
 
     def events(self, duty_cycle: DutyCycle) -> list[Any]:
         """Every event of the duty cycle: modal coordinates in time, or over frequency."""
-        how = duty_cycle.expected_cycles, duty_cycle.expected_slope
-        found: list[Any] = []
-        for event, often in duty_cycle.flat():
-            load = event.load.in_time()
-            if load.gives & OVER_FREQUENCY:
-                found.append(VibratingEvent(event.name, often, load, self._there(load, event.name), *how))
-            else:
-                found.append(self._in_time(event.name, load, often))
-        return found
-
-    def _there(self, load: Load, event: str) -> ModalCoordinates:
-        if not set(self.channels) & set(load.dimensions):
-            raise InputError(f"event {event}", f"channels {listed(load.dimensions)}", f"one of {listed(self.channels)}")
-        return self.source
-
-    def _in_time(self, name: str, load: Load, often: float) -> EventLoads:
-        """Modal coordinates of a history, by its Fourier transform, as one that repeats."""
-        kinds = load.dimensions
-        inputs = {one: kinds[one] for one in self.channels if one in kinds}
-        if not inputs:
-            raise InputError(f"event {name}", f"channels {listed(kinds)}", f"one of {listed(self.channels)}")
-        if "samples" not in load.gives or load.samples().steps != "even":
-            raise InputError(
-                inside(f"event {name}", "load"),
-                f"a {type(load).__name__}, which says nothing of frequencies",
-                "a history sampled evenly, a random event, or a sine",
-            )
-        course = load.samples()
-        values = np.stack([course.channel(one).values for one in inputs])
-        frequency: FloatArray = np.asarray(np.fft.rfftfreq(values.shape[1], 1.0 / course.sample_rate), dtype=np.float64)
-        frequency[0] = 1e-6 * (frequency[1] if frequency.size > 1 else 1.0)
-        lines: Any = np.fft.rfft(values)
-        through = np.einsum("mrj,jm->rm", self.source.coordinates(frequency, inputs), lines)
-        loads = np.ascontiguousarray(np.fft.irfft(through, n=values.shape[1]).T)
-        return EventLoads(name, often, loads, course.sample_rate, steps=course.steps, passes=course.passes)
+        return events_of(self.source, duty_cycle)
 
     def relation_at(self, unit: FloatArray, constant: FloatArray, measure: Any) -> VibratingComponents:
         """How the inputs become the counted stress at a place with these modal stresses and constant ones."""
-        response = SuperposedComponents(self.source, unit)
-        return VibratingComponents(response=response, constant=constant, measure=measure)
+        return place_of(self.source, unit, constant, measure)

@@ -73,7 +73,8 @@ class VibratingEvent:
             load: Any = self.load
             spectra = load.inputs
             low, high = spectra.band
-            edges = graded_edges(low, high, spectra.corners, self.source.resonances)
+            corners = np.unique(np.concatenate([spectra.corners, self.source.corners]))
+            edges = graded_edges(low, high, corners, self.source.resonances)
             half, middle = 0.5 * np.diff(edges)[:, None], 0.5 * (edges[:-1] + edges[1:])[:, None]
             f, weight = (middle + half * NODES).ravel(), (half * WEIGHTS).ravel()
             q = self.coordinates(f)
