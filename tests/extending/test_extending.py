@@ -19,6 +19,7 @@ from vivid_anvil.histories import REPAIRS
 from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import CURVED_FORMS, LAWS, MEAN_STRESS_RULES, THRESHOLDS, ParisLaw
 from vivid_anvil.shapes import SHAPES, CentreCrack
+from vivid_anvil.spectra import EXPECTED_CYCLES, RESPONSES
 from vivid_anvil.stress import MEASURES, METHODS
 from vivid_anvil.study import read_study, run_study, study_schema
 
@@ -46,6 +47,8 @@ TABLES = {
     "toy_repair": REPAIRS,
     "toy_curve": CURVED_FORMS,
     "toy_shape": SHAPES,
+    "toy_formula": EXPECTED_CYCLES,
+    "toy_response": RESPONSES,
 }
 
 
@@ -275,6 +278,74 @@ def test_a_counting_method_goes_through_study_commands_figures_and_every_node(st
         read_study(study((counted[0], counted[1].replace("one swing", "one swng"))))
     with pytest.raises(va.InputError, match="by rainflow only"):
         read_study(study((counted[0], counted[1] + '\nbetween = "worst case"')))
+
+
+SHAKEN = """[[duty_cycle.events]]
+name = "shaking"
+channel = "base"
+psd = [["10 Hz", "0.02 g^2/Hz"], ["200 Hz", "0.02 g^2/Hz"]]
+exposure = "2 h"
+
+[materials.plate_steel]
+"""
+MOUNTED = """[[hot_spots]]
+name = "mount"
+material = "plate_steel"
+sn_curve = "tube"
+[hot_spots.responses]
+base = { kind = "soft mount", corner = "40 Hz", below = "20 MPa/g" }
+"""
+
+
+def test_a_formula_and_a_response_go_through_study_commands_working_figures_pickle_and_schema(run, tmp_path):
+    text = HEAD_OF_ONE + SHAKEN + STRENGTHS + MOUNTED
+    path = tmp_path / "shaken.toml"
+    path.write_text(text)
+    result = run_study(read_study(path))
+    jsonschema.validate(json.loads(json.dumps(result.study.data)), study_schema())
+    life = result.lives[0]
+    process = life.hot_spot.fed.seen(life.duty_cycle.events[0].load, "shaking").process
+    mount = life.hot_spot.fed.responses["base"]
+    f = np.linspace(10.0, 200.0, 20_001)
+    square = np.trapezoid(np.abs(mount.at(f)) ** 2 * 0.02 * 9806.65**2, f)
+    assert process.rms == pytest.approx(np.sqrt(square), rel=1e-6)
+    assert life.spectrum.cycles.range == pytest.approx([2.0 * np.sqrt(2.0) * process.rms])
+    assert pickle.loads(pickle.dumps(life)).damage_per_repeat == life.damage_per_repeat
+    assert "one range" in str(va.explain(life))
+    assert va.plot(life)
+    code, out, err = run("vibration", path, "--figures", tmp_path / "figures")
+    assert code == 0, err
+    assert "one range" in out
+    answered(run, path, tmp_path, "check", "life", "explain")
+    path.write_text(text.replace('"soft mount"', '"soft mound"'))
+    with pytest.raises(va.InputError, match="Did you mean 'soft mount'"):
+        read_study(path)
+    path.write_text(text.replace('"one range"', '"one rang"'))
+    with pytest.raises(va.InputError, match="Did you mean 'one range'"):
+        read_study(path)
+
+
+HEAD_OF_ONE = """format = 2
+title = "mount"
+target_life = "100 days"
+
+[duty_cycle]
+repeat = "day"
+repeats_per_year = 300
+expected_cycles = "one range"
+
+"""
+STRENGTHS = """ultimate_strength = "510 MPa"
+yield_strength = "355 MPa"
+
+[sn_curves.tube]
+stress = "amplitude"
+r_ratio = -1
+point_stress = "90 MPa"
+point_life = 1e6
+slope = 5
+
+"""
 
 
 def test_a_repair_goes_through_study_and_commands(study, run, tmp_path):
