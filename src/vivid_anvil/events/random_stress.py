@@ -162,6 +162,7 @@ class RandomStress(Load):
                 f"at most {LONGEST:.3g} for an order",
                 "Make the exposure shorter and the event more frequent, or take events each by itself.",
             )
-        values: FloatArray = np.asarray(turning_points(self.synthesis(self.exposure).samples) + self.mean)
+        samples = self.synthesis(self.exposure, self.counting_rate).samples
+        values: FloatArray = np.asarray(samples[turning_points(samples)] + self.mean)
         none = Cycles(range=np.empty(0), mean=np.empty(0), count=np.empty(0), dimension=self.dimension)
         return LoadSequence(none, ((values, 1.0),))

@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
+import dataclasses
+from typing import Any
+
 import numpy as np
 
+from vivid_anvil.counting import Cycles, rainflow
+from vivid_anvil.counting.cycles import FREQUENCY, PANEL
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
@@ -27,8 +32,13 @@ def sequence(crack: Crack, duty_cycle: DutyCycle) -> tuple[FloatArray, FloatArra
     rows: list[FloatArray] = []
     pieces: list[tuple[float, ...]] = []
     at = 0
+    flat = duty_cycle.flat()
     for place, source in enumerate(duty_cycle.sources(relation.counted)):
-        table = _in_order(source, per_load, relation.offset)
+        own = source
+        if place < len(flat) and PANEL in source.cycles.columns:
+            load = flat[place][0].seen(relation.counted).one_channel(str(relation.counted))
+            own = dataclasses.replace(source, cycles=_one_by_one(load, source.cycles))
+        table = _in_order(own, per_load, relation.offset)
         whole = round(source.occurrences) if abs(round(source.occurrences) / source.occurrences - 1.0) < 1e-9 else 0
         often = [float(whole)] if whole else [float(int(source.occurrences)), source.occurrences % 1.0]
         if (table[:, 2] > 1.0).any():
@@ -48,6 +58,16 @@ def sequence(crack: Crack, duty_cycle: DutyCycle) -> tuple[FloatArray, FloatArra
         rows.append(table)
         at += table.shape[0]
     return np.concatenate(rows), np.array(pieces, dtype=np.float64)
+
+
+def _one_by_one(load: Any, cycles: Cycles) -> Cycles:
+    """Cycles that stand for a density as whole ones: of random stress those of a seeded history, of a sweep place by place."""
+    if "cross-spectra" in load.gives:
+        (values, _), *_ = load.in_order(load.channel).steps
+        return rainflow(values, residue="repeated", dimension=cycles.dimension)
+    ordered = cycles.chosen(np.argsort(cycles.columns[FREQUENCY], kind="stable"))
+    whole = np.diff(np.round(np.cumsum(ordered.count)), prepend=0.0)
+    return ordered.counted(whole)
 
 
 def _in_order(source: Source, per_load: float, offset: float) -> FloatArray:
