@@ -33,9 +33,10 @@ from vivid_anvil import (
 )
 from vivid_anvil.fields import CaseLoad, CaseLoads, assess_planes
 from vivid_anvil.fields.vibrating_nodes import Nodes, moments_of_nodes
-from vivid_anvil.models import participation_along, read_field, read_modes, read_participation
+from vivid_anvil.models import Elements, participation_along, read_field, read_modes, read_participation
 from vivid_anvil.spectra.cross_spectra import CrossSpectra
 from vivid_anvil.stress import LineLoads, ModeLoads, stress_measure
+from vivid_anvil.stress.measures.straight import normal_weights
 
 FLAT = psd_of_rows([("10 Hz", "0.02 g^2/Hz"), ("500 Hz", "0.02 g^2/Hz")])
 STEEL = Material(name="steel", ultimate_strength="510 MPa", yield_strength="355 MPa")
@@ -251,3 +252,24 @@ def test_the_modes_of_the_demo_are_those_of_its_files():
         read_modes(folder / "hanger_head.frd")
     with pytest.raises(InputError, match="shape of vibration"):
         read_field(folder / "sensor_bracket.frd", stress_unit="MPa", length_unit="mm")
+
+
+def test_the_surface_of_a_model_that_vibrates_is_looked_at_along_its_largest_stress():
+    """A plate in its plane: the direction is that of the greatest rms, found by hand from the covariance."""
+    plate = Elements("quad", np.array([[0, 1, 2, 3]]), np.array([1]))
+    stresses = np.zeros((2, 4, 6))
+    stresses[0, :, [0, 1, 3]] = np.array([300.0, 80.0, 120.0])[:, None]
+    stresses[1, :, [0, 1, 3]] = np.array([-100.0, 250.0, 60.0])[:, None]
+    square = [[0.0, 0, 0], [9.0, 0, 0], [9.0, 9.0, 0], [0, 9.0, 0]]
+    field = StressField(
+        cases=["mode 1", "mode 2"], node_ids=[1, 2, 3, 4], coordinates=square, stresses=stresses, elements=[plate]
+    )
+    modes, duty = loads(2), duty_of(EVENTS["random"])
+    spot = HotSpot(name="node", material=STEEL, method=CURVES["ranges"])
+    found = assess_planes("normal stress, surface", field, modes, duty, spot)
+    angle = np.radians(np.arange(0.0, 180.0, 5.0))
+    along = np.column_stack([np.cos(angle), np.sin(angle), np.zeros(angle.size)])
+    weights = normal_weights(along) @ stresses[:, 0].T
+    rms = np.einsum("dr,rs,ds->d", weights, modes.events(duty)[0].moments(0.0), weights)
+    best = along[int(rms.argmax())]
+    assert abs(found.directions @ best) == pytest.approx(np.ones(4), abs=1e-9)

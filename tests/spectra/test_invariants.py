@@ -110,3 +110,37 @@ def test_a_tailored_test_does_what_the_service_does(slope, shorter):
     assert test.extreme_ratio > 1.0
     same = dataclasses.replace(service, name="again")
     assert va.coverage(service, same).covers
+
+
+@pytest.mark.parametrize("kind", ["velocity", "length"])
+def test_a_motion_is_the_same_whether_it_is_said_as_acceleration_velocity_or_displacement(kind):
+    mass = va.OneDegreeOfFreedom(natural_frequency="50 Hz", stress_per_acceleration="2 MPa/g", damping_ratio=0.03)
+    modes = va.ModalComponents(
+        natural_frequency=[50.0],
+        participation={"base": [0.1]},
+        modal_stress=[[90.0, 0, 0, 9.0, 0, 0]],
+        damping_ratio=0.03,
+    )
+    base = va.PSD([10.0, 60.0, 400.0], [1e6, 9e6, 2e6])
+    for relation in (va.InputResponses({"base": mass}), va.VibratingComponents(response=modes, measure="component xy")):
+        both = [
+            relation.seen(va.RandomVibration({"base": one}, "1 h"), "e").process.rms
+            for one in (base, base.in_motion(kind))
+        ]
+        assert both[1] == pytest.approx(both[0], rel=1e-6)
+        omega = 2.0 * np.pi * 45.0
+        size = {"velocity": f"{1e3 / omega} mm/s", "length": f"{1e3 / omega**2} mm"}[kind]
+        sines = [
+            relation.seen(va.Sine.dwells("base", [("45 Hz", one, "1 min")]), "e").cycles_of(str(relation)).range[0]
+            for one in ("1000 mm/s^2", size)
+        ]
+        assert sines[1] == pytest.approx(sines[0], rel=1e-9)
+
+
+def test_a_response_to_a_force_is_none_to_a_motion():
+    force = va.ModalResponse(
+        natural_frequency=[50.0], participation=[0.1], modal_stress=[9.0], damping_ratio=0.02, input="force"
+    )
+    base = va.RandomVibration({"base": va.PSD([10.0, 90.0], [1.0, 1.0])}, "1 h")
+    with pytest.raises(va.InputError, match="one of force"):
+        va.InputResponses({"base": force}).seen(base, "e")

@@ -48,6 +48,10 @@ events = [{ name = "lap", history = "empty_lap.csv", occurrences = 7 }]
 UPSIDE_DOWN = 'programme = { unit = "kN", maximum = [1.0], minimum = [2.0], cycles = [1] }'
 RISING = 'spectrum = { unit = "kN", range = [1.0, 2.0], exceedance = [1, 2] }'
 INNER = 'events = [{ name = "lap", occurrences = 2, history = 3 }]'
+INNER_EVENT = '[[duty_cycle.events]]\nname = "loaded lap"'
+ESTIMATED = (
+    'name = "rope"\nchannel = "vertical force"\nexposure = "1 h"\npsd = { history = "loaded_lap.csv", segment = "20 s"'
+)
 BY_ONE = """channel = "vertical force"
 stress_per_load = "24.5 MPa/kN"        # nominal stress beside the weld, from the drawing
 """
@@ -413,6 +417,16 @@ FAULTS_OF_PLACES = {
         ("notch_factor = 1.0 ", 'responses = { "vertical force" = "3 MPa/kN" }\nnotch_factor = 1.0 '),
         f"{WELD}, responses",
         "one of",
+    ),
+    "a PSD of a history with an unknown window": (
+        (INNER_EVENT, f'[[duty_cycle.events]]\n{ESTIMATED}, window = "hanning" }}\n{INNER_EVENT}'),
+        "window",
+        "Did you mean 'hann'",
+    ),
+    "a PSD of a history with an overlap of all": (
+        (INNER_EVENT, f"[[duty_cycle.events]]\n{ESTIMATED}, overlap = 1.0 }}\n{INNER_EVENT}"),
+        "overlap",
+        "from 0 to below 1",
     ),
     "modes with five components": (
         (BY_ONE, 'modes = { natural_frequency = ["70 Hz"], participation = { base = [1] }, modal_stress = [[1, 2, 3, 4, 5]] }\n'),

@@ -165,9 +165,8 @@ def _sine_rows(one: Seen) -> list[tuple[Any, ...]]:
     static = 0.0 if response is None else abs(response.static)
 
     def magnification(frequency: float) -> float | None:
-        if response is None or not static > 0.0:
-            return None
-        return float(np.abs(response.at(np.array([frequency])))[0] / static)
+        here = 0.0 if response is None else float(np.abs(response.at(np.array([frequency])))[0])
+        return here / static if static > 1e-9 * here else None
 
     def row(what: str, at: int, cycles: float, time: float) -> tuple[Any, ...]:
         frequency, amplitude = float(rows.frequency[at]), one.scale * float(rows.amplitude[at])

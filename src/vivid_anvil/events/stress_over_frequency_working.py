@@ -106,7 +106,7 @@ def sine_steps(stress: SineStress, frequency: float, scale: float, units: UnitSy
     if stress.response is not None:
         here = float(np.abs(stress.response.at(np.array([frequency])))[0])
         static = abs(stress.response.static)
-        if static > 0.0 and here > 0.0:
+        if static > 1e-9 * here:
             quiet = amplitude * static / here
             title = f"Magnification at {number(frequency)} Hz over the static stress, which is {number(quiet)} {unit}"
             magnified = amplitude / quiet

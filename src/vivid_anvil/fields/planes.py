@@ -23,6 +23,7 @@ from vivid_anvil.stress.relations import CaseLoads, LineLoads, ModeLoads
 from vivid_anvil.units import one, opened
 
 FINEST, AROUND = 0.5, 8  # degrees between planes in the end; planes around one that are looked at
+USUAL_RANGE = 8.0  # of a vibration, in its rms: what stands beside the range of a history
 SMOOTH = 0.94  # cosine of 20 degrees: faces that differ more meet at an edge
 
 
@@ -78,13 +79,17 @@ def surface_directions(
     sides = _sides(field)
     places = np.array(sorted(node for node, normals in sides.items() if normals))
     units = loads.units(field)[places]
-    corners = [load_corners(event.loads) for event in loads.events(duty_cycle)]  # a straight function is largest there
+    events = loads.events(duty_cycle)
+    corners = [load_corners(event.loads) for event in events if not event.vibrates]  # straight: largest there
+    squares = [event.mean_square for event in events if event.vibrates]
     around = np.radians(np.arange(0.0, 180.0, step_of(step_degrees)))
     found = np.empty((places.size, 3))
     for i, place in enumerate(places.tolist()):
         looked = np.concatenate([_within(normal, around) for normal in sides[place]])
         per_load = normal_weights(looked) @ units[i].T
-        ranges = np.max([np.ptp(few @ per_load.T, axis=0) for few in corners], axis=0)
+        courses = [np.ptp(few @ per_load.T, axis=0) for few in corners]
+        courses += [USUAL_RANGE * np.sqrt(np.einsum("dr,rs,ds->d", per_load, one, per_load)) for one in squares]
+        ranges = np.max(courses, axis=0)
         found[i] = looked[int(ranges.argmax())]
     return read_only(found), places
 

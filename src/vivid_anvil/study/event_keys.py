@@ -36,6 +36,7 @@ from vivid_anvil.study.vibration_keys import (
     SHAPING,
     CrossoverSection,
     Ends,
+    EstimateSection,
     PairSection,
     Rows,
     Three,
@@ -151,7 +152,9 @@ EVENT_FORMS: dict[str, Form] = {
         {"frequency": Text},
         lambda _, values, __: LoadStates.of(values.pop("states"), **values),
     ),
-    "psd": Form({"psd": name_or(Rows), "channel": Text, "exposure": Text}, OF_ONE, random_of_psd),
+    "psd": Form(
+        {"psd": name_or(one_value_or(EstimateSection, Rows)), "channel": Text, "exposure": Text}, OF_ONE, random_of_psd
+    ),
     "psds": Form(
         {"psds": dict.__class_getitem__((Text, name_or(Rows))), "exposure": Text},
         {"together": list[PairSection], "means": dict[Text, Text], "between_points": str, **SHAPING},

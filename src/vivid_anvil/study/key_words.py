@@ -12,6 +12,7 @@ from vivid_anvil import counting, damage, events, fields, growth, materials, mod
 from vivid_anvil.events import sine_course
 from vivid_anvil.growth import crack
 from vivid_anvil.growth.memories.retardation import ZONES
+from vivid_anvil.histories import psd_estimate
 from vivid_anvil.materials import FIT_MODELS, material
 from vivid_anvil.materials.curves import checks as sn_checks
 from vivid_anvil.materials.curves import estimate_factors
@@ -88,6 +89,9 @@ KEYS: dict[str, KeyWords] = {
         "one-sided PSD of the input: a file, or rows of frequency and level",
         [["10 Hz", "0.01 g^2/Hz"], ["200 Hz", "0.01 g^2/Hz"]],
     ),
+    "segment": KeyWords("length of the segments that are averaged", "2 s"),
+    "overlap": KeyWords("share by which segments overlap", 0.5),
+    "window": KeyWords("of each segment", "hann"),
     "psds": KeyWords("PSDs of several inputs, by channel: files, or rows", {"x": "x.csv", "y": "y.csv"}),
     "cross_spectra": KeyWords("a file with a matrix of spectra of several inputs", "matrix.csv"),
     "conjugated": KeyWords("which factor of a pair is the conjugate one in the file", "first"),
@@ -394,6 +398,7 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "TableKeys.between": lambda: response_table.BETWEEN_LINES,
     "conjugated": lambda: cross_spectra.CONJUGATED,
     "coefficients": lambda: non_gaussian.COEFFICIENTS,
+    "window": lambda: psd_estimate.WINDOWS,
     "motion": lambda: oscillator.MOTIONS,
     "input": lambda: modes.INPUTS,
     "scale": lambda: sine_course.SCALES,

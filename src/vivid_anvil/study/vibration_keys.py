@@ -11,6 +11,7 @@ from pydantic import Field
 from vivid_anvil.events import Profile, RandomVibration, Sine
 from vivid_anvil.events.sine_course import Sweep, rate_of
 from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.histories import estimate_psd, read_history
 from vivid_anvil.spectra import PSD, StatedMoments, Together, psd_of_rows, read_cross_spectra, read_psd
 from vivid_anvil.spectra.synthesis import Tone
 from vivid_anvil.study.models_of_nouns import Section, Text
@@ -38,6 +39,15 @@ class CrossoverSection(Section):
     acceleration: Text
 
 
+class EstimateSection(Section):
+    """A PSD that is estimated from a history: its column of the channel's name."""
+
+    history: Text
+    segment: Text
+    overlap: float = 0.5
+    window: str = "hann"
+
+
 SHAPING: dict[str, Any] = {
     "crest_factor": float,
     "kurtosis": float,
@@ -50,6 +60,9 @@ OF_ONE: dict[str, Any] = {"mean": Text, "tones": Rows, "between_points": str, **
 
 def _psd(written: Any, channel: str, folder: Path, between: str) -> PSD:
     """The PSD of rows, or of a file: a column headed like the channel where it has several."""
+    if isinstance(written, EstimateSection):
+        settings = {key: value for key, value in written.given.items() if key != "history"}
+        return estimate_psd(read_history(folder / written.history), channel, **settings).psd
     if not isinstance(written, str):
         return psd_of_rows(written, between=between)
     try:

@@ -12,8 +12,10 @@ import numpy as np
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, inside, listed
+from vivid_anvil.spectra.psd import MOTIONS
 from vivid_anvil.spectra.responses.damping import Damping, dampings
 from vivid_anvil.spectra.responses.modes import modal_coordinates
+from vivid_anvil.spectra.responses.of_motion import fitting, per_motion
 from vivid_anvil.spectra.responses.response import ComplexArray, Resonance
 from vivid_anvil.spectra.responses.response_table import ResponseTable
 from vivid_anvil.units import coherent_values
@@ -88,6 +90,16 @@ class LineCoordinates(Coordinates):
     channel: str
     lines: FloatArray
     per: float
+    dimension: str = "acceleration"
+
+    def _turned(self, frequency: FloatArray, given: str) -> ComplexArray:
+        """What an input of another motion is of the one of the run."""
+        if given == self.dimension:
+            return np.ones(frequency.size, dtype=np.complex128)
+        if given not in MOTIONS or self.dimension not in MOTIONS:
+            where = f"stresses over frequency, {self.channel}"
+            raise InputError(where, f"an input of {given}", f"one of {self.dimension}, which the run had")
+        return per_motion(frequency, self.dimension, given)
 
     @property
     def channels(self) -> tuple[str, ...]:
@@ -112,7 +124,9 @@ class LineCoordinates(Coordinates):
                 f"frequencies from {low:g} to {high:g} Hz, which the lines have",
                 "Compute the stresses as far as the input goes, or cut the input there.",
             )
-        hats = np.stack([np.interp(f, self.lines, row) for row in np.eye(self.lines.size)], axis=-1) / self.per
+        (kind,) = inputs.values()
+        turned = self._turned(f, kind)[:, None] / self.per
+        hats = turned * np.stack([np.interp(f, self.lines, row) for row in np.eye(self.lines.size)], axis=-1)
         found = np.empty((f.size, 2 * self.lines.size, 1), dtype=np.complex128)
         found[:, 0::2, 0], found[:, 1::2, 0] = hats, 1j * hats
         return found
@@ -281,8 +295,8 @@ class ModalComponents(ComponentResponses):
     def coordinates(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
         """Modal coordinates, mm √t, for a coherent unit of each input: shape (m, modes, inputs)."""
         each = modal_coordinates(frequency, self.natural_frequency, self.damping)
-        signed = np.stack([_sign(name, kind) * self.participation[name] for name, kind in inputs.items()], axis=-1)
-        return np.asarray(each[:, :, None] * signed)
+        rows = [_per_input(frequency, name, kind)[:, None] * self.participation[name] for name, kind in inputs.items()]
+        return np.asarray(each[:, :, None] * np.stack(rows, axis=-1))
 
     def at(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
         """Modal stresses times modal coordinates."""
@@ -383,7 +397,10 @@ class ComponentTables(ComponentResponses):
 
     def at(self, frequency: FloatArray, inputs: Mapping[str, str]) -> ComplexArray:
         """By each table."""
-        columns = [np.stack([one.at(frequency) for one in self.tables[name]], axis=-1) for name in inputs]
+        columns = [
+            np.stack([fitting(one, kind, f"responses, {name}").at(frequency) for one in self.tables[name]], axis=-1)
+            for name, kind in inputs.items()
+        ]
         return np.stack(columns, axis=-1)
 
     @property
@@ -408,7 +425,11 @@ class ComponentTables(ComponentResponses):
         return f"six components at {first.frequency.size} lines, {checks.reach(first.frequency)} Hz"
 
 
-def _sign(name: str, dimension: str) -> float:
+def _per_input(frequency: FloatArray, name: str, dimension: str) -> ComplexArray:
+    """What an input of 1 forces a mode by: an acceleration of the base, or another motion of it; a force as it is."""
+    f = np.ravel(np.asarray(frequency, dtype=np.float64))
+    if dimension in MOTIONS:
+        return np.asarray(SIGNS["acceleration"] * per_motion(f, "acceleration", dimension))
     if dimension not in SIGNS:
         raise InputError(f"modes, input {name}", f"a {dimension}", f"one of {listed(SIGNS)}")
-    return SIGNS[dimension]
+    return np.full(f.size, complex(SIGNS[dimension]))

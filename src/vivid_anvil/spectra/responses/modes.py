@@ -112,6 +112,11 @@ class ModalResponse(Response):
         assert len(self.damping) == modes
 
     @property
+    def takes(self) -> str | None:
+        """An acceleration of the base, or a force."""
+        return "force" if self.input == "force" else "acceleration"
+
+    @property
     def damping(self) -> tuple[Damping, ...]:
         """Of each mode."""
         words = (self.damping_ratio, self.quality_factor, self.loss_factor)

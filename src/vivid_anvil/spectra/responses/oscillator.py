@@ -61,6 +61,11 @@ class OneDegreeOfFreedom(Response):
         assert self.damping.ratio > 0.0
 
     @property
+    def takes(self) -> str | None:
+        """An acceleration of the base."""
+        return "acceleration"
+
+    @property
     def per_acceleration(self) -> float:
         """MPa for 1 mm/s²."""
         where = "one degree of freedom, stress_per_acceleration"

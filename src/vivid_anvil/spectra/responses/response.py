@@ -68,6 +68,11 @@ class Response(ABC):
         """At frequencies in Hz, of the same shape."""
 
     @property
+    def takes(self) -> str | None:
+        """The dimension of the input that it is to; None for any."""
+        return None
+
+    @property
     def resonances(self) -> tuple[Resonance, ...]:
         """Where it peaks sharply."""
         return ()

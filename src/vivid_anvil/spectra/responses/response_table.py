@@ -129,6 +129,11 @@ class ResponseTable(Response):
         return cls(frequency=lines, values=np.asarray(size * np.exp(1j * np.radians(phase))), **others)
 
     @property
+    def takes(self) -> str | None:
+        """What the values are for."""
+        return self.input
+
+    @property
     def per_input(self) -> float:
         """What a value of 1 is, in MPa for a coherent unit of the input."""
         return coherent_ratio(f"1 {self.per}", "stress", self.input, "response table, per")

@@ -15,6 +15,7 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.histories.load import Load
 from vivid_anvil.spectra.responses.gain import Gain
+from vivid_anvil.spectra.responses.of_motion import fitting
 from vivid_anvil.spectra.responses.response import Response
 from vivid_anvil.stress.relations.relation import AskedMoment, Nominal, Relation
 from vivid_anvil.units import Coherent, UnitSystem, coherent_ratio, display_unit, shown
@@ -71,7 +72,7 @@ class InputResponses(Relation):
         """That of an input of that dimension."""
         own = self.responses[channel]
         if isinstance(own, Response):
-            return own
+            return fitting(own, dimension, f"input responses, {channel}")
         return Gain(coherent_ratio(own, "stress", dimension, f"input responses, {channel}"))
 
     def _there(self, load: Load, event: str) -> dict[str, Response]:

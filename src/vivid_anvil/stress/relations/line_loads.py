@@ -74,7 +74,7 @@ class LineLoads:
         """What the parts at each line count."""
         where = "stresses over frequency, per"
         size = checks.positive_number(where, coherent(self.per, self.dimension, where))
-        return LineCoordinates(self.channel, np.asarray(self.frequency), size)
+        return LineCoordinates(self.channel, np.asarray(self.frequency), size, self.dimension)
 
     @property
     def channels(self) -> tuple[str, ...]:

@@ -67,6 +67,17 @@ class VibratingEvent:
             return np.zeros(self.many)
         return np.asarray(self.coordinates(np.array([SLOW]))[0].real @ values)
 
+    @property
+    def mean_square(self) -> FloatArray:
+        """Mean squares and products of the coordinates, shape (coordinates, coordinates): of sines at the strongest one."""
+        if "cross-spectra" in self.load.gives:
+            return self.moments(0.0)
+        load: Any = self.load
+        rows = load.course.rows(self.source)
+        q = self.coordinates(rows.frequency)[:, :, 0] * rows.amplitude[:, None]
+        top = q[int(np.argmax((np.abs(q) ** 2).sum(axis=1)))]
+        return np.asarray(0.5 * np.outer(top, top.conj()).real)
+
     def moments(self, order: float) -> FloatArray:
         """M_n of a random event, shape (coordinates, coordinates)."""
         if order not in self._moments:
