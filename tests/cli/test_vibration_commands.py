@@ -156,7 +156,9 @@ def test_what_cannot_be_looked_at_is_told(run, options, message):
 def test_a_psd_of_a_history_is_an_event(run):
     """Half of the noise and the tone go through the resonance: the life is that of the PSD that estimates it."""
     rows = 'psd = [["5 Hz", "0.001 g^2/Hz"], ["40 Hz", "0.004 g^2/Hz"], ["300 Hz", "0.004 g^2/Hz"]]'
-    Path("study.toml").write_text(STUDY.replace(rows, 'psd = { history = "run.csv", segment = "2 s", window = "hann" }'))
+    Path("study.toml").write_text(
+        STUDY.replace(rows, 'psd = { history = "run.csv", segment = "2 s", window = "hann" }')
+    )
     code, out, err = run("life", "study.toml", "--json", "a.json")
     assert code == 0, err
     assert "running" in out

@@ -9,10 +9,10 @@ from dataclasses import replace
 import numpy as np
 
 from vivid_anvil.counting import joined
-from vivid_anvil.damage.reserve import LARGEST, SMALLEST, reserve_on_stress
+from vivid_anvil.damage.reserve import LARGEST, SMALLEST
 from vivid_anvil.damage.spectrum import Spectrum
 from vivid_anvil.damage.spectrum import spectrum as spectrum_of
-from vivid_anvil.fields.chunk_values import Task, acts_together, cycles_side_by_side, damage_by_loop
+from vivid_anvil.fields.chunk_values import Task, acts_together, cycles_side_by_side, damage_by_loop, values_of
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import relation_at
 from vivid_anvil.fields.whole_model import Watch
@@ -119,8 +119,8 @@ class _Stress:
 
 def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
     spot = stress.result.spot_at(int(places[0]))
-    if any(event.vibrates for event in stress.events):  # expected cycles are laid anew under another factor
-        return np.array([reserve_on_stress(stress.spectrum(spot, place), target) for place in places.tolist()])
+    if any(event.vibrates for event in stress.events) and not acts_together(spot, stress.result.duty_cycle):
+        return _of_scaled(stress, spot, places, spot.assessed_by.critical_sum / target)
     spectrum, node = _side_by_side(stress, spot, places)
     allowed = spot.assessed_by.critical_sum / target
 
@@ -142,6 +142,20 @@ def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
         damage = part.damage_of(part.equivalent_stress(np.exp(log_factors)[owner]))
         total = np.bincount(owner, weights=np.minimum(damage, 1e300), minlength=which.size)
         return _logarithm(total / allowed)
+
+    return _solved(excess, places.size)
+
+
+def _of_scaled(stress: _Stress, spot: HotSpot, places: IntArray, allowed: float) -> FloatArray:
+    """The same where events are over frequency: their expected cycles are laid anew under every factor."""
+    task = stress.task(spot, places)
+
+    def excess(log_factors: FloatArray, which: IntArray) -> FloatArray:
+        factors = np.exp(log_factors)[:, None]
+        own = None if task.directions is None else task.directions[which]
+        units, constants = factors[:, :, None] * task.units[which], factors * task.constants[which]
+        values = values_of(replace(task, units=units, constants=constants, directions=own))
+        return _logarithm(np.minimum(values.damage, 1e300) / allowed)
 
     return _solved(excess, places.size)
 
