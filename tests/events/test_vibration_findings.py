@@ -6,13 +6,17 @@ import numpy as np
 import pytest
 
 from vivid_anvil import (
+    Channel,
     Crack,
     DutyCycle,
     Event,
     HotSpot,
     InputResponses,
+    LoadHistory,
     Material,
+    ModalComponents,
     OneDegreeOfFreedom,
+    Oscillators,
     ParisLaw,
     RandomVibration,
     ResponseTable,
@@ -20,11 +24,15 @@ from vivid_anvil import (
     SNCurve,
     StressLife,
     Tone,
+    VibratingComponents,
     assess_life,
+    damage_spectrum,
+    estimate_psd,
     grow_crack,
     psd_of_rows,
+    tailored_test,
 )
-from vivid_anvil.damage import findings_before_counting
+from vivid_anvil.damage import findings_before_counting, vibration_views
 from vivid_anvil.shapes import EdgeCrack
 
 STEEL = Material(name="steel", ultimate_strength="510 MPa", yield_strength="355 MPa", toughness="75 MPa√m")
@@ -128,3 +136,52 @@ def test_lines_too_far_apart_lose_as_much_as_is_said(lines, low):
     fit = dataclasses.replace(coarse, between="rational")
     assert InputResponses({"base": fit}).seen(random(flat), "running").process.rms == pytest.approx(rms[1], rel=1e-6)
     assert not codes(InputResponses({"base": fit}).remarks())
+
+
+def test_a_psd_of_few_averages_and_one_with_a_tone_in_it_are_told():
+    rng = np.random.default_rng(2)
+    noise, clock = rng.standard_normal(8000), np.arange(8000) / 400.0
+    plain = LoadHistory("h", [Channel("z", noise, "force")], 400.0)
+    with_tone = LoadHistory("h", [Channel("z", noise + 2.0 * np.sin(2.0 * np.pi * 50.0 * clock), "force")], 400.0)
+    assert codes(estimate_psd(plain, "z", segment="1 s").findings) == set()
+    few = estimate_psd(plain, "z", segment="8 s")
+    assert "few-averages" in codes(few.findings)
+    low, high = few.confidence()
+    assert low < 0.7
+    assert high > 1.6
+    found = estimate_psd(with_tone, "z", segment="1 s").findings
+    assert codes(found) == {"tone-in-psd"}
+    assert "At 50 Hz" in found[0].sentence
+    assert "a sine of 0.00199 kN" in found[0].sentence
+
+
+def test_a_test_that_is_too_short_and_a_curve_whose_end_decides_are_told():
+    some = Oscillators.spaced("20 Hz", "200 Hz", slope=5.0, per_octave=3)
+    service = damage_spectrum(WIDE, some, exposure="2000 h")
+    assert "test-shortened" in codes(tailored_test(service, "1 h").findings)
+    assert "test-shortened" not in codes(tailored_test(service, "1500 h").findings)
+    ends = SNCurve(
+        name="ends",
+        stress="range",
+        r_ratio="any",
+        points=[("200 MPa", 1e5), ("71 MPa", 2e6)],
+        above=3,
+        below="no damage",
+    )
+    told = {one.code: one for one in assess_life(spot(curve=ends), duty(random())).findings}
+    assert "continued they would add" in told["limit-fades"].sentence
+
+
+def test_a_von_mises_process_and_tones_beside_a_view_are_told():
+    modes = ModalComponents(
+        natural_frequency=[70.0],
+        participation={"base": [0.1]},
+        modal_stress=[[90.0, 20, 0, 9.0, 0, 0]],
+        damping_ratio=0.02,
+    )
+    method = StressLife(sn_curve=CURVE)
+    tensor = HotSpot(name="foot", relation=VibratingComponents(response=modes), material=STEEL, method=method)
+    assert "von-mises-process" in codes(assess_life(tensor, duty(random())).findings)
+    with_tone = duty(random(tones={"base": [Tone(150.0, 981.0)]}))
+    (view,) = vibration_views(assess_life(spot(), with_tone))
+    assert "tones-beside" in codes(view.findings)
