@@ -71,6 +71,7 @@ STEPS = "stress amplitude [MPa],life [cycles],run-out\n" + "".join(
     f"{stress},{life},{out}\n"
     for stress, life, out in [(200, 10**7, "yes"), (210, 10**6, "no"), (200, 10**6, "no"), (190, 10**7, "yes")] * 4
 )
+PSD = "frequency [Hz],base [g^2/Hz]\n10,0.01\n100,0.01\n"
 RATES = "stress intensity range [MPa√m],rate [mm/cycle]\n" + "".join(f"{k},{1e-9 * k**3}\n" for k in (10, 15, 20, 30))
 # What each command is asked; one that is not here fails the test.
 ASKED = {
@@ -93,7 +94,12 @@ ASKED = {
     "side-by-side": ("study.toml", "model.toml", "--json", "a.json"),
     "solve": ("study.toml", "--json", "a.json"),
     "staircase": ("steps.csv", "--r-ratio", "-1", "--json", "a.json"),
+    "tailor": (
+        *("psd.csv", "--exposure", "20 h", "--time", "2 h", "--slope", "5", "--from", "20 Hz", "--to", "80 Hz"),
+        *("--json", "a.json"),
+    ),
     "template": ("a.json",),
+    "vibration": ("psd.csv", "--json", "a.json"),
     "what-if": ("study.toml", "load scale", "0.9", "--json", "a.json"),
 }
 
@@ -102,7 +108,7 @@ ASKED = {
 def test_quiet_says_nothing_and_writes_all(written, run, command):
     written(EVENTS["history"], rest=SHORT)
     written(EVENTS["history"], name="model.toml")
-    for name, text in (("tests.csv", TESTS), ("steps.csv", STEPS), ("rates.csv", RATES)):
+    for name, text in (("tests.csv", TESTS), ("steps.csv", STEPS), ("rates.csv", RATES), ("psd.csv", PSD)):
         Path(name).write_text(text)
     code, out, err = run("--quiet", command, *ASKED[command])
     assert (code, out, err) == (0, "", "")

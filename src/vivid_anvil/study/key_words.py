@@ -124,7 +124,7 @@ KEYS: dict[str, KeyWords] = {
     "acceleration": KeyWords("amplitude of the acceleration, at high frequencies", "2 g"),
     "Event.rate": KeyWords("octaves in a time: logarithmic; Hz in a time: linear", "1 octave/min"),
     "Event.time": KeyWords("time of one pass, with scale, in place of a rate", "10 min"),
-    "scale": KeyWords("how the frequency moves in that time", "logarithmic"),
+    "Event.scale": KeyWords("how the frequency moves in that time", "logarithmic"),
     "passes": KeyWords("passes, up and down in turn", 2),
     "responses": KeyWords(
         "what each input makes of stress, by channel: a stress per load, or a table with its kind",
@@ -401,7 +401,7 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "window": lambda: psd_estimate.WINDOWS,
     "motion": lambda: oscillator.MOTIONS,
     "input": lambda: modes.INPUTS,
-    "scale": lambda: sine_course.SCALES,
+    "Event.scale": lambda: sine_course.SCALES,
     "Material.group": lambda: material.GROUPS,
     "mean_stress": lambda: materials.MEAN_STRESS_RULES,
     "compressive_mean": lambda: materials.COMPRESSIVE_MEANS,
