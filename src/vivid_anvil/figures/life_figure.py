@@ -6,6 +6,7 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
+from vivid_anvil.counting.cycles import PANEL
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.events.calendar import amount
 from vivid_anvil.figures.curve_figure import Look, draw_curve, name_points
@@ -34,10 +35,8 @@ def life_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
     left, right = figure.subplots(1, 2, width_ratios=(2.3, 1.0), sharey=True)
     stress = shown(result.equivalent_stress, "stress", units)
     curve, one = result.method.reference, float(shown(1.0, "stress", units))
-    largest = float(stress.max(initial=0.0))
-    levels = (
-        [largest or 1.0] if curve is None else [float(stress.max(initial=1.0)), one * _level(curve), one * curve.limit]
-    )
+    largest = one * result.largest_equivalent
+    levels = [largest or 1.0] if curve is None else [largest or 1.0, one * _level(curve), one * curve.limit]
     top = 1.6 * max(largest, *levels[:2])
     if curve is not None:
         draw_curve(left, curve, Look(label=f"S-N curve {curve.name}"), units, MOST_CYCLES)
@@ -83,18 +82,20 @@ def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSys
         return
     order = np.argsort(-stress, kind="stable")
     passed = np.cumsum(result.spectrum.per_repeat[order]) * repeats
+    if (
+        PANEL in result.spectrum.cycles.columns
+    ):  # a density has no largest stress: what is passed often enough to be seen
+        seen = passed >= min(FEWEST_CYCLES, 0.5 * float(passed[-1]))
+        order, passed = order[seen], passed[seen]
     cycles, heights = np.append(FEWEST_CYCLES, passed), np.append(stress[order][0], stress[order])
     axes.fill_between(cycles, heights, step="pre", color=PALE, alpha=0.45, lw=0)
     axes.step(cycles, heights, where="pre", color=BLUE, lw=2.2, label=f"Exceedance in the {span}")
     axes.set_xlim(FEWEST_CYCLES, 10.0 ** np.ceil(np.log10(max(float(passed[-1]), _far(result)))))
-    largest = in_unit(result.largest_equivalent, "stress", units)
+    largest = f"largest {in_unit(result.largest_equivalent, 'stress', units)}"
+    if PANEL in result.spectrum.cycles.columns:
+        largest += f" once a {result.duty_cycle.repeat}"
     axes.annotate(
-        f"largest {largest}",
-        (FEWEST_CYCLES, float(stress.max())),
-        xytext=(8, 7),
-        textcoords="offset points",
-        color=BLUE,
-        fontsize=12,
+        largest, (FEWEST_CYCLES, float(heights[0])), xytext=(8, 7), textcoords="offset points", color=BLUE, fontsize=12
     )
 
 
