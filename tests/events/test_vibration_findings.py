@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from vivid_anvil import (
+    PSD,
     Channel,
     Crack,
     DutyCycle,
@@ -32,7 +33,7 @@ from vivid_anvil import (
     psd_of_rows,
     tailored_test,
 )
-from vivid_anvil.damage import findings_before_counting, vibration_views
+from vivid_anvil.damage import findings_before_counting, look_at_vibration, vibration_views
 from vivid_anvil.shapes import EdgeCrack
 
 STEEL = Material(name="steel", ultimate_strength="510 MPa", yield_strength="355 MPa", toughness="75 MPa√m")
@@ -185,3 +186,12 @@ def test_a_von_mises_process_and_tones_beside_a_view_are_told():
     with_tone = duty(random(tones={"base": [Tone(150.0, 981.0)]}))
     (view,) = vibration_views(assess_life(spot(), with_tone))
     assert "tones-beside" in codes(view.findings)
+
+
+def test_formulas_that_lie_far_apart_are_told_with_how_far():
+    two_bands = PSD([10.0, 12.0, 12.1, 299.0, 300.0, 302.0], [50.0, 50.0, 1e-6, 1e-6, 20.0, 20.0], "stress")
+    apart = look_at_vibration(two_bands, name="two bands", slope=8.0)
+    assert apart.spread > 1.5
+    assert "formulas-differ" in codes(apart.findings)
+    one_band = PSD([48.0, 52.0], [4.0, 4.0], "stress")
+    assert codes(look_at_vibration(one_band, slope=3.0).findings) == set()
