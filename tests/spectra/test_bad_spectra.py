@@ -7,6 +7,7 @@ import pytest
 
 import vivid_anvil as va
 from vivid_anvil import InputError
+from vivid_anvil.damage import look_at_response
 from vivid_anvil.spectra import PSD, read_cross_spectra, read_psd, read_response
 
 FLAT = PSD([10.0, 100.0], [4.0, 4.0])
@@ -94,6 +95,14 @@ BAD = {
         "participation factor of the same mode",
     ),
     "a rigid-body mode": (lambda: modes(natural_frequency=[0.0, 90.0]), "leave it out"),
+    "six tables that are none": (lambda: va.ComponentTables({"base": 3}), "six response tables"),
+    "tensor spectra of a PSD alone": (lambda: va.TensorSpectra(FLAT, 3, ("base",)), "PSDs, or a SpectralMatrix"),
+    "means without names": (lambda: va.RandomVibration({"base": FLAT}, "1 h", means=3), "by the name of their input"),
+    "a number for a tone": (lambda: va.RandomVibration({"base": FLAT}, "1 h", tones={"base": 3}), "a list of Tone"),
+    "a word for a seed": (lambda: va.RandomVibration({"base": FLAT}, "1 h", seed="a"), "a whole number"),
+    "a number for dwells": (lambda: va.Sine.dwells("base", 3), "rows of a frequency"),
+    "a number for a response": (lambda: look_at_response("base", 3), "a response, such as"),
+    "an input of no dimension": (lambda: look_at_response("base", modes(), "blub"), "'acceleration'"),
     "a kurtosis below that of Gauss": (
         lambda: va.RandomVibration({"base": FLAT}, "1 h", kurtosis=2.0).cycles_of("base"),
         "excess kurtosis",

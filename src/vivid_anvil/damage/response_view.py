@@ -9,9 +9,12 @@ from typing import Self
 import numpy as np
 
 from vivid_anvil.events.response_findings import response_findings
+from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.spectra.responses.of_motion import fitting
 from vivid_anvil.spectra.responses.response import Resonance, Response
-from vivid_anvil.units import UnitSystem, number
+from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, number, shown
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
@@ -91,16 +94,22 @@ class ResponseView(Result):
             ),
         )
 
+    def _in(self, units: UnitSystem) -> tuple[float, str]:
+        """What a value is multiplied by in the reader's units, and their unit."""
+        return float(shown(1.0, "stress", units)), self.unit.replace("MPa", display_unit("stress", units), 1)
+
     def words(self, units: UnitSystem) -> Words:
         """What it is, and what it gives slowly."""
         low = float(self.frequency[0])
-        slow = f"{number(float(self.size[0] * self.per))} {self.unit} at {number(low)} Hz"
+        size, unit = self._in(units)
+        slow = f"{number(float(size * self.size[0] * self.per))} {unit} at {number(low)} Hz"
         return (("What", self.response.words), ("Slow", slow))
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
         """A row a resonance."""
         own = self.resonances
         points = [one.half_power for one in own]
+        size, unit = self._in(units)
         return (
             Table(
                 "Resonances",
@@ -108,7 +117,7 @@ class ResponseView(Result):
                     Column("natural frequency", [one.frequency for one in own], of="frequency", head="Natural"),
                     Column("damping ratio", [one.damping_ratio for one in own], head="ζ"),
                     Column("highest at", [one.peak_frequency for one in own], of="frequency"),
-                    Column("there", self.sizes_at([one.peak_frequency for one in own]), unit=self.unit),
+                    Column("there", size * self.sizes_at([one.peak_frequency for one in own]), unit=unit),
                     Column("magnification", [one.magnification for one in own], head="Magnif."),
                     Column("half power from", [low for low, _ in points], of="frequency", head="Half power\nfrom"),
                     Column("half power to", [high for _, high in points], of="frequency", head="to"),
@@ -159,7 +168,11 @@ def look_at_response(name: str, response: Response, dimension: str = "accelerati
     >>> [round(one, 2) for one in look_at_response("base", mass).resonances[0].half_power]
     [92.53, 97.29]
     """
-    per, unit = PER.get(dimension, (1.0, "MPa per unit"))
+    if not isinstance(response, Response):
+        raise InputError("response, looked at", checks.shortened(response), "a response, such as OneDegreeOfFreedom")
+    checks.one_of("response, dimension", dimension, tuple(DIMENSIONS))
+    per, unit = PER.get(dimension, (1.0, f"MPa/({DIMENSIONS[dimension].coherent})"))
+    response = fitting(response, dimension, f"response to {name}")
     frequency = _shown(response)
     size = np.abs(response.at(frequency))
     return ResponseView(

@@ -22,7 +22,7 @@ from vivid_anvil.spectra import EXPECTED_CYCLES, SpectralDensity, StatedMoments,
 from vivid_anvil.spectra.largest import Largest
 from vivid_anvil.spectra.range_density import RangeDensity
 from vivid_anvil.spectra.synthesis import counted_synthesis, standard_error, synthesized
-from vivid_anvil.units import UnitSystem, coherent, in_unit, lasting, number, opened
+from vivid_anvil.units import UnitSystem, coherent, display_unit, in_unit, lasting, number, opened, shown
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
@@ -138,13 +138,14 @@ class VibrationView(Result):
         """Band, rms, rates, bandwidth, the largest value expected."""
         own, kind = self.process, self.process.dimension
         low, high = own.band
-        moments = ", ".join(f"m{n:g} = {number(own.moment(n), 6)}" for n in (0.0, 1.0, 2.0, 4.0))
+        square, unit = float(shown(1.0, kind, units)) ** 2, display_unit(kind, units)
+        moments = ", ".join(f"m{n:g} = {number(square * own.moment(n), 6)}" for n in (0.0, 1.0, 2.0, 4.0))
         found = [
             ("Band", f"{number(low)} to {number(high)} Hz"),
             ("Root mean square", in_unit(own.rms, kind, units)),
             ("Rates", f"{number(own.upcrossing_rate)} upcrossings and {number(own.peak_rate)} peaks a second"),
             ("Irregularity", f"{own.irregularity:.4f} (1: narrow band), bandwidth ε {own.bandwidth:.4f}"),
-            ("Moments, f in Hz", moments),
+            ("Moments", f"{moments} (({unit})² Hz^n)"),
         ]
         if self.exposure is not None:
             largest = Largest(max(own.upcrossing_rate * self.exposure, math.e))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, ClassVar
 
@@ -92,6 +92,12 @@ class RandomVibration(Load):
         object.__setattr__(
             self, "exposure", checks.positive_number(inside(where, "exposure"), exposure, "a time above 0")
         )
+        for key in ("means", "tones"):
+            if not isinstance(getattr(self, key), Mapping):
+                found = checks.shortened(getattr(self, key))
+                raise InputError(inside(where, key), found, f"{key} by the name of their input")
+        if not isinstance(self.seed, int) or isinstance(self.seed, bool) or self.seed < 0:
+            raise InputError(inside(where, "seed"), checks.shortened(self.seed), "a whole number of 0 or more")
         means = {}
         for name, value in self.means.items():
             self._known(name, inside(where, "means"))
@@ -99,6 +105,12 @@ class RandomVibration(Load):
         object.__setattr__(self, "means", means)
         for name, tones in self.tones.items():
             self._known(name, inside(where, "tones"))
+            if (
+                isinstance(tones, Tone)
+                or not isinstance(tones, Sequence)
+                or not all(isinstance(t, Tone) for t in tones)
+            ):
+                raise InputError(inside(where, f"tones of {name}"), checks.shortened(tones), "a list of Tone")
             for one in tones:
                 checks.positive_number(inside(where, "tone, frequency"), one.frequency)
                 checks.real_number(inside(where, "tone, amplitude"), one.amplitude)

@@ -72,9 +72,11 @@ class Sine(Load):
     def dwells(cls, channel: str, rows: Sequence[Any], *, mean: float | str = 0.0) -> Sine:
         """Rows of frequency, amplitude, and time or cycles, as text with units: ("30 Hz", "1.5 g", "1 h"), or "1e6 cycles"."""
         where, found = f"sine on {channel}", []
+        if not isinstance(rows, Sequence) or isinstance(rows, str):
+            raise InputError(where, checks.shortened(rows), "rows of a frequency, an amplitude, and a time or cycles")
         for i, row in enumerate(rows, 1):
             place = inside(where, f"dwell {i}")
-            if isinstance(row, str) or len(row) != 3:
+            if not isinstance(row, Sequence) or isinstance(row, str) or len(row) != 3:
                 raise InputError(place, checks.shortened(row), "a frequency, an amplitude, and a time or cycles")
             hertz = checks.positive_number(inside(place, "frequency"), coherent(row[0], "frequency", place))
             size, kind = with_unit(row[1], inside(place, "amplitude"))

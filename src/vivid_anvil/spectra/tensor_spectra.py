@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -59,6 +60,12 @@ class TensorSpectra:
     _moments: dict[float, FloatArray] = field(default_factory=dict, init=False, repr=False)
 
     def __post_init__(self) -> None:
+        given: Any = (self.inputs, self.response)
+        if not isinstance(given[0], CrossSpectra):
+            raise InputError("tensor spectra, inputs", checks.shortened(self.inputs), "PSDs, or a SpectralMatrix")
+        if not isinstance(given[1], ComponentResponses):
+            found = checks.shortened(self.response)
+            raise InputError("tensor spectra, response", found, "ModalComponents, or ComponentTables")
         for name in self.channels:
             if name not in self.inputs.dimensions:
                 raise InputError("tensor spectra", f"no input {name!r}", f"one of {', '.join(self.inputs.dimensions)}")

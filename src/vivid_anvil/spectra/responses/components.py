@@ -382,11 +382,15 @@ class ComponentTables(ComponentResponses):
     tables: Mapping[str, Sequence[ResponseTable]]
 
     def __post_init__(self) -> None:
+        if not isinstance(self.tables, Mapping) or not self.tables:
+            where = "responses of components"
+            raise InputError(where, checks.shortened(self.tables), "six tables of each input, by its name")
         for name, six in self.tables.items():
-            if len(six) != 6 or not all(isinstance(one, ResponseTable) for one in six):
+            whole = isinstance(six, Sequence) and len(six) == 6
+            if not whole or not all(isinstance(one, ResponseTable) for one in six):
                 raise InputError(
                     f"responses of components, {name}",
-                    f"{len(six)} tables",
+                    checks.shortened(six),
                     f"six response tables: {', '.join(COMPONENTS)}",
                 )
 

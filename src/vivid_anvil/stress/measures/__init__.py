@@ -1,6 +1,7 @@
 """Measures of a tensor: the one stress that is counted for it, a file each kind."""
 
-from vivid_anvil.stress.measures.measure import COMPONENTS, MEASURES, Measure, stress_measure
+from vivid_anvil.spectra.responses.components import COMPONENTS
+from vivid_anvil.stress.measures.measure import MEASURES, Measure, stress_measure
 from vivid_anvil.stress.measures.principal_stresses import (
     AbsoluteMaximumPrincipal,
     SignedTresca,

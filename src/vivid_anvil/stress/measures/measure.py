@@ -12,18 +12,18 @@ from collections.abc import Callable
 from typing import Any, ClassVar
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.handed import address
+from vivid_anvil.spectra.responses.components import COMPONENTS
+from vivid_anvil.spectra.responses.response import ComplexArray
 from vivid_anvil.stress import _kernels as kernels
 from vivid_anvil.units import UnitSystem, coherent_values, shown
 from vivid_anvil.writing.working import Step, put_in
 
-ComplexArray = NDArray[np.complex128]
-COMPONENTS = ("xx", "yy", "zz", "xy", "yz", "zx")
 MEASURES: Choices[Callable[[], Measure]] = Choices("stress measure")
 NO_NUMBERS = read_only(np.zeros(1))
 

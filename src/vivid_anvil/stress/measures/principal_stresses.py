@@ -13,7 +13,8 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.compiled import compiled
-from vivid_anvil.stress.measures.measure import MEASURES, ComplexArray, Measure, length, shown_stress
+from vivid_anvil.spectra.responses.response import ComplexArray
+from vivid_anvil.stress.measures.measure import MEASURES, Measure, length, shown_stress
 from vivid_anvil.stress.measures.von_mises import (
     DEVIATOR_AND_TRACE,
     signed_step,

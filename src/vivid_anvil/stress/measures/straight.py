@@ -10,7 +10,8 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, one_of
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.stress.measures.measure import COMPONENTS, MEASURES, Measure, length, shown_stress, stress_in
+from vivid_anvil.spectra.responses.components import COMPONENTS
+from vivid_anvil.stress.measures.measure import MEASURES, Measure, length, shown_stress, stress_in
 from vivid_anvil.units import UnitSystem, display_unit
 from vivid_anvil.writing.working import Step, put_in
 

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.stress.measures.measure import MEASURES, ComplexArray, Measure, shown_stress, stress_in
+from vivid_anvil.spectra.responses.response import ComplexArray
+from vivid_anvil.stress.measures.measure import MEASURES, Measure, shown_stress, stress_in
 from vivid_anvil.units import UnitSystem, display_unit
 from vivid_anvil.writing.working import Step, put_in
 
