@@ -180,11 +180,11 @@ def test_a_mesh_gives_point_data_and_cell_data_averaged_at_nodes(tmp_path, endin
     assert (field.elements[0].nodes == cells).all()
     each = read_mesh(path, cases={"lateral": "push"}, **given)
     assert sorted(each.assessed("lateral")[:, 0]) == [60.0] * 8 + [100.0] * 8
-    for mean in (averaged(each), read_field(path, cases=["push"], **given)):
+    for mean in (averaged(each), read_field(path, cases=["push"], element_values="averaged", **given)):
         assert mean.stresses[0, :, 0].tolist() == [100.0, 80.0, 60.0] * 4
         assert mean.spread == pytest.approx([0.0, 0.2, 0.0] * 4)
         assert mean.rows is None
-    assert read_field(path, cases=["push"], element_values="each element", **given).rows.elements.max() == 2
+    assert read_field(path, cases=["push"], **given).rows.elements.max() == 2
     with pytest.raises(InputError, match="the same in all"):
         read_mesh(path, cases=["pull", "push"], **given)
 

@@ -144,3 +144,14 @@ def of_face(field: StressField, face: str) -> StressField:
     if face != "both":
         made = dataclasses.replace(made, shell_face=face)
     return made if face == "both" or kept.elements is not None else dataclasses.replace(made, rows=None)
+
+
+def chosen_values(field: StressField, element_values: str, face: str) -> StressField:
+    """The field with what is assessed of its elements, one of `ELEMENT_VALUES`, and of its shells, one of `FACE_CHOICES`."""
+    one_of(inside(field.place, "element_values"), element_values, ELEMENT_VALUES)
+    faces = field.rows is not None and field.rows.faces is not None
+    if face == "middle" and not faces and field.elements:  # one stress a node: what it is of is said here
+        field = dataclasses.replace(field, shell_face=face)
+    elif face != "both" or faces:
+        field = of_face(field, face)
+    return averaged(field) if element_values == "averaged" else field

@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import existing, read_by_others, replacing
 from vivid_anvil.models.element_values import field_of_rows
@@ -64,17 +65,25 @@ def read_field_hdf5(path: str | Path) -> StressField:
 
 
 def _field(file: Any, where: str) -> StressField:
-    missing = [name for name in ("node", "coordinates", "stresses") if name not in file]
+    if "stresses" not in file:
+        raise InputError(where, "no data set 'stresses'", "node, coordinates and stresses")
+    if "cases" not in file["stresses"].attrs:
+        raise InputError(where, "no names of cases", "attributes unit and cases")
+    cases = [str(one) for one in file["stresses"].attrs["cases"]]
+    return field_of_arrays(file, cases, file["stresses"][:], where)
+
+
+def field_of_arrays(file: Any, cases: list[str], stresses: FloatArray, where: str) -> StressField:
+    """The field of a file with these cases and stresses, in the unit that the file says."""
+    missing = [name for name in ("node", "coordinates") if name not in file]
     if missing:
         raise InputError(where, f"no data set {missing[0]!r}", "node, coordinates and stresses")
-    stresses, places = file["stresses"], file["coordinates"]
-    units = stresses.attrs.get("unit"), places.attrs.get("unit")
-    if None in units or "cases" not in stresses.attrs:
-        raise InputError(where, "no unit or no names of cases", "attributes unit and cases")
+    units = [file[name].attrs.get("unit") for name in ("stresses", "coordinates")]
+    if None in units:
+        raise InputError(where, "no unit", "attributes unit of stresses and coordinates")
     ids = file["node"][:]
-    cases = [str(one) for one in stresses.attrs["cases"]]
-    coordinates = places[:] * factor(str(units[1]), DIMENSIONS["length"], where)
-    values = stresses[:] * factor(str(units[0]), DIMENSIONS["stress"], where)
+    values = stresses * factor(str(units[0]), DIMENSIONS["stress"], where)
+    coordinates = file["coordinates"][:] * factor(str(units[1]), DIMENSIONS["length"], where)
     order = np.argsort(ids)
 
     def at(numbers: Any) -> Any:

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import dataclasses
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 
 from vivid_anvil.ground.checks import one_of
 from vivid_anvil.ground.errors import InputError, inside, listed
-from vivid_anvil.models.element_values import ELEMENT_VALUES, averaged, of_face
+from vivid_anvil.models.element_values import ELEMENT_VALUES, chosen_values
 from vivid_anvil.models.hdf5_of_fields import read_field_hdf5
 from vivid_anvil.models.read_frd import read_frd
 from vivid_anvil.models.read_mesh import read_mesh
@@ -26,7 +25,7 @@ def read_field(
     length_unit: str | None,
     cases: Sequence[str] | Mapping[str, str | Mapping[str, str]] | None = None,
     component_order: str | None = None,
-    element_values: str = "averaged",
+    element_values: str = "each element",
     face: str = "both",
 ) -> StressField:
     """The stresses of a result file, a mesh, a table or HDF5; files without units need both stated, those with units neither.
@@ -47,7 +46,7 @@ def read_field(
         The load cases.
     component_order : str, optional
         Order of the six components in the file: one of `ORDERS`.
-    element_values : str, default "averaged"
+    element_values : str, default "each element"
         Stresses of elements at a node: one of `ELEMENT_VALUES`.
     face : str, default "both"
         What of shells is assessed: one of `FACE_CHOICES`.
@@ -69,12 +68,7 @@ def read_field(
     """
     one_of(inside(f"{Path(path).name}", "element_values"), element_values, ELEMENT_VALUES)
     found = _as_it_is(path, stress_unit, length_unit, cases, component_order)
-    faces = found.rows is not None and found.rows.faces is not None
-    if face == "middle" and not faces and found.elements:  # one stress a node: what it is of is said here
-        found = dataclasses.replace(found, shell_face=face)
-    elif face != "both" or faces:
-        found = of_face(found, face)
-    return averaged(found) if element_values == "averaged" else found
+    return chosen_values(found, element_values, face)
 
 
 def _as_it_is(

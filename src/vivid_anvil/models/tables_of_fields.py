@@ -59,8 +59,17 @@ def read_field_table(path: str | Path) -> StressField:
     >>> read_field_table(write_field_table(field, "head.csv"))  # field of the demo
     <StressField 7522 nodes, 2 cases (step 1, step 2), 0 elements>
     """
+    return field_of_frame(*frame_of(path))
+
+
+def frame_of(path: str | Path) -> tuple[Any, str]:
+    """The cells of a table of stresses, and what to call it in messages."""
     file = existing(path, "a table of stresses")
-    frame, where = _parquet(file) if file.suffix.lower() in (".parquet", ".pq") else read_frame(file)
+    return _parquet(file) if file.suffix.lower() in (".parquet", ".pq") else read_frame(file)
+
+
+def field_of_frame(frame: Any, where: str) -> StressField:
+    """The field of these rows; InputError with file and column."""
     headings = {name_and_unit(str(cell))[0].lower(): str(cell) for cell in frame.columns}
     shell = "nxx" in headings and "xx" not in headings
     wanted = ["node", *PLACES, *((*FORCES, *MOMENTS, "thickness") if shell else COMPONENTS)]

@@ -159,7 +159,7 @@ class ModelSection(MethodKeys):
     length_unit: Text | None = None
     cases: list[Text] | dict[Text, Text | dict[Text, Text]] | None = None
     component_order: str | None = None
-    element_values: str = "averaged"
+    element_values: str = "each element"
     face: str = "both"
     sets_from: Text | None = None
     modes: ModelModesSection | None = None

@@ -21,8 +21,10 @@ from vivid_anvil.fields import (
 )
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models import (
+    SteadyModel,
     StressField,
     averaged,
+    chosen_values,
     participation_along,
     read_field,
     read_modes,
@@ -56,11 +58,16 @@ STRESSES = (
 
 def stresses_of(section: ModelSection, folder: Path) -> StressField:
     """The stresses of the model, with its sets, read from its files."""
-    if section.modes is not None and section.stresses.lower().endswith(".frd"):
+    result_file = section.stresses.lower().endswith(".frd")
+    if section.modes is not None and result_file:
+        _unused(section, ("stress_unit", "length_unit", "cases", "component_order", "element_values", "face"), "modes")
         return _with_all_sets(read_modes(folder / section.stresses).field, section, folder)
-    if section.steady_state is not None and section.stresses.lower().endswith(".frd"):
-        units = {"stress_unit": section.stress_unit or "MPa", "length_unit": section.length_unit or "mm"}
-        return _with_all_sets(read_steady(folder / section.stresses, **units).field, section, folder)
+    if _has_lines(section):
+        unused = ("cases", "component_order", *(("element_values", "face") if result_file else ()))
+        _unused(section, unused, "steady_state")
+        read = _steady(section, folder).field
+        chosen = read if result_file else chosen_values(read, section.element_values, section.face)
+        return _with_all_sets(chosen, section, folder)
     stresses = read_field(
         folder / section.stresses,
         stress_unit=section.stress_unit,
@@ -71,6 +78,24 @@ def stresses_of(section: ModelSection, folder: Path) -> StressField:
         face=section.face,
     )
     return _with_all_sets(stresses, section, folder)
+
+
+def _has_lines(section: ModelSection) -> bool:
+    """Whether its file says which frequency a stress is of; else `steady_state` says it of its cases."""
+    return section.steady_state is not None and section.steady_state.frequency is None
+
+
+def _steady(section: ModelSection, folder: Path) -> SteadyModel:
+    return read_steady(folder / section.stresses, stress_unit=section.stress_unit, length_unit=section.length_unit)
+
+
+def _unused(section: ModelSection, keys: Sequence[str], beside: str) -> None:
+    """InputError for a key that such a file leaves nothing to say for."""
+    for key in keys:
+        if key in section.model_fields_set:
+            raise InputError(
+                key, f"{getattr(section, key)!r}", f"none beside {beside} of such a file: it says it itself"
+            )
 
 
 def _with_all_sets(stresses: StressField, section: ModelSection, folder: Path) -> StressField:
@@ -140,9 +165,7 @@ def _over_frequency(section: ModelSection, folder: Path) -> ModeLoads | LineLoad
     assert lines is not None
     frequency: Any = lines.frequency
     if frequency is None:
-        if not section.stresses.lower().endswith(".frd"):
-            raise InputError("steady_state, frequency", "none", "that of each line, in their order")
-        frequency = read_steady(folder / section.stresses).frequency
+        frequency = _steady(section, folder).frequency
     constant = {case.case: case.constant for case in section.load_cases if case.constant is not None}
     return LineLoads(channel=lines.channel, frequency=frequency, per=lines.per, constant=constant)
 

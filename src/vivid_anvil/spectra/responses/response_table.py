@@ -14,6 +14,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.spectra.responses.polar import of_phases
 from vivid_anvil.spectra.responses.response import RESPONSES, ComplexArray, Resonance, Response
 from vivid_anvil.units import coherent_ratio, coherent_values
 
@@ -116,17 +117,8 @@ class ResponseTable(Response):
         where = "response table"
         size = checks.finite_samples(magnitude, where=inside(where, "magnitude"), unit="")
         phase = checks.finite_samples(phase_degrees, where=inside(where, "phase"), unit="degrees")
-        if (size < 0.0).any():
-            raise InputError(inside(where, "magnitude"), f"{size.min():g}", "magnitudes of 0 or more, not in dB")
-        if phase.size > 2 and 1.0 < float(np.abs(phase).max()) <= np.pi + 1e-9:
-            raise InputError(
-                inside(where, "phase"),
-                f"phases from {phase.min():.4g} to {phase.max():.4g} degrees",
-                "phases in degrees",
-                "They look like radians: multiply them by 180/π.",
-            )
         lines: Any = frequency
-        return cls(frequency=lines, values=np.asarray(size * np.exp(1j * np.radians(phase))), **others)
+        return cls(frequency=lines, values=of_phases(size, phase, where), **others)
 
     @property
     def takes(self) -> str | None:
