@@ -12,6 +12,7 @@ from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.cycles import BLOCK
 from vivid_anvil.damage.converged import converged
 from vivid_anvil.damage.life_numbers import Life
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.spectra.methods import EXPECTED_CYCLES
 from vivid_anvil.spectra.non_gaussian import COEFFICIENTS, hermite_form
 from vivid_anvil.spectra.synthesis import standard_error
@@ -31,11 +32,12 @@ def expected_findings(result: Life) -> Iterator[Finding]:
     for i, (event, _) in enumerate(result.duty_cycle.flat()):
         seen: Any = event.seen(result.hot_spot.fed.counted).one_channel(str(result.hot_spot.fed.counted))
         share = float(result.damage[result.spectrum.event == i].sum()) / result.damage_per_repeat
-        if "cross-spectra" not in seen.gives or share < 0.01:
+        if share < 0.01:
             continue
-        yield from _wide_band(result, event.name, seen)
-        yield from _kurtosis(result, event.name, seen)
-        yield from _scatter(result, event.name, i)
+        if "cross-spectra" in seen.gives:
+            yield from _wide_band(result, event.name, seen)
+            yield from _kurtosis(result, event.name, seen)
+        yield from scatter_of_synthesis(event.name, result.spectrum.cycles, result.damage, i)
 
 
 def damage_of(result: Life, cycles: Cycles) -> float:
@@ -113,13 +115,12 @@ def _stated(result: Life, event: str) -> tuple[float, float]:
     return float(load.kurtosis), float(load.skewness)
 
 
-def _scatter(result: Life, event: str, i: int) -> Iterator[Finding]:
-    """Tones on a wide band: cycles that were counted in a synthesis."""
-    cycles = result.spectrum.cycles
-    own = np.flatnonzero(result.spectrum.event == i)
+def scatter_of_synthesis(event: str, cycles: Cycles, damage: FloatArray, i: int) -> Iterator[Finding]:
+    """Of an event, the source `i` of cycles with this damage: tones on a wide band, whose cycles were counted in a synthesis."""
+    own = np.flatnonzero(cycles.event == i)
     if BLOCK not in cycles.columns or not (cycles.columns[BLOCK][own] >= 0.0).any():
         return
-    error = standard_error(cycles.chosen(own), result.damage[own])
+    error = standard_error(cycles.chosen(own), damage[own])
     yield Finding(
         "warning" if error > 0.05 else "note",
         "counted-synthesis",

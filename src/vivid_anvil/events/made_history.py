@@ -9,11 +9,14 @@ import dataclasses
 from dataclasses import dataclass
 from typing import ClassVar
 
-from vivid_anvil.counting import Cycles
+import numpy as np
+
+from vivid_anvil.counting import Cycles, rainflow
+from vivid_anvil.counting.cycles import BLOCK
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.histories.channel import Channel
 from vivid_anvil.histories.load import Give, Load, Samples
-from vivid_anvil.spectra.synthesis import Synthesis, counted_synthesis
+from vivid_anvil.spectra.synthesis import BLOCKS
 
 MOST = 2**18  # samples
 PER_SHORTEST = 8.0  # samples in the shortest period of the input; resonances have more
@@ -58,6 +61,7 @@ class MadeHistory(Load):
         return dataclasses.replace(self, channel=channel.name, values=channel.values, dimension=channel.dimension)
 
     def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
-        """Counted in blocks that tell the scatter, as often as in the exposure."""
-        table = counted_synthesis(Synthesis(self.values, self.sample_rate), dimension=self.dimension)
-        return table.counted(table.count * self.passes)
+        """Counted as often as in the exposure; the block in which each starts tells the scatter."""
+        table = rainflow(self.values, residue=residue, dimension=self.dimension)
+        block = np.floor(table.start * (BLOCKS / self.values.size))
+        return dataclasses.replace(table, count=table.count * self.passes, columns={**table.columns, BLOCK: block})

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 
@@ -99,14 +100,13 @@ class _Stress:
     def together(self) -> int:
         """How many nodes at once: as many as have cycles that stay in the cache."""
         samples = sum(event.loads.shape[0] for event in self.events)
-        return int(max(MOST_TOGETHER // 100, min(MOST_TOGETHER, 4 * ROOM // max(samples // 3, 1))))
+        return int(max(MOST_TOGETHER // 25, min(MOST_TOGETHER, 4 * ROOM // max(samples // 3, 1))))
 
-    def task(self, spot: HotSpot, places: IntArray) -> Task:
-        """The nodes at those places, all with one hot spot, as work for the loops."""
+    def task(self, spot: HotSpot, places: IntArray, events: tuple[Any, ...]) -> Task:
+        """The nodes at those places, all with one hot spot, under these events, as work for the loops."""
         own = self.result.directions
         along = None if own is None else own[places]
-        events, measure = tuple(self.events), self.result.measure
-        loads = self.result.loads
+        measure, loads = self.result.measure, self.result.loads
         return Task(
             self.units[places], self.constants[places], loads, events, spot, measure, skip=False, directions=along
         )
@@ -117,58 +117,80 @@ class _Stress:
         return spectrum_of(replace(spot, relation=relation), replace(self.result.duty_cycle))
 
 
+DamageOf = Callable[
+    [FloatArray, IntArray], FloatArray
+]  # logarithms of factors, of which nodes -> damage per repeat at each
+
+
 def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
     spot = stress.result.spot_at(int(places[0]))
-    if any(event.vibrates for event in stress.events) and not acts_together(spot, stress.result.duty_cycle):
-        return _of_scaled(stress, spot, places, spot.assessed_by.critical_sum / target)
-    spectrum, node = _side_by_side(stress, spot, places)
     allowed = spot.assessed_by.critical_sum / target
-
-    order = np.argsort(node, kind="stable")
-    ends = np.searchsorted(node[order], np.arange(places.size + 1))
-    how = spot.assessed_by.loop(spot)
-    if how is not None:
-        return _by_loop(how, spectrum, order, ends, allowed)
+    parts = list(_parts(stress, spot, places))
 
     def excess(log_factors: FloatArray, which: IntArray) -> FloatArray:
         """Logarithm of damage over what is allowed, for some of the nodes."""
+        total = sum((part(log_factors, which) for part in parts), np.zeros(which.size))
+        return _logarithm(np.minimum(total, 1e300) / allowed)
+
+    return _solved(excess, places.size)
+
+
+def _parts(stress: _Stress, spot: HotSpot, places: IntArray) -> Iterator[DamageOf]:
+    """Damage of events with a course in time, counted once, and of those over frequency."""
+    if acts_together(spot, stress.result.duty_cycle):
+        found = [stress.spectrum(spot, place).cycles for place in places.tolist()]
+        node = np.repeat(np.arange(places.size), [len(one) for one in found])
+        yield _counted(Spectrum(spot, joined(found)), node, places.size)
+        return
+    in_time = tuple(event for event in stress.events if not event.vibrates)
+    shaken = tuple(event for event in stress.events if event.vibrates)
+    if in_time or not shaken:
+        cycles, node = cycles_side_by_side(stress.task(spot, places, in_time))
+        yield _counted(Spectrum(spot, cycles), node, places.size)
+    if shaken:
+        yield _laid_anew(stress.task(spot, places, shaken))
+
+
+def _counted(spectrum: Spectrum, node: IntArray, size: int) -> DamageOf:
+    """Of cycles that are scaled as they are; each belongs to a node."""
+    order = np.argsort(node, kind="stable")
+    ends = np.searchsorted(node[order], np.arange(size + 1))
+    how = spectrum.hot_spot.assessed_by.loop(spectrum.hot_spot)
+    if how is not None:
+        return _by_loop(how, spectrum, order, ends)
+
+    def damage(log_factors: FloatArray, which: IntArray) -> FloatArray:
         part, owner = spectrum, node
-        if which.size < places.size:
+        if which.size < size:
             rows = order[_runs(ends[which], ends[which + 1])]
             part, owner = (
                 Spectrum(spectrum.hot_spot, spectrum.cycles.chosen(rows)),
                 np.repeat(np.arange(which.size), ends[which + 1] - ends[which]),
             )
-        damage = part.damage_of(part.equivalent_stress(np.exp(log_factors)[owner]))
-        total = np.bincount(owner, weights=np.minimum(damage, 1e300), minlength=which.size)
-        return _logarithm(total / allowed)
+        each = part.damage_of(part.equivalent_stress(np.exp(log_factors)[owner]))
+        return np.asarray(np.bincount(owner, weights=np.minimum(each, 1e300), minlength=which.size), dtype=np.float64)
 
-    return _solved(excess, places.size)
+    return damage
 
 
-def _of_scaled(stress: _Stress, spot: HotSpot, places: IntArray, allowed: float) -> FloatArray:
-    """The same where events are over frequency: their expected cycles are laid anew under every factor."""
-    task = stress.task(spot, places)
+def _by_loop(how: PowerLoop, spectrum: Spectrum, order: IntArray, ends: IntArray) -> DamageOf:
+    """The same where one loop gives the damage of a node."""
+    sorted_cycles = spectrum.cycles.chosen(order)
+    cycles = (sorted_cycles.range, sorted_cycles.mean, sorted_cycles.per_repeat, ends[1:])
+    return lambda log_factors, which: damage_by_loop(how, cycles, which, np.exp(log_factors))
 
-    def excess(log_factors: FloatArray, which: IntArray) -> FloatArray:
+
+def _laid_anew(task: Task) -> DamageOf:
+    """Of events over frequency: their expected cycles are laid anew under every factor."""
+
+    def damage(log_factors: FloatArray, which: IntArray) -> FloatArray:
         factors = np.exp(log_factors)[:, None]
         own = None if task.directions is None else task.directions[which]
         units, constants = factors[:, :, None] * task.units[which], factors * task.constants[which]
         values = values_of(replace(task, units=units, constants=constants, directions=own))
-        return _logarithm(np.minimum(values.damage, 1e300) / allowed)
+        return np.asarray(values.damage)
 
-    return _solved(excess, places.size)
-
-
-def _by_loop(how: PowerLoop, spectrum: Spectrum, order: IntArray, ends: IntArray, allowed: float) -> FloatArray:
-    """The same where one loop gives the damage of a node."""
-    sorted_cycles = spectrum.cycles.chosen(order)
-    cycles = (sorted_cycles.range, sorted_cycles.mean, sorted_cycles.per_repeat, ends[1:])
-
-    def excess(log_factors: FloatArray, which: IntArray) -> FloatArray:
-        return _logarithm(damage_by_loop(how, cycles, which, np.exp(log_factors)) / allowed)
-
-    return _solved(excess, ends.size - 1)
+    return damage
 
 
 def _logarithm(ratios: FloatArray) -> FloatArray:
@@ -240,12 +262,3 @@ def _narrowed(
         below[there] = np.where(last[there] == 1, 0.5 * below[there], below[there])
         low[here], below[here], last[here] = trial[met], found[met], -1
         high[there], above[there], last[there] = trial[~met], found[~met], 1
-
-
-def _side_by_side(stress: _Stress, spot: HotSpot, places: IntArray) -> tuple[Spectrum, IntArray]:
-    """Cycles of all events at the nodes in one spectrum, and the number of the node that each belongs to."""
-    if not acts_together(spot, stress.result.duty_cycle):
-        cycles, node = cycles_side_by_side(stress.task(spot, places))
-        return Spectrum(spot, cycles), node
-    found = [stress.spectrum(spot, place).cycles for place in places.tolist()]
-    return Spectrum(spot, joined(found)), np.repeat(np.arange(places.size), [len(one) for one in found])

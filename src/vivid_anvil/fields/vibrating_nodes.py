@@ -243,8 +243,7 @@ def _sines(event: VibratingEvent, nodes: Nodes, spot: HotSpot) -> EventAtNodes:
     together = max(1, ROOM // many)
     for start in range(0, size, together):
         part = np.arange(start, min(start + together, size))
-        amplitude = np.stack([_amplitudes(nodes, part, one) for one in coordinates], axis=1)
-        amplitude *= spot.notch_factor
+        amplitude = spot.notch_factor * _amplitudes(nodes, part, coordinates)
         top[part] = amplitude.max(axis=1)
         damage[part] = _damage_of_rows(spot, amplitude, mean[part], rows) * event.occurrences
     return EventAtNodes(damage, mean - top, mean + top)
@@ -267,8 +266,9 @@ def _damage_of_rows(spot: HotSpot, amplitude: FloatArray, mean: FloatArray, rows
 
 
 def _amplitudes(nodes: Nodes, part: Any, coordinates: Any) -> FloatArray:
-    """Amplitude of the counted stress at some nodes, for complex coordinates, shape (modes,)."""
-    tensors = np.einsum("nrc,r->nc", nodes.units[part], coordinates)
+    """Amplitude of the counted stress at some nodes, for complex coordinates of shape (rows, modes): shape (nodes, rows)."""
+    tensors = np.matmul(coordinates, nodes.units[part])  # (nodes, rows, 6)
     if nodes.directions is None:
-        return np.asarray(nodes.measure.amplitude(tensors))
-    return np.asarray(np.abs(np.einsum("nc,nc->n", tensors, normal_weights(nodes.directions[part]))))
+        flat = tensors.reshape(-1, 6)
+        return np.asarray(nodes.measure.amplitude(flat)).reshape(tensors.shape[:2])
+    return np.asarray(np.abs(np.einsum("nrc,nc->nr", tensors, normal_weights(nodes.directions[part]))))
