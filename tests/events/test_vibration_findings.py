@@ -82,6 +82,7 @@ CASES = {
     "not-gaussian": (spot(), duty(random(kurtosis=6.0))),
     "counted-synthesis": (spot(), duty(random(tones={"base": [Tone(150.0, 9806.65)]}))),
     "longer-than-repeat": (spot(), duty(random(exposure="30 h"))),
+    "exposure-short": (spot(), duty(random(exposure="8 s"))),
 }
 
 

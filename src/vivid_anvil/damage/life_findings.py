@@ -12,14 +12,16 @@ from vivid_anvil.damage.input_findings import input_findings
 from vivid_anvil.damage.life_numbers import Life
 from vivid_anvil.events.counting_findings import counting_findings
 from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import listed
 from vivid_anvil.stress.vibration_findings import vibration_findings
 from vivid_anvil.units import number
 from vivid_anvil.writing.finding import Finding, gravest_first
 
 FEW_SAMPLES = 10.0
 FEW_CYCLES = 5
-HOURS = {"hour": 1.0, "day": 24.0, "week": 168.0, "month": 744.0}
+HOURS = {"hour": 1.0, "day": 24.0, "week": 168.0, "month": 744.0, "year": 8784.0}
 LONGER = 1.01
+NEXT_TO_NOTHING = 2e-4  # of the time of a repeat
 
 
 def life_findings(result: Life) -> tuple[Finding, ...]:
@@ -128,6 +130,22 @@ def _longer_than_a_repeat(result: Life) -> Iterator[Finding]:
         )
 
 
+def _next_to_no_time(result: Life) -> Iterator[Finding]:
+    """Vibration whose exposure is next to nothing of the time that a repeat has."""
+    duty = result.duty_cycle
+    hours, per_year = duty.hours, duty.repeats_per_year
+    known = HOURS.get(duty.repeat, HOURS["year"] / per_year if per_year is not None else None)
+    shaken = [one.name for one, _ in duty.flat() if one.load.gives & {"lines", "cross-spectra"}]
+    if shaken and hours is not None and known is not None and hours < NEXT_TO_NOTHING * known:
+        yield Finding(
+            "note",
+            "exposure-short",
+            f"The events of one {duty.repeat}, among them {listed(shaken)}, take {number(3600.0 * hours)} s of the "
+            f"{number(known)} h that it has.",
+            "Is the exposure meant in hours? Life in repeats and in years stands on it; damage a second does not.",
+        )
+
+
 def _reserve_with_constant(result: Life) -> Iterator[Finding]:
     if result.target_repeats is not None and result.hot_spot.fed.scaled_along:
         yield Finding(
@@ -146,5 +164,6 @@ LOOKS: tuple[Callable[[Life], Iterator[Finding]], ...] = (
     _few_cycles,
     _nothing_happens,
     _longer_than_a_repeat,
+    _next_to_no_time,
     _reserve_with_constant,
 )
