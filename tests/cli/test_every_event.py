@@ -37,6 +37,87 @@ def test_studies_side_by_side_take_each_kind_of_event(written, run, event):
     assert code == 0, err
 
 
+BASE = "base [head]"
+ON_BASE = (
+    REST[: REST.index("[[hot_spots]]")]
+    + f"""[[hot_spots]]
+name = "toe"
+material = "steel"
+sn_curve = "bar"
+
+[hot_spots.responses."{BASE}"]
+kind = "one degree of freedom"
+natural_frequency = "12 Hz"
+stress_per_acceleration = "3 MPa/g"
+damping_ratio = 0.02
+"""
+)
+NO_FREQUENCY = {name for name in EVENTS if name.split(" ")[0] in ("equal", "programme", "spectrum", "states", "peaks")}
+STILL = NO_FREQUENCY | {"history", "two histories in turn", "gated history", "once in ten weeks", "day of its own"}
+
+
+def on_base(text):
+    """An event of the base's acceleration, under a name with brackets."""
+    for old, new in (('"force"', f'"{BASE}"'), (" kN", " g"), ("N^2/Hz", "(m/s^2)^2/Hz"), ('"kN"', '"g"')):
+        text = text.replace(old, new)
+    return text.replace("force =", f'"{BASE}" =')
+
+
+def accelerations(folder):
+    """The files of the events with the acceleration of a base in place of a force."""
+    for name in ("lap.csv", "strokes.csv"):
+        text = (folder / name).read_text()
+        (folder / name).write_text(text.replace("force [kN]", f"{BASE} [g]"))
+
+
+@pytest.mark.parametrize("event", EVENTS)
+@pytest.mark.parametrize(
+    ("command", "options"),
+    [
+        ("vibration", ("--units", "us", "--channel", BASE)),
+        ("tailor", ("--time", "2 h", "--slope", "5", "--units", "us")),
+    ],
+)
+def test_what_shakes_is_looked_at_and_tailored_from_each_kind_of_event(written, run, tmp_path, command, options, event):
+    if event == "programme on a sheet":
+        return  # its sheet is of forces
+    study = written(on_base(EVENTS[event]), rest=ON_BASE)
+    accelerations(tmp_path)
+    code, out, err = run(command, study, *options, "--json", "a.json", "--csv", "a.csv", "--figures", "figures")
+    if event in NO_FREQUENCY | {"gated history"}:
+        assert code == 2
+        assert "says nothing of frequencies" in " ".join(err.split())
+        return
+    words = " ".join(err.split())
+    if event == "not Gaussian" and command == "tailor":
+        assert "expected a Gaussian input" in words
+    elif event in ("once in ten weeks", "day of its own"):  # they hold equal cycles too
+        assert "says nothing of frequencies" in words
+    else:
+        assert code == 0, err
+        assert json.loads(Path("a.json").read_text())
+        assert "None" not in out
+        assert list(Path("figures").glob("*.png"))
+        assert command != "tailor" or "the test covers the service" in " ".join(out.split())
+
+
+@pytest.mark.parametrize("event", EVENTS)
+@pytest.mark.parametrize(
+    ("command", "words"), [("vibration", "nothing that vibrates"), ("tailor", "the acceleration of a base")]
+)
+def test_a_force_is_looked_at_where_it_vibrates_but_shakes_no_base(written, run, command, words, event):
+    asked = ["--time", "2 h", "--slope", "5"] if command == "tailor" else []
+    code, out, err = run(
+        command, written(EVENTS[event], rest=REST[: REST.index("[model]")]), *asked, "--json", "a.json"
+    )
+    if command == "vibration" and event not in STILL | {"programme on a sheet"}:
+        assert code == 0, err
+        assert "None" not in out
+        return
+    assert code == 2
+    assert words in " ".join(err.split())
+
+
 TWO = (
     EVENT.format("up", "{1}")
     + CHANNEL

@@ -201,9 +201,12 @@ def _base(load: Load, channel: str | None) -> str:
     kinds = load.dimensions
     names = [one for one, kind in kinds.items() if kind == "acceleration"]
     if channel is None:
-        if len(names) != 1:
+        if not names:
+            found = ", ".join(f"{one!r} ({kind})" for one, kind in kinds.items())
+            raise InputError("damage spectrum, channel", found, "the acceleration of a base, such as one in g")
+        if len(names) > 1:
             raise InputError(
-                "damage spectrum, channel", f"channels {listed(kinds)}", "one acceleration", "Say which: channel = ..."
+                "damage spectrum, channel", f"channels {listed(names)}", "one acceleration", "Say which: channel = ..."
             )
         return names[0]
     if channel not in names:

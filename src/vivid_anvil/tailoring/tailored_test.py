@@ -13,6 +13,7 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.spectra import PSD
 from vivid_anvil.tailoring.damage_spectrum import DamageSpectrum, damage_spectrum
+from vivid_anvil.tailoring.oscillators import Oscillators
 from vivid_anvil.units import UnitSystem, coherent, coherent_values, in_unit, lasting, number, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
@@ -181,18 +182,23 @@ def tailored_test(
     places = frequency if corners is None else _corners(corners, frequency)
     first = own.level_for(wanted, seconds)
     levels = np.exp(np.interp(np.log(places), np.log(frequency), np.log(first)))
+    test, done = _made(places, levels, own, seconds)
     for _ in range(PASSES):
-        test = PSD(places, levels)
-        done = damage_spectrum(test, own, exposure=seconds)
         ratio = done.damage / wanted
         if corners is None and np.abs(ratio - 1.0).max() < CLOSE:
             break
         levels = levels * _correction(places, frequency, ratio ** (-2.0 / own.slope))
-    if corners is not None:
-        levels = levels * float((done.damage / wanted).min()) ** (-2.0 / own.slope)
-        test = PSD(places, levels)
-        done = damage_spectrum(test, own, exposure=seconds)
+        test, done = _made(places, levels, own, seconds)
+    least = float((done.damage / wanted).min())
+    if corners is not None or least < 1.0:  # what is made for a service covers it
+        test, done = _made(places, levels * least ** (-2.0 / own.slope), own, seconds)
     return TailoredTest(test, seconds, service, done.called("tailored test"))
+
+
+def _made(places: FloatArray, levels: FloatArray, own: Oscillators, seconds: float) -> tuple[PSD, DamageSpectrum]:
+    """A test with these breakpoints, and what it does."""
+    test = PSD(places, levels)
+    return test, damage_spectrum(test, own, exposure=seconds)
 
 
 def _corners(corners: object, frequency: FloatArray) -> FloatArray:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.units import is_unit
 
-_SQUARE = re.compile(r"(?P<name>[^\[\]]*?)\s*\[(?P<unit>[^\[\]]*)\]")
+_SQUARE = re.compile(r"(?P<name>.*?)\s*\[(?P<unit>[^\[\]]*)\]")
 _ROUND = re.compile(r"(?P<name>.*?)\s*\((?P<unit>[^()]*)\)")
 
 # What people write for the columns that tables of this trade have, in small letters.
@@ -54,6 +54,8 @@ def name_and_unit(cell: str) -> tuple[str, str]:
 
     >>> name_and_unit("Stress (MPa)"), name_and_unit("force (left) [kN]"), name_and_unit("force (left)")
     (('Stress', 'MPa'), ('force (left)', 'kN'), ('force (left)', ''))
+    >>> name_and_unit("base [head] [g]")
+    ('base [head]', 'g')
     """
     text = cell.strip()
     square = _SQUARE.fullmatch(text)
