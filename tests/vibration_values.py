@@ -165,7 +165,10 @@ def _damage(inputs: Values) -> Values:
 
 def _constants(inputs: Values) -> Values:
     process = psd_of(inputs)
-    c = dirlik_constants(process)
+    c = dirlik_constants(
+        process.irregularity,
+        process.moment(1.0) / process.moment(0.0) * np.sqrt(process.moment(2.0) / process.moment(4.0)),
+    )
     return {
         "dirlik": {"x_m": c.x, "D1": c.d1, "D2": c.d2, "D3": c.d3, "Q": c.q, "R": c.r},
         "tovo_benasciutti_b": tovo_benasciutti_share(process),

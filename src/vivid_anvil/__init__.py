@@ -148,7 +148,8 @@ if TYPE_CHECKING:
     from vivid_anvil.spectra.non_gaussian import hermite_form
     from vivid_anvil.spectra.psd import PSD, psd_of_slopes
     from vivid_anvil.spectra.read_spectra import read_cross_spectra, read_psd, read_response
-    from vivid_anvil.spectra.responses.components import ComponentTables, ModalComponents
+    from vivid_anvil.spectra.responses.components import ComponentTables
+    from vivid_anvil.spectra.responses.modal_components import ModalComponents
     from vivid_anvil.spectra.responses.modes import ModalResponse
     from vivid_anvil.spectra.responses.oscillator import OneDegreeOfFreedom
     from vivid_anvil.spectra.responses.response_table import ResponseTable

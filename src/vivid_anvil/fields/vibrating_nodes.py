@@ -23,6 +23,7 @@ from vivid_anvil.events import DutyCycle, Event
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials.curves._kernels import CONSTANT, NEVER
 from vivid_anvil.spectra.largest import EULER
+from vivid_anvil.spectra.methods.dirlik import dirlik_constants
 from vivid_anvil.stress import HotSpot, PowerLoop
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.relations import VibratingEvent
@@ -172,17 +173,12 @@ def _dirlik(m0: FloatArray, m1: FloatArray, m2: FloatArray, m4: FloatArray) -> l
     narrow = 1.0 - a < NARROW
     a = np.where(narrow, 0.5, a)
     x = np.where(narrow, 0.3, m1 / m0 * np.sqrt(m2 / m4))
-    d1 = 2.0 * (x - a**2) / (1.0 + a**2)
-    rest = 1.0 - a - d1 + d1**2
-    r = (a - x - d1**2) / rest
-    d2 = rest / (1.0 - r)
-    d3 = 1.0 - d1 - d2
-    q = 1.25 * (a - d3 - d2 * r) / d1
+    c = dirlik_constants(a, x)
     wide = 2.0 * math.sqrt(2.0) * rms
     return [
-        Part(np.where(narrow, 0.0, rate * d1), 1.0, 2.0 * rms * np.where(narrow, 1.0, q)),
-        Part(np.where(narrow, 0.0, rate * d2), 2.0, wide * np.where(narrow, 1.0, np.abs(r))),
-        Part(np.where(narrow, rate, rate * d3), 2.0, wide),
+        Part(np.where(narrow, 0.0, rate * c.d1), 1.0, 2.0 * rms * np.where(narrow, 1.0, c.q)),
+        Part(np.where(narrow, 0.0, rate * c.d2), 2.0, wide * np.where(narrow, 1.0, np.abs(c.r))),
+        Part(np.where(narrow, rate, rate * c.d3), 2.0, wide),
     ]
 
 

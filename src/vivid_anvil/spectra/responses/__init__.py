@@ -1,7 +1,8 @@
 """What a structure makes of an input over frequency: one kind a file."""
 
-from vivid_anvil.spectra.responses.components import ComponentResponses, ComponentTables, ModalComponents
+from vivid_anvil.spectra.responses.components import ComponentResponses, ComponentTables
 from vivid_anvil.spectra.responses.damping import Damping
+from vivid_anvil.spectra.responses.modal_components import ModalComponents
 from vivid_anvil.spectra.responses.modes import ModalResponse, modal_coordinates
 from vivid_anvil.spectra.responses.oscillator import OneDegreeOfFreedom
 from vivid_anvil.spectra.responses.response import RESPONSES, Resonance, Response

@@ -15,7 +15,7 @@ from vivid_anvil.ground.checks import FloatArray, IntArray, real_number
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.histories import Channel, Steps
 from vivid_anvil.histories.load import Load
-from vivid_anvil.spectra.responses.components import StillCoordinates
+from vivid_anvil.spectra.responses.coordinates import StillCoordinates
 from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY, VibratingEvent
 from vivid_anvil.units import DIMENSIONS, coherent
 

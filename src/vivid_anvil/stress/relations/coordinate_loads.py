@@ -11,7 +11,9 @@ from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.histories.load import Load
-from vivid_anvil.spectra.responses.components import Coordinates, SuperposedComponents
+from vivid_anvil.spectra.responses.components import SuperposedComponents
+from vivid_anvil.spectra.responses.coordinates import Coordinates
+from vivid_anvil.spectra.responses.in_time import in_time
 from vivid_anvil.stress.relations.case_loads import EventLoads, StressesByCase
 from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
 from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY, VibratingEvent
@@ -45,11 +47,11 @@ def events_of(source: Coordinates, duty_cycle: DutyCycle) -> list[Any]:
         if load.gives & OVER_FREQUENCY:
             found.append(VibratingEvent(event.name, often, load, source, *how))
         else:
-            found.append(_in_time(source, event.name, load, often))
+            found.append(_of_history(source, event.name, load, often))
     return found
 
 
-def _in_time(source: Coordinates, name: str, load: Load, often: float) -> EventLoads:
+def _of_history(source: Coordinates, name: str, load: Load, often: float) -> EventLoads:
     """Coordinates of a history, by its Fourier transform, as one that repeats."""
     kinds = load.dimensions
     inputs = {one: kinds[one] for one in source.channels if one in kinds}
@@ -61,11 +63,8 @@ def _in_time(source: Coordinates, name: str, load: Load, often: float) -> EventL
         )
     course = load.samples()
     values = np.stack([course.channel(one).values for one in inputs])
-    frequency: FloatArray = np.asarray(np.fft.rfftfreq(values.shape[1], 1.0 / course.sample_rate), dtype=np.float64)
-    frequency[0] = 1e-6 * (frequency[1] if frequency.size > 1 else 1.0)
-    lines: Any = np.fft.rfft(values)
-    through = np.einsum("mrj,jm->rm", source.coordinates(frequency, inputs), lines)
-    loads = np.ascontiguousarray(np.fft.irfft(through, n=values.shape[1]).T)
+    through = in_time(values, course.sample_rate, lambda frequency: source.coordinates(frequency, inputs))
+    loads = np.ascontiguousarray(through.T)
     return EventLoads(name, often, loads, course.sample_rate, steps=course.steps, passes=course.passes)
 
 

@@ -15,8 +15,9 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.histories.load import Load
 from vivid_anvil.spectra.responses.gain import Gain
+from vivid_anvil.spectra.responses.in_time import in_time
 from vivid_anvil.spectra.responses.of_motion import fitting
-from vivid_anvil.spectra.responses.response import Response
+from vivid_anvil.spectra.responses.response import ComplexArray, Response
 from vivid_anvil.stress.relations.relation import AskedMoment, Nominal, Relation
 from vivid_anvil.units import Coherent, UnitSystem, coherent_ratio, display_unit, shown
 from vivid_anvil.writing.finding import Finding
@@ -130,12 +131,9 @@ def _summed(named: ByName, responses: Mapping[str, Any]) -> FloatArray:
 
 def _filtered(named: ByName, responses: Mapping[str, Response], rate: float) -> FloatArray:
     """Each input by its Fourier transform through its response, back in time, summed."""
-    total: FloatArray | None = None
-    for name, response in responses.items():
-        values = named(name).values
-        frequency: FloatArray = np.asarray(np.fft.rfftfreq(values.size, 1.0 / rate), dtype=np.float64)
-        frequency[0] = frequency[1] * 1e-6 if frequency.size > 1 else 1e-6
-        through: FloatArray = np.fft.irfft(np.multiply(np.fft.rfft(values), response.at(frequency)), n=values.size)
-        total = through if total is None else total + through
-    assert total is not None
-    return total
+    values = np.stack([named(name).values for name in responses])
+
+    def rows(frequency: FloatArray) -> ComplexArray:
+        return np.stack([one.at(frequency) for one in responses.values()], axis=-1)[:, None]
+
+    return np.asarray(in_time(values, rate, rows)[0])

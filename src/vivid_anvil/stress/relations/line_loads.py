@@ -13,7 +13,7 @@ from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, inside, listed
-from vivid_anvil.spectra.responses.components import LineCoordinates
+from vivid_anvil.spectra.responses.coordinates import LineCoordinates
 from vivid_anvil.stress.relations.case_loads import StressesByCase
 from vivid_anvil.stress.relations.coordinate_loads import constants_of, events_of, place_of, units_of
 from vivid_anvil.stress.relations.vibrating_components import VibratingComponents

@@ -12,7 +12,7 @@ import numpy as np
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, listed
-from vivid_anvil.spectra.responses.components import ModalComponents, ModalCoordinates
+from vivid_anvil.spectra.responses.modal_components import ModalComponents, ModalCoordinates
 from vivid_anvil.stress.relations.case_loads import StressesByCase
 from vivid_anvil.stress.relations.coordinate_loads import constants_of, events_of, place_of, units_of
 from vivid_anvil.stress.relations.vibrating_components import VibratingComponents

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Any, ClassVar
+from typing import ClassVar
 
 import numpy as np
 
@@ -16,6 +16,7 @@ from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.histories.load import Load, TensorView
 from vivid_anvil.spectra.responses.component_gain import ComponentGain
 from vivid_anvil.spectra.responses.components import ComponentResponses
+from vivid_anvil.spectra.responses.in_time import in_time
 from vivid_anvil.stress.measures import COMPONENTS, Measure, stress_measure
 from vivid_anvil.stress.relations.relation import AskedMoment, Nominal, Relation
 from vivid_anvil.units import Coherent, UnitSystem, coherent_values, display_unit, shown
@@ -128,12 +129,8 @@ class VibratingComponents(Relation):
     def _course(self, named: ByName, inputs: dict[str, str], rate: float) -> FloatArray:
         """The inputs by their Fourier transforms through the responses, back in time, as the stress that is counted."""
         values = np.stack([named(name).values for name in inputs])
-        size = values.shape[1]
-        frequency: FloatArray = np.asarray(np.fft.rfftfreq(size, 1.0 / rate), dtype=np.float64)
-        frequency[0] = 1e-6 * (frequency[1] if frequency.size > 1 else 1.0)
-        lines: Any = np.fft.rfft(values)
-        through = np.einsum("maj,jm->am", self.response.at(frequency, inputs), lines)
-        tensors = np.ascontiguousarray(np.fft.irfft(through, n=size).T)
+        through = in_time(values, rate, lambda frequency: self.response.at(frequency, inputs))
+        tensors = np.ascontiguousarray(through.T)
         return self.measure.history(np.eye(6), np.asarray(self.constant), tensors)
 
     def remarks(self) -> Iterator[Finding]:

@@ -16,7 +16,7 @@ from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.histories.load import Load
 from vivid_anvil.spectra.between_points import NODES, WEIGHTS
 from vivid_anvil.spectra.response_density import graded_edges
-from vivid_anvil.spectra.responses.components import SLOW, Coordinates
+from vivid_anvil.spectra.responses.coordinates import SLOW, Coordinates
 from vivid_anvil.spectra.responses.response import ComplexArray
 
 OVER_FREQUENCY = frozenset({"lines", "cross-spectra"})  # what a load gives that is no course in time
