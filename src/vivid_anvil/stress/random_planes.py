@@ -11,6 +11,7 @@ from collections.abc import Callable
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.stress.directions import beside, half_sphere
 from vivid_anvil.stress.measures.straight import normal_weights
 
@@ -47,26 +48,41 @@ def shear_weights(normal: FloatArray, along: FloatArray) -> FloatArray:
     return np.stack([n[0] * d[0], n[1] * d[1], n[2] * d[2], *mixed], axis=-1)
 
 
+def _checked(covariance: FloatArray, normals: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Both with the shapes that they must have; InputError else, and for a covariance that none can be."""
+    own, rows = np.asarray(covariance, dtype=np.float64), np.atleast_2d(np.asarray(normals, dtype=np.float64))
+    if own.shape != (6, 6) or not np.isfinite(own).all():
+        raise InputError("random planes, covariance", f"shape {own.shape}", "(6, 6), finite, MPa²")
+    if not np.allclose(own, own.T, rtol=1e-9, atol=0.0) or np.linalg.eigvalsh(own)[0] < -1e-9 * np.trace(own):
+        found = "a matrix that is not symmetric and positive semidefinite"
+        raise InputError("random planes, covariance", found, "that of six stresses")
+    if rows.ndim != 2 or rows.shape[1] != 3 or not np.isfinite(rows).all() or not rows.any(axis=1).all():
+        raise InputError("random planes, normals", f"shape {rows.shape}", "(n, 3), none of them 0")
+    return own, rows
+
+
 def normal_rms(covariance: FloatArray, normals: FloatArray) -> FloatArray:
     """Root mean square of the normal stress on planes, shape (n, 3) to (n,), MPa.
 
     >>> normal_rms(np.diag([900.0, 0, 0, 0, 0, 0]), np.array([[1.0, 0.0, 0.0], [1.0, 1.0, 0.0]])).round(9)
     array([30., 15.])
     """
-    weights = normal_weights(np.atleast_2d(normals))
-    return np.asarray(np.sqrt(np.einsum("na,ab,nb->n", weights, covariance, weights)))
+    own, rows = _checked(covariance, normals)
+    weights = normal_weights(rows)
+    return np.asarray(np.sqrt(np.maximum(np.einsum("na,ab,nb->n", weights, own, weights), 0.0)))
 
 
 def shear_covariance(covariance: FloatArray, normals: FloatArray) -> FloatArray:
     """Covariance, MPa², of the two shear components on planes, shape (n, 3) to (n, 2, 2)."""
-    units = np.atleast_2d(normals) / np.linalg.norm(np.atleast_2d(normals), axis=-1, keepdims=True)
+    own, rows = _checked(covariance, normals)
+    units = rows / np.linalg.norm(rows, axis=-1, keepdims=True)
     weights = shear_weights(units[:, None, :], plane_axes(units))
-    return np.asarray(np.einsum("nia,ab,njb->nij", weights, covariance, weights))
+    return np.asarray(np.einsum("nia,ab,njb->nij", weights, own, weights))
 
 
 def greatest_shear_rms(covariance: FloatArray, normals: FloatArray) -> FloatArray:
     """Greatest rms of the shear along one direction of each plane, MPa: the root of the greater eigenvalue."""
-    return np.asarray(np.sqrt(np.linalg.eigvalsh(shear_covariance(covariance, normals))[:, -1]))
+    return np.asarray(np.sqrt(np.maximum(np.linalg.eigvalsh(shear_covariance(covariance, normals))[:, -1], 0.0)))
 
 
 def worst_plane(size_on: Callable[[FloatArray], FloatArray], *, step_degrees: float = 5.0) -> tuple[FloatArray, float]:
@@ -78,6 +94,8 @@ def worst_plane(size_on: Callable[[FloatArray], FloatArray], *, step_degrees: fl
     >>> abs(normal).round(3), round(size, 6)
     (array([1., 0., 0.]), 30.0)
     """
+    if not 0.1 <= step_degrees <= 30.0:
+        raise InputError("worst plane, step_degrees", f"{step_degrees:g} degrees", "0.1 to 30 degrees")
     every = half_sphere(step_degrees)
     found = size_on(every)
     normal, size, step = every[int(found.argmax())], float(found.max()), step_degrees
