@@ -58,6 +58,7 @@ STRESSES = (
 
 def stresses_of(section: ModelSection, folder: Path) -> StressField:
     """The stresses of the model, with its sets, read from its files."""
+    _refuse_both(section)
     result_file = section.stresses.lower().endswith(".frd")
     if section.modes is not None and result_file:
         _unused(section, ("stress_unit", "length_unit", "cases", "component_order", "element_values", "face"), "modes")
@@ -78,6 +79,15 @@ def stresses_of(section: ModelSection, folder: Path) -> StressField:
         face=section.face,
     )
     return _with_all_sets(stresses, section, folder)
+
+
+def _refuse_both(section: ModelSection) -> None:
+    """InputError for keys of a model over frequency that do not go together."""
+    if section.modes is not None and section.steady_state is not None:
+        raise InputError("steady_state", "steady_state beside modes", "one of both")
+    over_frequency = section.modes is not None or section.steady_state is not None
+    if over_frequency and any(case.constant is None for case in section.load_cases):
+        raise InputError("load_cases", "a channel on a load case of a model over frequency", "constant cases only")
 
 
 def _has_lines(section: ModelSection) -> bool:
@@ -153,12 +163,8 @@ def _loads(section: ModelSection, cases: Sequence[str], duty_cycle: DutyCycle) -
 
 def _over_frequency(section: ModelSection, folder: Path) -> ModeLoads | LineLoads | None:
     """The loads of a model by modes or by lines over frequency; None for load cases."""
-    if section.modes is not None and section.steady_state is not None:
-        raise InputError("steady_state", "steady_state beside modes", "one of both")
     if section.modes is None and section.steady_state is None:
         return None
-    if section.load_cases and any(case.constant is None for case in section.load_cases):
-        raise InputError("load_cases", "a channel on a load case of a model over frequency", "constant cases only")
     if section.modes is not None:
         return _modes(section, folder)
     lines = section.steady_state
