@@ -41,7 +41,7 @@ from vivid_anvil.units import DIMENSIONS, factor
 
 PACKAGES = (
     *("counting", "histories", "events", "shapes", "shapes.solutions", "materials"),
-    *("stress", "damage", "growth", "models", "fields", "study"),
+    *("stress", "damage", "growth", "models", "fields", "study", "acceptance", "materials.fracture"),
 )
 UNITS = pint.UnitRegistry()
 # Another unit than the coherent one, as text and for a quantity.
@@ -144,6 +144,10 @@ EXAMPLES = {
     "round_bar_surround": {"size": [1.0, 5.0], "diameter": 20.0},
     "round_bar_thumbnail": {"size": [1.0, 5.0], "diameter": 20.0},
     "surface_share": {"a": 6.0, "c": 12.0, "thickness": 20.0, "width": 300.0},
+    "embedded_reference_stress": {
+        "membrane": 150.0, "bending": 40.0, "a": 3.0, "c": 15.0, "thickness": 25.0, "ligament": 5.0, "width": 300.0
+    },
+    "sphere_bulging": {"size": [20.0, 60.0], "radius": 1000.0, "wall": 20.0},
     "toe_magnification": {"depth": [0.2, 3.0], "attachment_length": 15.0, "thickness": 20.0},
     "accelerated_test": {"result": LIFE, "omit_below": [10.0, 200.0]},
     "class_edges": {"largest": 87.0},

@@ -19,6 +19,17 @@ import importlib
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
+    from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
+    from vivid_anvil.acceptance.flaw import Flaw
+    from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
+    from vivid_anvil.acceptance.limiting_sizes import LimitingCurve, LimitingSizes, limiting_sizes
+    from vivid_anvil.acceptance.part import Part
+    from vivid_anvil.acceptance.partial_factors import PartialFactors
+    from vivid_anvil.acceptance.point import FractureLoads
+    from vivid_anvil.acceptance.primary import PressureStress, PrimaryProfile, PrimaryStresses
+    from vivid_anvil.acceptance.secondary import AsWelded, HeatTreated, ProfileStress, SecondaryStresses, WeldProfile
+    from vivid_anvil.acceptance.sensitivity import Moved, Sensitivity, sensitivity
+    from vivid_anvil.acceptance.tearing import Tearing, tearing
     from vivid_anvil.counting.counter import RainflowCounter
     from vivid_anvil.counting.cycles import Cycles
     from vivid_anvil.counting.exceedance import exceedance
@@ -108,6 +119,18 @@ if TYPE_CHECKING:
     from vivid_anvil.materials.fits.growth_tests import read_growth_tests
     from vivid_anvil.materials.fits.specimens import SpecimenSeries, read_specimens
     from vivid_anvil.materials.fits.staircase import staircase
+    from vivid_anvil.materials.fracture.from_charpy import CharpyToughness
+    from vivid_anvil.materials.fracture.from_ctod import CTODToughness
+    from vivid_anvil.materials.fracture.from_j import JToughness
+    from vivid_anvil.materials.fracture.general_curve import GeneralCurve
+    from vivid_anvil.materials.fracture.master_curve import MasterCurve
+    from vivid_anvil.materials.fracture.metal import Metal, Weld
+    from vivid_anvil.materials.fracture.older_curve import OlderCurve
+    from vivid_anvil.materials.fracture.plateau_curve import PlateauCurve
+    from vivid_anvil.materials.fracture.resistance_curve import ResistanceCurve
+    from vivid_anvil.materials.fracture.stress_strain_curve import StressStrainCurve
+    from vivid_anvil.materials.fracture.toughness import KToughness
+    from vivid_anvil.materials.fracture.toughness_tests import ToughnessTests
     from vivid_anvil.materials.laws.effective_range import EffectiveRangeLaw
     from vivid_anvil.materials.laws.forman import FormanLaw
     from vivid_anvil.materials.laws.forman_mettu import FormanMettuLaw
@@ -139,6 +162,7 @@ if TYPE_CHECKING:
     from vivid_anvil.shapes.pipes import AxialPipeCrack, PipeCrack
     from vivid_anvil.shapes.points import grid_of_rows
     from vivid_anvil.shapes.profiles import ProfileEdgeCrack, ProfileSurfaceCrack
+    from vivid_anvil.shapes.shells import CylinderSurfaceCrack, SphereCrack, SphereSurfaceCrack
     from vivid_anvil.shapes.surface import SurfaceCrack
     from vivid_anvil.shapes.table import TableCrack
     from vivid_anvil.spectra.cross_spectra import PSDs, SpectralMatrix, Together
@@ -201,13 +225,17 @@ if TYPE_CHECKING:
 __all__ = [
     "PSD",
     "AbsoluteMaximumPrincipal",
+    "AsWelded",
     "AxialPipeCrack",
     "BarCrack",
     "BarSurfaceCrack",
+    "CTODToughness",
     "CaseLoad",
     "CaseLoads",
     "CentreCrack",
     "Channel",
+    "Characterised",
+    "CharpyToughness",
     "Component",
     "ComponentTables",
     "ConstantAmplitude",
@@ -217,6 +245,7 @@ __all__ = [
     "Crack",
     "CycleMatrix",
     "Cycles",
+    "CylinderSurfaceCrack",
     "DamageSpectrum",
     "DoubleEdgeCrack",
     "DutyCycle",
@@ -226,28 +255,42 @@ __all__ = [
     "EmbeddedCrack",
     "Event",
     "Finding",
+    "Flaw",
+    "FlawAssessment",
     "FormanLaw",
     "FormanMettuLaw",
+    "FractureLoads",
     "GatedHistory",
+    "GeneralCurve",
     "GridCrack",
     "GrowthLaw",
     "GrowthResult",
     "HartmanSchijveLaw",
+    "HeatTreated",
     "HoleCornerCrack",
     "HoleCrack",
     "HotSpot",
+    "Indication",
     "InputError",
     "InputResponses",
     "InspectionPlan",
+    "JToughness",
+    "KToughness",
     "KlesnilLukasLaw",
     "LifeResult",
+    "LimitingCurve",
+    "LimitingSizes",
     "LoadHistory",
     "LoadStates",
+    "MasterCurve",
     "Material",
+    "Metal",
     "ModalComponents",
     "ModalResponse",
     "ModelResult",
+    "Moved",
     "NormalStress",
+    "OlderCurve",
     "OneDegreeOfFreedom",
     "OneLoad",
     "Oscillators",
@@ -255,19 +298,29 @@ __all__ = [
     "PSDs",
     "Palmgren",
     "ParisLaw",
+    "Part",
+    "PartialFactors",
     "PipeCrack",
     "PipeSurfaceCrack",
+    "PlateauCurve",
     "PowerOfRThreshold",
+    "PressureStress",
+    "PrimaryProfile",
+    "PrimaryStresses",
     "Profile",
     "ProfileEdgeCrack",
+    "ProfileStress",
     "ProfileSurfaceCrack",
     "RainflowCounter",
     "RandomVibration",
     "RectangleSection",
+    "ResistanceCurve",
     "ResponseTable",
     "RoundSection",
     "SNCurve",
     "SNFamily",
+    "SecondaryStresses",
+    "Sensitivity",
     "SeveralLoads",
     "SignedTresca",
     "SignedVonMisesHydrostatic",
@@ -275,11 +328,14 @@ __all__ = [
     "Sine",
     "SpecimenSeries",
     "SpectralMatrix",
+    "SphereCrack",
+    "SphereSurfaceCrack",
     "StatedMoments",
     "Step",
     "StepLoad",
     "StressField",
     "StressLife",
+    "StressStrainCurve",
     "Stromeyer",
     "Study",
     "StudyResult",
@@ -288,15 +344,19 @@ __all__ = [
     "TableCrack",
     "TableLaw",
     "TailoredTest",
+    "Tearing",
     "TensorSpectra",
     "Together",
     "Tone",
     "TotalLife",
+    "ToughnessTests",
     "TwoStageLaw",
     "UnitStresses",
     "VesselCrack",
     "VibratingComponents",
     "WalkerLaw",
+    "Weld",
+    "WeldProfile",
     "WhatIf",
     "Wheeler",
     "Willenborg",
@@ -304,6 +364,7 @@ __all__ = [
     "__version__",
     "accelerated_test",
     "answers",
+    "assess_flaw",
     "assess_life",
     "assess_model",
     "assess_planes",
@@ -312,6 +373,7 @@ __all__ = [
     "averaged",
     "basquin_curve",
     "block_programme",
+    "characterised",
     "check_history",
     "check_study",
     "class_needed",
@@ -367,6 +429,7 @@ __all__ = [
     "largest_lasting_size",
     "level_crossings",
     "life_working",
+    "limiting_sizes",
     "limits_over_load",
     "lives_over_size",
     "load_spectrum",
@@ -417,6 +480,7 @@ __all__ = [
     "run_study",
     "save_figure",
     "scale",
+    "sensitivity",
     "shoulder",
     "simple_range",
     "sloped_curve",
@@ -432,6 +496,7 @@ __all__ = [
     "table_curve",
     "table_law",
     "tailored_test",
+    "tearing",
     "through_thickness",
     "toe_stress",
     "total_life",
@@ -487,6 +552,33 @@ _HOMES = {
         "coverage",
         "damage_spectrum",
         "tailored_test",
+    ],
+    "vivid_anvil.acceptance": [
+        "AsWelded",
+        "Characterised",
+        "Flaw",
+        "FlawAssessment",
+        "FractureLoads",
+        "HeatTreated",
+        "Indication",
+        "LimitingCurve",
+        "LimitingSizes",
+        "Moved",
+        "Part",
+        "PartialFactors",
+        "PressureStress",
+        "PrimaryProfile",
+        "PrimaryStresses",
+        "ProfileStress",
+        "SecondaryStresses",
+        "Sensitivity",
+        "Tearing",
+        "WeldProfile",
+        "assess_flaw",
+        "characterised",
+        "limiting_sizes",
+        "sensitivity",
+        "tearing",
     ],
     "vivid_anvil.histories": [
         "Channel",
@@ -591,12 +683,28 @@ _HOMES = {
         "table_curve",
         "table_law",
     ],
+    "vivid_anvil.materials.fracture": [
+        "CTODToughness",
+        "CharpyToughness",
+        "GeneralCurve",
+        "JToughness",
+        "KToughness",
+        "MasterCurve",
+        "Metal",
+        "OlderCurve",
+        "PlateauCurve",
+        "ResistanceCurve",
+        "StressStrainCurve",
+        "ToughnessTests",
+        "Weld",
+    ],
     "vivid_anvil.shapes": [
         "AxialPipeCrack",
         "BarCrack",
         "BarSurfaceCrack",
         "CentreCrack",
         "CornerCrack",
+        "CylinderSurfaceCrack",
         "DoubleEdgeCrack",
         "EdgeCrack",
         "EmbeddedCrack",
@@ -607,6 +715,8 @@ _HOMES = {
         "PipeSurfaceCrack",
         "ProfileEdgeCrack",
         "ProfileSurfaceCrack",
+        "SphereCrack",
+        "SphereSurfaceCrack",
         "SurfaceCrack",
         "TableCrack",
         "VesselCrack",

@@ -12,6 +12,7 @@ from vivid_anvil.shapes.pipes import AxialPipeCrack, PipeCrack
 from vivid_anvil.shapes.points import grid_of_rows, read_points
 from vivid_anvil.shapes.profiles import ProfileEdgeCrack, ProfileSurfaceCrack
 from vivid_anvil.shapes.shape import SHAPES, OneSizeShape, Shape, TwoSizeShape
+from vivid_anvil.shapes.shells import CylinderSurfaceCrack, SphereCrack, SphereSurfaceCrack
 from vivid_anvil.shapes.surface import SurfaceCrack
 from vivid_anvil.shapes.table import TableCrack
 
@@ -22,6 +23,7 @@ __all__ = [
     "BarSurfaceCrack",
     "CentreCrack",
     "CornerCrack",
+    "CylinderSurfaceCrack",
     "DoubleEdgeCrack",
     "EdgeCrack",
     "EmbeddedCrack",
@@ -34,6 +36,8 @@ __all__ = [
     "ProfileEdgeCrack",
     "ProfileSurfaceCrack",
     "Shape",
+    "SphereCrack",
+    "SphereSurfaceCrack",
     "SurfaceCrack",
     "TableCrack",
     "TwoSizeShape",

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -11,12 +10,13 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.aspect import checked_aspect
 from vivid_anvil.shapes.one_size import CentreCrack
 from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape
+from vivid_anvil.shapes.solutions.collapse import embedded_reference_stress
 from vivid_anvil.shapes.solutions.ellipses import embedded_crack
 from vivid_anvil.shapes.surface import SurfaceCrack
 from vivid_anvil.units import LENGTH, STRESS, Coherent, OptionalCoherent, inner, number, opened
 
 # The shape checks its sizes itself, and asks thousands of times.
-_embedded_crack = inner(embedded_crack)
+_embedded_crack, _embedded_reference_stress = inner(embedded_crack), inner(embedded_reference_stress)
 
 
 @SHAPES.add("embedded")
@@ -58,6 +58,7 @@ class EmbeddedCrack(TwoSizeShape):
     centre_depth: OptionalCoherent = OptionalCoherent("length", above=0.0)
     broken_at: float = 0.9
     size_means: ClassVar[str] = "half of the depth"
+    end_names: ClassVar[tuple[str, ...]] = ("end of the depth", "end of the length")
     source: ClassVar[str] = "Newman and Raju 1984"
 
     def __post_init__(self) -> None:
@@ -97,8 +98,21 @@ class EmbeddedCrack(TwoSizeShape):
 
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
-        """Net section of the plate, MPa."""
-        return stress / (1.0 - math.pi * a * c / (self.thickness * self.plate_width))
+        """Of the section beside and below it, free to bend (BS 7910, annex P), MPa."""
+        return self.reference_stress_of(stress, 0.0, a, c)
+
+    def reference_stress_of(self, membrane: float, bending: float, *sizes: float) -> float:
+        """The same under membrane and bending, which pulls at the nearer face."""
+        a, c = sizes
+        ligament = max(self._cover - min(a, 0.999999 * self.deepest), 0.0)
+        rest = (min(a, 0.999999 * self.deepest), min(c, 0.5 * self.plate_width), self.thickness, ligament)
+        return _embedded_reference_stress(abs(membrane), bending, *rest, self.plate_width)
+
+    def scales_of_bending(self, *sizes: float) -> tuple[float, ...]:
+        """As if the largest bending stress over the crack pulled on all of it: on the safe side."""
+        a, _ = sizes
+        largest = 1.0 - 2.0 * (self._cover - a) / self.thickness
+        return tuple(one * largest for one in self.scales(*sizes))
 
     def after(self, a: float, c: float) -> Onwards | None:
         """A crack through the plate, in its middle; or on its surface, where the near ligament alone is broken."""

@@ -16,12 +16,14 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground.checks import FloatArray, share_of_one
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.shapes.shape import SHAPES, OneSizeShape
-from vivid_anvil.shapes.solutions.collapse import reference_stress
+from vivid_anvil.shapes.solutions.collapse import reference_stress, through_reference_stress
 from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.solutions.through import FACTORS, geometry_factor
 from vivid_anvil.shapes.solutions.weight import edge_crack_by_weight
-from vivid_anvil.units import LENGTHS, STRESS, STRESSES, Coherent, many, opened
+from vivid_anvil.units import LENGTHS, STRESS, STRESSES, Coherent, inner, many, opened
 from vivid_anvil.writing.working import put_in
+
+_through_reference_stress = inner(through_reference_stress)
 
 
 @SHAPES.add("centre")
@@ -72,6 +74,15 @@ class CentreCrack(OneSizeShape):
     def net_section_stress(self, size: ArrayLike, stress: float) -> FloatArray:
         """S W / (W - 2a), MPa."""
         return stress / (1.0 - 2.0 * np.asarray(size, dtype=np.float64) / self.plate_width)
+
+    def scales_of_bending(self, *sizes: float) -> tuple[float, ...]:
+        """As if the stress of the outer face pulled on the whole wall: on the safe side."""
+        return self.scales(*sizes)
+
+    def reference_stress_of(self, membrane: float, bending: float, *sizes: float) -> float:
+        """(P_b + √(P_b² + 9 P_m²)) / (3 (1 - 2a/W)), MPa: BS 7910, annex P."""
+        (size,) = sizes
+        return float(_through_reference_stress(abs(membrane), abs(bending), size, self.plate_width))
 
     def factor_numbers(self, size: float) -> str:
         """The formula of Y with x = a / W put in."""

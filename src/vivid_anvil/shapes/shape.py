@@ -39,6 +39,7 @@ class Shape(ABC):
     size_means: ClassVar[str]
     source: ClassVar[Any]  # whose solution it is
     weighs: ClassVar[bool] = False  # whether `k_of_stress` is there, for any stress over the depth
+    end_names: ClassVar[tuple[str, ...]] = ("tip",)
 
     @property
     def smallest_size(self) -> float:
@@ -89,6 +90,24 @@ class Shape(ABC):
                 "Take an edge, surface or corner crack in a plate, or put all of it into one stress.",
             )
         return cast(Shape, dataclasses.replace(cast(Any, self), bending_share=bending_share))
+
+    def scales_of_bending(self, *sizes: float) -> tuple[float, ...]:
+        """K per MPa of bending at the face with the crack, √mm, at each end; InputError for a shape that does not know it."""
+        return self.under(1.0).scales(*sizes)
+
+    def reference_stress_of(self, membrane: float, bending: float, *sizes: float) -> float:
+        """Stress, MPa, of the section that is left under membrane and bending; bending counts in either sense alike."""
+        total = abs(membrane) + abs(bending)
+        if bending == 0.0 or total == 0.0:
+            plain = self.under(0.0) if self.bends else self
+            return plain.reference_stress(abs(membrane), *sizes)
+        return self.under(abs(bending) / total).reference_stress(total, *sizes)
+
+    @property
+    def wall_thickness(self) -> float | None:
+        """Thickness of the wall, mm, where the shape has one."""
+        found: Any = getattr(self, "thickness", None) or getattr(self, "wall", None)
+        return None if found is None else float(found)
 
     @abstractmethod
     def steps(self, sizes: Sequence[float], unit: str, one: float) -> list[Step]:
@@ -180,6 +199,7 @@ class TwoSizeShape(Shape):
     """A crack with two sizes, depth a and half length c: Y at both ends, the stress of the section that is left."""
 
     sizes: ClassVar[tuple[str, ...]] = ("depth", "half length")
+    end_names: ClassVar[tuple[str, ...]] = ("deepest point", "surface point")
     aspects_known: ClassVar[Any] = (0.0, 2.0)  # smallest and largest a/c of the solution
 
     @property

@@ -4,7 +4,7 @@ from vivid_anvil.units.dimensions import DIMENSIONS, Dimension
 from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, fixed, in_unit, lasting, number, shown
 from vivid_anvil.units.door import coherent, coherent_ratio, dimension_of, factor, is_unit, split
 from vivid_anvil.units.growth_constants import growth_constant, rate_at_range
-from vivid_anvil.units.keys import Coherent, GrowthRate, OptionalCoherent
+from vivid_anvil.units.keys import Coherent, GrowthRate, OptionalCoherent, Temperature
 from vivid_anvil.units.opened import (
     FORCE,
     FRONT_ANGLE,
@@ -45,6 +45,7 @@ __all__ = [
     "GrowthRate",
     "OptionalCoherent",
     "Takes",
+    "Temperature",
     "UnitSystem",
     "celsius",
     "coherent",

@@ -36,6 +36,7 @@ DIMENSIONS = {
         Dimension("angle", "rad", "4 deg", "deg", "deg"),
         Dimension("gradient", "1/mm", "0.4 1/mm", "1/mm", "1/in"),
         Dimension("energy release rate", "N/mm", "12 kJ/m^2", "N/mm", "lbf/in"),
+        Dimension("energy", "J", "40 J", "J", "ft*lbf"),
         Dimension("number", "1", "1.5", "1", "1"),
     )
 }

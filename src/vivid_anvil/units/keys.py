@@ -13,6 +13,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units.dimensions import DIMENSIONS
 from vivid_anvil.units.door import coherent
 from vivid_anvil.units.growth_constants import EXAMPLE
+from vivid_anvil.units.temperature import celsius
 
 _REQUIRED: Any = object()
 
@@ -71,6 +72,19 @@ class OptionalCoherent(Coherent):
 
     def __set__(self, noun: object, value: Any) -> None:
         noun.__dict__[self.name] = None if value is None else self.checked(place(noun, self.name), value)
+
+
+class Temperature:
+    """An optional field for a temperature: text with its scale, or °C."""
+
+    def __set_name__(self, owner: type, name: str) -> None:
+        self.name = name
+
+    def __get__(self, noun: object | None, owner: type) -> float | None:
+        return None if noun is None else noun.__dict__[self.name]
+
+    def __set__(self, noun: object, value: Any) -> None:
+        noun.__dict__[self.name] = None if value is None else celsius(value, place(noun, self.name))
 
 
 class GrowthRate:

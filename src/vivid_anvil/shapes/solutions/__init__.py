@@ -2,6 +2,7 @@
 
 from vivid_anvil.shapes.solutions.collapse import (
     assessment_curve,
+    embedded_reference_stress,
     plasticity_interaction,
     reference_stress,
     surface_share,
@@ -25,6 +26,7 @@ from vivid_anvil.shapes.solutions.pipes import (
     pipe_through_crack,
 )
 from vivid_anvil.shapes.solutions.profile import StressProfile
+from vivid_anvil.shapes.solutions.shells import part_bulging, sphere_bulging
 from vivid_anvil.shapes.solutions.specimens import (
     compact_tension,
     middle_tension,
@@ -58,6 +60,7 @@ __all__ = [
     "edge_crack_by_weight",
     "embedded_crack",
     "embedded_in_infinite",
+    "embedded_reference_stress",
     "geometry_factor",
     "hole_corner_crack",
     "hole_crack",
@@ -68,6 +71,7 @@ __all__ = [
     "k_of_contour_frame",
     "k_of_contours",
     "middle_tension",
+    "part_bulging",
     "pin_hole_crack",
     "pipe_through_crack",
     "plasticity_interaction",
@@ -75,6 +79,7 @@ __all__ = [
     "round_bar_surround",
     "round_bar_thumbnail",
     "shape_factor",
+    "sphere_bulging",
     "surface_crack",
     "surface_crack_by_weight",
     "surface_ends_by_weight",

@@ -12,7 +12,9 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, reach, refuse_unless
-from vivid_anvil.units import LENGTH, LENGTHS, REACH, STRENGTH, STRESSES, many, opened
+from vivid_anvil.units import LENGTH, LENGTHS, REACH, STRENGTH, STRESS, STRESSES, many, one, opened
+
+GAP = one("length", at_least=0.0)
 
 
 @opened(membrane=STRESSES, bending=STRESSES, lost=many(at_least=0.0, below=1.0))
@@ -65,6 +67,32 @@ def surface_share(a: ArrayLike, c: ArrayLike, thickness: float, width: float = m
     deep, half = np.asarray(a, dtype=np.float64) / thickness, np.asarray(c, dtype=np.float64)
     wide = deep / (1.0 + thickness / half)
     return np.asarray(np.where(width >= 2.0 * (half + thickness), wide, 2.0 * deep * half / width))
+
+
+def _inside_plate(a: float, c: float, thickness: float, ligament: float, width: float, **_: object) -> None:
+    found = f"2a = {2.0 * a:g} mm, ligament {ligament:g} mm, 2c = {2.0 * c:g} mm in {thickness:g} by {width:g} mm"
+    fits = 2.0 * a + ligament < thickness and 2.0 * c <= width
+    refuse_unless(fits, "embedded reference stress", found, "a crack inside the plate")
+
+
+@opened(
+    _inside_plate, membrane=STRESS, bending=STRESS, a=LENGTH, c=LENGTH, thickness=LENGTH, ligament=GAP, width=LENGTH
+)
+def embedded_reference_stress(
+    membrane: float, bending: float, a: float, c: float, thickness: float, ligament: float, width: float
+) -> float:
+    """{q + √(q² + 9 P_m² n)} / (3 n) of a crack 2a by 2c inside a plate that is free to bend, `ligament` p to the nearer face.
+
+    α = (2a/t) / (1 + t/c) for W >= 2 (c + t), else (2a/t)(2c/W); q = P_b + 3 P_m α, n = (1 - α)² + 4 p α / t; P_b > 0 pulls at
+    the nearer face. Source: BS 7910, annex P.
+
+    >>> round(embedded_reference_stress(150.0, 40.0, 3.0, 15.0, 25.0, 5.0, 300.0), 4)
+    190.7026
+    """
+    share = 2.0 * a / thickness
+    lost = share / (1.0 + thickness / c) if width >= 2.0 * (c + thickness) else share * 2.0 * c / width
+    q, n = bending + 3.0 * membrane * lost, (1.0 - lost) ** 2 + 4.0 * ligament * lost / thickness
+    return float((q + math.sqrt(q * q + 9.0 * membrane**2 * n)) / (3.0 * n))
 
 
 @opened(chi=many(), load_ratio=many(at_least=0.0))

@@ -1,0 +1,63 @@
+"""Flaw acceptance: a flaw against the assessment curve, its reserves, limiting and allowable sizes, lists of indications."""
+
+from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
+from vivid_anvil.acceptance.flaw import WELDS, Flaw
+from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
+from vivid_anvil.acceptance.interaction import INTERACTIONS
+from vivid_anvil.acceptance.limiting_sizes import LimitingCurve, LimitingSizes, limiting_sizes
+from vivid_anvil.acceptance.part import FORMS, KINDS, Part
+from vivid_anvil.acceptance.partial_factors import PartialFactors
+from vivid_anvil.acceptance.point import EndPoint, FractureLoads, Point, Terms
+from vivid_anvil.acceptance.primary import PRIMARY, PressureStress, Primary, PrimaryProfile, PrimaryStresses
+from vivid_anvil.acceptance.reserves import Reserve
+from vivid_anvil.acceptance.secondary import (
+    SECONDARY,
+    AsWelded,
+    HeatTreated,
+    ProfileStress,
+    Secondary,
+    SecondaryStresses,
+    WeldProfile,
+)
+from vivid_anvil.acceptance.sensitivity import Moved, Sensitivity, sensitivity
+from vivid_anvil.acceptance.tearing import Tearing, tearing
+
+__all__ = [
+    "FORMS",
+    "INTERACTIONS",
+    "KINDS",
+    "PRIMARY",
+    "SECONDARY",
+    "WELDS",
+    "AsWelded",
+    "Characterised",
+    "EndPoint",
+    "Flaw",
+    "FlawAssessment",
+    "FractureLoads",
+    "HeatTreated",
+    "Indication",
+    "LimitingCurve",
+    "LimitingSizes",
+    "Moved",
+    "Part",
+    "PartialFactors",
+    "Point",
+    "PressureStress",
+    "Primary",
+    "PrimaryProfile",
+    "PrimaryStresses",
+    "ProfileStress",
+    "Reserve",
+    "Secondary",
+    "SecondaryStresses",
+    "Sensitivity",
+    "Tearing",
+    "Terms",
+    "WeldProfile",
+    "assess_flaw",
+    "characterised",
+    "limiting_sizes",
+    "sensitivity",
+    "tearing",
+]
