@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 from typing import Any
 
 import numpy as np
@@ -14,9 +15,14 @@ from vivid_anvil.acceptance import (
     FlawAssessment,
     FractureLoads,
     PrimaryStresses,
+    RangesPerYear,
     SecondaryStresses,
+    Stage,
     Terms,
+    allowable_flaws,
     assess_flaw,
+    grow_flaw,
+    limiting_sizes,
 )
 from vivid_anvil.acceptance.interaction import INTERACTIONS
 from vivid_anvil.acceptance.point import point_of
@@ -203,7 +209,36 @@ def _master(inputs: Values) -> Values:
     }
 
 
+def _allowable(aspect: str) -> Any:
+    def values(inputs: Values) -> Values:
+        shape = SurfaceCrack(thickness=inputs["t_mm"], plate_width=inputs["W_mm"])
+        loads = FractureLoads([PrimaryStresses(membrane=inputs["Pm_MPa"], bending=inputs["Pb_MPa"])])
+        found = assess_flaw(Flaw(name="flaw", shape=shape, size=2.0, half_length=4.0), loads, metal_of(inputs))
+        law = ParisLaw(name="law", rate=inputs["C"], slope=inputs["m"])
+        ranges = RangesPerYear([(inputs["dSt_MPa"], inputs["dSb_MPa"], inputs["N_target_cycles"])])
+        stages = [Stage("all", law, ranges)]
+        ratios = inputs["a_over_c_initial"]
+        own = allowable_flaws(found, stages, 1.0, aspects=ratios, aspect=aspect)
+        assert np.allclose(own.lives, 1.0, rtol=2e-5)
+        if aspect == "kept":
+            limits = limiting_sizes(found, aspects=ratios).curves[0].depths
+            return {"a_initial_mm": own.depths.tolist(), "a_limit_mm": limits.tolist()}
+        starts = [
+            dataclasses.replace(found.flaw, size=a, half_length=a / x) for a, x in zip(own.depths, ratios, strict=True)
+        ]
+        ends = [grow_flaw(dataclasses.replace(found, flaw=flaw), stages).legs[-1][1].last for flaw in starts]
+        return {
+            "a_initial_mm": own.depths.tolist(),
+            "a_final_mm": [end[0] for end in ends],
+            "c_final_mm": [end[1] for end in ends],
+        }
+
+    return values
+
+
 FLAWS = (
+    Method("Allowable initial flaw, aspect free", r"D-allowable-initial-two-dof-1", _allowable("free")),
+    Method("Allowable initial flaw, aspect kept", r"D-allowable-initial-fixed-aspect-1", _allowable("kept")),
     Method("Failure assessment curve, older form", r"D-fad-older-\d", _curve("older")),
     Method("Failure assessment curve, general form of a metal", r"D-fad-general-\d", _curve("general")),
     Method("Failure assessment curve with a yield plateau", r"D-fad-plateau-\d", _curve("yield plateau")),

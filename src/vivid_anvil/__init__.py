@@ -19,8 +19,10 @@ import importlib
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
+    from vivid_anvil.acceptance.allowable_flaws import AllowableFlaws, allowable_flaws
     from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
     from vivid_anvil.acceptance.flaw import Flaw
+    from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
     from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
     from vivid_anvil.acceptance.limiting_sizes import LimitingCurve, LimitingSizes, limiting_sizes
     from vivid_anvil.acceptance.part import Part
@@ -29,6 +31,7 @@ if TYPE_CHECKING:
     from vivid_anvil.acceptance.primary import PressureStress, PrimaryProfile, PrimaryStresses
     from vivid_anvil.acceptance.secondary import AsWelded, HeatTreated, ProfileStress, SecondaryStresses, WeldProfile
     from vivid_anvil.acceptance.sensitivity import Moved, Sensitivity, sensitivity
+    from vivid_anvil.acceptance.stages import RangesPerYear, Stage, stage_of_duty_cycle
     from vivid_anvil.acceptance.tearing import Tearing, tearing
     from vivid_anvil.counting.counter import RainflowCounter
     from vivid_anvil.counting.cycles import Cycles
@@ -225,6 +228,7 @@ if TYPE_CHECKING:
 __all__ = [
     "PSD",
     "AbsoluteMaximumPrincipal",
+    "AllowableFlaws",
     "AsWelded",
     "AxialPipeCrack",
     "BarCrack",
@@ -257,6 +261,7 @@ __all__ = [
     "Finding",
     "Flaw",
     "FlawAssessment",
+    "FlawGrowth",
     "FormanLaw",
     "FormanMettuLaw",
     "FractureLoads",
@@ -313,6 +318,7 @@ __all__ = [
     "ProfileSurfaceCrack",
     "RainflowCounter",
     "RandomVibration",
+    "RangesPerYear",
     "RectangleSection",
     "ResistanceCurve",
     "ResponseTable",
@@ -330,6 +336,7 @@ __all__ = [
     "SpectralMatrix",
     "SphereCrack",
     "SphereSurfaceCrack",
+    "Stage",
     "StatedMoments",
     "Step",
     "StepLoad",
@@ -363,6 +370,7 @@ __all__ = [
     "Working",
     "__version__",
     "accelerated_test",
+    "allowable_flaws",
     "answers",
     "assess_flaw",
     "assess_life",
@@ -414,6 +422,7 @@ __all__ = [
     "gate",
     "grid_of_rows",
     "grow_crack",
+    "grow_flaw",
     "growth_working",
     "hermite_form",
     "high_pass",
@@ -484,6 +493,7 @@ __all__ = [
     "shoulder",
     "simple_range",
     "sloped_curve",
+    "stage_of_duty_cycle",
     "staircase",
     "straight_curve",
     "stress_intensity",
@@ -554,10 +564,12 @@ _HOMES = {
         "tailored_test",
     ],
     "vivid_anvil.acceptance": [
+        "AllowableFlaws",
         "AsWelded",
         "Characterised",
         "Flaw",
         "FlawAssessment",
+        "FlawGrowth",
         "FractureLoads",
         "HeatTreated",
         "Indication",
@@ -570,14 +582,19 @@ _HOMES = {
         "PrimaryProfile",
         "PrimaryStresses",
         "ProfileStress",
+        "RangesPerYear",
         "SecondaryStresses",
         "Sensitivity",
+        "Stage",
         "Tearing",
         "WeldProfile",
+        "allowable_flaws",
         "assess_flaw",
         "characterised",
+        "grow_flaw",
         "limiting_sizes",
         "sensitivity",
+        "stage_of_duty_cycle",
         "tearing",
     ],
     "vivid_anvil.histories": [

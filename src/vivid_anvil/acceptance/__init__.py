@@ -1,7 +1,9 @@
 """Flaw acceptance: a flaw against the assessment curve, its reserves, limiting and allowable sizes, lists of indications."""
 
+from vivid_anvil.acceptance.allowable_flaws import AllowableFlaws, allowable_flaws
 from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
 from vivid_anvil.acceptance.flaw import WELDS, Flaw
+from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
 from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
 from vivid_anvil.acceptance.interaction import INTERACTIONS
 from vivid_anvil.acceptance.limiting_sizes import LimitingCurve, LimitingSizes, limiting_sizes
@@ -20,6 +22,7 @@ from vivid_anvil.acceptance.secondary import (
     WeldProfile,
 )
 from vivid_anvil.acceptance.sensitivity import Moved, Sensitivity, sensitivity
+from vivid_anvil.acceptance.stages import RangesPerYear, Stage, stage_of_duty_cycle
 from vivid_anvil.acceptance.tearing import Tearing, tearing
 
 __all__ = [
@@ -29,11 +32,13 @@ __all__ = [
     "PRIMARY",
     "SECONDARY",
     "WELDS",
+    "AllowableFlaws",
     "AsWelded",
     "Characterised",
     "EndPoint",
     "Flaw",
     "FlawAssessment",
+    "FlawGrowth",
     "FractureLoads",
     "HeatTreated",
     "Indication",
@@ -48,16 +53,21 @@ __all__ = [
     "PrimaryProfile",
     "PrimaryStresses",
     "ProfileStress",
+    "RangesPerYear",
     "Reserve",
     "Secondary",
     "SecondaryStresses",
     "Sensitivity",
+    "Stage",
     "Tearing",
     "Terms",
     "WeldProfile",
+    "allowable_flaws",
     "assess_flaw",
     "characterised",
+    "grow_flaw",
     "limiting_sizes",
     "sensitivity",
+    "stage_of_duty_cycle",
     "tearing",
 ]

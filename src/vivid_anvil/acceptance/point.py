@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
@@ -88,7 +89,6 @@ class Driver:
         self.plain = shape.under(0.0) if shape.bends else shape
         first = self.held or self._secondary(0.0)
         self.bends = bool(self.crack[0].bending or first[0].bending)
-        self.bent = shape.under(1.0) if shape.bends and self.bends else None
         total = abs(self.section.membrane) + abs(self.section.bending)
         share = abs(self.section.bending) / total if total > 0.0 else 0.0
         self.shared = (shape.under(share), total) if shape.bends else None
@@ -98,15 +98,23 @@ class Driver:
 
     def terms(self, sizes: tuple[float, ...], factor: float = 1.0) -> Terms:
         """K of primary and secondary stress at each end, and the reference stress, with all primary loads times `factor`."""
-        membrane = self.plain.scales(*sizes)
-        bending: tuple[float, ...] = (0.0,) * len(membrane)
-        if self.bends:
-            bending = self.bent.scales(*sizes) if self.bent is not None else self.shape.scales_of_bending(*sizes)
+        membrane, bending = self._scales(sizes)
         reference = factor * self.reference(sizes)
         primary = self._k(self.crack, membrane, bending, sizes)
         held = self.held or self._secondary(reference)
         secondary = self._k(held, membrane, bending, sizes)
         return Terms(tuple(factor * one for one in primary), tuple(secondary), reference)
+
+    def _scales(self, sizes: tuple[float, ...]) -> tuple[Sequence[float], Sequence[float]]:
+        """K per MPa of membrane stress and of bending at each end, √mm."""
+        if not self.bends:
+            found = self.plain.scales(*sizes)
+            return found, (0.0,) * len(found)
+        if not self.shape.bends:
+            return self.plain.scales(*sizes), self.shape.scales_of_bending(*sizes)
+        root = math.sqrt(math.pi * sizes[0])
+        membrane, bending = self.shape.ends_of_parts(*sizes)
+        return [one * root for one in membrane], [one * root for one in bending]
 
     def reference(self, sizes: tuple[float, ...]) -> float:
         """Stress of the section that is left, MPa."""

@@ -239,15 +239,15 @@ def growth_with_k(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatArra
     """The same with a third argument, the K that is always there, MPa√mm, and a fourth, the K per MPa of bending, √mm."""
     rows = np.ascontiguousarray(drive.rows)
     least = law.limit.least(drive.r_ratios[drive.ranges > 0.0])
+    fixed = (*law.handed, rows, drive.lowest, drive.counts_shut(law))
+    one_stress, least_of_all = drive.bending is None, law.limit.least_of_all
 
     def growth(scale: ArrayLike, size: ArrayLike, always: ArrayLike = 0.0, bending: ArrayLike = 0.0) -> FloatArray:
         given = np.broadcast_arrays(*(np.asarray(one, dtype=np.float64) for one in (scale, size, always, bending)))
         out = np.empty(given[0].size)
         scales, sizes, there, bent = (np.array(one, copy=True).reshape(-1) for one in given)
-        fixed = (*law.handed, rows, drive.lowest, drive.counts_shut(law))
-        if drive.bending is None:
-            bound = least if not there.any() else law.limit.least_of_all
-            growth_sums(*fixed, bound, scales, there, sizes, out)
+        if one_stress:
+            growth_sums(*fixed, least if not there.any() else least_of_all, scales, there, sizes, out)
         else:
             growth_sums_of_two(*fixed, scales, bent, there, sizes, out)
         if np.isnan(out).any():

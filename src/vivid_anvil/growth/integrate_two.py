@@ -59,19 +59,17 @@ def two_size_rates(
     """
     quick = _power_growth(drive, law) if always is None else None
     growth = None if quick is not None else growth_with_k(drive, law)
-    pure, bent = (shape, None) if drive.bending is None else (shape.under(0.0), shape.under(1.0))
+    two_stresses = drive.bending is not None
 
     def rates(a: float, c: float) -> tuple[float, float]:
         root = math.sqrt(math.pi * a)
-        deep, along = pure.ends(a, c)
+        (deep, along), bending = shape.ends_of_parts(a, c) if two_stresses else (shape.ends(a, c), (0.0, 0.0))
         if growth is None:
             assert quick is not None, "one of both is there"
             return quick(deep * root), quick(along * root)
         there = (0.0, 0.0) if always is None else always(a, c)
-        bending = (0.0, 0.0) if bent is None else bent.ends(a, c)
-        ends = zip((deep, along), (a, c), there, bending, strict=True)
-        rates = [float(growth(y * root, size, k, y_bending * root)) for y, size, k, y_bending in ends]
-        return rates[0], rates[1]
+        both = growth((deep * root, along * root), (a, c), there, (bending[0] * root, bending[1] * root))
+        return float(both[0]), float(both[1])
 
     return rates
 

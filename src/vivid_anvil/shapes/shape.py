@@ -10,6 +10,7 @@ import dataclasses
 import math
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Sequence
+from functools import cached_property
 from typing import Any, ClassVar, cast
 
 from numpy.typing import ArrayLike
@@ -90,6 +91,15 @@ class Shape(ABC):
                 "Take an edge, surface or corner crack in a plate, or put all of it into one stress.",
             )
         return cast(Shape, dataclasses.replace(cast(Any, self), bending_share=bending_share))
+
+    def ends_of_parts(self, *sizes: float) -> tuple[tuple[float, ...], tuple[float, ...]]:
+        """Y of membrane stress and of bending at each end; InputError for a shape that does not know bending."""
+        pure, bent = self._parts
+        return pure.ends(*sizes), bent.ends(*sizes)
+
+    @cached_property
+    def _parts(self) -> tuple[Shape, Shape]:
+        return self.under(0.0), self.under(1.0)
 
     def scales_of_bending(self, *sizes: float) -> tuple[float, ...]:
         """K per MPa of bending at the face with the crack, √mm, at each end; InputError for a shape that does not know it."""

@@ -101,6 +101,16 @@ class SurfaceCrack(TwoSizeShape):
             * ((1.0 - share) * surface.tension * at_surface[0] + share * surface.bending * at_surface[1]),
         )
 
+    def ends_of_parts(self, *sizes: float) -> tuple[tuple[float, ...], tuple[float, ...]]:
+        """Both parts of the solution at once."""
+        if self.attachment_length is not None:
+            return super().ends_of_parts(*sizes)
+        a, c = self.within(*sizes)
+        deep = _surface_crack(a, c, self.thickness, 0.5 * self.plate_width, 90.0)
+        surface = _surface_crack(a, c, self.thickness, 0.5 * self.plate_width, 0.0)
+        factor = self.surface_factor
+        return (deep.tension, factor * surface.tension), (deep.bending, factor * surface.bending)
+
     def k_of_stress(self, stress: StressProfile, a: float, c: float) -> tuple[float, float]:
         """K, MPa√mm, of any stress across the plate, at the deepest point and at the surface, by weight functions; a <= c."""
         if a > c * (1.0 + 1e-9):
