@@ -25,10 +25,12 @@ if TYPE_CHECKING:
     from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
     from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
     from vivid_anvil.acceptance.limiting_sizes import LimitingCurve, LimitingSizes, limiting_sizes
+    from vivid_anvil.acceptance.many_flaws import FlawList, ListedFlaw, PlaceOfFlaws, assess_indications
     from vivid_anvil.acceptance.part import Part
     from vivid_anvil.acceptance.partial_factors import PartialFactors
     from vivid_anvil.acceptance.point import FractureLoads
     from vivid_anvil.acceptance.primary import PressureStress, PrimaryProfile, PrimaryStresses
+    from vivid_anvil.acceptance.read_indications import read_indications
     from vivid_anvil.acceptance.secondary import AsWelded, HeatTreated, ProfileStress, SecondaryStresses, WeldProfile
     from vivid_anvil.acceptance.sensitivity import Moved, Sensitivity, sensitivity
     from vivid_anvil.acceptance.stages import RangesPerYear, Stage, stage_of_duty_cycle
@@ -262,6 +264,7 @@ __all__ = [
     "Flaw",
     "FlawAssessment",
     "FlawGrowth",
+    "FlawList",
     "FormanLaw",
     "FormanMettuLaw",
     "FractureLoads",
@@ -285,6 +288,7 @@ __all__ = [
     "LifeResult",
     "LimitingCurve",
     "LimitingSizes",
+    "ListedFlaw",
     "LoadHistory",
     "LoadStates",
     "MasterCurve",
@@ -307,6 +311,7 @@ __all__ = [
     "PartialFactors",
     "PipeCrack",
     "PipeSurfaceCrack",
+    "PlaceOfFlaws",
     "PlateauCurve",
     "PowerOfRThreshold",
     "PressureStress",
@@ -373,6 +378,7 @@ __all__ = [
     "allowable_flaws",
     "answers",
     "assess_flaw",
+    "assess_indications",
     "assess_life",
     "assess_model",
     "assess_planes",
@@ -467,6 +473,7 @@ __all__ = [
     "read_growth_tests",
     "read_hdf5",
     "read_history",
+    "read_indications",
     "read_mdf",
     "read_mesh",
     "read_npy",
@@ -570,14 +577,17 @@ _HOMES = {
         "Flaw",
         "FlawAssessment",
         "FlawGrowth",
+        "FlawList",
         "FractureLoads",
         "HeatTreated",
         "Indication",
         "LimitingCurve",
         "LimitingSizes",
+        "ListedFlaw",
         "Moved",
         "Part",
         "PartialFactors",
+        "PlaceOfFlaws",
         "PressureStress",
         "PrimaryProfile",
         "PrimaryStresses",
@@ -590,9 +600,11 @@ _HOMES = {
         "WeldProfile",
         "allowable_flaws",
         "assess_flaw",
+        "assess_indications",
         "characterised",
         "grow_flaw",
         "limiting_sizes",
+        "read_indications",
         "sensitivity",
         "stage_of_duty_cycle",
         "tearing",

@@ -7,10 +7,12 @@ from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
 from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
 from vivid_anvil.acceptance.interaction import INTERACTIONS
 from vivid_anvil.acceptance.limiting_sizes import LimitingCurve, LimitingSizes, limiting_sizes
+from vivid_anvil.acceptance.many_flaws import FlawList, ListedFlaw, PlaceOfFlaws, assess_indications
 from vivid_anvil.acceptance.part import FORMS, KINDS, Part
 from vivid_anvil.acceptance.partial_factors import PartialFactors
 from vivid_anvil.acceptance.point import EndPoint, FractureLoads, Point, Terms
 from vivid_anvil.acceptance.primary import PRIMARY, PressureStress, Primary, PrimaryProfile, PrimaryStresses
+from vivid_anvil.acceptance.read_indications import read_indications
 from vivid_anvil.acceptance.reserves import Reserve
 from vivid_anvil.acceptance.secondary import (
     SECONDARY,
@@ -39,14 +41,17 @@ __all__ = [
     "Flaw",
     "FlawAssessment",
     "FlawGrowth",
+    "FlawList",
     "FractureLoads",
     "HeatTreated",
     "Indication",
     "LimitingCurve",
     "LimitingSizes",
+    "ListedFlaw",
     "Moved",
     "Part",
     "PartialFactors",
+    "PlaceOfFlaws",
     "Point",
     "PressureStress",
     "Primary",
@@ -64,9 +69,11 @@ __all__ = [
     "WeldProfile",
     "allowable_flaws",
     "assess_flaw",
+    "assess_indications",
     "characterised",
     "grow_flaw",
     "limiting_sizes",
+    "read_indications",
     "sensitivity",
     "stage_of_duty_cycle",
     "tearing",

@@ -41,6 +41,10 @@ class Indication:
         Of its middle along the line of flaws, mm; with it neighbours are looked at.
     weld : str, default "none"
         What of a weld it lies in: one of `WELDS`.
+    place : str, default ""
+        Name of the part that it is in, where there are several.
+    stress : str, default ""
+        Name of the stresses that pull at it, where there are several.
 
     Raises
     ------
@@ -61,6 +65,8 @@ class Indication:
     angle: float = ACROSS
     position: OptionalCoherent = OptionalCoherent("length")
     weld: str = "none"
+    place: str = ""
+    stress: str = ""
 
     def __post_init__(self) -> None:
         where = f"indication {self.name}"

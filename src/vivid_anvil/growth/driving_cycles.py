@@ -213,10 +213,24 @@ def growth_per_repeat(
         if always is None:
             return lambda size: growth(_scale(shape, size), size)
         return lambda size: growth(_scale(shape, size), size, always(size))
-    pure, bent = (cast(OneSizeShape, shape.under(share)) for share in (0.0, 1.0))
     none: Always = lambda size: np.zeros(np.shape(size))  # noqa: E731
     there = none if always is None else always
+    if not shape.bends:
+        bending = _scale_of_bending(shape)
+        return lambda size: growth(_scale(shape, size), size, there(size), bending(size))
+    pure, bent = (cast(OneSizeShape, shape.under(share)) for share in (0.0, 1.0))
     return lambda size: growth(_scale(pure, size), size, there(size), _scale(bent, size))
+
+
+def _scale_of_bending(shape: OneSizeShape) -> Callable[[ArrayLike], FloatArray]:
+    """K per MPa of bending at sizes, √mm, of a shape that knows only what bending is at most."""
+
+    def scale(size: ArrayLike) -> FloatArray:
+        sizes = np.asarray(size, dtype=np.float64)
+        found = [shape.scales_of_bending(float(one))[0] for one in sizes.ravel()]
+        return np.array(found).reshape(sizes.shape)
+
+    return scale
 
 
 def growth_at_scale(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatArray]:

@@ -94,8 +94,11 @@ class Shape(ABC):
 
     def ends_of_parts(self, *sizes: float) -> tuple[tuple[float, ...], tuple[float, ...]]:
         """Y of membrane stress and of bending at each end; InputError for a shape that does not know bending."""
-        pure, bent = self._parts
-        return pure.ends(*sizes), bent.ends(*sizes)
+        if self.bends:
+            pure, bent = self._parts
+            return pure.ends(*sizes), bent.ends(*sizes)
+        root = math.sqrt(math.pi * sizes[0])
+        return self.ends(*sizes), tuple(one / root for one in self.scales_of_bending(*sizes))
 
     @cached_property
     def _parts(self) -> tuple[Shape, Shape]:
