@@ -77,12 +77,16 @@ def _point(inputs: Values) -> Values:
     way = INTERACTIONS["rho" if inputs["use_rho"] else "none"]
     terms = Terms((inputs["Kp_MPa_sqrt_mm"],), (inputs["Ks_MPa_sqrt_mm"],), inputs["sref_MPa"])
     found = point_of(terms, curve, inputs["Kmat_MPa_sqrt_mm"], way, ("tip",))
+
+    def scaled(factor: float) -> Terms:
+        return Terms((factor * terms.primary[0],), terms.secondary, factor * terms.reference)
+
     return {
         "Lr": found.load_ratio,
         "Kr": found.governing.fracture_ratio,
         "f_Lr": found.allowed,
         "acceptable": found.acceptable,
-        "load_factor": on_load(terms, None, curve, inputs["Kmat_MPa_sqrt_mm"], way).factor,
+        "load_factor": on_load(terms, scaled, curve, inputs["Kmat_MPa_sqrt_mm"], way).factor,
     }
 
 

@@ -10,6 +10,13 @@ pytestmark = pytest.mark.slow
 
 EXAMPLES = sorted((Path(__file__).parents[1] / "examples").glob("*.py"))
 PROMISED = {
+    "flaws_of_the_tower_base": (
+        "8 flaws, 2 not acceptable",
+        "H2: look within 0.5009 years",
+        "B5 and B6 joined",
+        "B4 taken as a surface flaw",
+        "toughness moves it most",
+    ),
     "from_python": ["<LifeResult toe: life ", "Life of toe, worked by hand", "Reserve factor on life"],
     "static_load_cases": [
         "life 61.51 years, meets the target",

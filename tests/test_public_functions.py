@@ -195,7 +195,7 @@ THEMSELVES = {
     "range_pair", "read_unit_stresses", "stresses_of_rosette",
     "read_csv", "read_excel", "read_growth_tests", "read_hdf5", "read_npy", "read_parquet", "resample",
     "simple_range", "sloped_curve", "straight_curve", "stress_table", "through_thickness", "time_at_level",
-    "look_at_vibration", "vibration_views", "participation_along", "read_participation",
+    "look_at_vibration", "vibration_views", "allowable_flaws", "stage_of_duty_cycle", "participation_along", "read_participation",
     "turning_points", "with_boxes", "worked_cycle", "worst_case_pairs", "write_results",
 }  # fmt: skip
 _NUMBERS = re.compile(r"\b(float|ArrayLike|FloatArray)\b")

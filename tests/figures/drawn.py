@@ -7,6 +7,7 @@ import numpy as np
 import vivid_anvil as va
 from tests.fields.models import LOADS, boxes, duty_of, field_of, limited
 from tests.fields.models import spot as model_spot
+from tests.figures.drawn_flaws import FLAWS
 from tests.spots import changed
 from vivid_anvil import growth as gr
 from vivid_anvil import materials as mt
@@ -155,4 +156,5 @@ DRAWN = {
     "bore": lambda demo: demo.lives[1],
     "no damage": lambda demo: demo.lives[2],
     "growth": lambda demo: demo.growths[0],
+    **FLAWS,
 }

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -94,6 +95,12 @@ class FlawAssessment(Result):
         """K at each end and the reference stress, with the partial factor on load."""
         return self.terms_at(self.sizes)
 
+    def of_sizes(self, sizes: tuple[float, ...]) -> FlawAssessment:
+        """The same for sizes that count, mm, whatever the flaw's own are."""
+        other = dataclasses.replace(self)
+        other.__dict__["sizes"], other.__dict__["driver"] = sizes, self.driver
+        return other
+
     def terms_at(self, sizes: tuple[float, ...], factor: float = 1.0) -> Terms:
         """The same at other sizes, mm, and with primary loads times a factor."""
         return self.driver.terms(sizes, factor * self.partial_factors.load)
@@ -115,11 +122,17 @@ class FlawAssessment(Result):
         """The toughness, MPa√mm, that is just needed; inf where none is enough."""
         return needed_toughness(self.terms, self.curve, self.loads.way)
 
+    def under_load(self, factor: float) -> Terms:
+        """The same with all primary loads times a factor; secondary stress stays, unless every load relaxes it."""
+        if self.loads.moves:
+            return self.terms_at(self.sizes, factor)
+        own = self.terms
+        return Terms(tuple(factor * one for one in own.primary), own.secondary, factor * own.reference)
+
     @cached_property
     def reserve_on_load(self) -> Reserve:
         """The factor on all primary loads at which it meets the curve."""
-        scaled = (lambda factor: self.terms_at(self.sizes, factor)) if self.loads.moves else None
-        return on_load(self.terms, scaled, self.curve, self.toughness, self.loads.way)
+        return on_load(self.terms, self.under_load, self.curve, self.toughness, self.loads.way)
 
     @cached_property
     def reserve_on_toughness(self) -> Reserve:
@@ -153,9 +166,9 @@ class FlawAssessment(Result):
     @property
     def verdict(self) -> str:
         """In words."""
-        least = min(self.reserves, key=lambda one: one.factor)
         if not self.acceptable:
-            return f"not acceptable: {number(least.factor)} of what would be needed on {least.on}"
+            return f"not acceptable: it carries {number(self.reserve_on_load.factor)} of the load"
+        least = min(self.reserves, key=lambda one: one.factor)
         if least.factor < THIN:
             return f"acceptable, with a thin reserve of {number(least.factor)} on {least.on}"
         return f"acceptable, the least reserve is {number(least.factor)} on {least.on}"

@@ -68,18 +68,9 @@ def _primary(found: FlawAssessment, end: EndPoint, units: UnitSystem) -> list[St
 def _load_ratio(found: FlawAssessment) -> list[Step]:
     own, shape = section_stress(found.loads, found.flaw.shape.wall_thickness), found.flaw.shape
     factored = found.partial_factors.load
-    numbers = f"P_m = {put_in(factored * own.membrane)} MPa, P_b = {put_in(factored * own.bending)} MPa"
     reference, low = found.terms.reference, found.curve.yield_strength
-    title = f"Reference stress of the section, {shape.kind}"
     return [
-        Step(
-            title,
-            "σ_ref = σ_ref(P_m, P_b, sizes)",
-            numbers,
-            reference,
-            "MPa",
-            "BS 7910, annex P; the guide has the formula",
-        ),
+        *shape.reference_steps(factored * own.membrane, factored * own.bending, found.sizes),
         Step(
             "Load ratio",
             "L_r = σ_ref / σ_y",

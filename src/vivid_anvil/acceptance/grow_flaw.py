@@ -27,7 +27,7 @@ from vivid_anvil.acceptance.point import Point, point_of
 from vivid_anvil.acceptance.stages import IN_A_YEAR, Stage
 from vivid_anvil.ground.checks import FloatArray, one_of
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.growth.integrate_two import Pace
+from vivid_anvil.growth.integrate_two import FINE, Pace
 from vivid_anvil.units import UnitSystem, number, one, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
@@ -295,7 +295,7 @@ def grow_flaw(
     endless = [stage.name for stage in rows[:-1] if math.isinf(stage.years)]
     if endless:
         raise InputError(f"stage {endless[0]}, duration", "none", "a duration for every stage but the last")
-    return grown(found, _until(rows, target), aspect, inspection_factor)
+    return grown(found, _until(rows, target), aspect, inspection_factor, FINE)
 
 
 def _until(stages: tuple[Stage, ...], target: float | None) -> tuple[Stage, ...]:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import dataclasses
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -10,7 +9,7 @@ from typing import Any, Self
 
 import numpy as np
 
-from vivid_anvil.acceptance.assess_flaw import FlawAssessment, end_of_solution
+from vivid_anvil.acceptance.assess_flaw import FlawAssessment
 from vivid_anvil.acceptance.flaw import Flaw
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
@@ -206,8 +205,6 @@ def _curve(name: str, found: FlawAssessment, aspects: FloatArray) -> LimitingCur
 
 def limit_of(found: FlawAssessment, sizes: tuple[float, ...]) -> float:
     """The first size, mm, at which a flaw with the aspect of `sizes` meets the curve; nan where the solution ends before."""
-    small = dataclasses.replace(found)
-    small.__dict__["sizes"] = sizes
-    small.__dict__["largest_factor"] = end_of_solution(found.flaw, sizes)
+    small = found.of_sizes(sizes)
     factor = small.reserve_on_size.factor
     return math.nan if math.isinf(factor) else factor * sizes[0] / found.partial_factors.size

@@ -236,7 +236,9 @@ def _of_several(rows: list[tuple[str, Finding]]) -> Finding:
         own = name if name in first.sentence else f"{name}: "
         return first if own == name else Finding(first.severity, first.code, f"{own}{first.sentence}", first.advice)
     names = ", ".join(name for name, _ in rows[:6]) + (f" and {len(rows) - 6} more" if len(rows) > 6 else "")
-    return Finding(first.severity, first.code, f"{names}: {first.sentence}", first.advice)
+    return Finding(
+        first.severity, first.code, f"Of {len(rows)} flaws ({names}), the first: {first.sentence}", first.advice
+    )
 
 
 @opened(inspection_factor=one(at_least=1.0))

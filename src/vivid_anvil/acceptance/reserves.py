@@ -47,16 +47,11 @@ def first_meeting(
     return math.inf
 
 
-def on_load(terms: Terms, scaled: Scaled | None, curve: AssessmentCurve, toughness: float, way: Way) -> Reserve:
-    """The factor on all primary loads at which the flaw meets the curve; secondary stress stays, or is `scaled` anew."""
-
-    def at(factor: float) -> Terms:
-        if scaled is not None:
-            return scaled(factor)
-        return Terms(tuple(factor * one for one in terms.primary), terms.secondary, factor * terms.reference)
+def on_load(terms: Terms, scaled: Scaled, curve: AssessmentCurve, toughness: float, way: Way) -> Reserve:
+    """The factor on all primary loads at which the flaw meets the curve; `scaled` is the flaw under it."""
 
     def margin(factor: float) -> float:
-        return room(at(factor), curve, toughness, way)
+        return room(scaled(factor), curve, toughness, way)
 
     ratio = terms.reference / curve.yield_strength
     largest = max(terms.primary, default=0.0)

@@ -154,7 +154,8 @@ def tearing(found: FlawAssessment) -> Tearing:
         if not all(margin(*sizes) > 0.0 for margin in margins):
             break
         k = math.sqrt(curve.j(float(more)) * found.metal.stiffness) / found.partial_factors.toughness
-        reserve = on_load(found.terms_at(sizes), None, found.curve, k, found.loads.way)
+        torn_flaw = found.of_sizes(sizes)
+        reserve = on_load(torn_flaw.terms, torn_flaw.under_load, found.curve, k, found.loads.way)
         torn.append(float(more))
         toughness.append(k)
         factors.append(reserve.factor)

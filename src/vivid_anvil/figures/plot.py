@@ -9,6 +9,7 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 from matplotlib.text import Text
 
+from vivid_anvil.acceptance import AllowableFlaws, FlawAssessment, FlawGrowth, FlawList, LimitingSizes, Tearing
 from vivid_anvil.counting import CycleMatrix, Cycles, TailFit
 from vivid_anvil.damage import DamageMatrix, DamageOverTime, LifeResult, ResponseView, RuleComparison, VibrationView
 from vivid_anvil.events import GatedHistory
@@ -26,6 +27,14 @@ from vivid_anvil.figures.cycles_figure import cycles_figure
 from vivid_anvil.figures.damage_over_time_figure import damage_matrix_figure, over_time_figure
 from vivid_anvil.figures.family_figure import family_figure
 from vivid_anvil.figures.fit_figure import fit_figure, staircase_figure
+from vivid_anvil.figures.flaw_figures import (
+    allowable_figure,
+    flaw_figure,
+    flaw_growth_figure,
+    flaws_figure,
+    limiting_figure,
+    tearing_figure,
+)
 from vivid_anvil.figures.growth_figure import growth_figure, plan_figure
 from vivid_anvil.figures.history_figure import gated_figure, history_figure
 from vivid_anvil.figures.life_figure import life_figure
@@ -67,7 +76,7 @@ def plot(thing: Any, *, units: UnitSystem = "metric", ax: Axes | None = None) ->
     """A figure, 1280x800, of a noun or a result.
 
     Of a load history or several, cycles, a matrix, S-N curves with tests, a family, a fit, a life or a growth result, a crack's
-    shape, law, course, initial sizes or inspection plan, a model from a side, vibration and its tests.
+    shape, law, course, initial sizes or inspection plan, a model from a side, vibration and its tests, flaws and their growth.
 
     `units` is "metric" or "us". With `ax`, a subplot of your own figure, it is drawn in its place, and is the part of the figure
     that stands there. Save it with `save_figure`.
@@ -115,7 +124,7 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
         f"a {type(thing).__name__}",
         "a LoadHistory, an SNCurve or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNFamily, a fit, Staircase, "
         "LifeResult, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives, InspectionPlan, ModelView, "
-        "VibrationView, ResponseView, PSDEstimate, Coverage or TailoredTest",
+        "VibrationView, ResponseView, PSDEstimate, Coverage, TailoredTest, FlawAssessment, FlawGrowth or FlawList",
         "Of a study result, plot one of its lives or growths.",
     )
 
@@ -158,3 +167,9 @@ _draw.register(ResponseView, response_figure)
 _draw.register(PSDEstimate, psd_estimate_figure)
 _draw.register(Coverage, coverage_figure)
 _draw.register(TailoredTest, tailored_figure)
+_draw.register(FlawAssessment, flaw_figure)
+_draw.register(FlawGrowth, flaw_growth_figure)
+_draw.register(LimitingSizes, limiting_figure)
+_draw.register(AllowableFlaws, allowable_figure)
+_draw.register(FlawList, flaws_figure)
+_draw.register(Tearing, tearing_figure)

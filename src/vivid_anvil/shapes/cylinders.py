@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -14,6 +15,7 @@ from vivid_anvil.shapes.solutions.collapse import surface_share
 from vivid_anvil.shapes.solutions.pipes import inner_axial_crack
 from vivid_anvil.shapes.surface import SurfaceCrack
 from vivid_anvil.units import LENGTH, STRESS, Coherent, inner, opened
+from vivid_anvil.writing.working import Step
 
 # The shape checks its sizes itself, and asks thousands of times.
 _inner_axial_crack = inner(inner_axial_crack)
@@ -86,6 +88,10 @@ class PipeSurfaceCrack(TwoSizeShape):
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Reference stress of the wall as a plate, MPa."""
         return self._plate.collapse_stress(a, c, stress)
+
+    def reference_steps(self, membrane: float, bending: float, sizes: Sequence[float]) -> list[Step]:
+        """Those of the wall as a plate as wide as the circumference."""
+        return self._plate.reference_steps(membrane, bending, sizes)
 
     def after(self, a: float, c: float) -> Onwards | None:
         """A crack through the wall around the pipe."""

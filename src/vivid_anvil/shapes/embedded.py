@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -14,6 +15,7 @@ from vivid_anvil.shapes.solutions.collapse import embedded_reference_stress
 from vivid_anvil.shapes.solutions.ellipses import embedded_crack
 from vivid_anvil.shapes.surface import SurfaceCrack
 from vivid_anvil.units import LENGTH, STRESS, Coherent, OptionalCoherent, inner, number, opened
+from vivid_anvil.writing.working import Step, put_in
 
 # The shape checks its sizes itself, and asks thousands of times.
 _embedded_crack, _embedded_reference_stress = inner(embedded_crack), inner(embedded_reference_stress)
@@ -107,6 +109,34 @@ class EmbeddedCrack(TwoSizeShape):
         ligament = max(self._cover - min(a, 0.999999 * self.deepest), 0.0)
         rest = (min(a, 0.999999 * self.deepest), min(c, 0.5 * self.plate_width), self.thickness, ligament)
         return _embedded_reference_stress(abs(membrane), bending, *rest, self.plate_width)
+
+    def reference_steps(self, membrane: float, bending: float, sizes: Sequence[float]) -> list[Step]:
+        """α, q, n and σ_ref."""
+        a, c = sizes
+        t, w, p = self.thickness, self.plate_width, self._cover - a
+        wide = w >= 2.0 * (c + t)
+        lost = 2.0 * a / t / (1.0 + t / c) if wide else 2.0 * a / t * 2.0 * c / w
+        q, n = bending + 3.0 * membrane * lost, (1.0 - lost) ** 2 + 4.0 * p * lost / t
+        share = f"(2 × {put_in(a)} / {put_in(t)})"
+        numbers = f"{share} / (1 + {put_in(t)} / {put_in(c)})" if wide else f"{share} × (2 × {put_in(c)} / {put_in(w)})"
+        formula = "α = (2 × a / t) / (1 + t / c)" if wide else "α = (2 × a / t) × (2 × c / W)"
+        of_n = f"(1 - {put_in(lost)})^2 + 4 × {put_in(p)} × {put_in(lost)} / {put_in(t)}"
+        rest = f"({put_in(q)} + √({put_in(q)}^2 + 9 × {put_in(membrane)}^2 × {put_in(n)})) / (3 × {put_in(n)})"
+        value = self.reference_stress_of(membrane, bending, a, c)
+        return [
+            Step("Share of the section that the flaw takes", formula, numbers, lost, "", "BS 7910, annex P"),
+            Step("What is left, with the ligament p", "n = (1 - α)^2 + 4 × p × α / t", of_n, n, ""),
+            Step(
+                "Bending with the shift",
+                "q = P_b + 3 × P_m × α",
+                f"{put_in(bending)} + 3 × {put_in(membrane)} × {put_in(lost)}",
+                q,
+                "MPa",
+            ),
+            Step(
+                "Reference stress of the section", "σ_ref = (q + √(q^2 + 9 × P_m^2 × n)) / (3 × n)", rest, value, "MPa"
+            ),
+        ]
 
     def scales_of_bending(self, *sizes: float) -> tuple[float, ...]:
         """As if the largest bending stress over the crack pulled on all of it: on the safe side."""

@@ -7,6 +7,7 @@ at which the rest of the section yields.
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -21,7 +22,7 @@ from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.solutions.through import FACTORS, geometry_factor
 from vivid_anvil.shapes.solutions.weight import edge_crack_by_weight
 from vivid_anvil.units import LENGTHS, STRESS, STRESSES, Coherent, inner, many, opened
-from vivid_anvil.writing.working import put_in
+from vivid_anvil.writing.working import Step, put_in
 
 _through_reference_stress = inner(through_reference_stress)
 
@@ -83,6 +84,15 @@ class CentreCrack(OneSizeShape):
         """(P_b + √(P_b² + 9 P_m²)) / (3 (1 - 2a/W)), MPa: BS 7910, annex P."""
         (size,) = sizes
         return float(_through_reference_stress(abs(membrane), abs(bending), size, self.plate_width))
+
+    def reference_steps(self, membrane: float, bending: float, sizes: Sequence[float]) -> list[Step]:
+        """The formula with its numbers."""
+        (size,) = sizes
+        m, b = put_in(abs(membrane)), put_in(abs(bending))
+        numbers = f"({b} + √({b}^2 + 9 × {m}^2)) / (3 × (1 - 2 × {put_in(size)} / {put_in(self.plate_width)}))"
+        formula = "σ_ref = (P_b + √(P_b^2 + 9 × P_m^2)) / (3 × (1 - 2 × a / W))"
+        value = self.reference_stress_of(membrane, bending, size)
+        return [Step("Reference stress of the section", formula, numbers, value, "MPa", "BS 7910, annex P")]
 
     def factor_numbers(self, size: float) -> str:
         """The formula of Y with x = a / W put in."""

@@ -116,6 +116,12 @@ class Shape(ABC):
             return plain.reference_stress(abs(membrane), *sizes)
         return self.under(abs(bending) / total).reference_stress(total, *sizes)
 
+    def reference_steps(self, membrane: float, bending: float, sizes: Sequence[float]) -> list[Step]:
+        """Steps of a hand calculation to the reference stress, the last; stresses in MPa, sizes in mm."""
+        value = self.reference_stress_of(membrane, bending, *sizes)
+        numbers = f"P_m = {put_in(membrane)} MPa, P_b = {put_in(bending)} MPa"
+        return [Step("Reference stress of the section", f"σ_ref of the {self.kind} crack", numbers, value, "MPa")]
+
     @property
     def wall_thickness(self) -> float | None:
         """Thickness of the wall, mm, where the shape has one."""

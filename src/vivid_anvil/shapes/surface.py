@@ -12,14 +12,14 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.aspect import checked_aspect
 from vivid_anvil.shapes.one_size import CentreCrack
 from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape, aspect_step
-from vivid_anvil.shapes.solutions.collapse import reference_stress, surface_share
+from vivid_anvil.shapes.solutions.collapse import reference_step, reference_stress, surface_share
 from vivid_anvil.shapes.solutions.ellipses import surface_crack
 from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.solutions.toe import toe_value
 from vivid_anvil.shapes.solutions.weight import surface_crack_by_weight, surface_ends_by_weight
 from vivid_anvil.shapes.surface_steps import surface_steps
 from vivid_anvil.units import LENGTH, STRESS, Coherent, OptionalCoherent, inner, opened
-from vivid_anvil.writing.working import Step
+from vivid_anvil.writing.working import Step, put_in
 
 TOE_DEPTH_AT_SURFACE = 0.15  # mm, where the weld-toe magnification of the surface points is taken (BS 7910)
 
@@ -146,6 +146,24 @@ class SurfaceCrack(TwoSizeShape):
         if a > c:
             return super().steps(sizes, unit, one)
         return [aspect_step(a, c, unit, one), *surface_steps(self, a, c, unit, one)]
+
+    def reference_steps(self, membrane: float, bending: float, sizes: Sequence[float]) -> list[Step]:
+        """The share α of the section that is lost, and σ_ref."""
+        a, c = sizes
+        t, w = self.thickness, self.plate_width
+        lost = float(surface_share(a, c, t, w))
+        if w >= 2.0 * (c + t):
+            formula, numbers = (
+                "α = (a / B) / (1 + B / c)",
+                f"({put_in(a)} / {put_in(t)}) / (1 + {put_in(t)} / {put_in(c)})",
+            )
+        else:
+            formula, numbers = (
+                "α = (2 × a / B) × (c / W)",
+                f"(2 × {put_in(a)} / {put_in(t)}) × ({put_in(c)} / {put_in(w)})",
+            )
+        share = Step("Share of the section that the flaw takes", formula, numbers, lost, "", "BS 7910, annex P")
+        return [share, reference_step(membrane, bending, lost)]
 
     def after(self, a: float, c: float) -> Onwards | None:
         """A crack through the plate, in its middle."""

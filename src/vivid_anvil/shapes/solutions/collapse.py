@@ -13,6 +13,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, reach, refuse_unless
 from vivid_anvil.units import LENGTH, LENGTHS, REACH, STRENGTH, STRESS, STRESSES, many, one, opened
+from vivid_anvil.writing.working import Step, put_in
 
 GAP = one("length", at_least=0.0)
 
@@ -143,3 +144,12 @@ def assessment_curve(
     above = np.maximum(ratio, 1.0) ** ((power - 1.0) / (2.0 * power))
     largest = (yield_strength + ultimate_strength) / (2.0 * yield_strength)
     return np.where(ratio <= largest, elastic * above, 0.0)
+
+
+def reference_step(membrane: float, bending: float, lost: float) -> Step:
+    """σ_ref of a section that lost a share α, as a step."""
+    value = float(reference_stress(abs(membrane), abs(bending), lost))
+    m, b, left = put_in(abs(membrane)), put_in(abs(bending)), put_in(1.0 - lost)
+    formula = "σ_ref = (P_b + √(P_b^2 + 9 × P_m^2 × (1 - α)^2)) / (3 × (1 - α)^2)"
+    numbers = f"({b} + √({b}^2 + 9 × {m}^2 × {left}^2)) / (3 × {left}^2)"
+    return Step("Reference stress of the section", formula, numbers, value, "MPa", "BS 7910, annex P")

@@ -1,0 +1,78 @@
+"""Flaws that figures are drawn of: a surface flaw of a tower base under storm, with residual stress, in stages."""
+
+import functools
+
+from tests.acceptance.flaws import assessed, flaw, loads, metal
+from vivid_anvil import (
+    AsWelded,
+    CentreCrack,
+    EmbeddedCrack,
+    Flaw,
+    Indication,
+    KToughness,
+    ParisLaw,
+    Part,
+    PlaceOfFlaws,
+    RangesPerYear,
+    ResistanceCurve,
+    Stage,
+    allowable_flaws,
+    assess_flaw,
+    assess_indications,
+    grow_flaw,
+    limiting_sizes,
+    tearing,
+)
+
+COATED = ParisLaw(name="steel in air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0)
+BARE = ParisLaw(name="steel in seawater", rate="2.3e-12 mm/cycle at 1 MPa√mm", slope=3.0)
+RANGES = RangesPerYear([("60 MPa", "10 MPa", 1e5), ("30 MPa", "5 MPa", 6e5)])
+STAGES = [Stage("coated", COATED, RANGES, "2 years"), Stage("coating gone", BARE, RANGES)]
+
+
+@functools.cache
+def storm():
+    return assessed(
+        flaw(weld="as welded"), loads(130.0, 20.0, [AsWelded(relaxed="by the load")]), metal(KToughness(k=3600.0))
+    )
+
+
+def listed():
+    part = Part(form="plate", wall="25 mm", width="300 mm")
+    rows = [Indication(name=f"W{i}", kind="surface", length=14.0 + 7.0 * i, height=1.6 + 1.9 * i) for i in range(1, 9)]
+    place = PlaceOfFlaws(part=part, metal=metal(KToughness(k=4500.0)), stages=STAGES)
+    return assess_indications(
+        rows, {"base": place}, {"storm": loads(200.0, 20.0, [AsWelded(relaxed="by the load")])}, name="Tower base"
+    )
+
+
+def limits():
+    own = storm()
+    proof = assessed(own.flaw, loads(200.0, 20.0, [AsWelded(relaxed="by the load")]), own.metal)
+    return limiting_sizes({"storm": own, "proof load": proof})
+
+
+def inside():
+    shape = EmbeddedCrack(thickness=25.0, plate_width=300.0, centre_depth=8.0)
+    return assess_flaw(flaw(4.0, 9.0, shape), loads(150.0, 20.0), metal())
+
+
+def through():
+    return assess_flaw(Flaw(name="T1", shape=CentreCrack("300 mm"), size=40.0), loads(200.0), metal())
+
+
+def torn():
+    curve = ResistanceCurve(points=[(0.1, 60.0), (0.5, 110.0), (1.0, 135.0), (2.0, 150.0), (3.0, 155.0)])
+    return tearing(assessed(flaw(8.0, 20.0), loads(200.0), metal(curve)))
+
+
+FLAWS = {
+    "flaw": lambda _: storm(),
+    "embedded flaw": lambda _: inside(),
+    "through flaw": lambda _: through(),
+    "flaw growth": lambda _: grow_flaw(storm(), STAGES),
+    "limiting sizes": lambda _: limits(),
+    "allowable flaws": lambda _: allowable_flaws(storm(), STAGES, "2 years", aspects=[0.1, 0.2, 0.4, 0.7, 1.0]),
+    "flaws": lambda _: listed(),
+    "tearing": lambda _: torn(),
+}
