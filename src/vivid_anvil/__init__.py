@@ -21,6 +21,7 @@ from typing import TYPE_CHECKING, Any
 if TYPE_CHECKING:
     from vivid_anvil.acceptance.allowable_flaws import AllowableFlaws, allowable_flaws
     from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
+    from vivid_anvil.acceptance.crack_front import CrackFront, crack_front, read_crack_front
     from vivid_anvil.acceptance.flaw import Flaw
     from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
     from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
@@ -249,6 +250,7 @@ __all__ = [
     "CornerCrack",
     "Coverage",
     "Crack",
+    "CrackFront",
     "CycleMatrix",
     "Cycles",
     "CylinderSurfaceCrack",
@@ -401,6 +403,7 @@ __all__ = [
     "counted_synthesis",
     "coverage",
     "crack_course",
+    "crack_front",
     "curve_at_r",
     "curved_curve",
     "cut",
@@ -464,6 +467,7 @@ __all__ = [
     "range_pair",
     "read_card",
     "read_card_named",
+    "read_crack_front",
     "read_cross_spectra",
     "read_csv",
     "read_excel",
@@ -574,6 +578,7 @@ _HOMES = {
         "AllowableFlaws",
         "AsWelded",
         "Characterised",
+        "CrackFront",
         "Flaw",
         "FlawAssessment",
         "FlawGrowth",
@@ -602,8 +607,10 @@ _HOMES = {
         "assess_flaw",
         "assess_indications",
         "characterised",
+        "crack_front",
         "grow_flaw",
         "limiting_sizes",
+        "read_crack_front",
         "read_indications",
         "sensitivity",
         "stage_of_duty_cycle",

@@ -2,12 +2,14 @@
 
 from vivid_anvil.acceptance.allowable_flaws import AllowableFlaws, allowable_flaws
 from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
+from vivid_anvil.acceptance.crack_front import CrackFront, crack_front, read_crack_front
 from vivid_anvil.acceptance.flaw import WELDS, Flaw
 from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
 from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
 from vivid_anvil.acceptance.interaction import INTERACTIONS
 from vivid_anvil.acceptance.limiting_sizes import LimitingCurve, LimitingSizes, limiting_sizes
 from vivid_anvil.acceptance.many_flaws import FlawList, ListedFlaw, PlaceOfFlaws, assess_indications
+from vivid_anvil.acceptance.mixed_mode import MIXED_MODES
 from vivid_anvil.acceptance.part import FORMS, KINDS, Part
 from vivid_anvil.acceptance.partial_factors import PartialFactors
 from vivid_anvil.acceptance.point import EndPoint, FractureLoads, Point, Terms
@@ -31,12 +33,14 @@ __all__ = [
     "FORMS",
     "INTERACTIONS",
     "KINDS",
+    "MIXED_MODES",
     "PRIMARY",
     "SECONDARY",
     "WELDS",
     "AllowableFlaws",
     "AsWelded",
     "Characterised",
+    "CrackFront",
     "EndPoint",
     "Flaw",
     "FlawAssessment",
@@ -71,8 +75,10 @@ __all__ = [
     "assess_flaw",
     "assess_indications",
     "characterised",
+    "crack_front",
     "grow_flaw",
     "limiting_sizes",
+    "read_crack_front",
     "read_indications",
     "sensitivity",
     "stage_of_duty_cycle",

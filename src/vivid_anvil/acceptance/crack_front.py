@@ -1,0 +1,536 @@
+"""Stress intensity along a crack front of a finite-element model, from a table of contours: what of it can be trusted.
+
+Rows are positions, columns contours from the inside out. The first contour is left out; K is the mean of the others.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any, Self
+
+import numpy as np
+
+from vivid_anvil.acceptance.interaction import INTERACTIONS
+from vivid_anvil.acceptance.mixed_mode import MIXED_MODES
+from vivid_anvil.acceptance.point import Point, Terms, point_of
+from vivid_anvil.ground.checks import FloatArray, read_only
+from vivid_anvil.ground.errors import InputError, inside, listed
+from vivid_anvil.ground.files import existing, read_by_others
+from vivid_anvil.materials.fracture import Metal
+from vivid_anvil.units import (
+    DIMENSIONS,
+    POISSON,
+    STRENGTH,
+    UnitSystem,
+    coherent,
+    dimension_of,
+    factor,
+    in_unit,
+    number,
+    opened,
+)
+from vivid_anvil.writing.finding import Finding
+from vivid_anvil.writing.headings import name_and_unit
+from vivid_anvil.writing.read_table import column_numbers, read_frame
+from vivid_anvil.writing.result import Result, Words
+from vivid_anvil.writing.table import Column, Table
+
+ALLOWED = 0.02  # deviation of a contour from the mean
+DRIFT = 0.005  # of the mean a contour, in one direction
+CONSTRAINED = (0.93, 1.02)  # K of J in plane strain over K_I: plane stress is 0.954, plane strain 1
+QUANTITIES = {
+    "K_I": "stress intensity",
+    "K_II": "stress intensity",
+    "K_III": "stress intensity",
+    "J": "energy release rate",
+    "T": "stress",
+}
+PLACES = {"position": "length", "angle": "angle", "x": "length", "y": "length", "z": "length"}
+_CONTOUR = re.compile(r"(K_III|K_II|K_I|J|T)\s*,?\s*(?:contour\s*)?(\d+)", re.IGNORECASE)
+
+
+@dataclass(frozen=True, eq=False, repr=False)
+class CrackFront(Result):
+    """K along a crack front; `crack_front` and `read_crack_front` make one.
+
+    Parameters
+    ----------
+    name : str
+        What it is of: file and case.
+    positions : ndarray, shape (n,)
+        Length along the front, mm, or angle, rad.
+    angular : bool
+        Whether positions are angles.
+    contours : mapping of str to ndarray, shape (n, contours)
+        By quantity: K_I, K_II, K_III, MPa√mm; J, N/mm; T, MPa. From the inside out.
+    youngs_modulus : float
+        MPa.
+    poissons_ratio : float
+        -.
+    rule : str
+        For mixed mode: one of `MIXED_MODES`.
+
+    Raises
+    ------
+    InputError
+        By what makes one.
+
+    Examples
+    --------
+    >>> rows = {"K_I": [[1010.0, 1052, 1049, 1051, 1050], [1105, 1150, 1152, 1149, 1151]]}
+    >>> crack_front([0.0, 4.0], rows).worst
+    1
+    """
+
+    name: str
+    positions: FloatArray
+    angular: bool
+    contours: Mapping[str, FloatArray]
+    youngs_modulus: float = 207000.0
+    poissons_ratio: float = 0.3
+    rule: str = "energy release rate"
+
+    def mean(self, quantity: str) -> FloatArray:
+        """Mean of all contours but the first, shape (n,); zeros where the table has none."""
+        rows = self.contours.get(quantity)
+        return np.zeros(self.positions.size) if rows is None else np.asarray(rows[:, 1:].mean(axis=1))
+
+    @property
+    def k_of_j(self) -> FloatArray | None:
+        """K of J in plane strain, MPa√mm; None without J. Contour by contour, and then the mean."""
+        rows = self.contours.get("J")
+        if rows is None:
+            return None
+        stiffness = self.youngs_modulus / (1.0 - self.poissons_ratio**2)
+        return np.asarray(np.sqrt(np.maximum(rows[:, 1:], 0.0) * stiffness).mean(axis=1))
+
+    @property
+    def _leading(self) -> FloatArray:
+        """The contours that scatter is looked for in: of K_I, else K of J."""
+        rows = self.contours.get("K_I")
+        if rows is not None:
+            return np.asarray(rows[:, 1:])
+        return np.asarray(np.sqrt(np.maximum(self.contours["J"][:, 1:], 0.0)))
+
+    @property
+    def k_effective(self) -> FloatArray:
+        """Effective K by the rule, MPa√mm; of J where the table has no K."""
+        if "K_I" not in self.contours:
+            found = self.k_of_j
+            assert found is not None
+            return found
+        one, two, three = (self.mean(key) for key in ("K_I", "K_II", "K_III"))
+        return np.asarray(MIXED_MODES[self.rule](one, two, three, self.poissons_ratio))
+
+    @property
+    def deviation(self) -> FloatArray:
+        """Largest deviation of a contour from the mean, as a share of it, shape (n,)."""
+        rows = self._leading
+        mean = rows.mean(axis=1)
+        return np.asarray(np.abs(rows - mean[:, None]).max(axis=1) / np.maximum(np.abs(mean), 1e-300))
+
+    @property
+    def scatters(self) -> Any:
+        """Where contours do not agree, shape (n,)."""
+        return self.deviation > ALLOWED
+
+    @property
+    def drifts(self) -> Any:
+        """Where contours rise or fall from each to the next, shape (n,)."""
+        steps = np.diff(self._leading, axis=1) / np.maximum(np.abs(self._leading.mean(axis=1)), 1e-300)[:, None]
+        if steps.shape[1] < 2:
+            return np.zeros(self.positions.size, dtype=bool)
+        return np.asarray((steps > DRIFT).all(axis=1) | (steps < -DRIFT).all(axis=1))
+
+    @property
+    def ends(self) -> Any:
+        """The ends of the front, where contours are doubtful; none of a front of two positions."""
+        marked = np.zeros(self.positions.size, dtype=bool)
+        if self.positions.size > 2:
+            marked[[0, -1]] = True
+        return marked
+
+    @property
+    def trusted(self) -> Any:
+        """Positions that are no ends and whose contours agree, shape (n,)."""
+        return ~self.ends & ~self.scatters
+
+    @property
+    def worst(self) -> int:
+        """The row with the largest effective K, among those that are trusted where there are any."""
+        rows = np.flatnonzero(self.trusted)
+        among = rows if rows.size else np.arange(self.positions.size)
+        return int(among[self.k_effective[among].argmax()])
+
+    def point(self, metal: Metal, reference_stress: float | str, *, crack_front: float | str = 25.0) -> Point:
+        """The worst position in the assessment diagram, with a reference stress that is known otherwise.
+
+        Parameters
+        ----------
+        metal : Metal
+            Strengths, curve, toughness.
+        reference_stress : float or str
+            Of the section, MPa or text.
+        crack_front : float or str, default 25.0
+            Length that the toughness is for, mm or text.
+
+        Returns
+        -------
+        Point
+            Load ratio and fracture ratio.
+
+        Raises
+        ------
+        InputError
+            For a reference stress without unit.
+
+        Examples
+        --------
+        >>> front = crack_front([0.0, 4.0], {"K_I": [[1010.0, 1052, 1049, 1051], [1105, 1150, 1152, 1149]]})
+        >>> metal = Metal(material=Material(name="S355", yield_strength=355.0, ultimate_strength=510.0, toughness=2400.0))
+        >>> round(front.point(metal, "180 MPa").governing.fracture_ratio, 4)
+        0.4793
+        """
+        stress = coherent(reference_stress, "stress", "crack front, reference_stress")
+        length = coherent(crack_front, "length", "crack front, crack_front")
+        terms = Terms((float(self.k_effective[self.worst]),), (0.0,), stress)
+        return point_of(
+            terms, metal.assessment_curve, metal.tough(length).k, INTERACTIONS["none"], (self.said(self.worst),)
+        )
+
+    def said(self, row: int, units: UnitSystem = "metric") -> str:
+        """A position in words."""
+        place = float(self.positions[row])
+        return f"{number(float(np.degrees(place)))}°" if self.angular else in_unit(place, "length", units)
+
+    @property
+    def title(self) -> str:
+        """Of which front."""
+        return f"Crack front, {self.name}"
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """Contours that do not agree, drift, lie at ends; closed faces; constraint; mixed mode."""
+        return tuple(_findings(self))
+
+    @classmethod
+    def overview(cls, results: Sequence[Self]) -> Table:
+        """A row a front."""
+        return Table(
+            "Crack fronts",
+            (
+                Column("front", [front.name for front in results]),
+                Column("worst at", [front.said(front.worst) for front in results]),
+                Column(
+                    "largest K", [float(front.k_effective[front.worst]) for front in results], of="stress intensity"
+                ),
+                Column("positions trusted", [int(front.trusted.sum()) for front in results]),
+            ),
+        )
+
+    def words(self, units: UnitSystem) -> Words:
+        """How many positions and contours, the worst."""
+        many = next(iter(self.contours.values())).shape[1]
+        k = in_unit(float(self.k_effective[self.worst]), "stress intensity", units)
+        return (
+            (
+                "Table",
+                f"{self.positions.size} positions, {many} contours of {listed(self.contours)}; the first is left out",
+            ),
+            ("Worst", f"K = {k} at {self.said(self.worst, units)} ({self.rule})"),
+        )
+
+    def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
+        """A row a position."""
+        of = "angle" if self.angular else "length"
+        with_j = self.k_of_j
+        columns = (
+            Column("position", self.positions, of=of),
+            *(
+                Column(key, self.mean(key), of="stress intensity")
+                for key in ("K_I", "K_II", "K_III")
+                if key in self.contours
+            ),
+            *(() if with_j is None else (Column("K of J", with_j, of="stress intensity"),)),
+            *((Column("T", self.mean("T"), of="stress"),) if "T" in self.contours else ()),
+            Column("effective K", self.k_effective, of="stress intensity"),
+            Column("largest deviation", self.deviation, style="share"),
+            Column("remark", [self._remark(i) for i in range(self.positions.size)]),
+        )
+        return (Table("K along the front", columns, key="front"),)
+
+    def _remark(self, row: int) -> str:
+        words = [
+            *(["end of the front"] if self.ends[row] else []),
+            *(["contours drift"] if self.drifts[row] else ["contours disagree"] if self.scatters[row] else []),
+            *(["closed"] if "K_I" in self.contours and self.mean("K_I")[row] < 0.0 else []),
+        ]
+        return ", ".join(words)
+
+    def __repr__(self) -> str:
+        k = in_unit(float(self.k_effective[self.worst]), "stress intensity", "metric")
+        return f"<CrackFront {self.name}: {self.positions.size} positions, K = {k} at {self.said(self.worst)}>"
+
+
+def _findings(front: CrackFront) -> Any:
+    inner = ~front.ends
+    off = np.flatnonzero(front.scatters & ~front.drifts & inner)
+    drifting = np.flatnonzero(front.drifts & inner)
+    causes = {
+        "contours-drift": (
+            drifting,
+            "rise or fall from each to the next",
+            "Plasticity does that, and loaded crack faces.",
+        ),
+        "contours-disagree": (
+            off,
+            "do not agree",
+            "One may leave its ring of elements, or the mesh is too coarse there.",
+        ),
+    }
+    for code, (rows, what, advice) in causes.items():
+        if rows.size:
+            places = ", ".join(front.said(int(i)) for i in rows[:5])
+            most = float(front.deviation[rows].max())
+            yield Finding("warning", code, f"At {places} contours {what}, by up to {most:.1%} of their mean.", advice)
+    if front.ends.any() and front.scatters[front.ends].any():
+        yield Finding(
+            "note",
+            "front-ends",
+            "At the ends of the front contours are doubtful: they are shown, and do not count for the worst position.",
+            "Where the front meets a surface the singularity is another one.",
+        )
+    k1 = front.mean("K_I")
+    if "K_I" in front.contours and (k1 < 0.0).any():
+        closed = int((k1 < 0.0).sum())
+        yield Finding(
+            "warning",
+            "front-closed",
+            f"At {closed} positions K_I is below 0: the crack is closed there, and K_I counts as 0.",
+            "Its faces carry load: model their contact where that matters.",
+        )
+    yield from _constraint(front)
+
+
+def _constraint(front: CrackFront) -> Any:
+    of_j = front.k_of_j
+    if of_j is not None and "K_I" in front.contours:
+        alone = by_three(front)
+        use = front.trusted & (alone > 0.0)
+        if use.any():
+            ratio = of_j[use] / alone[use]
+            if ratio.min() < CONSTRAINED[0] or ratio.max() > CONSTRAINED[1]:
+                yield Finding(
+                    "warning",
+                    "j-against-k",
+                    f"K of J in plane strain is {ratio.min():.2f} to {ratio.max():.2f} times that of K_I, K_II, K_III.",
+                    "0.95 is plane stress, 1 plane strain; others mean plasticity, another modulus, or half a model.",
+                )
+    size = np.maximum(np.abs(front.mean("K_I")), 1e-300)
+    shear = np.hypot(front.mean("K_II"), front.mean("K_III"))
+    mixed = float((shear / size)[front.worst])
+    if "K_I" in front.contours and mixed > 0.2:
+        yield Finding(
+            "note",
+            "mixed-mode",
+            f"At the worst position shear is {mixed:.0%} of K_I: the effective K is by the {front.rule}.",
+            "The crack will turn: growth straight ahead is an estimate.",
+        )
+
+
+def by_three(front: CrackFront) -> FloatArray:
+    """K of all three modes by the energy release rate, MPa√mm."""
+    one, two, three = (front.mean(key) for key in ("K_I", "K_II", "K_III"))
+    return np.asarray(MIXED_MODES["energy release rate"](one, two, three, front.poissons_ratio))
+
+
+@opened(youngs_modulus=STRENGTH, poissons_ratio=POISSON)
+def crack_front(
+    positions: Sequence[float] | FloatArray,
+    contours: Mapping[str, Any],
+    *,
+    angular: bool = False,
+    name: str = "front",
+    youngs_modulus: float = 207000.0,
+    poissons_ratio: float = 0.3,
+    rule: str = "energy release rate",
+) -> CrackFront:
+    """A crack front of arrays: contours by quantity, each of shape (positions, contours), from the inside out.
+
+    Parameters
+    ----------
+    positions : sequence of float
+        Length along the front, mm, or angle, rad.
+    contours : mapping of str to array
+        Of K_I, K_II, K_III, MPa√mm; J, N/mm; T, MPa.
+    angular : bool, default False
+        Whether positions are angles.
+    name : str, default "front"
+        What it is of.
+    youngs_modulus : float, default 207000.0
+        MPa, for K of J.
+    poissons_ratio : float, default 0.3
+        -.
+    rule : str, default "energy release rate"
+        For mixed mode: one of `MIXED_MODES`.
+
+    Returns
+    -------
+    CrackFront
+        K along it, what of it can be trusted, the worst position.
+
+    Raises
+    ------
+    InputError
+        For other quantities, fewer than three contours, and shapes that do not fit.
+
+    Examples
+    --------
+    >>> rows = {"K_I": [[1010.0, 1052, 1049, 1051, 1050], [1105, 1150, 1152, 1149, 1151], [1190, 1248, 1300, 1245, 1249]]}
+    >>> crack_front([0.0, 4.0, 8.0], rows).deviation.round(4)
+    array([0.0014, 0.0013, 0.0313])
+    """
+    MIXED_MODES.get(rule, "crack front, rule")
+    places = np.asarray(positions, dtype=np.float64)
+    if places.ndim != 1 or not places.size or not np.isfinite(places).all():
+        raise InputError("crack front, positions", f"shape {places.shape}", "finite positions, one or more")
+    made: dict[str, FloatArray] = {}
+    for key, rows in contours.items():
+        if key not in QUANTITIES:
+            raise InputError("crack front, contours", repr(key), f"some of {listed(QUANTITIES)}")
+        values = np.atleast_2d(np.asarray(rows, dtype=np.float64))
+        if values.shape[0] != places.size or values.shape[1] < 3 or not np.isfinite(values).all():
+            found = f"shape {values.shape} for {places.size} positions"
+            raise InputError(f"crack front, {key}", found, "finite values, three contours or more at each position")
+        if key == "J" and (values < 0.0).any():
+            raise InputError("crack front, J", f"{values.min():g} N/mm", "0 or more")
+        made[key] = read_only(np.array(values))
+    if "K_I" not in made and "J" not in made:
+        raise InputError("crack front, contours", listed(made) or "none", "K_I or J at least")
+    return CrackFront(name, read_only(places), angular, made, youngs_modulus, poissons_ratio, rule)
+
+
+@read_by_others("a table of contours")
+@opened(youngs_modulus=STRENGTH, poissons_ratio=POISSON)
+def read_crack_front(
+    path: str | Path,
+    *,
+    case: str | None = None,
+    sheet: str | int = 0,
+    youngs_modulus: float = 207000.0,
+    poissons_ratio: float = 0.3,
+    rule: str = "energy release rate",
+) -> CrackFront:
+    r"""A crack front from a CSV file or a workbook: a row a position (and case), a column a quantity and contour.
+
+    Headings are `position [mm]`, or `angle [deg]`, or `x [mm]`, `y [mm]`, `z [mm]`; `K_I contour 1 [MPa√m]`, `K_I contour 2
+    [MPa√m]` and so on, likewise `K_II`, `K_III`, `J` and `T`; `case` where there are several. Others are labels.
+
+    Parameters
+    ----------
+    path : str or path
+        The file.
+    case : str, optional
+        Which case, where there are several.
+    sheet : str or int, default 0
+        Of a workbook.
+    youngs_modulus : float, default 207000.0
+        MPa, for K of J.
+    poissons_ratio : float, default 0.3
+        -.
+    rule : str, default "energy release rate"
+        For mixed mode: one of `MIXED_MODES`.
+
+    Returns
+    -------
+    CrackFront
+        K along it, what of it can be trusted, the worst position.
+
+    Raises
+    ------
+    InputError
+        With file and column, for contours that are not numbered 1, 2, 3 ..., units of another kind, and no position.
+
+    Examples
+    --------
+    >>> head = "node,angle [deg]," + ",".join(f"K_I contour {i} [MPa√m]" for i in (1, 2, 3))
+    >>> _ = Path("front.csv").write_text(head + "\n17,0,30,33.2,33.3\n18,45,31,35.1,35.2\n19,90,30,32.0,32.1\n")
+    >>> read_crack_front("front.csv")
+    <CrackFront front.csv: 3 positions, K = 35.15 MPa√m at 45°>
+    """
+    frame, where = read_frame(existing(path, "a table of contours"), sheet)
+    frame = _of_case(frame, case, where)
+    found: dict[str, dict[int, FloatArray]] = {}
+    places: dict[str, FloatArray] = {}
+    for cell in map(str, frame.columns):
+        name, unit = name_and_unit(cell)
+        place, match = inside(where, f"column {cell!r}"), _CONTOUR.fullmatch(name.strip())
+        if match is not None:
+            key = next(one for one in QUANTITIES if one.lower() == match[1].lower())
+            found.setdefault(key, {})[int(match[2])] = _numbers(frame, cell, unit, QUANTITIES[key], place)
+        elif name.strip().lower() in PLACES:
+            key = name.strip().lower()
+            places[key] = _numbers(frame, cell, unit, PLACES[key], place)
+    contours = {key: _in_order(rows, inside(where, key)) for key, rows in found.items()}
+    positions, angular = _along(places, where)
+    title = Path(path).name if case is None else f"{Path(path).name}, {case}"
+    return crack_front(
+        positions,
+        contours,
+        angular=angular,
+        name=title,
+        youngs_modulus=youngs_modulus,
+        poissons_ratio=poissons_ratio,
+        rule=rule,
+    )
+
+
+def _of_case(frame: Any, case: str | None, where: str) -> Any:
+    heads = {str(cell).strip().lower(): cell for cell in frame.columns}
+    if "case" not in heads:
+        if case is not None:
+            raise InputError(where, f"no column 'case' for {case!r}", "a column of cases")
+        return frame
+    names = [str(one) for one in dict.fromkeys(frame[heads["case"]])]
+    if case is None and len(names) > 1:
+        raise InputError(inside(where, "column 'case'"), listed(names), "one of them", "Say which: case = ...")
+    wanted = names[0] if case is None else case
+    if wanted not in names:
+        raise InputError(inside(where, "column 'case'"), repr(wanted), f"one of {listed(names)}")
+    return frame[frame[heads["case"]].astype(str) == wanted].reset_index(drop=True)
+
+
+def _numbers(frame: Any, cell: str, unit: str, dimension: str, place: str) -> FloatArray:
+    if not unit:
+        raise InputError(place, "no unit", f"a unit in brackets, such as '{cell} [{DIMENSIONS[dimension].metric}]'")
+    if dimension_of(unit, place).name != dimension:
+        raise InputError(
+            place,
+            f"the unit {unit!r}",
+            f"one of {dimension}",
+            "1 kJ/m^2 is 1 N/mm." if dimension == "energy release rate" else "",
+        )
+    return np.asarray(column_numbers(frame[cell], place) * factor(unit, DIMENSIONS[dimension], place))
+
+
+def _in_order(rows: Mapping[int, FloatArray], where: str) -> FloatArray:
+    numbers = sorted(rows)
+    if numbers != list(range(1, len(numbers) + 1)):
+        raise InputError(where, f"contours {', '.join(map(str, numbers))}", "contours numbered 1, 2, 3 and so on")
+    return np.column_stack([rows[i] for i in numbers])
+
+
+def _along(places: Mapping[str, FloatArray], where: str) -> tuple[FloatArray, bool]:
+    """Positions along the front: as stated, or the length of the way from one place to the next."""
+    if "position" in places:
+        return places["position"], False
+    if "angle" in places:
+        return places["angle"], True
+    if not {"x", "y", "z"} <= places.keys():
+        raise InputError(where, "no position", "'position [mm]', 'angle [deg]', or 'x [mm]', 'y [mm]', 'z [mm]'")
+    ways = np.column_stack([places[axis] for axis in "xyz"])
+    steps = np.linalg.norm(np.diff(ways, axis=0), axis=1)
+    return np.concatenate([[0.0], np.cumsum(steps)]), False
