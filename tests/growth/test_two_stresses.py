@@ -24,7 +24,7 @@ from vivid_anvil.growth import (
 )
 from vivid_anvil.growth.driving_cycles import BENDING
 from vivid_anvil.materials import Material
-from vivid_anvil.shapes import CentreCrack, EdgeCrack, SurfaceCrack
+from vivid_anvil.shapes import EdgeCrack, HoleCrack, SurfaceCrack
 from vivid_anvil.stress import HotSpot, OneLoad
 
 PLATE = EdgeCrack(60.0)
@@ -137,8 +137,8 @@ def test_what_has_no_answer_is_refused():
     with pytest.raises(InputError, match="cycle by cycle, with a second stress"):
         grow_crack(crack_of("one size", 0.5, order="cycle by cycle"), PULL)
     drive = growth_drive(Cycles([90.0], [50.0], [1.0], columns={one: np.array([9.0]) for one in BENDING}))
-    with pytest.raises(InputError, match=r"centre crack, bending stress.*membrane and bending apart"):
-        growth_per_repeat(drive, CentreCrack(100.0), LAWS["paris"])
+    with pytest.raises(InputError, match=r"hole crack, bending stress.*membrane and bending apart"):
+        growth_per_repeat(drive, HoleCrack(radius=5.0, cracks=2), LAWS["paris"])(3.0)
     with pytest.raises(InputError, match="no column bending at the smallest"):
         growth_drive(Cycles([90.0], [50.0], [1.0], columns={BENDING[0]: np.array([9.0])}))
     with pytest.raises(InputError, match=r"shape \(1, 4\)"):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping, Sequence
+from concurrent.futures import Executor
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Self
@@ -24,7 +25,8 @@ from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
 
 Watch = Callable[[str, int, int], None]
-SOON = 0.5  # years: a next look before is told
+TOGETHER = 50  # flaws that are worked on as one part
+Job = tuple[Characterised, str, str, "PlaceOfFlaws", FractureLoads, float]
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -250,6 +252,7 @@ def assess_indications(
     name: str = "indications",
     inspection_factor: float = 2.0,
     watch: Watch | None = None,
+    executor: Executor | None = None,
 ) -> FlawList:
     """Every indication as a flaw against its curve, and over the years where its place has stages.
 
@@ -269,6 +272,8 @@ def assess_indications(
         How many looks fall into a remaining life, -.
     watch : Callable[[str, int, int], None], optional
         Called with a label, how far it is, and of how many.
+    executor : Executor, optional
+        Of `concurrent.futures`, with processes that work on parts of a long list.
 
     Returns
     -------
@@ -302,12 +307,19 @@ def assess_indications(
         for (place, stress), rows in groups.items()
         for flaw in characterised(places[place].part, rows)
     ]
-    found = []
-    for i, (place, stress, flaw) in enumerate(made):
-        if watch is not None and i % 50 == 0:
-            watch("flaws", i, len(made))
-        found.append(_listed(flaw, place, stress, places[place], stresses[stress], inspection_factor))
+    jobs = [(flaw, place, stress, places[place], stresses[stress], inspection_factor) for place, stress, flaw in made]
+    parts = [jobs[i : i + TOGETHER] for i in range(0, len(jobs), TOGETHER)]
+    found: list[ListedFlaw] = []
+    for part in map(_part, parts) if executor is None else executor.map(_part, parts):
+        found += part
+        if watch is not None:
+            watch("flaws", len(found), len(jobs))
     return FlawList(name, tuple(sorted(found, key=lambda flaw: flaw.urgency)))
+
+
+def _part(jobs: list[Job]) -> list[ListedFlaw]:
+    """Some flaws of a list, one after the other."""
+    return [_listed(*job) for job in jobs]
 
 
 def _named(given: str, known: Mapping[str, object], where: str) -> str:

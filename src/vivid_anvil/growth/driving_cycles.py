@@ -271,6 +271,32 @@ def growth_with_k(drive: GrowthDrive, law: GrowthLaw) -> Callable[..., FloatArra
     return growth
 
 
+Pair = tuple[float, float]
+
+
+def growth_of_pair(drive: GrowthDrive, law: GrowthLaw) -> Callable[[Pair, Pair, Pair, Pair], Pair]:
+    """The same for two ends at once, as numbers: K per MPa, sizes, K that is always there, K per MPa of bending."""
+    rows = np.ascontiguousarray(drive.rows)
+    least = law.limit.least(drive.r_ratios[drive.ranges > 0.0])
+    fixed = (*law.handed, rows, drive.lowest, drive.counts_shut(law))
+    one_stress, least_of_all = drive.bending is None, law.limit.least_of_all
+    scales, sizes, there, bent, out = (np.empty(2) for _ in range(5))
+
+    def growth(scale: Pair, size: Pair, always: Pair, bending: Pair) -> Pair:
+        scales[:], sizes[:], there[:], bent[:] = scale, size, always, bending
+        if one_stress:
+            bound = least if always[0] == 0.0 and always[1] == 0.0 else least_of_all
+            growth_sums(*fixed, bound, scales, there, sizes, out)
+        else:
+            growth_sums_of_two(*fixed, scales, bent, there, sizes, out)
+        first, second = float(out[0]), float(out[1])
+        if first != first or second != second:
+            raise law.beyond("a range of stress intensity")
+        return first, second
+
+    return growth
+
+
 @opened(start=LENGTH, end=LENGTH)
 def threshold_sizes(drive: GrowthDrive, shape: OneSizeShape, law: GrowthLaw, start: float, end: float) -> FloatArray:
     """Sizes, mm, between `start` and `end` at which one more cycle passes the threshold: the kinks of G(a).

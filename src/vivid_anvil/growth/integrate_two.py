@@ -17,7 +17,7 @@ import numpy as np
 from scipy.integrate import solve_ivp
 
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.growth.driving_cycles import GrowthDrive, growth_with_k
+from vivid_anvil.growth.driving_cycles import GrowthDrive, growth_of_pair
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import Margin, TwoSizeShape
 from vivid_anvil.units import one, opened
@@ -26,7 +26,7 @@ from vivid_anvil.units import one, opened
 class Pace(NamedTuple):
     """How the way is followed: rule of scipy, largest step of s, tolerance of a step."""
 
-    rule: Literal["DOP853", "RK23"]
+    rule: Literal["DOP853", "RK45", "RK23"]
     largest_step: float
     tolerance: float
 
@@ -58,7 +58,7 @@ def two_size_rates(
     `always` gives the K that is always there, MPa√mm, at both ends of a crack of these sizes.
     """
     quick = _power_growth(drive, law) if always is None else None
-    growth = None if quick is not None else growth_with_k(drive, law)
+    growth = None if quick is not None else growth_of_pair(drive, law)
     two_stresses = drive.bending is not None
 
     def rates(a: float, c: float) -> tuple[float, float]:
@@ -68,8 +68,8 @@ def two_size_rates(
             assert quick is not None, "one of both is there"
             return quick(deep * root), quick(along * root)
         there = (0.0, 0.0) if always is None else always(a, c)
-        both = growth((deep * root, along * root), (a, c), there, (bending[0] * root, bending[1] * root))
-        return float(both[0]), float(both[1])
+        k_always = (float(there[0]), float(there[1]))
+        return growth((deep * root, along * root), (a, c), k_always, (bending[0] * root, bending[1] * root))
 
     return rates
 

@@ -12,7 +12,8 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.aspect import checked_aspect
 from vivid_anvil.shapes.one_size import CentreCrack
 from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape, aspect_step
-from vivid_anvil.shapes.solutions.collapse import reference_step, reference_stress, surface_share
+from vivid_anvil.shapes.solutions.collapse import reference_step, stress_of_one, surface_share
+from vivid_anvil.shapes.solutions.collapse import share_of_one as section_lost
 from vivid_anvil.shapes.solutions.ellipses import surface_crack
 from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.solutions.toe import toe_value
@@ -137,8 +138,10 @@ class SurfaceCrack(TwoSizeShape):
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Reference stress, BS 7910 annex P, MPa."""
-        lost = surface_share(a, c, self.thickness, self.plate_width)
-        return float(reference_stress((1.0 - self.bending_share) * stress, self.bending_share * stress, lost))
+        if not (a <= self.thickness and 2.0 * c <= self.plate_width):
+            surface_share(a, c, self.thickness, self.plate_width)  # which says what does not fit
+        lost, share = section_lost(a, c, self.thickness, self.plate_width), self.bending_share
+        return stress_of_one((1.0 - share) * stress, share * stress, lost)
 
     def steps(self, sizes: Sequence[float], unit: str, one: float) -> list[Step]:
         """The formula of Newman and Raju at the deepest point, for cracks no deeper than half as long."""

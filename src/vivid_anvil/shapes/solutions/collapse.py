@@ -58,6 +58,18 @@ def _within_plate(a: ArrayLike, c: ArrayLike, thickness: float, width: float = m
     refuse_unless(fits, "surface share", found, "a crack within the plate")
 
 
+def share_of_one(a: float, c: float, thickness: float, width: float) -> float:
+    """`surface_share` of one crack that is known to be within the plate."""
+    deep = a / thickness
+    return deep / (1.0 + thickness / c) if width >= 2.0 * (c + thickness) else 2.0 * deep * c / width
+
+
+def stress_of_one(membrane: float, bending: float, lost: float) -> float:
+    """`reference_stress` of one section."""
+    left = 1.0 - lost
+    return (bending + math.sqrt(bending * bending + 9.0 * membrane * membrane * left * left)) / (3.0 * left * left)
+
+
 @opened(_within_plate, a=LENGTHS, c=LENGTHS, thickness=LENGTH, width=REACH)
 def surface_share(a: ArrayLike, c: ArrayLike, thickness: float, width: float = math.inf) -> FloatArray:
     """α of a surface crack: (a/B) / (1 + B/c) for W >= 2 (c + B), else (2a/B) (c/W).

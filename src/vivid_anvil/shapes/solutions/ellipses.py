@@ -15,7 +15,7 @@ from scipy.special import ellipe
 
 from vivid_anvil.ground.checks import one_of, refuse_unless
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.units import FRONT_ANGLE, LENGTH, REACH, opened
+from vivid_anvil.units import FRONT_ANGLE, LENGTH, REACH, inner, opened
 
 MOST_ASPECT = 2.0
 
@@ -74,6 +74,9 @@ def shape_factor(a: float, c: float) -> float:
     1.322805
     """
     return float(1.0 + 1.464 * (a / c if a <= c else c / a) ** 1.65)
+
+
+_shape_factor = inner(shape_factor)  # asked for thousands of times, of sizes that are checked
 
 
 @opened(_surface_fits, a=LENGTH, c=LENGTH, t=LENGTH, half_width=REACH, angle=FRONT_ANGLE)
@@ -203,7 +206,7 @@ def embedded_in_infinite(a: float, c: float, angle: float = 90.0) -> float:
 
 
 def _factors(a: float, c: float, f: float, multiplier: float) -> EllipseFactors:
-    q = shape_factor(a, c)
+    q = _shape_factor(a, c)
     tension = f / math.sqrt(q)
     return EllipseFactors(tension, multiplier * tension, q, f, multiplier)
 
