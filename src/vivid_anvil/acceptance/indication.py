@@ -173,8 +173,8 @@ def characterised(part: Part, indications: Sequence[Indication]) -> tuple[Charac
     """
     if not indications:
         raise InputError("indications", "none", "one or more")
-    names = [one.name for one in indications]
-    twice = next((name for name in names if names.count(name) > 1), None)
+    seen: set[str] = set()
+    twice = next((one.name for one in indications if one.name in seen or seen.add(one.name)), None)  # type: ignore[func-returns-value]
     if twice is not None:
         raise InputError("indications, name", f"{twice!r} twice", "each name once")
     boxes = [_projected(part, one) for one in indications]
@@ -205,18 +205,24 @@ def _projected(part: Part, one: Indication) -> _Box:
 
 
 def _joined(boxes: list[_Box]) -> list[_Box]:
-    """Neighbours of the same kind on a line, joined one by one until none is near."""
-    left = list(boxes)
-    while True:
-        pair = next(
-            ((i, j) for i in range(len(left)) for j in range(i + 1, len(left)) if _near(left[i], left[j]) is not None),
-            None,
-        )
-        if pair is None:
-            return left
-        i, j = pair
-        left[i] = _both(left[i], left[j])
-        del left[j]
+    """Neighbours of the same kind on a line, joined with the next one until none is near; in the order of the first in each."""
+    groups: dict[tuple[str, str], list[_Box]] = {}
+    found = [box for box in boxes if box.position is None]
+    for box in boxes:
+        if box.position is not None:
+            groups.setdefault((box.kind, box.weld), []).append(box)
+    for rows in groups.values():
+        line = sorted(rows, key=lambda box: box.position or 0.0)
+        i = 0
+        while i + 1 < len(line):
+            if _near(line[i], line[i + 1]) is None:
+                i += 1
+                continue
+            line[i : i + 2] = [_both(line[i], line[i + 1])]
+            i = max(i - 1, 0)  # what has grown may be near the one before
+        found += line
+    place = {box.of[0]: i for i, box in enumerate(boxes)}
+    return sorted(found, key=lambda box: min(place[name] for name in box.of))
 
 
 def _gap(one: _Box, other: _Box) -> float:

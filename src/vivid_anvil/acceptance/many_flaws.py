@@ -336,4 +336,6 @@ def _listed(
 ) -> ListedFlaw:
     assessment = assess_flaw(made.flaw, loads, at.metal, partial_factors=at.partial_factors)
     growth = grown(assessment, tuple(at.stages), "free", factor, QUICK) if at.stages else None
-    return ListedFlaw(made, place, stress, assessment, growth)
+    found = ListedFlaw(made, place, stress, assessment, growth)
+    _ = found.urgency, assessment.reserve_on_toughness  # worked out here, where it may be another process
+    return found
