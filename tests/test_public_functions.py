@@ -149,6 +149,7 @@ EXAMPLES = {
     },
     "crack_front": {"positions": [0.0, 4.0], "contours": {"K_I": [[1.0, 2.0, 2.0]] * 2}, "youngs_modulus": 2e5},
     "read_crack_front": None,
+    "opening_area": None,
     "sphere_bulging": {"size": [20.0, 60.0], "radius": 1000.0, "wall": 20.0},
     "toe_magnification": {"depth": [0.2, 3.0], "attachment_length": 15.0, "thickness": 20.0},
     "accelerated_test": {"result": LIFE, "omit_below": [10.0, 200.0]},
@@ -197,7 +198,7 @@ THEMSELVES = {
     "range_pair", "read_unit_stresses", "stresses_of_rosette",
     "read_csv", "read_excel", "read_growth_tests", "read_hdf5", "read_npy", "read_parquet", "resample",
     "simple_range", "sloped_curve", "straight_curve", "stress_table", "through_thickness", "time_at_level",
-    "look_at_vibration", "vibration_views", "allowable_flaws", "crack_front",
+    "look_at_vibration", "vibration_views", "allowable_flaws", "crack_front", "leak_before_break",
     "stage_of_duty_cycle", "participation_along", "read_participation",
     "turning_points", "with_boxes", "worked_cycle", "worst_case_pairs", "write_results",
 }  # fmt: skip

@@ -21,16 +21,18 @@ from typing import TYPE_CHECKING, Any
 if TYPE_CHECKING:
     from vivid_anvil.acceptance.allowable_flaws import AllowableFlaws, allowable_flaws
     from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
-    from vivid_anvil.acceptance.crack_front import CrackFront, crack_front, read_crack_front
+    from vivid_anvil.acceptance.crack_front import CrackFront, crack_front
     from vivid_anvil.acceptance.flaw import Flaw
     from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
     from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
+    from vivid_anvil.acceptance.leak_before_break import LeakBeforeBreak, leak_before_break, opening_area
     from vivid_anvil.acceptance.limiting_sizes import LimitingCurve, LimitingSizes, limiting_sizes
     from vivid_anvil.acceptance.many_flaws import FlawList, ListedFlaw, PlaceOfFlaws, assess_indications
     from vivid_anvil.acceptance.part import Part
     from vivid_anvil.acceptance.partial_factors import PartialFactors
     from vivid_anvil.acceptance.point import FractureLoads
     from vivid_anvil.acceptance.primary import PressureStress, PrimaryProfile, PrimaryStresses
+    from vivid_anvil.acceptance.read_crack_front import read_crack_front
     from vivid_anvil.acceptance.read_indications import read_indications
     from vivid_anvil.acceptance.secondary import AsWelded, HeatTreated, ProfileStress, SecondaryStresses, WeldProfile
     from vivid_anvil.acceptance.sensitivity import Moved, Sensitivity, sensitivity
@@ -287,6 +289,7 @@ __all__ = [
     "JToughness",
     "KToughness",
     "KlesnilLukasLaw",
+    "LeakBeforeBreak",
     "LifeResult",
     "LimitingCurve",
     "LimitingSizes",
@@ -445,6 +448,7 @@ __all__ = [
     "join",
     "knee_curve",
     "largest_lasting_size",
+    "leak_before_break",
     "level_crossings",
     "life_working",
     "limiting_sizes",
@@ -458,6 +462,7 @@ __all__ = [
     "notch_effect_by_gradient",
     "notch_effect_by_radius",
     "of_face",
+    "opening_area",
     "plate_under_pressure",
     "plate_with_hole",
     "plot",
@@ -586,6 +591,7 @@ _HOMES = {
         "FractureLoads",
         "HeatTreated",
         "Indication",
+        "LeakBeforeBreak",
         "LimitingCurve",
         "LimitingSizes",
         "ListedFlaw",
@@ -609,7 +615,9 @@ _HOMES = {
         "characterised",
         "crack_front",
         "grow_flaw",
+        "leak_before_break",
         "limiting_sizes",
+        "opening_area",
         "read_crack_front",
         "read_indications",
         "sensitivity",

@@ -2,6 +2,8 @@
 
 import functools
 
+import numpy as np
+
 from tests.acceptance.flaws import assessed, flaw, loads, metal
 from vivid_anvil import (
     AsWelded,
@@ -19,6 +21,7 @@ from vivid_anvil import (
     allowable_flaws,
     assess_flaw,
     assess_indications,
+    crack_front,
     grow_flaw,
     limiting_sizes,
     tearing,
@@ -66,7 +69,16 @@ def torn():
     return tearing(assessed(flaw(8.0, 20.0), loads(200.0), metal(curve)))
 
 
+def front():
+    k = np.array([900.0, 1020.0, 1090.0, 1110.0, 1085.0, 1010.0, 905.0])
+    rows = np.outer(k, [0.95, 1.0, 1.002, 0.999, 1.001])
+    rows[4, 3] *= 1.08
+    shear = np.outer(np.linspace(-200.0, 200.0, 7), np.ones(5))
+    return crack_front(np.radians(np.linspace(0.0, 90.0, 7)), {"K_I": rows, "K_II": shear}, angular=True, name="corner")
+
+
 FLAWS = {
+    "crack front": lambda _: front(),
     "flaw": lambda _: storm(),
     "embedded flaw": lambda _: inside(),
     "through flaw": lambda _: through(),

@@ -2,11 +2,12 @@
 
 from vivid_anvil.acceptance.allowable_flaws import AllowableFlaws, allowable_flaws
 from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
-from vivid_anvil.acceptance.crack_front import CrackFront, crack_front, read_crack_front
+from vivid_anvil.acceptance.crack_front import CrackFront, crack_front
 from vivid_anvil.acceptance.flaw import WELDS, Flaw
 from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
 from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
 from vivid_anvil.acceptance.interaction import INTERACTIONS
+from vivid_anvil.acceptance.leak_before_break import LeakBeforeBreak, leak_before_break, opening_area
 from vivid_anvil.acceptance.limiting_sizes import LimitingCurve, LimitingSizes, limiting_sizes
 from vivid_anvil.acceptance.many_flaws import FlawList, ListedFlaw, PlaceOfFlaws, assess_indications
 from vivid_anvil.acceptance.mixed_mode import MIXED_MODES
@@ -14,6 +15,7 @@ from vivid_anvil.acceptance.part import FORMS, KINDS, Part
 from vivid_anvil.acceptance.partial_factors import PartialFactors
 from vivid_anvil.acceptance.point import EndPoint, FractureLoads, Point, Terms
 from vivid_anvil.acceptance.primary import PRIMARY, PressureStress, Primary, PrimaryProfile, PrimaryStresses
+from vivid_anvil.acceptance.read_crack_front import read_crack_front
 from vivid_anvil.acceptance.read_indications import read_indications
 from vivid_anvil.acceptance.reserves import Reserve
 from vivid_anvil.acceptance.secondary import (
@@ -49,6 +51,7 @@ __all__ = [
     "FractureLoads",
     "HeatTreated",
     "Indication",
+    "LeakBeforeBreak",
     "LimitingCurve",
     "LimitingSizes",
     "ListedFlaw",
@@ -77,7 +80,9 @@ __all__ = [
     "characterised",
     "crack_front",
     "grow_flaw",
+    "leak_before_break",
     "limiting_sizes",
+    "opening_area",
     "read_crack_front",
     "read_indications",
     "sensitivity",

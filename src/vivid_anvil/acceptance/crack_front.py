@@ -5,42 +5,26 @@ Rows are positions, columns contours from the inside out. The first contour is l
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from pathlib import Path
 from typing import Any, Self
 
 import numpy as np
 
+from vivid_anvil.acceptance.front_findings import front_findings
 from vivid_anvil.acceptance.interaction import INTERACTIONS
 from vivid_anvil.acceptance.mixed_mode import MIXED_MODES
 from vivid_anvil.acceptance.point import Point, Terms, point_of
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError, inside, listed
-from vivid_anvil.ground.files import existing, read_by_others
+from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.materials.fracture import Metal
-from vivid_anvil.units import (
-    DIMENSIONS,
-    POISSON,
-    STRENGTH,
-    UnitSystem,
-    coherent,
-    dimension_of,
-    factor,
-    in_unit,
-    number,
-    opened,
-)
+from vivid_anvil.units import POISSON, STRENGTH, UnitSystem, coherent, in_unit, number, opened
 from vivid_anvil.writing.finding import Finding
-from vivid_anvil.writing.headings import name_and_unit
-from vivid_anvil.writing.read_table import column_numbers, read_frame
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
 
 ALLOWED = 0.02  # deviation of a contour from the mean
 DRIFT = 0.005  # of the mean a contour, in one direction
-CONSTRAINED = (0.93, 1.02)  # K of J in plane strain over K_I: plane stress is 0.954, plane strain 1
 QUANTITIES = {
     "K_I": "stress intensity",
     "K_II": "stress intensity",
@@ -48,8 +32,6 @@ QUANTITIES = {
     "J": "energy release rate",
     "T": "stress",
 }
-PLACES = {"position": "length", "angle": "angle", "x": "length", "y": "length", "z": "length"}
-_CONTOUR = re.compile(r"(K_III|K_II|K_I|J|T)\s*,?\s*(?:contour\s*)?(\d+)", re.IGNORECASE)
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -214,7 +196,7 @@ class CrackFront(Result):
     @property
     def findings(self) -> tuple[Finding, ...]:
         """Contours that do not agree, drift, lie at ends; closed faces; constraint; mixed mode."""
-        return tuple(_findings(self))
+        return tuple(front_findings(self))
 
     @classmethod
     def overview(cls, results: Sequence[Self]) -> Table:
@@ -273,78 +255,6 @@ class CrackFront(Result):
     def __repr__(self) -> str:
         k = in_unit(float(self.k_effective[self.worst]), "stress intensity", "metric")
         return f"<CrackFront {self.name}: {self.positions.size} positions, K = {k} at {self.said(self.worst)}>"
-
-
-def _findings(front: CrackFront) -> Any:
-    inner = ~front.ends
-    off = np.flatnonzero(front.scatters & ~front.drifts & inner)
-    drifting = np.flatnonzero(front.drifts & inner)
-    causes = {
-        "contours-drift": (
-            drifting,
-            "rise or fall from each to the next",
-            "Plasticity does that, and loaded crack faces.",
-        ),
-        "contours-disagree": (
-            off,
-            "do not agree",
-            "One may leave its ring of elements, or the mesh is too coarse there.",
-        ),
-    }
-    for code, (rows, what, advice) in causes.items():
-        if rows.size:
-            places = ", ".join(front.said(int(i)) for i in rows[:5])
-            most = float(front.deviation[rows].max())
-            yield Finding("warning", code, f"At {places} contours {what}, by up to {most:.1%} of their mean.", advice)
-    if front.ends.any() and front.scatters[front.ends].any():
-        yield Finding(
-            "note",
-            "front-ends",
-            "At the ends of the front contours are doubtful: they are shown, and do not count for the worst position.",
-            "Where the front meets a surface the singularity is another one.",
-        )
-    k1 = front.mean("K_I")
-    if "K_I" in front.contours and (k1 < 0.0).any():
-        closed = int((k1 < 0.0).sum())
-        yield Finding(
-            "warning",
-            "front-closed",
-            f"At {closed} positions K_I is below 0: the crack is closed there, and K_I counts as 0.",
-            "Its faces carry load: model their contact where that matters.",
-        )
-    yield from _constraint(front)
-
-
-def _constraint(front: CrackFront) -> Any:
-    of_j = front.k_of_j
-    if of_j is not None and "K_I" in front.contours:
-        alone = by_three(front)
-        use = front.trusted & (alone > 0.0)
-        if use.any():
-            ratio = of_j[use] / alone[use]
-            if ratio.min() < CONSTRAINED[0] or ratio.max() > CONSTRAINED[1]:
-                yield Finding(
-                    "warning",
-                    "j-against-k",
-                    f"K of J in plane strain is {ratio.min():.2f} to {ratio.max():.2f} times that of K_I, K_II, K_III.",
-                    "0.95 is plane stress, 1 plane strain; others mean plasticity, another modulus, or half a model.",
-                )
-    size = np.maximum(np.abs(front.mean("K_I")), 1e-300)
-    shear = np.hypot(front.mean("K_II"), front.mean("K_III"))
-    mixed = float((shear / size)[front.worst])
-    if "K_I" in front.contours and mixed > 0.2:
-        yield Finding(
-            "note",
-            "mixed-mode",
-            f"At the worst position shear is {mixed:.0%} of K_I: the effective K is by the {front.rule}.",
-            "The crack will turn: growth straight ahead is an estimate.",
-        )
-
-
-def by_three(front: CrackFront) -> FloatArray:
-    """K of all three modes by the energy release rate, MPa√mm."""
-    one, two, three = (front.mean(key) for key in ("K_I", "K_II", "K_III"))
-    return np.asarray(MIXED_MODES["energy release rate"](one, two, three, front.poissons_ratio))
 
 
 @opened(youngs_modulus=STRENGTH, poissons_ratio=POISSON)
@@ -411,126 +321,3 @@ def crack_front(
     if "K_I" not in made and "J" not in made:
         raise InputError("crack front, contours", listed(made) or "none", "K_I or J at least")
     return CrackFront(name, read_only(places), angular, made, youngs_modulus, poissons_ratio, rule)
-
-
-@read_by_others("a table of contours")
-@opened(youngs_modulus=STRENGTH, poissons_ratio=POISSON)
-def read_crack_front(
-    path: str | Path,
-    *,
-    case: str | None = None,
-    sheet: str | int = 0,
-    youngs_modulus: float = 207000.0,
-    poissons_ratio: float = 0.3,
-    rule: str = "energy release rate",
-) -> CrackFront:
-    r"""A crack front from a CSV file or a workbook: a row a position (and case), a column a quantity and contour.
-
-    Headings are `position [mm]`, or `angle [deg]`, or `x [mm]`, `y [mm]`, `z [mm]`; `K_I contour 1 [MPa√m]`, `K_I contour 2
-    [MPa√m]` and so on, likewise `K_II`, `K_III`, `J` and `T`; `case` where there are several. Others are labels.
-
-    Parameters
-    ----------
-    path : str or path
-        The file.
-    case : str, optional
-        Which case, where there are several.
-    sheet : str or int, default 0
-        Of a workbook.
-    youngs_modulus : float, default 207000.0
-        MPa, for K of J.
-    poissons_ratio : float, default 0.3
-        -.
-    rule : str, default "energy release rate"
-        For mixed mode: one of `MIXED_MODES`.
-
-    Returns
-    -------
-    CrackFront
-        K along it, what of it can be trusted, the worst position.
-
-    Raises
-    ------
-    InputError
-        With file and column, for contours that are not numbered 1, 2, 3 ..., units of another kind, and no position.
-
-    Examples
-    --------
-    >>> head = "node,angle [deg]," + ",".join(f"K_I contour {i} [MPa√m]" for i in (1, 2, 3))
-    >>> _ = Path("front.csv").write_text(head + "\n17,0,30,33.2,33.3\n18,45,31,35.1,35.2\n19,90,30,32.0,32.1\n")
-    >>> read_crack_front("front.csv")
-    <CrackFront front.csv: 3 positions, K = 35.15 MPa√m at 45°>
-    """
-    frame, where = read_frame(existing(path, "a table of contours"), sheet)
-    frame = _of_case(frame, case, where)
-    found: dict[str, dict[int, FloatArray]] = {}
-    places: dict[str, FloatArray] = {}
-    for cell in map(str, frame.columns):
-        name, unit = name_and_unit(cell)
-        place, match = inside(where, f"column {cell!r}"), _CONTOUR.fullmatch(name.strip())
-        if match is not None:
-            key = next(one for one in QUANTITIES if one.lower() == match[1].lower())
-            found.setdefault(key, {})[int(match[2])] = _numbers(frame, cell, unit, QUANTITIES[key], place)
-        elif name.strip().lower() in PLACES:
-            key = name.strip().lower()
-            places[key] = _numbers(frame, cell, unit, PLACES[key], place)
-    contours = {key: _in_order(rows, inside(where, key)) for key, rows in found.items()}
-    positions, angular = _along(places, where)
-    title = Path(path).name if case is None else f"{Path(path).name}, {case}"
-    return crack_front(
-        positions,
-        contours,
-        angular=angular,
-        name=title,
-        youngs_modulus=youngs_modulus,
-        poissons_ratio=poissons_ratio,
-        rule=rule,
-    )
-
-
-def _of_case(frame: Any, case: str | None, where: str) -> Any:
-    heads = {str(cell).strip().lower(): cell for cell in frame.columns}
-    if "case" not in heads:
-        if case is not None:
-            raise InputError(where, f"no column 'case' for {case!r}", "a column of cases")
-        return frame
-    names = [str(one) for one in dict.fromkeys(frame[heads["case"]])]
-    if case is None and len(names) > 1:
-        raise InputError(inside(where, "column 'case'"), listed(names), "one of them", "Say which: case = ...")
-    wanted = names[0] if case is None else case
-    if wanted not in names:
-        raise InputError(inside(where, "column 'case'"), repr(wanted), f"one of {listed(names)}")
-    return frame[frame[heads["case"]].astype(str) == wanted].reset_index(drop=True)
-
-
-def _numbers(frame: Any, cell: str, unit: str, dimension: str, place: str) -> FloatArray:
-    if not unit:
-        raise InputError(place, "no unit", f"a unit in brackets, such as '{cell} [{DIMENSIONS[dimension].metric}]'")
-    if dimension_of(unit, place).name != dimension:
-        raise InputError(
-            place,
-            f"the unit {unit!r}",
-            f"one of {dimension}",
-            "1 kJ/m^2 is 1 N/mm." if dimension == "energy release rate" else "",
-        )
-    return np.asarray(column_numbers(frame[cell], place) * factor(unit, DIMENSIONS[dimension], place))
-
-
-def _in_order(rows: Mapping[int, FloatArray], where: str) -> FloatArray:
-    numbers = sorted(rows)
-    if numbers != list(range(1, len(numbers) + 1)):
-        raise InputError(where, f"contours {', '.join(map(str, numbers))}", "contours numbered 1, 2, 3 and so on")
-    return np.column_stack([rows[i] for i in numbers])
-
-
-def _along(places: Mapping[str, FloatArray], where: str) -> tuple[FloatArray, bool]:
-    """Positions along the front: as stated, or the length of the way from one place to the next."""
-    if "position" in places:
-        return places["position"], False
-    if "angle" in places:
-        return places["angle"], True
-    if not {"x", "y", "z"} <= places.keys():
-        raise InputError(where, "no position", "'position [mm]', 'angle [deg]', or 'x [mm]', 'y [mm]', 'z [mm]'")
-    ways = np.column_stack([places[axis] for axis in "xyz"])
-    steps = np.linalg.norm(np.diff(ways, axis=0), axis=1)
-    return np.concatenate([[0.0], np.cumsum(steps)]), False

@@ -10,7 +10,15 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 from matplotlib.patches import Ellipse, Rectangle
 
-from vivid_anvil.acceptance import AllowableFlaws, FlawAssessment, FlawGrowth, FlawList, LimitingSizes, Tearing
+from vivid_anvil.acceptance import (
+    AllowableFlaws,
+    CrackFront,
+    FlawAssessment,
+    FlawGrowth,
+    FlawList,
+    LimitingSizes,
+    Tearing,
+)
 from vivid_anvil.acceptance.point import point_of
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PALE, PLUM, RED, new_figure
 from vivid_anvil.ground.checks import FloatArray
@@ -280,4 +288,50 @@ def tearing_figure(found: Tearing, units: UnitSystem = "metric") -> Figure:
     axes.set_xlabel(f"Tearing [{unit}]")
     axes.set_ylabel("Reserve on load [-]")
     axes.set_title(f"Toughness at initiation {in_unit(float(found.toughness[0]), 'stress intensity', units)}")
+    return figure
+
+
+def front_figure(found: CrackFront, units: UnitSystem = "metric") -> Figure:
+    """K along the front: the mean, each contour, what is not trusted."""
+    figure = new_figure(f"{found.title}: worst at {found.said(found.worst, units)}")
+    axes = figure.subplots()
+    unit = display_unit("stress intensity", units)
+    places = np.degrees(found.positions) if found.angular else shown(found.positions, "length", units)
+    if "K_I" in found.contours:
+        rows = found.contours["K_I"]
+    else:
+        stiffness = found.youngs_modulus / (1.0 - found.poissons_ratio**2)
+        rows = np.sqrt(np.maximum(found.contours["J"], 0.0) * stiffness)
+    for i in range(rows.shape[1]):
+        first = i == 0
+        words = "contour 1, left out" if first else ("other contours" if i == 1 else None)
+        colour = "#77808a" if first else PALE
+        axes.plot(
+            places,
+            shown(rows[:, i], "stress intensity", units),
+            color=colour,
+            lw=1.2,
+            ls=":" if first else "-",
+            label=words,
+        )
+    axes.plot(places, shown(found.k_effective, "stress intensity", units), color=BLUE, lw=2.0, label="effective K")
+    for other, colour in (("K_II", ORANGE), ("K_III", PLUM)):
+        if other in found.contours:
+            axes.plot(places, shown(found.mean(other), "stress intensity", units), color=colour, label=other)
+    doubtful = ~found.trusted
+    if doubtful.any():
+        values = shown(found.k_effective, "stress intensity", units)
+        axes.plot(places[doubtful], values[doubtful], "x", color=RED, ms=9, mew=2.0, label="not trusted")
+    at = found.worst
+    axes.plot(
+        places[at],
+        float(shown(found.k_effective[at], "stress intensity", units)),
+        "o",
+        ms=9,
+        color=GREEN,
+        label="worst",
+    )
+    axes.set_xlabel("Angle [°]" if found.angular else f"Along the front [{display_unit('length', units)}]")
+    axes.set_ylabel(f"K [{unit}]")
+    axes.legend(loc="best")
     return figure

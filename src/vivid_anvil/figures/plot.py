@@ -9,7 +9,15 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 from matplotlib.text import Text
 
-from vivid_anvil.acceptance import AllowableFlaws, FlawAssessment, FlawGrowth, FlawList, LimitingSizes, Tearing
+from vivid_anvil.acceptance import (
+    AllowableFlaws,
+    CrackFront,
+    FlawAssessment,
+    FlawGrowth,
+    FlawList,
+    LimitingSizes,
+    Tearing,
+)
 from vivid_anvil.counting import CycleMatrix, Cycles, TailFit
 from vivid_anvil.damage import DamageMatrix, DamageOverTime, LifeResult, ResponseView, RuleComparison, VibrationView
 from vivid_anvil.events import GatedHistory
@@ -32,6 +40,7 @@ from vivid_anvil.figures.flaw_figures import (
     flaw_figure,
     flaw_growth_figure,
     flaws_figure,
+    front_figure,
     limiting_figure,
     tearing_figure,
 )
@@ -173,3 +182,4 @@ _draw.register(LimitingSizes, limiting_figure)
 _draw.register(AllowableFlaws, allowable_figure)
 _draw.register(FlawList, flaws_figure)
 _draw.register(Tearing, tearing_figure)
+_draw.register(CrackFront, front_figure)
