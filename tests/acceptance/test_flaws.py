@@ -325,3 +325,14 @@ def test_stresses_that_a_shape_does_not_know_are_told():
         assess_flaw(part, loads(80.0, 10.0), metal())
     with pytest.raises(InputError, match="weight function"):
         assess_flaw(part, loads(80.0, 0.0, [ProfileStress(points=[(0.0, 50.0), (90.0, 50.0)])]), metal())
+
+
+def test_a_toughness_that_goes_with_the_thickness_needs_one():
+    thick = KToughness(k="80 MPa√m", specimen_thickness="12 mm")
+    part = Flaw(name="T", shape=CentreCrack("300 mm"), size=5.0)
+    with pytest.raises(InputError, match="goes with the thickness"):
+        assess_flaw(part, loads(80.0), metal(thick))
+    stated = assess_flaw(dataclasses.replace(part, wall="25 mm"), loads(80.0), metal(thick))
+    assert stated.toughness == pytest.approx(metal(thick).tough(25.0).k)
+    with pytest.raises(InputError, match="the shape has 25 mm"):
+        flaw(wall="30 mm")

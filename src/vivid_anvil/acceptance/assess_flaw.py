@@ -77,7 +77,7 @@ class FlawAssessment(Result):
     @cached_property
     def tough(self) -> FoundToughness:
         """The toughness as stated or estimated."""
-        wall = self.flaw.shape.wall_thickness
+        wall = self.flaw.shape.wall_thickness or self.flaw.wall
         return self.metal.tough(math.nan if wall is None else wall)
 
     @property

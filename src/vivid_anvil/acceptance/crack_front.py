@@ -147,7 +147,7 @@ class CrackFront(Result):
         among = rows if rows.size else np.arange(self.positions.size)
         return int(among[self.k_effective[among].argmax()])
 
-    def point(self, metal: Metal, reference_stress: float | str, *, crack_front: float | str = 25.0) -> Point:
+    def point(self, metal: Metal, reference_stress: float | str, *, crack_front: float | str | None = None) -> Point:
         """The worst position in the assessment diagram, with a reference stress that is known otherwise.
 
         Parameters
@@ -156,8 +156,8 @@ class CrackFront(Result):
             Strengths, curve, toughness.
         reference_stress : float or str
             Of the section, MPa or text.
-        crack_front : float or str, default 25.0
-            Length that the toughness is for, mm or text.
+        crack_front : float or str, optional
+            Length of the front, mm or text, for a toughness that goes with it.
 
         Returns
         -------
@@ -167,7 +167,7 @@ class CrackFront(Result):
         Raises
         ------
         InputError
-            For a reference stress without unit.
+            For a reference stress without unit, and a toughness that goes with the length of the front without one.
 
         Examples
         --------
@@ -177,7 +177,7 @@ class CrackFront(Result):
         0.4793
         """
         stress = coherent(reference_stress, "stress", "crack front, reference_stress")
-        length = coherent(crack_front, "length", "crack front, crack_front")
+        length = np.nan if crack_front is None else coherent(crack_front, "length", "crack front, crack_front")
         terms = Terms((float(self.k_effective[self.worst]),), (0.0,), stress)
         return point_of(
             terms, metal.assessment_curve, metal.tough(length).k, INTERACTIONS["none"], (self.said(self.worst),)

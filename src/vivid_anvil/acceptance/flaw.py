@@ -30,6 +30,8 @@ class Flaw:
         Its first size, mm: the depth, of an embedded flaw half of its height, of a through crack half of its length.
     half_length : float or text with a unit, optional
         Half of its length, mm; for shapes with two sizes.
+    wall : float or text with a unit, optional
+        Thickness at the flaw, mm, where its shape knows none: what a toughness that goes with it is for.
     weld : str, default "none"
         What of a weld it lies in: one of `WELDS`.
 
@@ -49,6 +51,7 @@ class Flaw:
     shape: Shape
     size: Coherent = Coherent("length", above=0.0)
     half_length: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    wall: OptionalCoherent = OptionalCoherent("length", above=0.0)
     weld: str = "none"
 
     def __post_init__(self) -> None:
@@ -62,6 +65,11 @@ class Flaw:
             found = "nothing" if two else f"{number(self.half_length or 0.0)} mm"
             wanted = "half of its length, for a shape with two sizes" if two else f"no such key for {self.shape.kind!r}"
             raise InputError(inside(where, "half_length"), found, wanted)
+        known = self.shape.wall_thickness
+        if known is not None and self.wall is not None:
+            raise InputError(
+                inside(where, "wall"), f"{number(self.wall)} mm", f"none: the shape has {number(known)} mm"
+            )
         for name, margin in self.shape.rooms(weighed=False).items():
             if not margin(*self.sizes) >= 0.0:
                 raise InputError(inside(where, "size"), self.said, self._expected(name), "Is a unit wrong?")

@@ -7,9 +7,8 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from vivid_anvil.ground.choices import Choices
+from vivid_anvil.shapes.solutions.collapse import rho_of_one
 from vivid_anvil.writing.working import Step, put_in
-
-CHI_END, RHO_END = 5.2, 0.25
 
 
 class Added(NamedTuple):
@@ -64,8 +63,7 @@ def by_rho(k_p: float, k_s: float, load_ratio: float) -> Added:
     if k_s <= 0.0:
         return Added(0.0, 0.0, 1.0)
     chi = chi_of(k_p, k_s, load_ratio)
-    first = RHO_END if chi > CHI_END else 0.1 * chi**0.714 - 0.007 * chi**2 + 0.00003 * chi**5
-    return Added(chi, first * min(max(4.0 * (1.05 - load_ratio), 0.0), 1.0), 1.0)
+    return Added(chi, rho_of_one(chi, load_ratio), 1.0)
 
 
 def by_v(k_p: float, k_s: float, load_ratio: float) -> Added:

@@ -12,8 +12,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.aspect import checked_aspect
 from vivid_anvil.shapes.one_size import CentreCrack
 from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape, aspect_step
-from vivid_anvil.shapes.solutions.collapse import reference_step, stress_of_one, surface_share
-from vivid_anvil.shapes.solutions.collapse import share_of_one as section_lost
+from vivid_anvil.shapes.solutions.collapse import reference_step, section_lost, stress_of_one, surface_share
 from vivid_anvil.shapes.solutions.ellipses import surface_crack
 from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.solutions.toe import toe_value

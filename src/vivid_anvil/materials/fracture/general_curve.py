@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from typing import ClassVar
 
-from vivid_anvil.materials.fracture.assessment_curve import ASSESSMENT_CURVES, AssessmentCurve, power_beyond_yield
+from vivid_anvil.materials.fracture.assessment_curve import ASSESSMENT_CURVES, AssessmentCurve
+from vivid_anvil.shapes.solutions.collapse import general_height
 from vivid_anvil.writing.working import put_in
 
 
@@ -49,9 +49,7 @@ class GeneralCurve(AssessmentCurve):
 
     def height(self, load_ratio: float) -> float:
         """By the formula."""
-        low = min(load_ratio, 1.0)
-        own = (0.3 + 0.7 * math.exp(-self.mu * low**6)) / math.sqrt(1.0 + 0.5 * low * low)
-        return float(own if load_ratio <= 1.0 else power_beyond_yield(own, load_ratio, self.hardening))
+        return general_height(load_ratio, self.yield_strength, self.ultimate_strength, self.youngs_modulus)
 
     def numbers(self, load_ratio: float) -> str:
         """With μ, or N."""

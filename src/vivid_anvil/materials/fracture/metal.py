@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -172,7 +173,15 @@ class Metal:
         if source is None:
             value = self.material.needed("toughness", "the assessment of a flaw")
             source = KToughness(k=value)
-        return source.found(self, crack_front)
+        found = source.found(self, crack_front)
+        if not math.isfinite(found.k):
+            raise InputError(
+                f"metal {self.material.name}, toughness",
+                f"a toughness ({source.kind}) that goes with the thickness, of a part without one",
+                "the wall of the part",
+                "State the wall of the flaw, or a toughness as K without specimen_thickness.",
+            )
+        return found
 
     def at_temperature(self, temperature: float | str) -> Metal:
         """The metal at another temperature, °C or text: what its toughness says there."""

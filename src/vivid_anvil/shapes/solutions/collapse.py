@@ -58,7 +58,7 @@ def _within_plate(a: ArrayLike, c: ArrayLike, thickness: float, width: float = m
     refuse_unless(fits, "surface share", found, "a crack within the plate")
 
 
-def share_of_one(a: float, c: float, thickness: float, width: float) -> float:
+def section_lost(a: float, c: float, thickness: float, width: float) -> float:
     """`surface_share` of one crack that is known to be within the plate."""
     deep = a / thickness
     return deep / (1.0 + thickness / c) if width >= 2.0 * (c + thickness) else 2.0 * deep * c / width
@@ -118,10 +118,14 @@ def plasticity_interaction(chi: ArrayLike, load_ratio: ArrayLike) -> FloatArray:
     >>> plasticity_interaction([0.3, 5.83], [0.9, 0.7]).round(5)
     array([0.02502, 0.25   ])
     """
-    x, ratio = np.maximum(np.asarray(chi, dtype=np.float64), 0.0), np.asarray(load_ratio, dtype=np.float64)
-    low = np.minimum(x, 5.2)
-    first = np.where(x > 5.2, 0.25, 0.1 * low**0.714 - 0.007 * low**2 + 0.00003 * low**5)
-    return np.asarray(first * np.clip(4.0 * (1.05 - ratio), 0.0, 1.0))
+    return np.asarray(np.vectorize(rho_of_one, otypes=[np.float64])(chi, load_ratio))
+
+
+def rho_of_one(chi: float, load_ratio: float) -> float:
+    """`plasticity_interaction` of one point."""
+    x = max(chi, 0.0)
+    first = 0.25 if x > 5.2 else 0.1 * x**0.714 - 0.007 * x**2 + 0.00003 * x**5
+    return first * min(max(4.0 * (1.05 - load_ratio), 0.0), 1.0)
 
 
 def _strengths(yield_strength: float, ultimate_strength: float, youngs_modulus: float, **_: object) -> None:
@@ -148,14 +152,25 @@ def assessment_curve(
     >>> assessment_curve([0.0, 1.0, 1.3], 355.0, 510.0, 207000.0).round(4)
     array([1.   , 0.564, 0.   ])
     """
-    ratio = np.asarray(load_ratio, dtype=np.float64)
-    mu = min(0.001 * youngs_modulus / yield_strength, 0.6)
+    strengths = yield_strength, ultimate_strength, youngs_modulus
+    return np.asarray(np.vectorize(lambda one: allowed_of_one(one, *strengths), otypes=[np.float64])(load_ratio))
+
+
+def allowed_of_one(load_ratio: float, yield_strength: float, ultimate_strength: float, youngs_modulus: float) -> float:
+    """`assessment_curve` at one L_r."""
+    if load_ratio > (yield_strength + ultimate_strength) / (2.0 * yield_strength):
+        return 0.0
+    return general_height(load_ratio, yield_strength, ultimate_strength, youngs_modulus)
+
+
+def general_height(load_ratio: float, yield_strength: float, ultimate_strength: float, youngs_modulus: float) -> float:
+    """The general curve at one L_r, wherever it is cut off."""
+    mu, low = min(0.001 * youngs_modulus / yield_strength, 0.6), min(load_ratio, 1.0)
+    own = (0.3 + 0.7 * math.exp(-mu * low**6)) / math.sqrt(1.0 + 0.5 * low * low)
     power = 0.3 * (1.0 - yield_strength / ultimate_strength)
-    below = np.minimum(ratio, 1.0)
-    elastic = (1.0 + 0.5 * below**2) ** -0.5 * (0.3 + 0.7 * np.exp(-mu * below**6))
-    above = np.maximum(ratio, 1.0) ** ((power - 1.0) / (2.0 * power))
-    largest = (yield_strength + ultimate_strength) / (2.0 * yield_strength)
-    return np.where(ratio <= largest, elastic * above, 0.0)
+    if load_ratio <= 1.0:
+        return own
+    return own * math.exp((power - 1.0) / (2.0 * power) * math.log(load_ratio)) if power > 0.0 else 0.0
 
 
 def reference_step(membrane: float, bending: float, lost: float) -> Step:
