@@ -18,6 +18,7 @@ from vivid_anvil.acceptance.point import Point, Terms, point_of
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.materials.fracture import Metal
+from vivid_anvil.shapes.solutions import k_from_j
 from vivid_anvil.units import POISSON, STRENGTH, UnitSystem, coherent, in_unit, number, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
@@ -83,19 +84,22 @@ class CrackFront(Result):
     @property
     def k_of_j(self) -> FloatArray | None:
         """K of J in plane strain, MPa√mm; None without J. Contour by contour, and then the mean."""
-        rows = self.contours.get("J")
-        if rows is None:
-            return None
-        stiffness = self.youngs_modulus / (1.0 - self.poissons_ratio**2)
-        return np.asarray(np.sqrt(np.maximum(rows[:, 1:], 0.0) * stiffness).mean(axis=1))
+        return None if "J" not in self.contours else np.asarray(self._k_of_j[:, 1:].mean(axis=1))
+
+    @property
+    def _k_of_j(self) -> FloatArray:
+        return k_from_j(self.contours["J"], self.youngs_modulus, self.poissons_ratio)
+
+    @property
+    def contour_k(self) -> FloatArray:
+        """K of every contour, also the first, MPa√mm: K_I, or in its place K of J."""
+        rows = self.contours.get("K_I")
+        return self._k_of_j if rows is None else rows
 
     @property
     def _leading(self) -> FloatArray:
-        """The contours that scatter is looked for in: of K_I, else K of J."""
-        rows = self.contours.get("K_I")
-        if rows is not None:
-            return np.asarray(rows[:, 1:])
-        return np.asarray(np.sqrt(np.maximum(self.contours["J"][:, 1:], 0.0)))
+        """The contours that scatter is looked for in."""
+        return self.contour_k[:, 1:]
 
     @property
     def k_effective(self) -> FloatArray:

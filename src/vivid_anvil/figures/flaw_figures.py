@@ -297,11 +297,7 @@ def front_figure(found: CrackFront, units: UnitSystem = "metric") -> Figure:
     axes = figure.subplots()
     unit = display_unit("stress intensity", units)
     places = np.degrees(found.positions) if found.angular else shown(found.positions, "length", units)
-    if "K_I" in found.contours:
-        rows = found.contours["K_I"]
-    else:
-        stiffness = found.youngs_modulus / (1.0 - found.poissons_ratio**2)
-        rows = np.sqrt(np.maximum(found.contours["J"], 0.0) * stiffness)
+    rows = found.contour_k
     for i in range(rows.shape[1]):
         first = i == 0
         words = "contour 1, left out" if first else ("other contours" if i == 1 else None)
