@@ -18,6 +18,7 @@ import pytest
 
 from tests.fields.models import LOADS, duty_of, field_of, spot
 from tests.spots import hot_spot
+from vivid_anvil.acceptance import crack_front
 from vivid_anvil.counting import Cycles, rainflow
 from vivid_anvil.damage import assess_life
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
@@ -35,6 +36,7 @@ from vivid_anvil.materials import (
     knee_curve,
     straight_curve,
 )
+from vivid_anvil.materials.fracture import Metal
 from vivid_anvil.shapes import CentreCrack, SurfaceCrack
 from vivid_anvil.stress import RectangleSection, RoundSection
 from vivid_anvil.units import DIMENSIONS, factor
@@ -57,7 +59,9 @@ OTHER = {
     "strain": ("um/m", "micrometer / meter"),
     "angle": ("deg", None),
 }
+FRONT = crack_front([0.0, 4.0], {"K_I": [[1010.0, 1052.0, 1049.0, 1051.0], [1105.0, 1150.0, 1152.0, 1149.0]]})
 STEEL = Material(name="steel", ultimate_strength=600.0, yield_strength=400.0, toughness=2500.0, walker_exponent=0.6)
+METAL = Metal(material=Material(name="plate", yield_strength=355.0, ultimate_strength=510.0, toughness=2400.0))
 CURVE = knee_curve(
     name="c",
     stress="amplitude",
@@ -150,6 +154,8 @@ EXAMPLES = {
     "crack_front": {"positions": [0.0, 4.0], "contours": {"K_I": [[1.0, 2.0, 2.0]] * 2}, "youngs_modulus": 2e5},
     "read_crack_front": None,
     "opening_area": None,
+    "assess_front": {"front": FRONT, "metal": METAL, "reference_stress": 180.0, "wall": 25.0},
+    "crack_of_fronts": {"sizes": [2.0, 4.0], "fronts": [FRONT, FRONT], "stress": 100.0},
     "sphere_bulging": {"size": [20.0, 60.0], "radius": 1000.0, "wall": 20.0},
     "toe_magnification": {"depth": [0.2, 3.0], "attachment_length": 15.0, "thickness": 20.0},
     "accelerated_test": {"result": LIFE, "omit_below": [10.0, 200.0]},
@@ -199,6 +205,7 @@ THEMSELVES = {
     "read_csv", "read_excel", "read_growth_tests", "read_hdf5", "read_npy", "read_parquet", "resample",
     "simple_range", "sloped_curve", "straight_curve", "stress_table", "through_thickness", "time_at_level",
     "look_at_vibration", "vibration_views", "allowable_flaws", "crack_front", "leak_before_break",
+    "assess_indications", "flaw_looks",
     "stage_of_duty_cycle", "participation_along", "read_participation",
     "turning_points", "with_boxes", "worked_cycle", "worst_case_pairs", "write_results",
 }  # fmt: skip

@@ -21,8 +21,11 @@ from typing import TYPE_CHECKING, Any
 if TYPE_CHECKING:
     from vivid_anvil.acceptance.allowable_flaws import AllowableFlaws, allowable_flaws
     from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
+    from vivid_anvil.acceptance.assess_front import FrontAssessment, assess_front
     from vivid_anvil.acceptance.crack_front import CrackFront, crack_front
+    from vivid_anvil.acceptance.crack_of_fronts import crack_of_fronts
     from vivid_anvil.acceptance.flaw import Flaw
+    from vivid_anvil.acceptance.flaw_looks import FlawLooks, Look, flaw_looks
     from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
     from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
     from vivid_anvil.acceptance.leak_before_break import LeakBeforeBreak, leak_before_break, opening_area
@@ -214,14 +217,18 @@ if TYPE_CHECKING:
     from vivid_anvil.study.check_study import check_study
     from vivid_anvil.study.compare import compare_studies
     from vivid_anvil.study.explain import explain
+    from vivid_anvil.study.flaw_answers import FlawAnswers
+    from vivid_anvil.study.flaw_in_full import flaw_in_full, growth_of_flaw
     from vivid_anvil.study.model_run import run_model
     from vivid_anvil.study.read_study import read_study
     from vivid_anvil.study.run import run_study
+    from vivid_anvil.study.run_flaws import assess_flaws, assess_fronts
     from vivid_anvil.study.schema import study_schema, write_template
     from vivid_anvil.study.study import Study
     from vivid_anvil.study.study_result import StudyResult
     from vivid_anvil.study.total_life import TotalLife, total_life
     from vivid_anvil.study.what_if import WhatIf, value_that_meets_target, what_if
+    from vivid_anvil.study.what_if_flaws import FlawsWhatIf
     from vivid_anvil.tailoring.coverage import Coverage, coverage
     from vivid_anvil.tailoring.damage_spectrum import DamageSpectrum, damage_spectrum
     from vivid_anvil.tailoring.oscillators import Oscillators
@@ -266,12 +273,16 @@ __all__ = [
     "Event",
     "Finding",
     "Flaw",
+    "FlawAnswers",
     "FlawAssessment",
     "FlawGrowth",
     "FlawList",
+    "FlawLooks",
+    "FlawsWhatIf",
     "FormanLaw",
     "FormanMettuLaw",
     "FractureLoads",
+    "FrontAssessment",
     "GatedHistory",
     "GeneralCurve",
     "GridCrack",
@@ -296,6 +307,7 @@ __all__ = [
     "ListedFlaw",
     "LoadHistory",
     "LoadStates",
+    "Look",
     "MasterCurve",
     "Material",
     "Metal",
@@ -383,6 +395,9 @@ __all__ = [
     "allowable_flaws",
     "answers",
     "assess_flaw",
+    "assess_flaws",
+    "assess_front",
+    "assess_fronts",
     "assess_indications",
     "assess_life",
     "assess_model",
@@ -407,6 +422,7 @@ __all__ = [
     "coverage",
     "crack_course",
     "crack_front",
+    "crack_of_fronts",
     "curve_at_r",
     "curved_curve",
     "cut",
@@ -430,11 +446,14 @@ __all__ = [
     "fit_likelihood",
     "fit_line",
     "fit_tail",
+    "flaw_in_full",
+    "flaw_looks",
     "four_point",
     "gate",
     "grid_of_rows",
     "grow_crack",
     "grow_flaw",
+    "growth_of_flaw",
     "growth_working",
     "hermite_form",
     "high_pass",
@@ -588,13 +607,16 @@ _HOMES = {
         "FlawAssessment",
         "FlawGrowth",
         "FlawList",
+        "FlawLooks",
         "FractureLoads",
+        "FrontAssessment",
         "HeatTreated",
         "Indication",
         "LeakBeforeBreak",
         "LimitingCurve",
         "LimitingSizes",
         "ListedFlaw",
+        "Look",
         "Moved",
         "Part",
         "PartialFactors",
@@ -611,9 +633,12 @@ _HOMES = {
         "WeldProfile",
         "allowable_flaws",
         "assess_flaw",
+        "assess_front",
         "assess_indications",
         "characterised",
         "crack_front",
+        "crack_of_fronts",
+        "flaw_looks",
         "grow_flaw",
         "leak_before_break",
         "limiting_sizes",
@@ -856,14 +881,20 @@ _HOMES = {
         "write_results",
     ],
     "vivid_anvil.study": [
+        "FlawAnswers",
+        "FlawsWhatIf",
         "Study",
         "StudyResult",
         "TotalLife",
         "WhatIf",
         "answers",
+        "assess_flaws",
+        "assess_fronts",
         "check_study",
         "compare_studies",
         "explain",
+        "flaw_in_full",
+        "growth_of_flaw",
         "read_card",
         "read_card_named",
         "read_study",

@@ -8,7 +8,7 @@ import pytest
 from scipy.optimize import minimize_scalar
 
 from tests.acceptance.flaws import metal
-from vivid_anvil import InputError, KToughness, crack_front, read_crack_front
+from vivid_anvil import InputError, KToughness, assess_front, crack_front, read_crack_front
 from vivid_anvil.acceptance.mixed_mode import MIXED_MODES
 
 ROOT = 1000.0**0.5
@@ -72,7 +72,7 @@ def test_mixed_mode_is_told_and_goes_into_the_diagram():
     found = crack_front([0.0, 1.0, 2.0], rows)
     assert found.k_effective == pytest.approx(np.sqrt(900.0**2 + 400.0**2 + 100.0**2 / 0.7))
     assert "mixed-mode" in codes(found)
-    point = found.point(metal(KToughness(k=2400.0)), "180 MPa")
+    point = assess_front(found, metal(KToughness(k=2400.0)), "180 MPa").point
     assert point.governing.fracture_ratio == pytest.approx(found.k_effective[1] / 2400.0)
     assert point.load_ratio == pytest.approx(180.0 / 355.0)
     table = found.tables()[0].rows()

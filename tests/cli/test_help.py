@@ -10,6 +10,7 @@ import typer
 
 import vivid_anvil as va
 from tests.cli.events import EVENTS, SHORT
+from tests.study.flaw_texts import CONTOURS, TEXT
 from vivid_anvil.cli.app import app
 
 pytestmark = pytest.mark.slow
@@ -83,6 +84,8 @@ ASKED = {
     "demo": ("a.json",),
     "estimate": ("steel", "--strength", "690 MPa", "--surface", "ground", "--size", "32 mm", "--json", "a.json"),
     "explain": ("study.toml", "--json", "a.json"),
+    "flaws": ("flaws.toml", "--json", "a.json"),
+    "front": ("front.csv", "--json", "a.json"),
     "fit": ("tests.csv", "--r-ratio", "-1", "--json", "a.json"),
     "grow": ("study.toml", "--json", "a.json"),
     "growth-tests": ("rates.csv", "--r-ratio", "0.1", "--json", "a.json"),
@@ -108,7 +111,14 @@ ASKED = {
 def test_quiet_says_nothing_and_writes_all(written, run, command):
     written(EVENTS["history"], rest=SHORT)
     written(EVENTS["history"], name="model.toml")
-    for name, text in (("tests.csv", TESTS), ("steps.csv", STEPS), ("rates.csv", RATES), ("psd.csv", PSD)):
+    Path("flaws.toml").write_text(TEXT)
+    for name, text in (
+        ("front.csv", CONTOURS),
+        ("tests.csv", TESTS),
+        ("steps.csv", STEPS),
+        ("rates.csv", RATES),
+        ("psd.csv", PSD),
+    ):
         Path(name).write_text(text)
     code, out, err = run("--quiet", command, *ASKED[command])
     assert (code, out, err) == (0, "", "")

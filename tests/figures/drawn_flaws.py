@@ -20,10 +20,14 @@ from vivid_anvil import (
     Stage,
     allowable_flaws,
     assess_flaw,
+    assess_front,
     assess_indications,
+    characterised,
     crack_front,
+    flaw_looks,
     grow_flaw,
     limiting_sizes,
+    sensitivity,
     tearing,
 )
 
@@ -77,7 +81,24 @@ def front():
     return crack_front(np.radians(np.linspace(0.0, 90.0, 7)), {"K_I": rows, "K_II": shear}, angular=True, name="corner")
 
 
+def looks():
+    return flaw_looks(grow_flaw(storm(), STAGES), "6 months", most=4)
+
+
+def joined():
+    part = Part(form="plate", wall="25 mm", width="300 mm")
+    rows = [
+        Indication(name="A1", kind="embedded", length=20.0, height=4.0, ligament=0.5, position=0.0),
+        Indication(name="A2", kind="embedded", length=14.0, height=3.0, ligament=2.0, position=26.0, angle=60.0),
+    ]
+    return characterised(part, rows)[0]
+
+
 FLAWS = {
+    "looks": lambda _: looks(),
+    "sensitivity": lambda _: sensitivity(storm()),
+    "characterised": lambda _: joined(),
+    "front assessed": lambda _: assess_front(front(), metal(KToughness(k=1900.0)), "210 MPa"),
     "crack front": lambda _: front(),
     "flaw": lambda _: storm(),
     "embedded flaw": lambda _: inside(),

@@ -220,7 +220,27 @@ def test_an_estimate_outside_the_textbook_is_refused(change, message):
 # ---- cards ---------------------------------------------------------------------------------------------------------
 
 
-@pytest.mark.parametrize("card", shipped_cards().values(), ids=shipped_cards())
+MATERIALS = {key: card for key, card in shipped_cards().items() if card.basis == "typical"}
+PROCEDURES = read_card_named("welded-steel-procedures")
+
+
+@pytest.mark.parametrize("name", [name for name in PROCEDURES.laws if not name.startswith("simple")])
+def test_both_lines_of_a_law_of_the_procedures_cross_at_its_transition(name):
+    law = PROCEDURES.laws[name]
+    low, high = (float(law.growth(at, 0.0)) for at in (law.transition * (1.0 - 1e-9), law.transition * (1.0 + 1e-9)))
+    assert high == pytest.approx(low, rel=0.02)  # the tables round their numbers
+    assert "mean" in PROCEDURES.laws[name].source or law.slope > law.slope_2
+
+
+def test_upper_laws_of_the_procedures_grow_faster_than_mean_ones():
+    for name, law in PROCEDURES.laws.items():
+        if "mean" in name:
+            upper = PROCEDURES.laws[name.replace("mean", "upper")]
+            for k in (200.0, 400.0, 800.0, 1500.0):
+                assert float(upper.growth(k, 0.0)) > float(law.growth(k, 0.0)), name
+
+
+@pytest.mark.parametrize("card", MATERIALS.values(), ids=MATERIALS)
 def test_a_shipped_card_is_typical_complete_and_sound(card):
     assert card.basis == "typical"
     assert "not for design" in card.source

@@ -2,8 +2,11 @@
 
 from vivid_anvil.acceptance.allowable_flaws import AllowableFlaws, allowable_flaws
 from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
+from vivid_anvil.acceptance.assess_front import FrontAssessment, assess_front
 from vivid_anvil.acceptance.crack_front import CrackFront, crack_front
+from vivid_anvil.acceptance.crack_of_fronts import crack_of_fronts
 from vivid_anvil.acceptance.flaw import WELDS, Flaw
+from vivid_anvil.acceptance.flaw_looks import FlawLooks, Look, flaw_looks
 from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
 from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
 from vivid_anvil.acceptance.interaction import INTERACTIONS
@@ -48,13 +51,16 @@ __all__ = [
     "FlawAssessment",
     "FlawGrowth",
     "FlawList",
+    "FlawLooks",
     "FractureLoads",
+    "FrontAssessment",
     "HeatTreated",
     "Indication",
     "LeakBeforeBreak",
     "LimitingCurve",
     "LimitingSizes",
     "ListedFlaw",
+    "Look",
     "Moved",
     "Part",
     "PartialFactors",
@@ -76,9 +82,12 @@ __all__ = [
     "WeldProfile",
     "allowable_flaws",
     "assess_flaw",
+    "assess_front",
     "assess_indications",
     "characterised",
     "crack_front",
+    "crack_of_fronts",
+    "flaw_looks",
     "grow_flaw",
     "leak_before_break",
     "limiting_sizes",

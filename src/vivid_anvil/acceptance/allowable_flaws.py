@@ -12,19 +12,22 @@ import numpy as np
 
 from vivid_anvil.acceptance.assess_flaw import FlawAssessment, end_of_solution
 from vivid_anvil.acceptance.flaw import Flaw
-from vivid_anvil.acceptance.flaw_legs import ASPECTS_KEPT
-from vivid_anvil.acceptance.grow_flaw import grown, said_years
+from vivid_anvil.acceptance.flaw_legs import ASPECTS_KEPT, EVEN, QUICK
+from vivid_anvil.acceptance.grow_flaw import grown, said_years, until
 from vivid_anvil.acceptance.limiting_sizes import ASPECTS
 from vivid_anvil.acceptance.stages import Stage, years_of
 from vivid_anvil.ground.checks import FloatArray, one_of, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import largest_lasting_size
+from vivid_anvil.growth.integrate_two import Pace
 from vivid_anvil.units import UnitSystem, many, number, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
 
 SMALLEST = 0.05  # mm
+AHEAD = 1.5  # times the target, how far a flaw is followed
+NEAR = 2e-3  # how far a quick answer may be off
 SHORT = 0.1  # mm, below which cracks grow faster than the laws say
 
 
@@ -98,17 +101,17 @@ class AllowableFlaws(Result):
 
     def words(self, units: UnitSystem) -> Words:
         """The flaw itself."""
-        return (("Flaw", f"{self.flaw.name}: {self.flaw.said}"),)
+        return (("Flaw", f"{self.flaw.name}: {self.flaw.said_in(units)}"),)
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
         """A row an aspect."""
         columns = (
-            Column("a/c", self.aspects, style="number"),
+            Column("a/c", self.aspects, head="a/c", style="number"),
             Column("depth", self.depths, of="length"),
             Column("half length", self.depths / self.aspects, of="length"),
             Column("life", self.lives, unit="years"),
         )
-        return (Table(self.title, columns, key="allowable flaws"),)
+        return (Table("The largest of each aspect", columns, key="allowable flaws"),)
 
     def __repr__(self) -> str:
         n = self.aspects.size
@@ -179,14 +182,30 @@ def allowable_flaws(
 
 
 def largest_flaw(
-    found: FlawAssessment, stages: tuple[Stage, ...], years: float, ratio: float, aspect: str = "free"
+    found: FlawAssessment,
+    stages: tuple[Stage, ...],
+    years: float,
+    ratio: float | None,
+    aspect: str = "free",
+    pace: Pace = EVEN,
 ) -> tuple[float, float]:
-    """Depth, mm, of the flaw with that a/c that just lives so many years, and what it lives."""
+    """First size, mm, of the flaw with that a/c (None: of one size) that just lives so many years, and what it lives."""
 
-    def life(depth: float) -> float:
-        flaw = dataclasses.replace(found.flaw, size=depth, half_length=depth / ratio)
-        return grown(dataclasses.replace(found, flaw=flaw), stages, aspect).life
+    def sizes(first: float) -> tuple[float, ...]:
+        return (first,) if ratio is None else (first, first / ratio)
 
-    largest = end_of_solution(found.flaw, (1.0, 1.0 / ratio))
-    depth = largest_lasting_size(life, years, largest * (1.0 - 1e-6), SMALLEST)
-    return (depth, life(depth)) if depth > 0.0 else (0.0, math.nan)
+    ahead = until(stages, AHEAD * years)
+
+    def life(first: float, at: Pace = pace) -> float:
+        flaw = dataclasses.replace(found.flaw, size=first, half_length=None if ratio is None else first / ratio)
+        return grown(dataclasses.replace(found, flaw=flaw), ahead, aspect, pace=at).life
+
+    largest = end_of_solution(found.flaw, sizes(1.0)) * (1.0 - 1e-6)
+    smallest = max(SMALLEST, found.flaw.shape.smallest_size)
+    near = largest_lasting_size(lambda first: life(first, QUICK), years, largest, smallest)
+    low, high = max(smallest, near * (1.0 - NEAR)), min(largest, near * (1.0 + NEAR))
+    around = pace is not QUICK and low < high and life(low) >= years > life(high)
+    size = (
+        near if pace is QUICK else largest_lasting_size(life, years, *((high, low) if around else (largest, smallest)))
+    )
+    return (size, life(size)) if size > 0.0 else (0.0, math.nan)

@@ -214,7 +214,7 @@ class FlawAssessment(Result):
         partial = self.partial_factors
         factors = f"load {partial.load:g}, size {partial.size:g}, toughness {partial.toughness:g}, strength {partial.strength:g}"
         return (
-            ("Flaw", f"{self.flaw.shape.kind}, {self.flaw.said}"),
+            ("Flaw", f"{self.flaw.shape.kind}, {self.flaw.said_in(units)}"),
             ("Metal", f"{self.metal.material.name}; {self.curve.words}"),
             (
                 "Toughness",
@@ -234,8 +234,8 @@ class FlawAssessment(Result):
                 Column("end", [end.name for end in ends]),
                 Column("K primary", [end.k_primary for end in ends], of="stress intensity"),
                 Column("K secondary", [end.k_secondary for end in ends], of="stress intensity"),
-                Column("χ", [end.chi for end in ends]),
-                Column("ρ", [end.added for end in ends]),
+                Column("χ", [end.chi for end in ends], head="χ"),
+                Column("ρ", [end.added for end in ends], head="ρ"),
                 Column("V", [end.factor for end in ends]),
                 Column("K_r", [end.fracture_ratio for end in ends]),
             ),

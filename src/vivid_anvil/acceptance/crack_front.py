@@ -12,14 +12,11 @@ from typing import Any, Self
 import numpy as np
 
 from vivid_anvil.acceptance.front_findings import front_findings
-from vivid_anvil.acceptance.interaction import INTERACTIONS
 from vivid_anvil.acceptance.mixed_mode import MIXED_MODES
-from vivid_anvil.acceptance.point import Point, Terms, point_of
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, listed
-from vivid_anvil.materials.fracture import Metal
 from vivid_anvil.shapes.solutions import k_from_j
-from vivid_anvil.units import POISSON, STRENGTH, UnitSystem, coherent, in_unit, number, opened
+from vivid_anvil.units import POISSON, STRENGTH, UnitSystem, in_unit, number, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
@@ -150,42 +147,6 @@ class CrackFront(Result):
         rows = np.flatnonzero(self.trusted)
         among = rows if rows.size else np.arange(self.positions.size)
         return int(among[self.k_effective[among].argmax()])
-
-    def point(self, metal: Metal, reference_stress: float | str, *, crack_front: float | str | None = None) -> Point:
-        """The worst position in the assessment diagram, with a reference stress that is known otherwise.
-
-        Parameters
-        ----------
-        metal : Metal
-            Strengths, curve, toughness.
-        reference_stress : float or str
-            Of the section, MPa or text.
-        crack_front : float or str, optional
-            Length of the front, mm or text, for a toughness that goes with it.
-
-        Returns
-        -------
-        Point
-            Load ratio and fracture ratio.
-
-        Raises
-        ------
-        InputError
-            For a reference stress without unit, and a toughness that goes with the length of the front without one.
-
-        Examples
-        --------
-        >>> front = crack_front([0.0, 4.0], {"K_I": [[1010.0, 1052, 1049, 1051], [1105, 1150, 1152, 1149]]})
-        >>> metal = Metal(material=Material(name="S355", yield_strength=355.0, ultimate_strength=510.0, toughness=2400.0))
-        >>> round(front.point(metal, "180 MPa").governing.fracture_ratio, 4)
-        0.4793
-        """
-        stress = coherent(reference_stress, "stress", "crack front, reference_stress")
-        length = np.nan if crack_front is None else coherent(crack_front, "length", "crack front, crack_front")
-        terms = Terms((float(self.k_effective[self.worst]),), (0.0,), stress)
-        return point_of(
-            terms, metal.assessment_curve, metal.tough(length).k, INTERACTIONS["none"], (self.said(self.worst),)
-        )
 
     def said(self, row: int, units: UnitSystem = "metric") -> str:
         """A position in words."""

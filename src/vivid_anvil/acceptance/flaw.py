@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.shapes.shape import Shape
-from vivid_anvil.units import Coherent, OptionalCoherent, number
+from vivid_anvil.units import Coherent, OptionalCoherent, UnitSystem, in_unit, number
 
 WELDS = {
     "none": "away from welds",
@@ -93,8 +93,20 @@ class Flaw:
     @property
     def said(self) -> str:
         """Its sizes in words."""
+        return self.said_in("metric")
+
+    def said_in(self, units: UnitSystem) -> str:
+        """The same in a unit system."""
         names = (self.shape.size_means, "half length")
-        return ", ".join(f"{name} {number(one)} mm" for name, one in zip(names, self.sizes, strict=False))
+        return ", ".join(
+            f"{name} {in_unit(one, 'length', units)}" for name, one in zip(names, self.sizes, strict=False)
+        )
+
+    def through(self, shape: Shape, sizes: tuple[float, ...]) -> Flaw:
+        """What it is when it has broken through to a surface: a crack of another shape, in the same wall."""
+        wall = (self.shape.wall_thickness or self.wall) if shape.wall_thickness is None else None
+        half = sizes[1] if len(sizes) == 2 else None
+        return Flaw(name=self.name, shape=shape, size=sizes[0], half_length=half, wall=wall, weld=self.weld)
 
     def __repr__(self) -> str:
         return f"<Flaw {self.name}: {self.shape.kind}, {self.said}>"

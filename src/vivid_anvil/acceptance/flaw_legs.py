@@ -21,8 +21,8 @@ from vivid_anvil.shapes.shape import Margin
 
 IN_TIME, AT_REST, CURVE = "end of the stage", "no growth", "assessment curve"
 ASPECTS_KEPT = ("free", "kept")
-EVEN = Pace("DOP853", 0.25, 1e-7)  # right to some 1e-8
-QUICK = Pace("RK45", 0.5, 1e-4)  # right to some 1e-4
+EVEN = Pace("DOP853", 0.25, 1e-7)  # right to some 1e-6
+QUICK = Pace("RK45", 0.2, 1e-5)  # right to some 1e-4
 
 
 @dataclass(frozen=True, eq=False)

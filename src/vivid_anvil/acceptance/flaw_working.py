@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from typing import TYPE_CHECKING
 
 from vivid_anvil.acceptance.point import EndPoint, section_stress
-from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, factor
+from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.working import Step, Working, put_in
 
 if TYPE_CHECKING:
@@ -18,7 +19,7 @@ def flaw_working(found: FlawAssessment, units: UnitSystem) -> Working:
     steps = [
         *found.metal.steps(),
         *(step for one in found.loads.primary for step in one.steps()),
-        *_primary(found, end, units),
+        *_primary(found, end),
         *_load_ratio(found),
         *_secondary(found, end),
         *found.loads.way.steps(end.k_primary, end.k_secondary, found.point.load_ratio),
@@ -28,36 +29,43 @@ def flaw_working(found: FlawAssessment, units: UnitSystem) -> Working:
         *found.curve.steps(found.point.load_ratio),
         *_reserve(found),
     ]
-    opening = f"{found.flaw.shape.kind}, {found.flaw.said}, in {found.metal.material.name}; the {end.name} governs."
+    where = f"{found.flaw.shape.kind}, {found.flaw.said_in(units)}, in {found.metal.material.name}"
+    opening = f"{where}; the {end.name} governs.{worked_in(units)}"
     return Working(f"Flaw {found.flaw.name}", opening, tuple(steps))
+
+
+def worked_in(units: UnitSystem) -> str:
+    """A sentence for readers of other units: the steps are in the units of the procedures."""
+    return "" if units == "metric" else " Worked in MPa and mm; L_r, K_r and the reserve are numbers."
 
 
 def _k(value: float) -> str:
     return f"{put_in(value)} MPa√mm"
 
 
-def _primary(found: FlawAssessment, end: EndPoint, units: UnitSystem) -> list[Step]:
+def _primary(found: FlawAssessment, end: EndPoint) -> list[Step]:
     """Y at the governing end under membrane and bending, and the K of primary stress."""
     shape, sizes = found.flaw.shape, found.sizes
-    unit = display_unit("length", units)
-    one = factor(unit, DIMENSIONS["length"], "working")
+    unit, one = "mm", 1.0
     plain = shape.under(0.0) if shape.bends else shape
-    first = plain.steps(sizes, unit, one) if end.name == shape.end_names[0] else []
     at = shape.end_names.index(end.name)
+    first = plain.steps(sizes, unit, one, at)
     own = [stress.at_crack(shape.wall_thickness) for stress in found.loads.primary]
     membrane = found.partial_factors.load * sum(stress.membrane for stress in own)
     bending = found.partial_factors.load * sum(stress.bending for stress in own)
     m = plain.scales(*sizes)[at]
     source = str(shape.source)
-    rows = [
-        Step(f"K per MPa of membrane stress at the {end.name}", "M_m = Y_m × √(π × a)", put_in(m), m, "√mm", source)
-    ]
+    numbers = f"{put_in(m / math.sqrt(math.pi * sizes[0]))} × √(π × {put_in(sizes[0])} mm)"
+    rows = [Step(f"K per MPa of membrane stress at the {end.name}", "M_m = Y × √(π × a)", numbers, m, "√mm", source)]
     numbers = f"{put_in(membrane)} MPa × {put_in(m)} √mm"
     formula = "K_p = P_m × M_m"
     if bending != 0.0:
         b = shape.scales_of_bending(*sizes)[at]
         title = f"K per MPa of bending stress at the {end.name}"
-        rows.append(Step(title, "M_b = Y_b × √(π × a)", put_in(b), b, "√mm", source))
+        bent = shape.under(1.0).steps(sizes, unit, one, at) if shape.bends else []
+        rows += [step for step in bent if step not in first]
+        numbers_b = f"{put_in(b / math.sqrt(math.pi * sizes[0]))} × √(π × {put_in(sizes[0])} mm)"
+        rows.append(Step(title, "M_b = Y × √(π × a)", numbers_b, b, "√mm", source))
         formula, numbers = f"{formula} + P_b × M_b", f"{numbers} + {put_in(bending)} MPa × {put_in(b)} √mm"
     rest = end.k_primary - membrane * m - (bending * shape.scales_of_bending(*sizes)[at] if bending else 0.0)
     if abs(rest) > 1e-9 * max(abs(end.k_primary), 1.0):

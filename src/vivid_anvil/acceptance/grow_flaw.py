@@ -12,7 +12,6 @@ from typing import Any, Self
 import numpy as np
 
 from vivid_anvil.acceptance.assess_flaw import FlawAssessment
-from vivid_anvil.acceptance.flaw import Flaw
 from vivid_anvil.acceptance.flaw_legs import (
     ASPECTS_KEPT,
     AT_REST,
@@ -25,6 +24,7 @@ from vivid_anvil.acceptance.flaw_legs import (
 )
 from vivid_anvil.acceptance.point import Point, point_of
 from vivid_anvil.acceptance.stages import IN_A_YEAR, Stage
+from vivid_anvil.events.calendar import amount
 from vivid_anvil.ground.checks import FloatArray, one_of
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.integrate_two import FINE, Pace
@@ -99,8 +99,13 @@ class FlawGrowth(Result):
 
     @property
     def years_to_leak(self) -> float | None:
-        """Years until it breaks through; None where it does not before its end."""
-        return self.own_years if self.then is not None else None
+        """Years until it is through the wall; None where it is not before its end. An embedded flaw is at a surface first."""
+        if self.then is None:
+            return None
+        if len(self.then.assessment.flaw.sizes) == 1:
+            return self.own_years
+        later = self.then.years_to_leak
+        return None if later is None else self.own_years + later
 
     @property
     def next_look(self) -> float:
@@ -166,10 +171,12 @@ class FlawGrowth(Result):
 
     def words(self, units: UnitSystem) -> Words:
         """Life and next look."""
-        through = () if self.then is None else (("Through the wall", f"after {said_years(self.own_years)}"),)
+        after = "" if self.then is None else f"after {said_years(self.own_years)}"
+        surface = self.then is not None and len(self.then.assessment.flaw.sizes) == 2
+        through = (("At the surface" if surface else "Through the wall", after),) if after else ()
         return (
-            ("Flaw", f"{self.assessment.flaw.shape.kind}, {self.assessment.flaw.said}"),
-            ("Stages", "; ".join(repr(one)[1:-1] for one in self.stages)),
+            ("Flaw", f"{self.assessment.flaw.shape.kind}, {self.assessment.flaw.said_in(units)}"),
+            ("Stages", "; ".join(repr(one)[1:-1].removeprefix("Stage ") for one in self.stages)),
             *through,
             ("Remaining life", f"{said_years(self.life)}, {self.governed_by}"),
             ("Next look", f"within {said_years(self.next_look)}, the life over {number(self.inspection_factor)}"),
@@ -209,7 +216,7 @@ def said_years(years: float) -> str:
     """
     if math.isinf(years):
         return "without end"
-    return f"{number(years)} years" if years >= 0.25 or years == 0.0 else f"{number(years * IN_A_YEAR['day'])} days"
+    return amount(years, "year") if years >= 0.25 or years == 0.0 else f"{number(years * IN_A_YEAR['day'])} days"
 
 
 def _findings(found: FlawGrowth) -> Any:
@@ -220,11 +227,18 @@ def _findings(found: FlawGrowth) -> Any:
             f"Flaw {found.assessment.flaw.name} is followed to the {found.ended_by}, where it is still acceptable.",
             "Its life is on the safe side: take a shape that reaches further, or see it as broken through.",
         )
-    if found.then is not None:
+    if found.then is not None and len(found.then.assessment.flaw.sizes) == 2:
+        yield Finding(
+            "note",
+            "flaw-reaches-surface",
+            f"Flaw {found.assessment.flaw.name} reaches the surface after {said_years(found.own_years)}.",
+            "From then on it is followed as a surface flaw that takes in the ligament.",
+        )
+    if found.years_to_leak is not None:
         yield Finding(
             "warning",
             "flaw-leaks",
-            f"Flaw {found.assessment.flaw.name} breaks through after {said_years(found.own_years)}, before it is critical.",
+            f"Flaw {found.assessment.flaw.name} breaks through after {said_years(found.years_to_leak)}, before it is critical.",
             "What it holds leaks then: whether that is found in time, leak_before_break tells.",
         )
     for stage in found.stages:
@@ -295,10 +309,10 @@ def grow_flaw(
     endless = [stage.name for stage in rows[:-1] if math.isinf(stage.years)]
     if endless:
         raise InputError(f"stage {endless[0]}, duration", "none", "a duration for every stage but the last")
-    return grown(found, _until(rows, target), aspect, inspection_factor, FINE)
+    return grown(found, until(rows, target), aspect, inspection_factor, FINE)
 
 
-def _until(stages: tuple[Stage, ...], target: float | None) -> tuple[Stage, ...]:
+def until(stages: tuple[Stage, ...], target: float | None) -> tuple[Stage, ...]:
     """Stages up to so many years."""
     if target is None:
         return stages
@@ -347,8 +361,7 @@ def _through(
         return None
     shape, after = onwards
     try:
-        flaw = Flaw(name=found.flaw.name, shape=shape, size=after[0], weld=found.flaw.weld)
-        through = dataclasses.replace(found, flaw=flaw)
+        through = dataclasses.replace(found, flaw=found.flaw.through(shape, after))
         assert through.point.load_ratio >= 0.0
     except InputError:  # loads that a through crack does not know, such as a profile
         return None

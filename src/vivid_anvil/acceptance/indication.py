@@ -99,6 +99,10 @@ class Characterised:
         Names of the indications in it.
     rules : tuple of str
         What was done, in words, in its order.
+    found : tuple of Indication
+        The indications as they were reported.
+    position : float, optional
+        Of the middle of the flaw along the line of flaws, mm.
 
     Raises
     ------
@@ -115,6 +119,8 @@ class Characterised:
     flaw: Flaw
     of: tuple[str, ...]
     rules: tuple[str, ...]
+    found: tuple[Indication, ...] = ()
+    position: float | None = None
 
 
 @dataclass(frozen=True)
@@ -178,7 +184,8 @@ def characterised(part: Part, indications: Sequence[Indication]) -> tuple[Charac
     if twice is not None:
         raise InputError("indications, name", f"{twice!r} twice", "each name once")
     boxes = [_projected(part, one) for one in indications]
-    return tuple(_as_flaw(part, _recategorised(part, box)) for box in _joined(boxes))
+    known = {one.name: one for one in indications}
+    return tuple(_as_flaw(part, _recategorised(part, box), known) for box in _joined(boxes))
 
 
 def _projected(part: Part, one: Indication) -> _Box:
@@ -285,21 +292,22 @@ def _recategorised(part: Part, box: _Box) -> _Box:
     return box
 
 
-def _as_flaw(part: Part, box: _Box) -> Characterised:
+def _as_flaw(part: Part, box: _Box, known: dict[str, Indication]) -> Characterised:
     name = " + ".join(box.of)
     try:
         flaw = _made(part, box, name)
     except InputError as error:
         raise InputError(f"indication {name}", error.found, error.expected, error.remedy) from None
-    return Characterised(flaw, box.of, box.rules)
+    return Characterised(flaw, box.of, box.rules, tuple(known[one] for one in box.of), box.position)
 
 
 def _made(part: Part, box: _Box, name: str) -> Flaw:
     half = 0.5 * box.length
-    if box.kind == "through":
-        return Flaw(name=name, shape=part.shape_of("through"), size=half, weld=box.weld)
-    if box.kind == "edge":
-        return Flaw(name=name, shape=part.shape_of("edge"), size=box.length, weld=box.weld)
+    if box.kind in ("through", "edge"):
+        shape = part.shape_of(box.kind)
+        wall = part.wall if shape.wall_thickness is None else None
+        size = half if box.kind == "through" else box.length
+        return Flaw(name=name, shape=shape, size=size, wall=wall, weld=box.weld)
     if box.kind == "corner":
         return Flaw(name=name, shape=part.shape_of("corner"), size=box.height, half_length=box.length, weld=box.weld)
     if box.kind == "surface":

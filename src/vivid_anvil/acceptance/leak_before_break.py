@@ -12,7 +12,6 @@ import numpy as np
 from scipy.optimize import brentq
 
 from vivid_anvil.acceptance.assess_flaw import FlawAssessment
-from vivid_anvil.acceptance.flaw import Flaw
 from vivid_anvil.acceptance.flaw_legs import CURVE
 from vivid_anvil.acceptance.grow_flaw import grow_flaw, said_years
 from vivid_anvil.acceptance.limiting_sizes import limit_of
@@ -247,7 +246,7 @@ def leak_before_break(
     >>> own.breaks_through_at < own.detectable < own.limiting
     True
     """
-    area = _area(detectable_area)
+    area = opening(detectable_area, "leak before break, detectable_area")
     broken, years, size = _broken_through(found, tuple(stages))
     limiting = limit_of(broken, (1e-3 * size,))
     detectable = _detectable(broken, area)
@@ -259,8 +258,12 @@ def leak_before_break(
     return LeakBeforeBreak(found.flaw.name, broken, size, years, limiting, detectable, area, late)
 
 
-def _area(given: float | str) -> float:
-    where = "leak before break, detectable_area"
+def opening(given: float | str, where: str) -> float:
+    """An opening in mm² or as text with that unit; InputError at `where` for others.
+
+    >>> opening("20 mm^2", "leak")
+    20.0
+    """
     if isinstance(given, str):
         text = given.replace("²", "^2").replace(" ", "")
         if not text.endswith("mm^2"):
@@ -275,9 +278,11 @@ def _broken_through(found: FlawAssessment, stages: tuple[Stage, ...]) -> tuple[F
     if len(found.flaw.sizes) != 2:
         raise InputError(where, f"a {found.flaw.shape.kind} flaw", "a flaw in part of the wall")
     grown = grow_flaw(found, stages) if stages else None
-    if grown is not None and grown.then is not None:
-        through = grown.then.assessment
-        return through, grown.own_years, through.flaw.size
+    last = grown
+    while last is not None and last.then is not None:
+        last = last.then
+    if grown is not None and last is not None and len(last.assessment.flaw.sizes) == 1:
+        return last.assessment, grown.years_to_leak, last.assessment.flaw.size
     deepest, years = found.flaw.shape.deepest, None
     if grown is not None and grown.ended_by == CURVE:  # the ligament breaks: the crack takes it in on both sides
         a, c = grown.legs[-1][1].last
@@ -289,8 +294,11 @@ def _broken_through(found: FlawAssessment, stages: tuple[Stage, ...]) -> tuple[F
     if onwards is None:
         raise InputError(where, f"a {found.flaw.shape.kind} flaw", "a shape that becomes a crack through the wall")
     shape, sizes = onwards
-    flaw = Flaw(name=found.flaw.name, shape=shape, size=sizes[0], weld=found.flaw.weld)
-    return dataclasses.replace(found, flaw=flaw), years, sizes[0]
+    broken = dataclasses.replace(found, flaw=found.flaw.through(shape, sizes))
+    if len(sizes) == 2:  # an embedded flaw is at a surface now
+        through, _, size = _broken_through(broken, ())
+        return through, years, size
+    return broken, years, sizes[0]
 
 
 def _detectable(through: FlawAssessment, area: float) -> float:

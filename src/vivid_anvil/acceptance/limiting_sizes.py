@@ -123,17 +123,17 @@ class LimitingSizes(Result):
 
     def words(self, units: UnitSystem) -> Words:
         """The flaw itself."""
-        return (("Flaw", f"{self.flaw.name}: {self.flaw.said}"),)
+        return (("Flaw", f"{self.flaw.name}: {self.flaw.said_in(units)}"),)
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
         """A row an aspect and case."""
         return tuple(
             Table(
-                f"Limiting sizes, {curve.case}" if len(self.curves) > 1 else "Limiting sizes",
+                f"Of each aspect, {curve.case}" if len(self.curves) > 1 else "Of each aspect",
                 (
-                    Column("a/c", curve.aspects, style="number"),
-                    Column("depth", curve.depths, of="length"),
-                    Column("half length", curve.half_lengths, of="length"),
+                    Column("a/c", curve.aspects, head="a/c", style="number"),
+                    Column("depth", _met(curve.depths), of="length", none="no limit"),
+                    Column("half length", _met(curve.half_lengths), of="length"),
                 ),
                 key=f"limiting sizes, {curve.case}",
             )
@@ -143,6 +143,11 @@ class LimitingSizes(Result):
     def __repr__(self) -> str:
         n, m = self.curves[0].aspects.size, len(self.curves)
         return f"<LimitingSizes of {self.flaw.shape.kind} flaws: {_many(n, 'aspect')}, {_many(m, 'case')}>"
+
+
+def _met(sizes: FloatArray) -> list[float | None]:
+    """Sizes, None where no limit was met."""
+    return [float(size) if math.isfinite(size) else None for size in sizes]
 
 
 def _many(count: int, what: str) -> str:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import datetime
 import math
+from calendar import isleap
 from collections.abc import Callable, Mapping, Sequence
 from concurrent.futures import Executor
 from dataclasses import dataclass
@@ -16,7 +18,7 @@ from vivid_anvil.acceptance.indication import Characterised, Indication, charact
 from vivid_anvil.acceptance.part import Part
 from vivid_anvil.acceptance.partial_factors import PartialFactors
 from vivid_anvil.acceptance.point import FractureLoads
-from vivid_anvil.acceptance.stages import Stage
+from vivid_anvil.acceptance.stages import IN_A_YEAR, Stage, years_of
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.materials.fracture import Metal
 from vivid_anvil.units import UnitSystem, one, opened
@@ -25,6 +27,7 @@ from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
 
 Watch = Callable[[str, int, int], None]
+LONGEST = 1000.0  # years that have a date
 TOGETHER = 50  # flaws that are worked on as one part
 Job = tuple[Characterised, str, str, "PlaceOfFlaws", FractureLoads, float]
 
@@ -142,6 +145,10 @@ class FlawList(Result):
         What the list is of.
     flaws : tuple of ListedFlaw
         In the order of their urgency.
+    inspected : date, optional
+        When they were found; the next look has a date then.
+    target_life : float, optional
+        Years that they shall stay acceptable.
 
     Raises
     ------
@@ -156,6 +163,8 @@ class FlawList(Result):
 
     name: str
     flaws: tuple[ListedFlaw, ...]
+    inspected: datetime.date | None = None
+    target_life: float | None = None
 
     @property
     def title(self) -> str:
@@ -167,6 +176,53 @@ class FlawList(Result):
         """Those that are not acceptable."""
         return tuple(one for one in self.flaws if not one.assessment.acceptable)
 
+    @property
+    def growing(self) -> tuple[ListedFlaw, ...]:
+        """Those whose place has stages."""
+        return tuple(one for one in self.flaws if one.growth is not None)
+
+    @property
+    def next_look(self) -> float | None:
+        """Years until the first of those that are acceptable asks for a look; None where none of them grows."""
+        kept = [one.growth for one in self.growing if one.growth is not None and one.assessment.acceptable]
+        return min((one.next_look for one in kept), default=None)
+
+    def date_after(self, years: float | None) -> str | None:
+        """The day so many years after the inspection, as year-month-day; None without one."""
+        return date_after(self.inspected, years)
+
+    def _look_by(self, flaw: ListedFlaw) -> str | None:
+        """The day of the next look; None of one that is not acceptable, which is repaired first."""
+        return self.date_after(flaw.next_look) if flaw.assessment.acceptable else None
+
+    def _in_a_word(self, flaw: ListedFlaw) -> str:
+        """Whether it holds, today and as long as asked for."""
+        if not flaw.assessment.acceptable:
+            return "fails"
+        short = self.target_life is not None and flaw.life is not None and flaw.life < self.target_life
+        return "too short" if short else "holds"
+
+    def _of_target(self) -> list[Finding]:
+        """Flaws that do not stay acceptable as long as is asked for."""
+        target = self.target_life
+        short = (
+            []
+            if target is None
+            else [flaw for flaw in self.growing if flaw.assessment.acceptable and (flaw.life or 0.0) < target]
+        )
+        if not short:
+            return []
+        names = ", ".join(flaw.name for flaw in short[:6]) + (f" and {len(short) - 6} more" if len(short) > 6 else "")
+        first = f"{said_years(short[0].life or 0.0)} of {said_years(target or 0.0)} asked for"
+        return [
+            Finding(
+                "severe",
+                "flaw-target-missed",
+                f"{names}: acceptable today, but not as long as asked; the most urgent lasts {first}.",
+                "Repair, look again by then, or lower the ranges.",
+            )
+        ]
+
     @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """Those of all flaws, each kind told once with the flaws that it is of."""
@@ -174,7 +230,7 @@ class FlawList(Result):
         for flaw in self.flaws:
             for finding in (*flaw.assessment.findings, *(flaw.growth.findings if flaw.growth is not None else ())):
                 told.setdefault(finding.code, []).append((flaw.name, finding))
-        return tuple(gravest_first([_of_several(rows) for rows in told.values()]))
+        return tuple(gravest_first([*(_of_several(rows) for rows in told.values()), *self._of_target()]))
 
     @classmethod
     def overview(cls, results: Sequence[Self]) -> Table:
@@ -185,6 +241,10 @@ class FlawList(Result):
                 Column("list", [one.name for one in results]),
                 Column("flaws", [len(one.flaws) for one in results]),
                 Column("not acceptable", [len(one.rejected) for one in results]),
+                Column("inspected on", [one.date_after(0.0) for one in results]),
+                Column("target life", [one.target_life for one in results], unit="years"),
+                Column("next look within", [one.next_look for one in results], unit="years"),
+                Column("next look by", [one.date_after(one.next_look) for one in results]),
             ),
         )
 
@@ -192,30 +252,75 @@ class FlawList(Result):
         """How many, what was joined."""
         rules = [rule for flaw in self.flaws for rule in flaw.made.rules]
         many = f"{len(self.flaws)}, of which {len(self.rejected)} not acceptable"
-        return (("Flaws", many), *((("Characterised", "; ".join(rules)),) if rules else ()))
+        return (("Flaws", many), *self._looks(), *((("Characterised", "; ".join(rules)),) if rules else ()))
+
+    def _looks(self) -> Words:
+        """When they were found, and when the next look is due."""
+        if self.next_look is None:
+            return ()
+        by = self.date_after(self.next_look)
+        due = (
+            f"at the latest in {said_years(self.next_look)}"
+            if math.isfinite(self.next_look)
+            else "none is due: nothing grows"
+        )
+        told = () if self.inspected is None else (("Inspected", self.inspected.isoformat()),)
+        asked = () if self.target_life is None else (("Target life", said_years(self.target_life)),)
+        return (*told, *asked, ("Next look", due + (f", on {by}" if by else "")))
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
         """A row a flaw."""
         rows = self.flaws
         points = [row.assessment.point for row in rows]
         growing = any(row.growth is not None for row in rows)
+        dates = self.inspected is not None
         years = (
-            Column("remaining life", [row.life for row in rows], unit="years"),
-            Column("next look within", [row.next_look for row in rows], unit="years"),
+            Column("remaining life", [row.life for row in rows], unit="years", head="Life", endless="no end"),
+            Column(
+                "next look within",
+                [row.next_look for row in rows],
+                unit="years",
+                only="file" if dates else "",
+                head="Look in",
+            ),
+            *((Column("next look by", [self._look_by(row) for row in rows], head="Look by"),) if dates else ()),
         )
         columns = (
             Column("flaw", [row.name for row in rows]),
-            *((Column("place", [row.place for row in rows]),) if any(row.place for row in rows) else ()),
-            Column("kind", [row.made.flaw.shape.kind for row in rows]),
-            Column("size", [row.made.flaw.size for row in rows], of="length"),
-            Column("half length", [row.made.flaw.half_length for row in rows], of="length"),
-            Column("L_r", [point.load_ratio for point in points]),
-            Column("K_r", [point.governing.fracture_ratio for point in points]),
-            Column("largest K_r", [point.allowed for point in points]),
-            Column("reserve on load", [row.assessment.reserve_on_load.factor for row in rows]),
-            Column("reserve on toughness", [row.assessment.reserve_on_toughness.factor for row in rows]),
+            *((Column("place", [row.place for row in rows], left=True),) if any(row.place for row in rows) else ()),
+            Column("kind", [row.made.flaw.shape.kind for row in rows], only="file"),
+            Column("size", [row.made.flaw.size for row in rows], of="length", style="number"),
+            Column(
+                "half length",
+                [row.made.flaw.half_length for row in rows],
+                of="length",
+                head="Half\nlength",
+                style="number",
+            ),
+            Column("L_r", [point.load_ratio for point in points], only="file"),
+            Column("K_r", [point.governing.fracture_ratio for point in points], only="file"),
+            Column("largest K_r", [point.allowed for point in points], only="file"),
+            Column(
+                "reserve on load",
+                [row.assessment.reserve_on_load.factor for row in rows],
+                head="Reserve\non load",
+                digits=3,
+            ),
+            Column(
+                "reserve on toughness",
+                [row.assessment.reserve_on_toughness.factor for row in rows],
+                head="on tough-\nness",
+                digits=3,
+            ),
             *(years if growing else ()),
-            Column("verdict", [row.verdict for row in rows]),
+            Column("verdict", [row.verdict for row in rows], only="file"),
+            Column(
+                "verdict",
+                [self._in_a_word(row) for row in rows],
+                only="page",
+                left=True,
+                alarm=[self._in_a_word(row) != "holds" for row in rows],
+            ),
         )
         return (Table("Flaws, the most urgent first", columns, key="flaws"),)
 
@@ -229,6 +334,20 @@ class FlawList(Result):
 
     def __repr__(self) -> str:
         return f"<FlawList {self.name}: {len(self.flaws)} flaws, {len(self.rejected)} not acceptable>"
+
+
+def date_after(day: datetime.date | None, years: float | None) -> str | None:
+    """The day so many years later, not after it, as year-month-day; None without a day, or beyond a thousand years.
+
+    >>> date_after(datetime.date(2026, 10, 5), 0.5)
+    '2027-04-05'
+    """
+    if day is None or years is None or not years < LONGEST:
+        return None
+    whole = math.floor(years + 1e-9)
+    last = 28 if (day.month, day.day) == (2, 29) and not isleap(day.year + whole) else day.day
+    start = day.replace(year=day.year + whole, day=last)
+    return (start + datetime.timedelta(days=math.floor((years - whole) * IN_A_YEAR["day"] + 1e-6))).isoformat()
 
 
 def _of_several(rows: list[tuple[str, Finding]]) -> Finding:
@@ -251,6 +370,8 @@ def assess_indications(
     *,
     name: str = "indications",
     inspection_factor: float = 2.0,
+    inspected: datetime.date | None = None,
+    target_life: float | str | None = None,
     watch: Watch | None = None,
     executor: Executor | None = None,
 ) -> FlawList:
@@ -270,6 +391,10 @@ def assess_indications(
         What the list is of.
     inspection_factor : float, default 2.0
         How many looks fall into a remaining life, -.
+    inspected : date, optional
+        When they were found; the next look has a date then.
+    target_life : float or str, optional
+        Years, or text such as "10 years", that they shall stay acceptable.
     watch : Callable[[str, int, int], None], optional
         Called with a label, how far it is, and of how many.
     executor : Executor, optional
@@ -295,18 +420,12 @@ def assess_indications(
     >>> found, [(flaw.name, flaw.verdict) for flaw in found.flaws][0]
     (<FlawList indications: 3 flaws, 0 not acceptable>, ('A16', 'acceptable'))
     """
+    if inspected is not None and not isinstance(inspected, datetime.date):
+        raise InputError("flaws, inspected", repr(inspected), "a date, such as datetime.date(2026, 10, 5)")
+    target = None if target_life is None else years_of(target_life, "flaws, target_life")
     if not places or not stresses:
         raise InputError("flaws", "no places or no stresses", "one of each at least")
-    groups: dict[tuple[str, str], list[Indication]] = {}
-    for row in indications:
-        where = f"indication {row.name}"
-        key = _named(row.place, places, inside(where, "place")), _named(row.stress, stresses, inside(where, "stress"))
-        groups.setdefault(key, []).append(row)
-    made = [
-        (place, stress, flaw)
-        for (place, stress), rows in groups.items()
-        for flaw in characterised(places[place].part, rows)
-    ]
+    made = flaws_made(indications, places, stresses)
     jobs = [(flaw, place, stress, places[place], stresses[stress], inspection_factor) for place, stress, flaw in made]
     parts = [jobs[i : i + TOGETHER] for i in range(0, len(jobs), TOGETHER)]
     found: list[ListedFlaw] = []
@@ -314,7 +433,23 @@ def assess_indications(
         found += part
         if watch is not None:
             watch("flaws", len(found), len(jobs))
-    return FlawList(name, tuple(sorted(found, key=lambda flaw: flaw.urgency)))
+    return FlawList(name, tuple(sorted(found, key=lambda flaw: flaw.urgency)), inspected, target)
+
+
+def flaws_made(
+    indications: Sequence[Indication], places: Mapping[str, PlaceOfFlaws], stresses: Mapping[str, FractureLoads]
+) -> list[tuple[str, str, Characterised]]:
+    """Names of place and stresses, and the flaw, of each; neighbours with the same of both are looked at together."""
+    groups: dict[tuple[str, str], list[Indication]] = {}
+    for row in indications:
+        where = f"indication {row.name}"
+        key = _named(row.place, places, inside(where, "place")), _named(row.stress, stresses, inside(where, "stress"))
+        groups.setdefault(key, []).append(row)
+    return [
+        (place, stress, flaw)
+        for (place, stress), rows in groups.items()
+        for flaw in characterised(places[place].part, rows)
+    ]
 
 
 def _part(jobs: list[Job]) -> list[ListedFlaw]:

@@ -27,7 +27,7 @@ app = typer.Typer(
     pretty_exceptions_enable=False,
     context_settings={"help_option_names": ["-h", "--help"]},
 )
-START, LOADS, CURVES, LIFE, MODELS, CRACKS = "Start", "Loads", "S-N curves", "Life", "Whole models", "Cracks"
+START, LOADS, CURVES, LIFE, MODELS, CRACKS = "Start", "Loads", "S-N curves", "Life", "Whole models", "Cracks and flaws"
 
 
 def _version(wanted: bool) -> None:
@@ -436,6 +436,55 @@ def inspections(
 
     asked = run_cracks.Looks(spot, every, first)
     run_cracks.inspections(study, asked, Outputs(json_file, csv_file, figures), units.value)
+
+
+@app.command(rich_help_panel=CRACKS)
+def flaws(
+    study: StudyFile,
+    flaw: Annotated[str | None, typer.Option(help="Only this flaw or indication, in full.")] = None,
+    details: Annotated[int, typer.Option(min=0, help="How many of the most urgent are told in full.")] = 1,
+    processes: Annotated[int, typer.Option(min=1, help="Processes that share a long list.")] = 2,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """The flaws of a study: which may stay, by how much, until when; the most urgent with limits, growth, what moves it."""
+    from vivid_anvil.cli import run_flaws
+
+    asked = run_flaws.Listing(flaw, details, processes)
+    run_flaws.flaws(study, asked, Outputs(json_file, csv_file, figures), units.value)
+
+
+@app.command(rich_help_panel=CRACKS)
+def front(
+    tables: Annotated[
+        list[Path],
+        typer.Argument(
+            help=words("Contours along a crack front: position [mm], 'K_I contour 1 [MPa√m]', ..."), show_default=False
+        ),
+    ],
+    case: Annotated[str | None, typer.Option(help="Which case, where the table has several.")] = None,
+    sheet: Annotated[str | None, typer.Option(help="Sheet of a workbook.")] = None,
+    youngs_modulus: Annotated[str, typer.Option(help="For K of J.")] = "207 GPa",
+    poissons_ratio: Annotated[float, typer.Option(help="For K of J and mixed mode.")] = 0.3,
+    rule: Annotated[
+        str, typer.Option(help="Mixed mode: 'energy release rate' or 'largest tangential stress'.")
+    ] = "energy release rate",
+    size: Annotated[
+        list[str] | None, typer.Option(help="Size of the crack in each table, such as '4 mm': makes a shape.")
+    ] = None,
+    stress: Annotated[str | None, typer.Option(help="Nominal stress of those models, such as '100 MPa'.")] = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """K along a crack front of a finite-element model: what can be trusted, the worst position; several sizes as a shape."""
+    from vivid_anvil.cli import run_flaws
+
+    asked = run_flaws.Fronts(case, sheet, youngs_modulus, poissons_ratio, rule, tuple(size or ()), stress)
+    run_flaws.fronts(tables, asked, Outputs(json_file, csv_file, figures), units.value)
 
 
 @app.command(rich_help_panel=LIFE)

@@ -20,11 +20,11 @@ def draw(thing: Any, units: UnitSystem) -> Any:
 def history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
     """Each measured history of a study, and the cycles of each channel that a hot spot feels."""
     drawings: list[Drawing] = []
-    for i, (event, _) in enumerate(study.duty_cycle.flat()):
+    for i, (event, _) in enumerate(study.duty.flat()):
         if event.load.measured is not None:
             drawings.append((f"history {event.name}", partial(draw, event.load, units)))
             for counted, name in _counted(study).items():
-                cycles = study.duty_cycle.sources(counted)[i].cycles
+                cycles = study.duty.sources(counted)[i].cycles
                 drawings.append((f"cycles {event.name} {name}", partial(draw, cycles, units)))
     return drawings
 

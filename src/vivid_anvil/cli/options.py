@@ -23,7 +23,7 @@ JsonFile = Annotated[Path | None, typer.Option("--json", help="Also write everyt
 CsvFile = Annotated[Path | None, typer.Option("--csv", help="Also write the main table to this CSV file.")]
 FiguresFolder = Annotated[Path | None, typer.Option("--figures", help="Also draw the figures into this folder.")]
 UnitsShown = Annotated[Units, typer.Option("--units", help="Units shown; files stay in MPa, mm, N.")]
-SpotName = Annotated[str | None, typer.Option("--spot", help="Only the hot spot of this name.")]
+SpotName = Annotated[str | None, typer.Option("--spot", help="Only the hot spot, or flaw, of this name.")]
 
 CardsFolder = Annotated[Path | None, typer.Option("--cards", help="Folder of your own material cards.")]
 TomlFile = Annotated[Path | None, typer.Option("--toml", help="Also export the curve for a study file.")]

@@ -77,6 +77,10 @@ def check(path: Path, outputs: Outputs, units: UnitSystem) -> None:
     lives, cracks = len(study.assessed), len(study.cracks)
     nodes = "" if study.model is None else f"; and with the command model the lives of {study.model.field.size} nodes"
     found = f"{_several(lives, 'life', 'lives')} and {_several(cracks, 'crack', 'cracks')}{nodes}"
+    if study.flaws is not None:
+        many, fronts = result.facts()["number of flaws"], len(study.flaws.fronts)
+        of_flaws = _several(many, "flaw", "flaws") + (f" and {_several(fronts, 'front', 'fronts')}" if fronts else "")
+        found = of_flaws if study.duty_cycle is None else f"{found}; and with the command flaws {of_flaws}"
     severe = sum(finding.severity != "note" for finding in result.findings)
     sound = "The study can be run" if severe else "The study is sound"
     first = f", with {_several(severe, 'finding', 'findings')} to look at first" if severe else ""
@@ -131,17 +135,21 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
         from vivid_anvil.writing.table import stacked
 
         study = read_study(path, watch=watch)
+        flaw = flaw_asked(study, asked.spot, watch)
         result = StudyResult(study, assess_lives(study, watch=watch), grow_cracks(study, watch=watch))
-        name = _spot_asked(result, asked.spot, path)
+        name = flaw.title if flaw is not None else _spot_asked(result, asked.spot, path)
         lives = [life for life in result.lives if life.hot_spot.name == name]
         grown = [growth for growth in result.growths if growth.crack.hot_spot.name == name]
         if asked.rule is not None:
             spots = [_by_rule(life.hot_spot, asked.rule) for life in lives]
-            lives = [assess_life(spot, study.duty_cycle, target=study.target_life) for spot in spots]
+            lives = [assess_life(spot, study.duty, target=study.target_life) for spot in spots]
         workings = [life_working(life, units, event=asked.event, stress=asked.stress) for life in lives]
         workings += [one.working(units) for one in grown]
+        if flaw is not None:
+            _no_cycles(asked)
+            workings = [flaw.working(units)]
         steps = stacked([one.table() for one in workings])
-        answers: list[Any] = [*lives, *grown]
+        answers: list[Any] = [*lives, *grown] if flaw is None else [flaw]
         findings = [finding for one in answers for finding in one.findings]
         record = {"hot spot": name, "steps": steps.rows(), "findings": finding_records(findings)}
         written = outputs.write(record, steps)
@@ -153,8 +161,35 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
     out.print("\n\n".join(as_text(working) for working in workings), markup=False, soft_wrap=True)
     if not asked.latex:
         out.print()
-        out.print(show.findings_summary(findings, f"vivid-anvil life {path.name}"))
+        command = "life" if flaw is None else "flaws"
+        out.print(show.findings_summary(findings, f"vivid-anvil {command} {path.name}"))
     show.say_written(out, written)
+
+
+def flaw_asked(study: Any, name: str | None, watch: Any) -> Any:
+    """The flaw or front of that name; without a name the most urgent flaw of a study that has nothing else."""
+    from vivid_anvil.cli.run_flaws import working_of_flaw
+    from vivid_anvil.study import assess_flaws, assess_fronts
+
+    if study.flaws is None or name in [spot.name for spot in study.hot_spots]:
+        return None
+    if name is not None:
+        found = working_of_flaw(study, name, watch)
+        if found is None and not study.hot_spots:
+            known = [*(one.name for one in study.flaws.indications), *study.flaws.fronts]
+            raise InputError("--spot", repr(name), f"one of {listed(known)}", did_you_mean(name, known))
+        return found
+    if study.hot_spots or study.model is not None:
+        return None
+    rows = assess_flaws(study, watch=watch).flaws
+    return rows[0].assessment if rows else assess_fronts(study)[0]
+
+
+def _no_cycles(asked: Asked) -> None:
+    """Options that are of cycles and S-N curves are none of a flaw's."""
+    for name, value in (("--event", asked.event), ("--stress", asked.stress), ("--rule", asked.rule)):
+        if value is not None:
+            raise InputError(name, repr(value), "no such option for a flaw", "It has no cycle classes.")
 
 
 def _by_rule(spot: Any, rule: str) -> Any:

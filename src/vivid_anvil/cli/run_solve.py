@@ -18,7 +18,7 @@ def solve(path: Path, spot: str | None, asked: Questions, outputs: Outputs, unit
     """The answers for one place, the worst by default."""
     outputs.check()
     with progress("reading the study") as watch:
-        from vivid_anvil.study import answers, read_study
+        from vivid_anvil.study import FlawAnswers, answers, read_study
 
         result = answers(read_study(path, watch=watch), spot, asked, watch=watch)
         written = outputs.write(result.to_dict(), result.tables()[0])
@@ -26,5 +26,6 @@ def solve(path: Path, spot: str | None, asked: Questions, outputs: Outputs, unit
 
     out = show.console()
     out.print(show.page(dataclasses.replace(result.page(units), findings=None), units))
-    out.print(show.findings_summary(result.findings, f"vivid-anvil life {path.name}"))
+    command = "flaws" if isinstance(result, FlawAnswers) else "life"
+    out.print(show.findings_summary(result.findings, f"vivid-anvil {command} {path.name}"))
     show.say_written(out, written)

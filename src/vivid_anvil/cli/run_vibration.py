@@ -91,7 +91,7 @@ def _of_study(path: Path, how: Looking, watch: Watch) -> Found:
     names = place_names(study)
     if how.spot is not None and how.spot not in names:
         raise InputError("--spot", repr(how.spot), f"one of {listed(names)}", did_you_mean(how.spot, names))
-    events = [event.name for event, _ in study.duty_cycle.flat()]
+    events = [event.name for event, _ in study.duty.flat()]
     if how.event is not None and how.event not in events:
         raise InputError("--event", repr(how.event), f"one of {listed(events)}", did_you_mean(how.event, events))
     results: list[Any] = []
@@ -101,7 +101,7 @@ def _of_study(path: Path, how: Looking, watch: Watch) -> Found:
         life = lives_of_places(study, name, watch=watch)[name]
         for channel, own in getattr(life.hot_spot.fed, "responses", {}).items():
             if isinstance(own, Response) and own.resonances:
-                kind = study.duty_cycle.dimensions.get(channel, "acceleration")
+                kind = study.duty.dimensions.get(channel, "acceleration")
                 results.append(look_at_response(f"{channel}, {name}", own, kind))
         settings: dict[str, Any] = {
             "event": how.event,
@@ -210,8 +210,8 @@ def _on_parts(path: Path, how: Tailoring, test: Any) -> list[Any]:
     from vivid_anvil.study.shaken_parts import shaken_parts
 
     study = read_study(path)
-    repeats = study.duty_cycle.repeats_in(how.service_life or study.target_life, "--service-life")
-    channel = how.channel or next(name for name, kind in study.duty_cycle.dimensions.items() if kind == "acceleration")
+    repeats = study.duty.repeats_in(how.service_life or study.target_life, "--service-life")
+    channel = how.channel or next(name for name, kind in study.duty.dimensions.items() if kind == "acceleration")
     found = shaken_parts(study, test, channel, repeats)
     return [found] if found.names else []
 
@@ -240,8 +240,8 @@ def _service(path: Path, how: Tailoring, oscillators: Any) -> Any:
         target = how.service_life or study.target_life
         if target is None:
             raise InputError(path.name, "no target_life", "how long the service is", "Add --service-life '30 years'.")
-        repeats = study.duty_cycle.repeats_in(target, "--service-life")
-        found = damage_spectrum(study.duty_cycle, oscillators, channel=how.channel)
+        repeats = study.duty.repeats_in(target, "--service-life")
+        found = damage_spectrum(study.duty, oscillators, channel=how.channel)
         return found.times(repeats).called(f"{study.title}, {target}")
     if holds(path) == "PSD":
         if how.exposure is None:

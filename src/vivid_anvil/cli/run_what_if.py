@@ -20,6 +20,7 @@ def what_if(path: Path, key: str, values: Sequence[str], spot: str | None, outpu
     """Lives for each value of a key, beside the study as it is."""
     outputs.check()
     with progress("reading the study") as watch:
+        from vivid_anvil.study import FlawsWhatIf
         from vivid_anvil.study import what_if as vary
         from vivid_anvil.study.what_if import OF_CRACKS
 
@@ -34,7 +35,8 @@ def what_if(path: Path, key: str, values: Sequence[str], spot: str | None, outpu
     out.print()
     out.print(show.words_grid(page.words))
     if result.key.partition("/")[0] not in OF_CRACKS:
-        out.print(show.findings_summary(result.findings, f"vivid-anvil life {path.name}"))
+        command = "flaws" if isinstance(result, FlawsWhatIf) else "life"
+        out.print(show.findings_summary(result.findings, f"vivid-anvil {command} {path.name}"))
     show.say_written(out, written)
 
 

@@ -34,16 +34,16 @@ def flaw_figure(found: FlawAssessment, units: UnitSystem = "metric") -> Figure:
     figure = new_figure(f"Flaw {found.flaw.name}: {found.verdict}")
     grid = figure.add_gridspec(2, 2, width_ratios=(1.6, 1.0), height_ratios=(1.3, 1.0))
     diagram = figure.add_subplot(grid[:, 0])
-    _curve(diagram, found.curve)
+    the_curve(diagram, found.curve)
     _ray(diagram, found)
     _ends(diagram, found)
-    _finished(diagram, found.curve, [found.point.load_ratio], [end.fracture_ratio for end in found.point.ends])
+    finished(diagram, found.curve, [found.point.load_ratio], [end.fracture_ratio for end in found.point.ends])
     _wall(figure.add_subplot(grid[0, 1]), found, units)
     _reserves(figure.add_subplot(grid[1, 1]), found)
     return figure
 
 
-def _curve(axes: Axes, curve: AssessmentCurve, label: str = "") -> None:
+def the_curve(axes: Axes, curve: AssessmentCurve, label: str = "") -> None:
     """The curve down to its cut-off, what is acceptable below it."""
     end = curve.largest_load_ratio
     ratios = np.unique(np.concatenate([np.linspace(0.0, end, 400), [one for one in curve.kinks if one < end]]))
@@ -78,15 +78,16 @@ def _ends(axes: Axes, found: FlawAssessment) -> None:
         governs = end.name == own.governing.name
         colour = (GREEN if own.acceptable else RED) if governs else "#77808a"
         axes.plot(own.load_ratio, end.fracture_ratio, "o", ms=11 if governs else 7, color=colour, zorder=5)
-        _told(axes, end.name, own.load_ratio, end.fracture_ratio, colour)
+        told(axes, end.name, own.load_ratio, end.fracture_ratio, colour)
 
 
-def _told(axes: Axes, text: str, x: float, y: float, colour: str = INK) -> None:
+def told(axes: Axes, text: str, x: float, y: float, colour: str = INK) -> None:
     """A word beside its point."""
     axes.annotate(text, (x, y), xytext=(9, 5), textcoords="offset points", color=colour, fontsize=11)
 
 
-def _finished(axes: Axes, curve: AssessmentCurve, x: Sequence[float], y: Sequence[float]) -> None:
+def finished(axes: Axes, curve: AssessmentCurve, x: Sequence[float], y: Sequence[float]) -> None:
+    """Limits that show the curve and the points, labels, legend."""
     axes.set_xlim(0.0, max(1.12 * curve.largest_load_ratio, min(1.08 * max(x), FAR)))
     axes.set_ylim(0.0, max(1.2, min(1.1 * max(y), FAR)))
     axes.set_xlabel("Load ratio L_r [-]")
@@ -171,7 +172,7 @@ def _over_years(axes: Axes, found: FlawGrowth, units: UnitSystem) -> None:
             seen.append(stage)
             if len(set(names)) > 1:
                 axes.axvline(years[i], color="#77808a", lw=1.0, ls=":")
-                _told(axes, stage, years[i], top)
+                told(axes, stage, years[i], top)
     axes.set_xlim(0.0, max(float(years[-1]) * 1.02, 1e-6))
     axes.set_ylim(0.0, 1.08 * top)
     axes.set_xlabel("Time [years]")
@@ -181,7 +182,7 @@ def _over_years(axes: Axes, found: FlawGrowth, units: UnitSystem) -> None:
 
 
 def _path(axes: Axes, found: FlawGrowth) -> None:
-    _curve(axes, found.assessment.curve)
+    the_curve(axes, found.assessment.curve)
     points = found.path
     x = [point.load_ratio for _, point in points]
     y = [point.governing.fracture_ratio for _, point in points]
@@ -191,8 +192,8 @@ def _path(axes: Axes, found: FlawGrowth) -> None:
         at = found.point_at(found.sizes_at(year))
         axes.plot(at.load_ratio, at.governing.fracture_ratio, "o", ms=5, color=RED)
         words = f"{year:g} years" if year != 1.0 else "1 year"
-        _told(axes, words, at.load_ratio, at.governing.fracture_ratio)
-    _finished(axes, found.assessment.curve, x, y)
+        told(axes, words, at.load_ratio, at.governing.fracture_ratio)
+    finished(axes, found.assessment.curve, x, y)
     axes.set_title("Its path in the assessment diagram")
 
 
@@ -254,7 +255,7 @@ def flaws_figure(found: FlawList, units: UnitSystem = "metric") -> Figure:  # no
     axes = figure.subplots()
     curves = {one.assessment.curve.words: one.assessment.curve for one in found.flaws}
     for words, curve in curves.items():
-        _curve(axes, curve, words)
+        the_curve(axes, curve, words)
     x = [one.assessment.point.load_ratio for one in found.flaws]
     y = [one.assessment.point.governing.fracture_ratio for one in found.flaws]
     groups = {"not acceptable": RED, "to be looked at": ORANGE, "acceptable": GREEN}
@@ -263,9 +264,9 @@ def flaws_figure(found: FlawList, units: UnitSystem = "metric") -> Figure:  # no
         if rows:
             axes.plot([x[i] for i in rows], [y[i] for i in rows], "o", ms=8, color=colour, label=words, zorder=5)
     for i in range(min(len(found.flaws), 12)):
-        _told(axes, found.flaws[i].name, x[i], y[i])
+        told(axes, found.flaws[i].name, x[i], y[i])
     if curves:
-        _finished(axes, max(curves.values(), key=lambda one: one.largest_load_ratio), x, y)
+        finished(axes, max(curves.values(), key=lambda one: one.largest_load_ratio), x, y)
     return figure
 
 
@@ -283,8 +284,8 @@ def tearing_figure(found: Tearing, units: UnitSystem = "metric") -> Figure:
     axes.plot(torn, found.factor, color=BLUE, lw=2.0)
     top = int(found.factor.argmax())
     axes.plot(torn[[0, top]], found.factor[[0, top]], "o", color=RED, ms=7)
-    _told(axes, "initiation", torn[0], found.factor[0])
-    _told(axes, "instability", torn[top], found.factor[top])
+    told(axes, "initiation", torn[0], found.factor[0])
+    told(axes, "instability", torn[top], found.factor[top])
     axes.set_xlabel(f"Tearing [{unit}]")
     axes.set_ylabel("Reserve on load [-]")
     axes.set_title(f"Toughness at initiation {in_unit(float(found.toughness[0]), 'stress intensity', units)}")
@@ -294,7 +295,12 @@ def tearing_figure(found: Tearing, units: UnitSystem = "metric") -> Figure:
 def front_figure(found: CrackFront, units: UnitSystem = "metric") -> Figure:
     """K along the front: the mean, each contour, what is not trusted."""
     figure = new_figure(f"{found.title}: worst at {found.said(found.worst, units)}")
-    axes = figure.subplots()
+    along_front(figure.subplots(), found, units)
+    return figure
+
+
+def along_front(axes: Axes, found: CrackFront, units: UnitSystem) -> None:
+    """The same on axes."""
     unit = display_unit("stress intensity", units)
     places = np.degrees(found.positions) if found.angular else shown(found.positions, "length", units)
     rows = found.contour_k
@@ -330,4 +336,3 @@ def front_figure(found: CrackFront, units: UnitSystem = "metric") -> Figure:
     axes.set_xlabel("Angle [°]" if found.angular else f"Along the front [{display_unit('length', units)}]")
     axes.set_ylabel(f"K [{unit}]")
     axes.legend(loc="best")
-    return figure

@@ -11,11 +11,15 @@ from matplotlib.text import Text
 
 from vivid_anvil.acceptance import (
     AllowableFlaws,
+    Characterised,
     CrackFront,
     FlawAssessment,
     FlawGrowth,
     FlawList,
+    FlawLooks,
+    FrontAssessment,
     LimitingSizes,
+    Sensitivity,
     Tearing,
 )
 from vivid_anvil.counting import CycleMatrix, Cycles, TailFit
@@ -47,6 +51,12 @@ from vivid_anvil.figures.flaw_figures import (
 from vivid_anvil.figures.growth_figure import growth_figure, plan_figure
 from vivid_anvil.figures.history_figure import gated_figure, history_figure
 from vivid_anvil.figures.life_figure import life_figure
+from vivid_anvil.figures.looks_figures import (
+    assessed_front_figure,
+    characterised_figure,
+    looks_figure,
+    sensitivity_figure,
+)
 from vivid_anvil.figures.matrix_figure import matrix_figure
 from vivid_anvil.figures.model_figure import model_figure
 from vivid_anvil.figures.overlay_figure import overlay_figure
@@ -61,7 +71,7 @@ from vivid_anvil.figures.vibration_figures import (
     tailored_figure,
     vibration_figure,
 )
-from vivid_anvil.figures.what_if_figure import what_if_figure
+from vivid_anvil.figures.what_if_figure import flaws_what_if_figure, what_if_figure
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import CrackCourse, GrowthResult, InspectionPlan, SizeLives, VisitedLaw
 from vivid_anvil.histories import LoadHistory, PSDEstimate
@@ -76,7 +86,7 @@ from vivid_anvil.materials import (
     Staircase,
 )
 from vivid_anvil.shapes import Shape
-from vivid_anvil.study import WhatIf
+from vivid_anvil.study import FlawsWhatIf, WhatIf
 from vivid_anvil.tailoring import Coverage, TailoredTest
 from vivid_anvil.units import UnitSystem
 
@@ -133,7 +143,8 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
         f"a {type(thing).__name__}",
         "a LoadHistory, an SNCurve or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNFamily, a fit, Staircase, "
         "LifeResult, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives, InspectionPlan, ModelView, "
-        "VibrationView, ResponseView, PSDEstimate, Coverage, TailoredTest, FlawAssessment, FlawGrowth or FlawList",
+        "VibrationView, ResponseView, PSDEstimate, Coverage, TailoredTest, FlawAssessment, FlawGrowth, "
+        "FlawLooks, FlawList, Characterised, Sensitivity, LimitingSizes, AllowableFlaws, CrackFront or Tearing",
         "Of a study result, plot one of its lives or growths.",
     )
 
@@ -160,6 +171,7 @@ _draw.register(SNCurve, curve_figure)
 _draw.register(LifeResult, life_figure)
 _draw.register(RuleComparison, rules_figure)
 _draw.register(WhatIf, what_if_figure)
+_draw.register(FlawsWhatIf, flaws_what_if_figure)
 _draw.register(DamageOverTime, over_time_figure)
 _draw.register(DamageMatrix, damage_matrix_figure)
 _draw.register(GrowthResult, growth_figure)
@@ -183,3 +195,7 @@ _draw.register(AllowableFlaws, allowable_figure)
 _draw.register(FlawList, flaws_figure)
 _draw.register(Tearing, tearing_figure)
 _draw.register(CrackFront, front_figure)
+_draw.register(FrontAssessment, assessed_front_figure)
+_draw.register(Sensitivity, sensitivity_figure)
+_draw.register(FlawLooks, looks_figure)
+_draw.register(Characterised, characterised_figure)

@@ -9,7 +9,7 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PLUM, RED, new_figure, note, plain_log_ticks
-from vivid_anvil.study import Variant, WhatIf, number_and_unit
+from vivid_anvil.study import FlawsWhatIf, Variant, WhatIf, number_and_unit
 from vivid_anvil.units import UnitSystem
 
 _COLOURS = (BLUE, RED, ORANGE, GREEN, PLUM, INK)
@@ -72,3 +72,38 @@ def _line(
     for place, height, one in zip(places, heights, used, strict=True):
         if one.is_base and np.isfinite(height):
             axes.plot([place], [height], "o", ms=14, mfc="none", mec=INK, mew=1.8, zorder=4)
+
+
+def flaws_what_if_figure(result: FlawsWhatIf, units: UnitSystem = "metric") -> Figure:  # noqa: ARG001
+    """Reserve on load over the value, and the remaining life where flaws grow, a line a flaw."""
+    figure = new_figure(result.title)
+    used = [one for one in result.variants if one.flaws]
+    sizes = [number_and_unit(one.value) for one in used]
+    numeric = all(size is not None for size in sizes)
+    places = np.array([size[0] for size in sizes if size is not None]) if numeric else np.arange(len(used), dtype=float)
+    unit = next((size[1] for size in sizes if size is not None and size[1]), "")
+    kept = [flaw for one in used for flaw in one.flaws.values()]
+    growing = any(flaw.life is not None for flaw in kept)
+    drawn = [figure.add_subplot(1, 2 if growing else 1, i) for i in (1, 2)[: 2 if growing else 1]]
+    for axes, label in zip(drawn, ("Reserve on load [-]", "Remaining life [years]"), strict=False):
+        for i, name in enumerate(result.shown):
+            own = [one.flaws.get(name) for one in used]
+            of_life = axes is not drawn[0]
+            values = [None if flaw is None else flaw.life if of_life else flaw.reserve_on_load for flaw in own]
+            heights = np.array([np.nan if one is None or math.isinf(one) else one for one in values])
+            colour = _COLOURS[i % len(_COLOURS)]
+            axes.plot(
+                places, heights, color=colour, lw=2.0, ls="-" if numeric else "none", marker="o", ms=7, label=name
+            )
+        if axes is drawn[0]:
+            axes.axhline(1.0, color=INK, lw=1.4, ls=(0, (5, 3)), label="just enough")
+        base = next((place for place, one in zip(places, used, strict=True) if one.is_base), None)
+        if base is not None:
+            axes.axvline(base, color="#9aa4ae", lw=1.2, ls=(0, (1, 2)), zorder=1, label="as it is")
+        axes.set_xlabel(f"{result.varied} [{unit or '-'}]")
+        axes.set_ylabel(label)
+        axes.set_ylim(bottom=0.0)
+        if not numeric:
+            axes.set_xticks(places, ["not given" if one.value is None else str(one.value) for one in used])
+    drawn[0].legend(loc="best")
+    return figure

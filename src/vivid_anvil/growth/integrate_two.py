@@ -11,7 +11,7 @@ import bisect
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
 import numpy as np
 from scipy.integrate import solve_ivp
@@ -35,6 +35,7 @@ FINE = Pace("DOP853", 0.05, 1e-7)  # the life is right to some 1e-6
 CHECK = Pace("DOP853", 0.05, 1e-6)  # the change told is that from this to the fine one
 STEADY = Pace("RK23", 0.05, 1e-5)  # right to some 1e-5, where every look goes through all cycles
 ROUGH = Pace("RK23", 0.2, 1e-4)  # right to some 3e-4, ten times as fast
+FIRST = 0.1  # of the largest step; repeats begin at 0, for which scipy would begin with 1e-8
 _FURTHEST = 60.0  # of s: both sizes times e^30
 
 
@@ -139,7 +140,8 @@ def followed(
     stops.append(left)
     began = [math.log(start[0]), math.log(start[1]), 0.0]
     rule, largest, tolerance = pace
-    solved = solve_ivp(slope, (0.0, _FURTHEST), began, rule, events=stops, rtol=tolerance, atol=1e-12, max_step=largest)
+    how: dict[str, Any] = {"rtol": tolerance, "atol": 1e-12, "max_step": largest, "first_step": FIRST * largest}
+    solved = solve_ivp(slope, (0.0, _FURTHEST), began, rule, events=stops, **how)
     reached = [name for name, times in zip(names, solved.t_events or [], strict=True) if times.size]
     depths, half_lengths = np.exp(solved.y[0]), np.exp(solved.y[1])
     depths[0], half_lengths[0] = start

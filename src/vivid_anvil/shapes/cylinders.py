@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import ClassVar
 
 from vivid_anvil.ground.checks import share_of_one
@@ -64,7 +65,7 @@ class PipeSurfaceCrack(TwoSizeShape):
             )
         share_of_one("surface crack around a pipe, bending_share", self.bending_share)
 
-    @property
+    @cached_property
     def _plate(self) -> SurfaceCrack:
         around = 2.0 * math.pi * self.radius
         return SurfaceCrack(thickness=self.wall, plate_width=around, bending_share=self.bending_share)
@@ -84,10 +85,18 @@ class PipeSurfaceCrack(TwoSizeShape):
         """Y at the deepest point and at the surface."""
         return self._plate.factors(a, c)
 
+    def ends_of_parts(self, *sizes: float) -> tuple[tuple[float, ...], tuple[float, ...]]:
+        """Both parts of the plate's solution at once."""
+        return self._plate.ends_of_parts(*sizes)
+
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Reference stress of the wall as a plate, MPa."""
         return self._plate.collapse_stress(a, c, stress)
+
+    def steps(self, sizes: Sequence[float], unit: str, one: float, end: int = 0) -> list[Step]:
+        """Those of the wall as a plate as wide as the circumference."""
+        return self._plate.steps(sizes, unit, one, end)
 
     def reference_steps(self, membrane: float, bending: float, sizes: Sequence[float]) -> list[Step]:
         """Those of the wall as a plate as wide as the circumference."""

@@ -9,8 +9,9 @@ from typing import ClassVar
 from vivid_anvil.ground.checks import positive_number
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.aspect import checked_aspect
+from vivid_anvil.shapes.ellipse_steps import embedded_steps
 from vivid_anvil.shapes.one_size import CentreCrack
-from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape
+from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape, aspect_step
 from vivid_anvil.shapes.solutions.collapse import embedded_reference_stress
 from vivid_anvil.shapes.solutions.ellipses import embedded_crack
 from vivid_anvil.shapes.surface import SurfaceCrack
@@ -79,6 +80,16 @@ class EmbeddedCrack(TwoSizeShape):
     def _cover(self) -> float:
         """Depth of the centre below the nearer surface, mm."""
         return 0.5 * self.thickness if self.centre_depth is None else self.centre_depth
+
+    @property
+    def centre(self) -> float:
+        """Depth of the centre below the nearer surface, mm."""
+        return self._cover
+
+    def steps(self, sizes: Sequence[float], unit: str, one: float, end: int = 0) -> list[Step]:
+        """The formula of Newman and Raju at an end."""
+        a, c = sizes
+        return [aspect_step(a, c, unit, one), *embedded_steps(self, (a, c), unit, one, end)]
 
     @property
     def deepest(self) -> float:

@@ -129,8 +129,8 @@ class Shape(ABC):
         return None if found is None else float(found)
 
     @abstractmethod
-    def steps(self, sizes: Sequence[float], unit: str, one: float) -> list[Step]:
-        """Steps of a hand calculation to Y at the first end, the last; lengths in `unit`, of which `one` has so many mm."""
+    def steps(self, sizes: Sequence[float], unit: str, one: float, end: int = 0) -> list[Step]:
+        """Steps of a hand calculation to Y at an end, the last; lengths in `unit`, of which `one` has so many mm."""
 
     def scales(self, *sizes: float) -> tuple[float, ...]:
         """K per MPa, √mm, at each end."""
@@ -203,8 +203,8 @@ class OneSizeShape(Shape):
     def factor_numbers(self, size: float) -> str:
         """The formula of Y with x = a / W put in."""
 
-    def steps(self, sizes: Sequence[float], unit: str, one: float) -> list[Step]:
-        """Steps to Y, the last."""
+    def steps(self, sizes: Sequence[float], unit: str, one: float, end: int = 0) -> list[Step]:
+        """Steps to Y, the last; there is one end."""
         (size,) = sizes
         y, width = float(self.geometry_factor(size)), self.width / one
         ratio = f"{put_in(size / one)} {unit} / {put_in(width)} {unit}"
@@ -283,13 +283,14 @@ class TwoSizeShape(Shape):
         half = max(c, deep / high)
         return deep, half if low == 0.0 else min(half, deep / low)
 
-    def steps(self, sizes: Sequence[float], unit: str, one: float) -> list[Step]:
-        """Steps to Y at the end of the depth, the last."""
+    def steps(self, sizes: Sequence[float], unit: str, one: float, end: int = 0) -> list[Step]:
+        """Steps to Y at an end, the last."""
         a, c = sizes
-        y = self.factors(a, c)[0]
+        y = self.factors(a, c)[end]
+        name = "depth" if end == 0 else "length"
         return [
             aspect_step(a, c, unit, one),
-            Step("Geometry factor at the end of the depth", "Y = Y(a, c)", put_in(y), y, "", self.source),
+            Step(f"Geometry factor at the end of the {name}", "Y = Y(a, c)", put_in(y), y, "", self.source),
         ]
 
 

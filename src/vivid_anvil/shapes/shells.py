@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import ClassVar
 
 import numpy as np
@@ -17,7 +19,7 @@ from vivid_anvil.shapes.solutions.collapse import surface_share
 from vivid_anvil.shapes.solutions.shells import part_bulging, sphere_bulging
 from vivid_anvil.shapes.surface import SurfaceCrack
 from vivid_anvil.units import LENGTH, LENGTHS, STRESS, Coherent, opened
-from vivid_anvil.writing.working import put_in
+from vivid_anvil.writing.working import Step, put_in
 
 THINNEST = 10.0  # mean radius over wall
 
@@ -71,7 +73,7 @@ class CylinderSurfaceCrack(TwoSizeShape):
         share_of_one("cylinder, along, surface, bending_share", self.bending_share)
         _thin("cylinder, along, surface", self.radius, self.wall)
 
-    @property
+    @cached_property
     def _plate(self) -> SurfaceCrack:
         return SurfaceCrack(thickness=self.wall, plate_width=40.0 * self.longest, bending_share=self.bending_share)
 
@@ -95,6 +97,10 @@ class CylinderSurfaceCrack(TwoSizeShape):
         """Y at the deepest point and at the surface."""
         return _bulged(self._plate, self.bulging(a, c), a, c)
 
+    def steps(self, sizes: Sequence[float], unit: str, one: float, end: int = 0) -> list[Step]:
+        """Those of the plate, and the bulging of the shell."""
+        return _bulged_steps(self, self._plate, self.bulging(*sizes), sizes, (unit, one, end))
+
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:
         """Reference stress, BS 7910, annex P, MPa."""
@@ -108,12 +114,37 @@ class CylinderSurfaceCrack(TwoSizeShape):
 
 def _bulged(plate: SurfaceCrack, bulging: float, a: float, c: float) -> tuple[float, float]:
     """Y of a plate whose membrane part the shell raises."""
-    membrane = plate.under(0.0).ends(a, c)
     share = plate.bending_share
-    bending = plate.under(1.0).ends(a, c) if share else (0.0, 0.0)
-    both = zip(membrane, bending, strict=True)
+    both = zip(*plate.ends_of_parts(a, c), strict=True)
     deep, along = ((1.0 - share) * bulging * m + share * b for m, b in both)
     return deep, along
+
+
+def _bulged_steps(
+    shape: TwoSizeShape, plate: SurfaceCrack, bulging: float, sizes: Sequence[float], rest: tuple[str, float, int]
+) -> list[Step]:
+    """Y of the plate, M of the shell, Y of both; of bending alone the plate's."""
+    share, end = plate.bending_share, rest[2]
+    if share == 1.0:
+        return plate.steps(sizes, *rest)
+    of_plate = plate.under(0.0).steps(sizes, *rest)
+    y = float(shape.ends(*sizes)[end])
+    through = (1.0 - bulging * (1.0 - sizes[0] / plate.thickness)) / (sizes[0] / plate.thickness)
+    depth = put_in(sizes[0] / plate.thickness)
+    shell = Step(
+        "Bulging of the shell",
+        "M = (1 - y / M_T) / (1 - y)",
+        f"(1 - {depth} / {put_in(1.0 / through)}) / (1 - {depth})",
+        bulging,
+        "",
+        shape.source,
+    )
+    formula, numbers = "Y = M × Y_plate", f"{put_in(bulging)} × {put_in(of_plate[-1].value)}"
+    if share:
+        bending = float(plate.under(1.0).ends(*sizes)[end])
+        formula = "Y = (1 - β) × M × Y_plate + β × Y_bending"
+        numbers = f"{put_in(1.0 - share)} × {numbers} + {put_in(share)} × {put_in(bending)}"
+    return [*of_plate, shell, Step(f"Geometry factor at the {shape.end_names[end]}", formula, numbers, y, "")]
 
 
 @SHAPES.add("sphere")
@@ -213,7 +244,7 @@ class SphereSurfaceCrack(TwoSizeShape):
         share_of_one("sphere, surface, bending_share", self.bending_share)
         _thin("sphere, surface", self.radius, self.wall)
 
-    @property
+    @cached_property
     def _plate(self) -> SurfaceCrack:
         return SurfaceCrack(thickness=self.wall, plate_width=40.0 * self.longest, bending_share=self.bending_share)
 
@@ -236,6 +267,10 @@ class SphereSurfaceCrack(TwoSizeShape):
     def factors(self, a: float, c: float) -> tuple[float, float]:
         """Y at the deepest point and at the surface."""
         return _bulged(self._plate, self.bulging(a, c), a, c)
+
+    def steps(self, sizes: Sequence[float], unit: str, one: float, end: int = 0) -> list[Step]:
+        """Those of the plate, and the bulging of the shell."""
+        return _bulged_steps(self, self._plate, self.bulging(*sizes), sizes, (unit, one, end))
 
     @opened(a=LENGTH, c=LENGTH, stress=STRESS)
     def collapse_stress(self, a: float, c: float, stress: float) -> float:

@@ -10,6 +10,7 @@ from typing import ClassVar
 from vivid_anvil.ground.checks import positive_number, share_of_one
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.aspect import checked_aspect
+from vivid_anvil.shapes.ellipse_steps import surface_steps
 from vivid_anvil.shapes.one_size import CentreCrack
 from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape, aspect_step
 from vivid_anvil.shapes.solutions.collapse import reference_step, section_lost, stress_of_one, surface_share
@@ -17,7 +18,6 @@ from vivid_anvil.shapes.solutions.ellipses import surface_crack
 from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.solutions.toe import toe_value
 from vivid_anvil.shapes.solutions.weight import surface_crack_by_weight, surface_ends_by_weight
-from vivid_anvil.shapes.surface_steps import surface_steps
 from vivid_anvil.units import LENGTH, STRESS, Coherent, OptionalCoherent, inner, opened
 from vivid_anvil.writing.working import Step, put_in
 
@@ -142,12 +142,15 @@ class SurfaceCrack(TwoSizeShape):
         lost, share = section_lost(a, c, self.thickness, self.plate_width), self.bending_share
         return stress_of_one((1.0 - share) * stress, share * stress, lost)
 
-    def steps(self, sizes: Sequence[float], unit: str, one: float) -> list[Step]:
-        """The formula of Newman and Raju at the deepest point, for cracks no deeper than half as long."""
+    @property
+    def toe_depth_at_surface(self) -> float:
+        """Depth at which the magnification of a weld toe is taken for the surface point, mm."""
+        return TOE_DEPTH_AT_SURFACE
+
+    def steps(self, sizes: Sequence[float], unit: str, one: float, end: int = 0) -> list[Step]:
+        """The formula of Newman and Raju at an end."""
         a, c = sizes
-        if a > c:
-            return super().steps(sizes, unit, one)
-        return [aspect_step(a, c, unit, one), *surface_steps(self, a, c, unit, one)]
+        return [aspect_step(a, c, unit, one), *surface_steps(self, (a, c), unit, one, end)]
 
     def reference_steps(self, membrane: float, bending: float, sizes: Sequence[float]) -> list[Step]:
         """The share α of the section that is lost, and σ_ref."""

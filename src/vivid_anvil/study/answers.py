@@ -13,9 +13,11 @@ from typing import Any
 from vivid_anvil.damage import LifeResult, accelerated_test, class_needed, cycles_of_test
 from vivid_anvil.events.calendar import plural
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.study.flaw_answers import FlawAnswers, Row, answers_of_flaw
 from vivid_anvil.study.run import lives_of_places, place_names
 from vivid_anvil.study.study import Study, Watch
 from vivid_anvil.study.what_if import value_that_meets_target
+from vivid_anvil.study.what_if_flaws import names_a_flaw
 from vivid_anvil.units import UnitSystem, coherent, in_unit, number, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result
@@ -122,7 +124,7 @@ def _in_words(words: Words, units: UnitSystem) -> str:
 @opened()
 def answers(
     study: Study, spot: str | None = None, asked: Questions | None = None, *, watch: Watch | None = None
-) -> Answers:
+) -> Answers | FlawAnswers:
     """What would just meet the target of `study` at one place, by default where life is shortest, and what else is `asked`.
 
     Parameters
@@ -138,8 +140,8 @@ def answers(
 
     Returns
     -------
-    Answers
-        The factors and sizes that just meet the target, as a result.
+    Answers or FlawAnswers
+        The factors and sizes that just meet the target, as a result; of a flaw those that are just acceptable.
 
     Raises
     ------
@@ -152,6 +154,9 @@ def answers(
     <Answers weld toe at the grip head: to meet 30 years, 4 questions>
     """
     names, where = place_names(study), study.title if study.path is None else study.path.name
+    more = Questions() if asked is None else asked
+    if study.flaws is not None and (not names if spot is None else spot not in names and names_a_flaw(study, spot)):
+        return _of_flaw(study, spot, more, watch)
     if not names:
         raise InputError(where, "no hot spot with an S-N curve, and no model", "at least one")
     if spot is not None and spot not in names:
@@ -163,7 +168,6 @@ def answers(
         raise InputError(where, "no target_life", "a target, such as target_life = '30 years'", "Add it.")
     if watch is not None:
         watch("solving", 0, 1)
-    more = Questions() if asked is None else asked
     answers = (*_of_the_target(study, place, life, more), *_tests(life, more))
     if watch is not None:
         watch("solving", 1, 1)
@@ -197,7 +201,31 @@ def _section_of(study: Study, curve: str) -> dict[str, Any]:
     return section if "standard" in section and "standard_file" not in section else {}
 
 
+def _of_flaw(study: Study, spot: str | None, asked: Questions, watch: Watch | None) -> FlawAnswers:
+    """Answers for a flaw; questions that are of cycles and S-N curves are none."""
+    for option, value in (
+        ("--standard", asked.standard),
+        ("--test-cycles", asked.test_cycles),
+        ("--test-stress", asked.test_stress),
+        ("--leave-out", asked.leave_out or None),
+    ):
+        if value is not None:
+            raise InputError(option, repr(value), "no such question of a flaw", "It has no S-N curve.")
+
+    def solved(name: str) -> Row:
+        value, unit = _value(study, name, asked)
+        return str(asked.key), value, unit, ""
+
+    return answers_of_flaw(study, spot, None if asked.key is None else solved, watch)
+
+
 def _solved(study: Study, spot: str, asked: Questions) -> Answer:
+    value, unit = _value(study, spot, asked)
+    return Answer((str(asked.key),), value, unit, instead=(f"{number(value, 5)} {unit}".rstrip(),))
+
+
+def _value(study: Study, spot: str, asked: Questions) -> tuple[float, str]:
+    """The value that is solved for, and its unit as the key is written."""
     low, dots, high = (asked.between or "").partition("..")
     if not dots:
         raise InputError("--between", repr(asked.between), "two values, such as 1.2..2.6 or '300..900 MPa'")
@@ -206,8 +234,7 @@ def _solved(study: Study, spot: str, asked: Questions) -> Answer:
         ends = float(low), float(high)
     except ValueError:
         raise InputError("--between", repr(asked.between), "two numbers and at most one unit") from None
-    value = value_that_meets_target(study, str(asked.key), *ends, unit, spot=spot)
-    return Answer((str(asked.key),), value, unit, instead=(f"{number(value, 5)} {unit}".rstrip(),))
+    return value_that_meets_target(study, str(asked.key), *ends, unit, spot=spot), unit
 
 
 def _tests(life: LifeResult, asked: Questions) -> list[Answer]:

@@ -6,7 +6,7 @@ Schema, template and guide tell from here; the choices are those of the checks t
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from typing import Any, NamedTuple
+from typing import Any
 
 from vivid_anvil import counting, damage, events, fields, growth, materials, models, shapes, spectra, stress
 from vivid_anvil.events import sine_course
@@ -22,14 +22,8 @@ from vivid_anvil.models import mesh_data
 from vivid_anvil.spectra import between_points, cross_spectra, non_gaussian
 from vivid_anvil.spectra.responses import modes, oscillator, response_table
 from vivid_anvil.study import curve_keys
-
-
-class KeyWords(NamedTuple):
-    """What a key says, and an example of its value."""
-
-    says: str
-    example: Any
-
+from vivid_anvil.study.flaw_words import CHOICES_OF_FLAWS, EXAMPLES_OF_FLAWS, OF_FLAWS
+from vivid_anvil.study.key_word import KeyWords
 
 # By key; "Section.key" where a key says something else in that section, or refers to something by its name.
 KEYS: dict[str, KeyWords] = {
@@ -308,6 +302,7 @@ KEYS: dict[str, KeyWords] = {
         "place on the surface where a line through the plate begins", ["0 mm", "0 mm", "4 mm"]
     ),
     "other": KeyWords("place on the other side where it ends", ["0 mm", "0 mm", "-4 mm"]),
+    **OF_FLAWS,
 }
 
 # Of keys that are fields of nouns, whose docstrings say what they are.
@@ -384,10 +379,22 @@ EXAMPLES: dict[str, Any] = {
     "modal_stress": [2.1e4, -3.3e4],
     "input": "base acceleration",
     "static_residual": 1e-4,
+    **EXAMPLES_OF_FLAWS,
 }
 
 # In the file the name of something that stands elsewhere in it.
-BY_NAME = ("sn_curve", "hot_spot", "curves", "CrackSection.law", "later_law", "StepLoad.cases", "material", "method")
+BY_NAME = (
+    "sn_curve",
+    "hot_spot",
+    "curves",
+    "CrackSection.law",
+    "StageSection.law",
+    "FrontSection.place",
+    "later_law",
+    "StepLoad.cases",
+    "material",
+    "method",
+)
 
 CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "residue": lambda: counting.RESIDUES,
@@ -430,8 +437,9 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "section": lambda: estimate_factors.SECTIONS,
     "temperature_rule": lambda: estimate_factors.TEMPERATURE_RULES,
     "SNCurve.model": lambda: (curve_keys.REGRESSION, *FIT_MODELS),
+    **CHOICES_OF_FLAWS,
 }
-_NOT_A_CHOICE = ("SNCurve.mean_stress", "PathSection.surface")
+_NOT_A_CHOICE = ("SNCurve.mean_stress", "PathSection.surface", "Indication.stress", "PressureStress.wall")
 
 
 def words_of(section: str, key: str) -> KeyWords:

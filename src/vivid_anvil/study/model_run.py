@@ -65,8 +65,8 @@ def run_model(
         "watch": watch,
     }
     if job.planes is not None:
-        return assess_planes(job.planes, job.field, job.loads, study.duty_cycle, job.spot, **settings)
-    return assess_model(job.field, job.loads, study.duty_cycle, job.spot, measure=job.measure, **settings)
+        return assess_planes(job.planes, job.field, job.loads, study.duty, job.spot, **settings)
+    return assess_model(job.field, job.loads, study.duty, job.spot, measure=job.measure, **settings)
 
 
 @opened()
@@ -140,7 +140,7 @@ def run_paths(study: Study) -> ModelResult | None:
     return assess_model(
         job.structural,
         job.loads,
-        study.duty_cycle,
+        study.duty,
         job.spot,
         measure=job.measure,
         regions=job.path_spots,

@@ -7,8 +7,9 @@ import inspect
 from dataclasses import fields
 from typing import Annotated, Any, Literal, get_type_hints
 
-from pydantic import BeforeValidator, Field, TypeAdapter, create_model, model_validator
+from pydantic import Field, TypeAdapter, create_model, model_validator
 
+from vivid_anvil.acceptance import PRIMARY, SECONDARY
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import ThroughPath, ToePath
 from vivid_anvil.ground.errors import InputError
@@ -16,40 +17,30 @@ from vivid_anvil.growth import RETARDATIONS, Crack
 from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import LAWS, THRESHOLDS, Material, SNFamily
 from vivid_anvil.materials.curves.curved import CURVED_FORMS
+from vivid_anvil.materials.fracture import TOUGHNESSES
 from vivid_anvil.shapes import SHAPES, keys_of_shape
 from vivid_anvil.spectra import RESPONSES
 from vivid_anvil.stress import METHODS, CaseLoad, StepLoad
 from vivid_anvil.study.curve_keys import curve_keys
 from vivid_anvil.study.event_keys import event_keys
+from vivid_anvil.study.flaw_keys import flaw_keys
 from vivid_anvil.study.growth_law_keys import growth_law_keys
 from vivid_anvil.study.hot_spot_keys import HotSpotSection, MethodKeys
 from vivid_anvil.study.method_keys import method_keys
-from vivid_anvil.study.models_of_nouns import Section, Text, from_text, key_of, model_of, name_or, one_or_table, written
+from vivid_anvil.study.models_of_nouns import (
+    Section,
+    Text,
+    from_text,
+    key_of,
+    model_of,
+    name_or,
+    one_or_table,
+    rows_with_units,
+    written,
+)
 from vivid_anvil.study.response_keys import LinesSection, ModelModesSection, response_keys
-from vivid_anvil.units import DIMENSIONS
 
 FORMAT = 2
-
-
-def _rows(*dimensions: str) -> BeforeValidator:
-    """Rows whose first cells are text with units of `dimensions`, the rest plain numbers; the name of a file stays."""
-
-    def convert(value: Any) -> Any:
-        if not isinstance(value, list):
-            return value
-        for i, row in enumerate(value, 1):
-            for cell, dimension in zip(row if isinstance(row, list) else [row], dimensions, strict=False):
-                if not isinstance(cell, str):
-                    example = DIMENSIONS[dimension].example
-                    raise InputError(
-                        "",
-                        f"{cell!r} without a unit in row {i}",
-                        f"text with a unit of {dimension}",
-                        f"Write for instance {example!r}.",
-                    )
-        return value
-
-    return BeforeValidator(convert)
 
 
 Length = Annotated[float, from_text("length"), written("length")]
@@ -59,14 +50,14 @@ StressIntensity = Annotated[float, from_text("stress intensity"), written("stres
 MaterialSection = model_of(Material, instead={"card": Text})
 SNFamilySection = model_of(SNFamily, instead={"curves": Annotated[list[Text], Field(min_length=2)]})
 DutyCycleSection = model_of(DutyCycle, without=(), instead={"events": list[Any], "repeat_duration": Text})
-ROWS_OF_STRESS: Any = Annotated[list[list[Any]], _rows("length")]
+ROWS_OF_STRESS: Any = Annotated[list[list[Any]], rows_with_units("length")]
 CrackSection = model_of(
     Crack,
     without=(),
     instead={
         **dict.fromkeys(("hot_spot", "law", "later_law", "later_law_from"), Text),
         "shape": str,
-        "residual_stress": Annotated[list[list[Any]], _rows("length", "stress")],
+        "residual_stress": Annotated[list[list[Any]], rows_with_units("length", "stress")],
         "retardation": Any,
     },
 )
@@ -185,7 +176,7 @@ class StudyFile(Section):
     format: int
     title: Text
     target_life: float | Text | None = None
-    duty_cycle: DutyCycleSection  # type: ignore[valid-type]
+    duty_cycle: DutyCycleSection | None = None  # type: ignore[valid-type]
     materials: dict[str, MaterialSection] = Field(min_length=1)  # type: ignore[valid-type]
     cards: Text | None = None
     sn_curves: dict[str, Any] = Field(default_factory=dict)
@@ -195,11 +186,18 @@ class StudyFile(Section):
     hot_spots: list[HotSpotSection] = Field(default_factory=list)
     cracks: list[CrackSection] = Field(default_factory=list)  # type: ignore[valid-type]
     model: ModelSection | None = None
+    flaws: Any = None
 
     @model_validator(mode="after")
     def _something_to_assess(self) -> StudyFile:
-        if not self.hot_spots and self.model is None:
-            raise InputError("hot_spots", "none", "at least one hot spot, or a table [model]")
+        if not self.hot_spots and self.model is None and self.flaws is None:
+            raise InputError("hot_spots", "none", "at least one hot spot, or a table [model] or [flaws]")
+        if self.duty_cycle is None:
+            for key, value in (("hot_spots", self.hot_spots), ("model", self.model), ("target_life", self.target_life)):
+                if value:
+                    raise InputError(
+                        "duty_cycle", f"none, with {key}", "a table [duty_cycle]: what the part goes through"
+                    )
         return self
 
 
@@ -211,7 +209,7 @@ def shape_keys() -> dict[str, Any]:
 @functools.lru_cache(maxsize=4)
 def _keys_of(shapes: tuple[str, ...]) -> dict[str, Any]:
     keys: dict[str, Any] = {}
-    rows = {"points": Annotated[Text | list[list[Any]], _rows("length")], "stress_profile": ROWS_OF_STRESS}
+    rows = {"points": Annotated[Text | list[list[Any]], rows_with_units("length")], "stress_profile": ROWS_OF_STRESS}
     for made_by in map(SHAPES.get, shapes):
         hints = get_type_hints(made_by)
         for key in keys_of_shape(made_by):
@@ -229,7 +227,8 @@ def table_type(file: type[StudyFile], table: str) -> TypeAdapter[Any]:
 
 def study_file() -> type[StudyFile]:
     """The model of the whole file with all that the tables of choices have by now."""
-    choices = (CURVED_FORMS, LAWS, THRESHOLDS, RETARDATIONS, METHODS, LOADS, SHAPES, RESPONSES)
+    of_flaws = (PRIMARY, SECONDARY, TOUGHNESSES)
+    choices = (CURVED_FORMS, LAWS, THRESHOLDS, RETARDATIONS, METHODS, LOADS, SHAPES, RESPONSES, *of_flaws)
     return _with_choices(tuple(name for one in choices for name in one))
 
 
@@ -256,11 +255,12 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
     return create_model(
         "StudyFile",
         __base__=StudyFile,
-        duty_cycle=(duty, ...),
+        duty_cycle=(duty | None, None),
         sn_curves=(curves, Field(default_factory=dict)),
         growth_laws=(laws, Field(default_factory=dict)),
         methods=(methods, Field(default_factory=dict)),
         hot_spots=many(with_method(HotSpotSection, responses=(response_keys() | None, None))),
         cracks=many(crack),
         model=(with_method(ModelSection, **parts) | None, None),
+        flaws=(flaw_keys() | None, None),
     )

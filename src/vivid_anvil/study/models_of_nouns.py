@@ -16,7 +16,7 @@ from pydantic import BaseModel, BeforeValidator, ConfigDict, Discriminator, Fiel
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.study.said import said_of_fields
-from vivid_anvil.units import DIMENSIONS, Coherent, GrowthRate, OptionalCoherent, coherent
+from vivid_anvil.units import DIMENSIONS, Coherent, GrowthRate, OptionalCoherent, Temperature, coherent
 
 Text = Annotated[str, Field(min_length=1)]
 TAG = "of the kind "  # before the kind that was chosen, in the places of faults
@@ -49,6 +49,27 @@ def from_text(dimension: str) -> BeforeValidator:
     return BeforeValidator(convert)
 
 
+def rows_with_units(*dimensions: str) -> BeforeValidator:
+    """Rows whose first cells are text with units of `dimensions`, the rest plain numbers; the name of a file stays."""
+
+    def convert(value: Any) -> Any:
+        if not isinstance(value, list):
+            return value
+        for i, row in enumerate(value, 1):
+            for cell, dimension in zip(row if isinstance(row, list) else [row], dimensions, strict=False):
+                if not isinstance(cell, str):
+                    example = DIMENSIONS[dimension].example
+                    raise InputError(
+                        "",
+                        f"{cell!r} without a unit in row {i}",
+                        f"text with a unit of {dimension}",
+                        f"Write for instance {example!r}.",
+                    )
+        return value
+
+    return BeforeValidator(convert)
+
+
 def written(dimension: str) -> WithJsonSchema:
     """What stands in the file is text with a unit."""
     example = DIMENSIONS[dimension].example
@@ -63,6 +84,8 @@ def key_of(field: Any, annotation: Any) -> Any:
         return one | None if isinstance(field, OptionalCoherent) else one
     if isinstance(field, GrowthRate):
         return Text
+    if isinstance(field, Temperature):
+        return Text | None
     return _simple(annotation)
 
 
@@ -122,9 +145,14 @@ def united(types: Iterable[Any]) -> Any:
     return Union[tuple(types)]  # noqa: UP007
 
 
-def tables_by_kind(choices: Choices[Any]) -> Any:
-    """The type of a key that is a table which names its `kind`, one of a table of choices."""
-    return union_of({name: model_of(noun, without=(), kind=name) for name, noun in choices.items()}, kind_or(""))
+def tables_by_kind(choices: Choices[Any], *, instead: Mapping[str, Any] | None = None) -> Any:
+    """The type of a key that is a table which names its `kind`, one of a table of choices; `instead` by kind and key."""
+    others: dict[str, dict[str, Any]] = {name: {} for name in choices}
+    for path, own in (instead or {}).items():
+        kind, _, key = path.partition("/")
+        others[kind][key] = own
+    models = {name: model_of(noun, without=(), kind=name, instead=others[name]) for name, noun in choices.items()}
+    return union_of(models, kind_or(""))
 
 
 def kind_or(usual: str) -> Callable[[Any], str]:

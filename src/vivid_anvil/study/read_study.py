@@ -38,6 +38,7 @@ from vivid_anvil.study.curve_keys import Source, curve_of
 from vivid_anvil.study.event_keys import Place as EventPlace
 from vivid_anvil.study.event_keys import event_of
 from vivid_anvil.study.felt_loads import load_that_nothing_feels
+from vivid_anvil.study.flaw_job import FlawJob
 from vivid_anvil.study.growth_law_keys import law_of, threshold_of
 from vivid_anvil.study.hot_spot_keys import HotSpotSection
 from vivid_anvil.study.include import with_includes
@@ -46,6 +47,7 @@ from vivid_anvil.study.method_keys import method_of
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import FORMAT, StudyFile, shape_keys, study_file, table_type
 from vivid_anvil.study.models_of_nouns import Section
+from vivid_anvil.study.read_flaws import Known, flaw_job
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
 from vivid_anvil.study.settings_by_word import retardation_of, target_of
@@ -181,7 +183,7 @@ class _Builder:
 
     def study(self, watch: Watch | None) -> Study:
         file = self.file
-        duty_cycle = self.like.duty_cycle if self.like and self.same("duty_cycle") else self.duty_cycle(file, watch)
+        duty_cycle = self.like.duty_cycle if self.like and self.same("duty_cycle") else self.duty_cycle_of(file, watch)
         if file.cards is not None:
             self.cards = self.path.parent / file.cards
             with self.at(("cards",)):
@@ -197,19 +199,35 @@ class _Builder:
                 )
             if section.name in spots:
                 raise self.fault(("hot_spots", i, "name"), "a name that another hot spot has", "a different name")
+            assert duty_cycle is not None  # the file asks for one where there are hot spots
             spots[section.name] = known.get(str(i)) or self.hot_spot(i, section, duty_cycle)
         of_before = self.as_before("cracks", *OF_HOT_SPOTS, "hot_spots", "growth_laws")
         cracks = [of_before.get(str(i)) or self.crack(i, section, spots) for i, section in enumerate(file.cracks)]
+        flaws = self.flaws(file, spots, duty_cycle)
+        found = tuple(spots.values()), tuple(cracks)
+        if duty_cycle is None:
+            return Study(file.title, None, *found, path=self.path, curves=self.curves, data=self.data, flaws=flaws)
         with self.at(("target_life",)):
             target = target_of(file.target_life, duty_cycle)
-        found = tuple(spots.values()), tuple(cracks)
         model = self.model(file, duty_cycle)
         channels = {channel for spot in spots.values() for channel in spot.fed.channels}
         slip = load_that_nothing_feels(self.data, channels | set(model.loads.channels if model is not None else ()))
         if slip is not None:
             raise self.fault(*slip)
         job = Study(file.title, duty_cycle, *found, target, self.path, self.curves, self.data, self.growth_tests)
-        return dataclasses.replace(job, model=model)
+        return dataclasses.replace(job, model=model, flaws=flaws)
+
+    def flaws(self, file: StudyFile, spots: dict[str, HotSpot], duty_cycle: DutyCycle | None) -> FlawJob | None:
+        """Flaws, with what they name."""
+        if file.flaws is None:
+            return None
+        tables = (*OF_HOT_SPOTS, "hot_spots", "growth_laws", "flaws")
+        if self.like is not None and self.kept(*tables):
+            return self.like.flaws
+        known = Known(
+            self.materials, self.laws, spots, duty_cycle, self.path.name, self.path.parent, self.at, self.named
+        )
+        return flaw_job(file.flaws, known)
 
     def same(self, *keys: str) -> bool:
         """Whether the study `like` has the same under these keys."""
@@ -229,8 +247,10 @@ class _Builder:
         one, other = ((data.get(table) or {}).get(key) for data in both)
         return bool(one == other)
 
-    def duty_cycle(self, file: StudyFile, watch: Watch | None) -> DutyCycle:
+    def duty_cycle_of(self, file: StudyFile, watch: Watch | None) -> DutyCycle | None:
         section: Any = file.duty_cycle
+        if section is None:
+            return None
         given, events = section.given, []
         how = {key: given.get(key, getattr(DutyCycle, key)) for key in CHOICES}
         with self.at(("duty_cycle",)):  # before histories are read, which may take long

@@ -1,4 +1,4 @@
-"""Run what a study holds: lives, cracks, and the worst node of its model."""
+"""Run what a study holds: lives, cracks, the worst node of its model, flaws."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.growth import GrowthResult, grow_crack, with_tests
 from vivid_anvil.study.model_run import answer_model, worst_node_life
+from vivid_anvil.study.run_flaws import assess_flaws, assess_fronts
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
 from vivid_anvil.study.study_result import StudyResult
 from vivid_anvil.units import opened
@@ -16,7 +17,7 @@ from vivid_anvil.units import opened
 
 @opened()
 def run_study(study: Study, *, watch: Watch | None = None) -> StudyResult:
-    """Assess every hot spot, grow every crack and assess the model of `study`.
+    """Assess every hot spot, grow every crack, assess the model and the flaws of `study`.
 
     `watch(label, done, of)` is told how far it is.
 
@@ -30,7 +31,7 @@ def run_study(study: Study, *, watch: Watch | None = None) -> StudyResult:
     Returns
     -------
     StudyResult
-        Lives, growths and the model, with all findings.
+        Lives, growths, the model and flaws, with all findings.
 
     Raises
     ------
@@ -47,10 +48,12 @@ def run_study(study: Study, *, watch: Watch | None = None) -> StudyResult:
       <GrowthResult weld toe at the grip head: 1 to 9.088 mm in 99 months = 8.25 years, net-section yield>>
     """
     lives, growths = assess_lives(study, watch=watch), grow_cracks(study, watch=watch)
+    flaws = None if study.flaws is None else assess_flaws(study, watch=watch)
+    fronts = assess_fronts(study)
     if study.model is None:
-        return StudyResult(study, lives, growths)
+        return StudyResult(study, lives, growths, flaws=flaws, fronts=fronts)
     with ThreadPoolExecutor(os.cpu_count()) as pool:
-        return StudyResult(study, lives, growths, answer_model(study, executor=pool, watch=watch))
+        return StudyResult(study, lives, growths, answer_model(study, executor=pool, watch=watch), flaws, fronts)
 
 
 @opened()
@@ -59,7 +62,7 @@ def assess_lives(study: Study, *, watch: Watch | None = None) -> tuple[LifeResul
     lives = []
     for i, spot in enumerate(study.assessed):
         _tell(watch, f"life of {spot.name}", i, len(study.assessed))
-        lives.append(assess_life(spot, study.duty_cycle, target=study.target_life))
+        lives.append(assess_life(spot, study.duty, target=study.target_life))
     _tell(watch, "lives", len(lives), len(lives))
     return tuple(lives)
 
@@ -70,7 +73,7 @@ def grow_cracks(study: Study, *, watch: Watch | None = None) -> tuple[GrowthResu
     growths = []
     for i, crack in enumerate(study.cracks):
         _tell(watch, f"crack at {crack.hot_spot.name}", i, len(study.cracks))
-        grown = grow_crack(crack, study.duty_cycle, target=study.target_life)
+        grown = grow_crack(crack, study.duty, target=study.target_life)
         growths.append(with_tests(grown, study.growth_tests.get(crack.law.name)))
     _tell(watch, "cracks", len(growths), len(growths))
     return tuple(growths)
@@ -96,7 +99,7 @@ def lives_of_places(study: Study, name: str | None = None, *, watch: Watch | Non
     places = {}
     for i, one in enumerate(spot for spot in study.assessed if name in (None, spot.name)):
         _tell(watch, f"life of {one.name}", i, len(study.assessed))
-        places[one.name] = assess_life(one, study.duty_cycle, target=study.target_life)
+        places[one.name] = assess_life(one, study.duty, target=study.target_life)
     if study.model is not None and name in (None, WORST_NODE):
         places[WORST_NODE] = worst_node_life(study, watch=watch)
     return places

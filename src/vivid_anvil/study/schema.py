@@ -41,7 +41,8 @@ def study_schema() -> dict[str, Any]:
 
 def _tell(section: dict[str, Any], name: str) -> None:
     """Put description, example and choices of each key into the schema of a section; kinds of load if any were added."""
-    section["properties"] = {key: one for key, one in section["properties"].items() if key != "load" or len(LOADS)}
+    if name == "Event" and not len(LOADS):
+        section["properties"].pop("load", None)
     for key, one in section["properties"].items():
         says, example = words_of(name, key)
         if "const" in one:

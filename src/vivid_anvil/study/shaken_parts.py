@@ -119,7 +119,7 @@ def shaken_parts(study: Study, test: TailoredTest, channel: str, repeats: float)
     --------
     >>> study = read_study("sensor_bracket.toml")  # in the folder of `vivid-anvil demo`
     >>> some = Oscillators.spaced("20 Hz", "200 Hz", slope=5.0, per_octave=2)
-    >>> service = damage_spectrum(study.duty_cycle, some).times(9600.0)
+    >>> service = damage_spectrum(study.duty, some).times(9600.0)
     >>> shaken_parts(study, tailored_test(service, "8 h"), "tower head", 9600.0)
     <ShakenParts of 1 hot spots>
     """
@@ -127,7 +127,7 @@ def shaken_parts(study: Study, test: TailoredTest, channel: str, repeats: float)
     service: list[float] = []
     lives: list[LifeResult] = []
     event = Event("test", RandomVibration({channel: test.psd}, test.time))
-    duty = DutyCycle("test", (event,), expected_cycles=study.duty_cycle.expected_cycles)
+    duty = DutyCycle("test", (event,), expected_cycles=study.duty.expected_cycles)
     spots = {spot.name for spot in study.assessed}
     for name in place_names(study):
         if name not in spots:

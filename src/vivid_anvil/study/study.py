@@ -9,9 +9,11 @@ from typing import Any
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.events.calendar import amount
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import Crack
 from vivid_anvil.materials import Curve, GrowthTests
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.study.flaw_job import FlawJob
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.units import number
 from vivid_anvil.writing.result import Words
@@ -32,8 +34,8 @@ class Study:
     ----------
     title : str
         Its title.
-    duty_cycle : DutyCycle
-        The events of one repeat.
+    duty_cycle : DutyCycle or None
+        The events of one repeat; None for flaws alone.
     hot_spots : tuple of HotSpot
         The places that are assessed.
     cracks : tuple of Crack, optional
@@ -50,6 +52,8 @@ class Study:
         Tests that growth laws name.
     model : ModelJob, optional
         The finite-element model to assess.
+    flaws : FlawJob, optional
+        The flaws to hold against their limits.
 
     Raises
     ------
@@ -63,7 +67,7 @@ class Study:
     """
 
     title: str
-    duty_cycle: DutyCycle
+    duty_cycle: DutyCycle | None
     hot_spots: tuple[HotSpot, ...]
     cracks: tuple[Crack, ...] = ()
     target_life: float | str | None = None
@@ -72,6 +76,15 @@ class Study:
     data: Mapping[str, Any] = field(default_factory=dict)
     growth_tests: Mapping[str, GrowthTests] = field(default_factory=dict)
     model: ModelJob | None = None
+    flaws: FlawJob | None = None
+
+    @property
+    def duty(self) -> DutyCycle:
+        """The duty cycle; InputError where the study has none."""
+        if self.duty_cycle is None:
+            where = self.title if self.path is None else self.path.name
+            raise InputError(where, "no duty cycle", "what the part goes through", "Add a table [duty_cycle].")
+        return self.duty_cycle
 
     @property
     def assessed(self) -> tuple[HotSpot, ...]:
@@ -82,6 +95,8 @@ class Study:
     def words(self) -> Words:
         """What a repeat is made of, and the target."""
         duty = self.duty_cycle
+        if duty is None:
+            return ()
         hours = "duration not stated" if duty.hours is None else f"{number(duty.hours)} h"
         yearly = "" if duty.repeats_per_year is None else f", {number(duty.repeats_per_year)} a year"
         named = [f"{number(event.occurrences)} × {event.name}" for event in duty.events]
@@ -96,4 +111,7 @@ class Study:
         return tuple(words)
 
     def __repr__(self) -> str:
-        return f"<Study {self.title}: {len(self.assessed)} lives, {len(self.cracks)} cracks, target {self.target_life}>"
+        told = [] if self.flaws is None else [f"{len(self.flaws.indications)} indications"]
+        if self.duty_cycle is not None:
+            told = [f"{len(self.assessed)} lives", f"{len(self.cracks)} cracks", *told, f"target {self.target_life}"]
+        return f"<Study {self.title}: {', '.join(told)}>"

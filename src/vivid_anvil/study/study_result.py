@@ -7,7 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from vivid_anvil.acceptance import FlawList, FrontAssessment
 from vivid_anvil.damage import LifeResult
+from vivid_anvil.events.calendar import Calendar
 from vivid_anvil.events.life_columns import life_columns
 from vivid_anvil.fields import ModelAnswer
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
@@ -36,6 +38,10 @@ class StudyResult(Result):
         Growth of each crack.
     model : ModelAnswer, optional
         Life at the nodes of its model.
+    flaws : FlawList, optional
+        Its flaws, the most urgent first.
+    fronts : tuple of FrontAssessment, optional
+        Cracks of finite-element models.
 
     Raises
     ------
@@ -52,6 +58,8 @@ class StudyResult(Result):
     lives: tuple[LifeResult, ...]
     growths: tuple[GrowthResult, ...]
     model: ModelAnswer | None = None
+    flaws: FlawList | None = None
+    fronts: tuple[FrontAssessment, ...] = ()
 
     @property
     def places(self) -> dict[str, KeptLife]:
@@ -69,6 +77,8 @@ class StudyResult(Result):
         """All findings, the gravest first."""
         of_lives = [finding for life in self.lives for finding in life.findings]
         of_lives += [] if self.model is None else self.model.findings
+        of_lives += [] if self.flaws is None else self.flaws.findings
+        of_lives += [finding for front in self.fronts for finding in front.findings]
         return gravest_first(of_lives + [finding for growth in self.growths for finding in growth.findings])
 
     def life_of(self, hot_spot: str) -> LifeResult:
@@ -87,7 +97,9 @@ class StudyResult(Result):
     @classmethod
     def overview(cls, results: Sequence[StudyResult]) -> Table:
         """A row a study: how many lives and cracks, the shortest of each."""
-        calendars = [result.study.duty_cycle.calendar for result in results]
+        duties = [result.study.duty_cycle for result in results]
+        calendars = [Calendar("year", 1.0) if duty is None else duty.calendar for duty in duties]
+        flaws = [result.flaws for result in results]
         lives = [min((life.life_repeats for life in result.lives), default=None) for result in results]
         cracks = [min((growth.life_repeats for growth in result.growths), default=None) for result in results]
         columns = (
@@ -96,6 +108,8 @@ class StudyResult(Result):
             Column("number of cracks", [len(result.growths) for result in results]),
             *life_columns(lives, calendars, name="shortest life"),
             *life_columns(cracks, calendars, name="shortest life of a crack", endless="no growth"),
+            Column("number of flaws", [None if one is None else len(one.flaws) for one in flaws]),
+            Column("flaws not acceptable", [None if one is None else len(one.rejected) for one in flaws]),
         )
         return Table("", columns, "studies")
 
@@ -104,11 +118,13 @@ class StudyResult(Result):
         return self.study.words
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
-        """Lives and cracks, the shortest first, and the worst places of the model."""
+        """Lives and cracks, the shortest first, the worst places of the model, flaws and fronts."""
         lives, growths = worst_first(self.lives), sorted(self.growths, key=lambda one: one.life_repeats)
         found = [LifeResult.overview(lives)] if lives else []
         of_model = [] if self.model is None else self.model.tables(units)
-        return (*found, *([GrowthResult.overview(growths)] if growths else []), *of_model)
+        of_flaws = () if self.flaws is None or not self.flaws.flaws else self.flaws.tables(units)
+        of_fronts = (FrontAssessment.overview(self.fronts),) if self.fronts else ()
+        return (*found, *([GrowthResult.overview(growths)] if growths else []), *of_model, *of_flaws, *of_fronts)
 
     def to_dict(self) -> dict[str, Any]:
         """Everything, the whole record of each life and crack too."""
@@ -117,6 +133,8 @@ class StudyResult(Result):
             "lives": [life.to_dict() for life in self.lives],
             "cracks": [growth.to_dict() for growth in self.growths],
             **({} if self.model is None else {"model": self.model.to_dict()}),
+            **({} if self.flaws is None else {"flaws": self.flaws.to_dict()}),
+            **({"fronts": [front.to_dict() for front in self.fronts]} if self.fronts else {}),
             "findings": finding_records(self.findings),
         }
 
@@ -125,11 +143,16 @@ class StudyResult(Result):
         return LifeResult.overview(self.lives).to_frame() if self.lives else self.tables()[0].to_frame()
 
     def working(self, units: UnitSystem = "metric") -> Working:
-        """That of its worst hot spot, or of its first crack where it has no life."""
-        return self.growths[0].working(units) if self.worst is None else self.worst.working(units)
+        """That of its worst hot spot; without lives of its first crack, its most urgent flaw, its first front."""
+        flaws = () if self.flaws is None else self.flaws.flaws
+        worst: tuple[Result, ...] = () if self.worst is None else (self.worst,)
+        first = (*worst, *self.growths, *(flaw.assessment for flaw in flaws), *self.fronts)
+        return first[0].working(units) if first else super().working(units)
 
     def __repr__(self) -> str:
         lines = [f"<StudyResult {self.study.title}", *(f"  {result!r}" for result in (*self.lives, *self.growths))]
+        lines += [] if self.flaws is None else [f"  {self.flaws!r}"]
+        lines += [f"  {front!r}" for front in self.fronts]
         return "\n".join(lines) + ">"
 
 

@@ -13,7 +13,7 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from scipy.optimize import brentq
 
@@ -24,6 +24,14 @@ from vivid_anvil.study.model_run import worst_node
 from vivid_anvil.study.read_study import build_study, read_study
 from vivid_anvil.study.run import lives_of_places, place_names
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
+from vivid_anvil.study.what_if_flaws import (
+    FlawsWhatIf,
+    FlawVariant,
+    margin_of_flaw,
+    names_a_flaw,
+    refuse_name,
+    vary_flaws,
+)
 from vivid_anvil.units import UnitSystem, number, one, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
 from vivid_anvil.writing.result import Result, Words
@@ -152,10 +160,11 @@ class WhatIf(Result):
 @opened()
 def what_if(
     study: Study | str | Path, key: str, values: Sequence[Any], *, spot: str | None = None, watch: Watch | None = None
-) -> WhatIf:
+) -> WhatIf | FlawsWhatIf:
     """Lives of the hot spots of `study` (or of one `spot`) for each of `values` of `key`, beside those of the study as it is.
 
-    Keys under `cracks` and `growth_laws` give the lives of the cracks instead, to their limiting size.
+    Keys under `cracks` and `growth_laws` give the lives of the cracks instead, to their limiting size; keys under `flaws`, any
+    key with a flaw as `spot`, and all keys of a study of nothing but flaws their reserves and lives.
 
     A value that the study refuses stands in the result with its error.
 
@@ -174,7 +183,7 @@ def what_if(
 
     Returns
     -------
-    WhatIf
+    WhatIf or FlawsWhatIf
         The lives by value, as a result.
 
     Raises
@@ -189,6 +198,10 @@ def what_if(
     <WhatIf hot_spots/weld toe at the grip head/notch_factor: 2 values, 1 hot spots>
     """
     base = read_study(study, watch=watch) if isinstance(study, str | Path) else study
+    if of_flaws(base, key, spot):
+        if not values:
+            raise InputError(f"what if, {key}", "no values", "at least one")
+        return _of_flaws(base, key, values, spot, watch)
     of_cracks = key.partition("/")[0] in OF_CRACKS
     names = [crack.hot_spot.name for crack in base.cracks] if of_cracks else place_names(base)
     if spot is not None and spot not in names:
@@ -214,10 +227,31 @@ def what_if(
         raise InputError(f"what if, {key}", variants[1].error, "values that the study can use")
     target = None
     if base.target_life is not None:
-        target = base.duty_cycle.repeats_in(base.target_life)
+        target = base.duty.repeats_in(base.target_life)
     of_lives = [finding for life in lives.values() for finding in life.findings]
     findings = gravest_first([*of_lives, *([] if node is None else node.findings)])
     return WhatIf(base.title, key, tuple(_sorted(variants)), None if key == "target_life" else target, findings)
+
+
+def of_flaws(base: Study, key: str, spot: str | None) -> bool:
+    """Whether a question is one of flaws."""
+    if base.flaws is None or not base.flaws.indications:
+        return False
+    alone = not base.hot_spots and base.model is None
+    return key.partition("/")[0] == "flaws" or alone or (spot is not None and names_a_flaw(base, spot))
+
+
+def _of_flaws(base: Study, key: str, values: Sequence[Any], spot: str | None, watch: Watch | None) -> FlawsWhatIf:
+    if key == LOAD_SCALE:
+        found = "a factor on the loads of hot spots"
+        raise InputError(
+            f"what if, {key}", found, "a key of the flaws", "Such as flaws/stresses/NAME/primary/1/membrane."
+        )
+    if spot is not None and not names_a_flaw(base, spot):
+        raise refuse_name(base, spot)
+    now = value_at(base.data, key)
+    result = vary_flaws(base, key, now, values, spot, lambda value: changed_study(base, key, value), watch)
+    return dataclasses.replace(result, variants=tuple(_sorted(list(result.variants))))
 
 
 def _lives(study: Study, spot: str | None, watch: Watch | None = None) -> dict[str, LifeResult]:
@@ -252,7 +286,7 @@ def _variant(
 
 def _growths(study: Study, spot: str | None) -> dict[str, KeptLife]:
     """The growth of the cracks of a study, by the name of their hot spot."""
-    duty = study.duty_cycle
+    duty = study.duty
     target = None if study.target_life is None else duty.repeats_in(study.target_life)
     cracks = [crack for crack in study.cracks if spot in (None, crack.hot_spot.name)]
     return {crack.hot_spot.name: kept_growth(crack, duty, target) for crack in cracks}
@@ -284,7 +318,10 @@ def _spots_shown(result: WhatIf) -> list[str]:
     return [spot for spot in result.spots if spot in kept]
 
 
-def _sorted(variants: list[Variant]) -> list[Variant]:
+V = TypeVar("V", Variant, FlawVariant)
+
+
+def _sorted(variants: list[V]) -> list[V]:
     """By value where all are numbers, or quantities of one unit; else as given, the base first."""
     sizes = [number_and_unit(variant.value) for variant in variants]
     if any(size is None for size in sizes) or len({unit for _, unit in sizes if unit is not None}) > 1:  # type: ignore[misc]
@@ -323,6 +360,12 @@ def value_at(data: Any, key: str) -> Any:
     return at
 
 
+def _names_of(entries: list[Any]) -> list[str]:
+    """What entries of a list are called: by their name, by their hot spot, else by their number from 1."""
+    named = [one.get("name") or one.get("hot_spot") if isinstance(one, dict) else None for one in entries]
+    return [str(name or i) for i, name in enumerate(named, 1)]
+
+
 def _path(data: Any, key: str) -> list[Any]:
     """The keys and places of a path; InputError with those that are there."""
     found: list[Any] = []
@@ -330,11 +373,9 @@ def _path(data: Any, key: str) -> list[Any]:
     for i, part in enumerate(parts):
         where = f"what if, {key}"
         if isinstance(at, list):
-            names = [one.get("name") or one.get("hot_spot") for one in at]
+            names = _names_of(at)
             if part not in names:
-                raise InputError(
-                    where, f"no {part!r}", f"one of {listed(map(str, names))}", did_you_mean(part, map(str, names))
-                )
+                raise InputError(where, f"no {part!r}", f"one of {listed(names)}", did_you_mean(part, names))
             found.append(names.index(part))
         elif isinstance(at, dict) and (part in at or i == len(parts) - 1):
             found.append(part)
@@ -360,7 +401,7 @@ def value_that_meets_target(
 ) -> float:
     """The value of a numeric `key` between `low` and `high` (in `unit`) at which the life of `spot` just meets the target.
 
-    Solved (Brent 1973) in the logarithm of life over target.
+    Solved (Brent 1973) in the logarithm of life over target; of a flaw without target life in that of its reserve on load.
 
     Parameters
     ----------
@@ -399,6 +440,8 @@ def value_that_meets_target(
     def excess(value: float) -> float:
         written: Any = f"{value!r} {unit}" if unit else value
         changed = changed_study(base, key, written)
+        if of_flaws(base, key, spot):
+            return margin_of_flaw(changed, spot)
         life = worst_node(changed).kept if spot == WORST_NODE else kept_of(lives_of_places(changed, spot)[spot])
         if life.reserve_on_life is None:
             raise InputError(f"solve for {key}", "no target", "a study with target_life", "Add it, such as '30 years'.")

@@ -78,6 +78,7 @@ SYMBOLS = {
     "rad": "angle_rad",
     "deg": "angle_deg",
     "strain": "strain_unit",
+    "%": "percent_unit",
     "microstrain": "microstrain_unit",
     "g": "standard_gravity",
     "g0": "standard_gravity",

@@ -157,6 +157,7 @@ def _registry() -> Any:
     registry.define("angle_deg = 0.017453292519943295 * angle_rad")
     registry.define("microstrain_unit = 1e-6 * meter / meter")
     registry.define("strain_unit = 1 * meter / meter")
+    registry.define("percent_unit = 0.01 * meter / meter")
     return registry
 
 

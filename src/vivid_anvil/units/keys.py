@@ -48,14 +48,14 @@ class Coherent:
     def checked(self, where: str, value: Any) -> float:
         """`value` as a coherent float within the limits; otherwise InputError at `where`."""
         number = coherent(value, self.dimension, where)
-        unit = DIMENSIONS[self.dimension].coherent
+        unit = "" if self.dimension == "number" else f" {DIMENSIONS[self.dimension].coherent}"
         if self.above is not None and not number > self.above:
-            raise InputError(where, f"{number:g} {unit}", f"a value above {self.above:g} {unit}")
+            raise InputError(where, f"{number:g}{unit}", f"a value above {self.above:g}{unit}")
         if self.at_least is not None and not number >= self.at_least:
-            raise InputError(where, f"{number:g} {unit}", f"a value of at least {self.at_least:g} {unit}")
+            raise InputError(where, f"{number:g}{unit}", f"a value of at least {self.at_least:g}{unit}")
         if self.below is not None and not number < self.below:
-            limit = "a finite number" if math.isinf(self.below) else f"a value below {self.below:g} {unit}"
-            raise InputError(where, f"{number:g} {unit}", limit)
+            limit = "a finite number" if math.isinf(self.below) else f"a value below {self.below:g}{unit}"
+            raise InputError(where, f"{number:g}{unit}", limit)
         return number
 
 

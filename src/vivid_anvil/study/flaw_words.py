@@ -1,0 +1,140 @@
+"""What keys of the table of flaws say that are no fields of nouns, examples of all, the choices of those that have some."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from typing import Any
+
+from vivid_anvil.acceptance import FORMS, INTERACTIONS, KINDS, MIXED_MODES, WELDS, primary, secondary
+from vivid_anvil.materials.fracture import ASSESSMENT_CURVES, RULES, from_charpy
+from vivid_anvil.study.key_word import KeyWords
+
+OF_FLAWS: dict[str, KeyWords] = {
+    "StudyFile.flaws": KeyWords(
+        "flaws that were found, held against their limits",
+        {
+            "indications": "found.csv",
+            "places": {"base": {"form": "plate", "wall": "16 mm", "width": "300 mm", "material": "steel"}},
+            "stresses": {"storm": {"primary": [{"kind": "stresses", "membrane": "118 MPa"}]}},
+        },
+    ),
+    "indications": KeyWords("a file of indications, or their rows", "indications.csv"),
+    "inspected": KeyWords("the day of the inspection; looks have dates then", "2026-10-05"),
+    "FlawsSection.inspection_factor": KeyWords("how many looks fall into a remaining life", 2.0),
+    "FlawsSection.target_life": KeyWords("how long flaws shall stay acceptable, from the inspection on", "2 years"),
+    "places": KeyWords(
+        "parts with flaws, by the names in the list",
+        {"base": {"form": "plate", "wall": "16 mm", "width": "300 mm", "material": "steel"}},
+    ),
+    "FlawsSection.stresses": KeyWords(
+        "primary and secondary stresses, by the names in the list",
+        {"storm": {"primary": [{"kind": "stresses", "membrane": "118 MPa"}]}},
+    ),
+    "fronts": KeyWords(
+        "cracks of finite-element models, by a name of your own",
+        {"toe": {"file": "contours.csv", "place": "base", "reference_stress": "180 MPa"}},
+    ),
+    "FrontSection.file": KeyWords("a table of contours along the crack front", "contours.csv"),
+    "FrontSection.place": KeyWords("the place with its metal", "base"),
+    "reference_stress": KeyWords("of the section with the crack, for the load ratio", "180 MPa"),
+    "FrontSection.case": KeyWords("which case of the table", "storm"),
+    "FrontSection.rule": KeyWords("how mixed mode becomes one K", "energy release rate"),
+    "stages": KeyWords(
+        "parts of the time, one after the other",
+        [{"name": "service", "law": "air", "ranges": [["60 MPa", "20 MPa", 2e4]]}],
+    ),
+    "StageSection.law": KeyWords("a growth law of this study", "air"),
+    "ranges": KeyWords(
+        "rows of membrane range, bending range (may be left out) and cycles a year", [["60 MPa", "20 MPa", 2e4]]
+    ),
+    "StageSection.r_ratio": KeyWords("minimum / maximum of all ranges; 0.5 as in welds as welded", 0.5),
+    "StageSection.hot_spot": KeyWords("a hot spot whose cycles drive the flaws, in place of ranges", "toe"),
+    "StageSection.duration": KeyWords("how long the stage lasts; the last one may be without end", "10 years"),
+    "limits_at": KeyWords("limiting sizes at these temperatures too", ["-30 °C", "20 °C"]),
+    "limits_under": KeyWords("limiting sizes under these stresses too, by their names", ["proof load"]),
+    "leak_area": KeyWords("opening of a crack through the wall that is found by its leak", "20 mm^2"),
+    "partial_factors": KeyWords("safety factors that the values are taken with", {"load": 1.2}),
+    "primary": KeyWords("stresses that a section has to carry", [{"kind": "stresses", "membrane": "118 MPa"}]),
+    "secondary": KeyWords("stresses that balance themselves", [{"kind": "as welded"}]),
+    "interaction": KeyWords("how plasticity raises K where both act", "rho"),
+}
+
+EXAMPLES_OF_FLAWS: dict[str, Any] = {
+    "Indication.name": "B1",
+    "Indication.kind": "surface",
+    "Indication.place": "base",
+    "Indication.stress": "storm",
+    "Indication.weld": "as welded",
+    "length": "18 mm",
+    "height": "2 mm",
+    "ligament": "5 mm",
+    "angle": 90.0,
+    "position": "120 mm",
+    "PlaceSection.form": "plate",
+    "width": "300 mm",
+    "PlaceSection.radius": "600 mm",
+    "PlaceSection.curve": "general",
+    "PlaceSection.toughness": {"kind": "K", "k": "75 MPa√m"},
+    "PlaceSection.temperature": "-15 °C",
+    "PlaceSection.weld": {"yield_strength": "460 MPa", "ultimate_strength": "560 MPa"},
+    "cut_off": 1.2,
+    "stress_strain": [["300 MPa", "0.2 %"], ["450 MPa", "5 %"]],
+    "measured_as": "true",
+    "plateau_strain": "1.5 %",
+    "yield_load_ratio": 1.1,
+    "PartialFactors.load": 1.2,
+    "PartialFactors.size": 1.1,
+    "PartialFactors.toughness": 1.2,
+    "PartialFactors.strength": 1.05,
+    "relaxed": "no",
+    "stress_acts": "across the weld",
+    "share": 0.2,
+    "WeldProfile.weld": "along the weld",
+    "membrane": "118 MPa",
+    "bending": "12 MPa",
+    "misalignment_factor": 1.15,
+    "membrane_concentration": 1.3,
+    "bending_concentration": 1.2,
+    "of": "heat",
+    "pressure": "10 MPa",
+    "inner_radius": "500 mm",
+    "PressureStress.direction": "around",
+    "flaw_inside": True,
+    "PrimaryProfile.points": [["0 mm", "200 MPa"], ["20 mm", "100 MPa"]],
+    "ProfileStress.points": [["0 mm", "200 MPa"], ["20 mm", "-100 MPa"]],
+    "k": "75 MPa√m",
+    "j": "120 kJ/m^2",
+    "ctod": "0.15 mm",
+    "m": 1.5,
+    "specimen_thickness": "25 mm",
+    "energy": "40 J",
+    "correlation": "lower shelf and transition",
+    "tested_at": "-20 °C",
+    "reference_temperature": "-60 °C",
+    "temperature_of_27_joules": "-35 °C",
+    "probability": 0.05,
+    "margin": 25.0,
+    "ResistanceCurve.points": [["0.2 mm", "60 kJ/m^2"], ["1 mm", "135 kJ/m^2"]],
+    "ResistanceCurve.exponent": 0.4,
+    "j_at_1_mm": "135 kJ/m^2",
+    "largest_tearing": "2 mm",
+    "initiation": "0.2 mm",
+    "results": ["96 MPa√m", "118 MPa√m", "104 MPa√m"],
+    "ToughnessTests.rule": "minimum of three equivalent",
+}
+
+CHOICES_OF_FLAWS: dict[str, Callable[[], Iterable[Any]]] = {
+    "PlaceSection.form": lambda: FORMS,
+    "PlaceSection.curve": lambda: ASSESSMENT_CURVES,
+    "measured_as": lambda: ("true", "engineering"),
+    "Indication.kind": lambda: KINDS,
+    "Indication.weld": lambda: WELDS,
+    "FrontSection.rule": lambda: MIXED_MODES,
+    "ToughnessTests.rule": lambda: RULES,
+    "interaction": lambda: INTERACTIONS,
+    "relaxed": lambda: secondary.RELAXED,
+    "stress_acts": lambda: secondary.HEAT_TREATED,
+    "WeldProfile.weld": lambda: secondary.WELD_PROFILES,
+    "PressureStress.direction": lambda: primary.DIRECTIONS,
+    "correlation": lambda: from_charpy.CORRELATIONS,
+}
