@@ -19,9 +19,8 @@ from rich.console import Console
 from rich.terminal_theme import MONOKAI as THEME
 from rich.text import Text
 
-from vivid_anvil.figures import plot, save_figure
+from vivid_anvil.figures import plot
 from vivid_anvil.growth import crack_course, lives_over_size, visited_law
-from vivid_anvil.materials import fit_growth_law, read_growth_tests
 from vivid_anvil.study import grow_cracks, read_study
 
 FOLDER = Path(__file__).parent / "screenshots"
@@ -42,6 +41,7 @@ COMMANDS = {
         *("tailor", "sensor_bracket.toml", "--time", "8 h", "--slope", "5", "--from", "10 Hz", "--to", "400 Hz"),
         *("--quality-factor", "33", "--against", "general_test.csv", "--against-time", "24 h", "--figures", "figures"),
     ],
+    "command-flaws": ["flaws", "tower_base.toml", "--details", "0"],
     "command-bad-input": ["life", "misspelt.toml"],
 }
 FIGURES = {
@@ -49,7 +49,7 @@ FIGURES = {
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
     "figure-crack": "inspections-weld-toe-at-the-grip-head",
     "figure-vibration": "vibration-running-bend-by-hand",
-    "figure-tailoring": "tailoring-3-general_test-against-bracket-of-the-position-sensor-30-years",
+    "figure-flaw": "flaw-h2",
 }
 
 
@@ -81,15 +81,17 @@ def terminal(arguments: list[str], printed: str, path: Path) -> None:
     figure.savefig(path)
 
 
-def around_a_crack(folder: Path, path: Path) -> None:
-    """Law, course, initial sizes and fitted rates of the demo's crack, each drawn at the size at which it stands here."""
+def curves_and_crack(folder: Path, path: Path) -> None:
+    """The S-N curve of the demo's weld; law, course and initial sizes of its crack, each drawn at the size that it has here."""
     study = read_study(folder / "larkfell.toml")
     grown = grow_cracks(study)[0]
-    piece = {"piece": "compact tension", "force_range": "4.5 kN", "thickness": "12.5 mm", "width": "50 mm"}
-    fit = fit_growth_law(read_growth_tests(folder / "growth_readings.csv", r_ratio=0.1, **piece))
     figure = Figure(figsize=(16.0, 10.0), dpi=80, layout="constrained")
     panels = figure.subplots(2, 2).ravel()
-    for axes, thing in zip(panels, (visited_law(grown), crack_course(grown), lives_over_size(grown), fit), strict=True):
+    for axes, thing in zip(
+        panels,
+        (study.curves["fillet_weld"], visited_law(grown), crack_course(grown), lives_over_size(grown)),
+        strict=True,
+    ):
         plot(thing, ax=axes)
     figure.savefig(path)
 
@@ -109,11 +111,11 @@ def main() -> None:
             done = subprocess.run([*command, *arguments], **told)
             errors = "\n".join(line for line in done.stderr.splitlines() if not ("━" in line or "\x1b[?25" in line))
             terminal(arguments, done.stdout if done.returncode == 0 else errors, FOLDER / f"{name}.png")
-        curves = list(read_study(study).curves.values())
-        save_figure(plot(curves), FOLDER / "figure-curves.png")
         subprocess.run([sys.executable, EXAMPLES / "hanger_head_model.py", folder], check=True, capture_output=True)
         (FOLDER / "figure-model.png").write_bytes((Path(folder) / "model.png").read_bytes())
-        around_a_crack(Path(folder), FOLDER / "figure-around-a-crack.png")
+        curves_and_crack(Path(folder), FOLDER / "figure-curves-and-crack.png")
+        in_full = ["flaws", "tower_base.toml", "--flaw", "H2", "--figures", "figures"]
+        subprocess.run([*command, *in_full], cwd=folder, check=True, capture_output=True)
         for name, drawn in FIGURES.items():
             (FOLDER / f"{name}.png").write_bytes((Path(folder) / "figures" / f"{drawn}.png").read_bytes())
 

@@ -8,8 +8,10 @@ import pytest
 from scipy.optimize import minimize_scalar
 
 from tests.acceptance.flaws import metal
-from vivid_anvil import InputError, KToughness, assess_front, crack_front, read_crack_front
+from tests.by_hand import by_hand
+from vivid_anvil import InputError, KToughness, assess_front, crack_front, crack_of_fronts, read_crack_front
 from vivid_anvil.acceptance.mixed_mode import MIXED_MODES
+from vivid_anvil.shapes import read_points
 
 ROOT = 1000.0**0.5
 PLANE_STRAIN = 207000.0 / 0.91
@@ -145,3 +147,56 @@ def test_tables_that_cannot_be_are_told(tmp_path, head, words):
 def test_fronts_that_cannot_be_are_told(make, words):
     with pytest.raises(InputError, match=words):
         make()
+
+
+def test_fronts_of_two_sizes_are_a_shape_that_gives_back_their_k(tmp_path, run):
+    two, four = front((350.0, 352.0, 380.0, 352.0, 350.0)), front((560.0, 562.0, 640.0, 562.0, 560.0))
+    shape = crack_of_fronts(["2 mm", "4 mm"], [two, four], "100 MPa")
+    for size, one in ((2.0, two), (4.0, four)):
+        assert 100.0 * shape.scales(size)[0] == pytest.approx(one.k_effective[one.worst], rel=1e-12)
+    with pytest.raises(InputError, match="rise from row to row"):
+        crack_of_fronts([4.0, 2.0], [two, four], 100.0)
+    with pytest.raises(InputError, match="a size for each front"):
+        crack_of_fronts([4.0], [two, four], 100.0)
+    with pytest.raises(InputError, match="an open crack"):
+        crack_of_fronts([2.0, 4.0], [front((-10.0, -20.0, -30.0, -20.0, -10.0)), four], 100.0)
+    paths = []
+    for name, one in (("two.csv", two), ("four.csv", four)):
+        head = ["position [mm]"] + [f"K_I contour {i} [MPa√mm]" for i in range(1, 6)]
+        rows = np.column_stack([one.positions, one.contours["K_I"]])
+        paths.append(written(tmp_path / name, head, rows))
+    sizes = ("--size", "2 mm", "--size", "4 mm", "--stress", "100 MPa")
+    code, _out, err = run("front", *paths, *sizes, "--csv", tmp_path / "y.csv", "--figures", tmp_path / "drawn")
+    assert code == 0, err
+    found = pd.read_csv(tmp_path / "y.csv")
+    assert found["Y"].tolist() == pytest.approx([y for _, y in shape.points])
+    assert len(list((tmp_path / "drawn").iterdir())) == 2
+    again = read_points(tmp_path / "y.csv", "table")
+    assert again[1][1] == pytest.approx(shape.points[1][1])
+    code, _, err = run("front", *paths, "--size", "2 mm")
+    assert code == 2
+    assert "--size without --stress" in err
+
+
+@pytest.mark.parametrize("stress", [60.0, 250.0, 420.0])
+def test_a_front_meets_the_curve_at_its_reserve(stress):
+    found = assess_front(front(), metal(KToughness(k=2400.0)), stress)
+    factor = found.reserve_on_load.factor
+    again = assess_front(
+        front(tuple(factor * k for k in (1000.0, 1100.0, 1200.0, 1100.0, 1000.0))), found.metal, factor * stress
+    )
+    assert again.point.room == pytest.approx(0.0, abs=1e-9)
+    needed = 2400.0 / found.reserve_on_toughness.factor
+    just = assess_front(front(), metal(KToughness(k=needed)), stress)
+    if found.reserve_on_toughness.factor > 0.0 and np.isfinite(needed):
+        assert just.point.room == pytest.approx(0.0, abs=1e-9)
+    assert found.acceptable == (factor >= 1.0)
+    assert ("flaw-not-acceptable" in codes(found)) == (not found.acceptable)
+    assert found.facts()["verdict"] in ("acceptable", "not acceptable")
+
+
+def test_the_hand_calculation_of_a_front_can_be_redone():
+    found = assess_front(front(), metal(KToughness(k=2400.0)), "180 MPa")
+    for step in found.working().steps:
+        if "e^" not in step.numbers and (step.numbers[0].isdigit() or step.numbers.startswith("(")):
+            assert by_hand(step.numbers.split(";")[0]) == pytest.approx(step.value, rel=1e-4), step

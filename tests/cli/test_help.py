@@ -46,7 +46,7 @@ def test_units_in_brackets_are_text(run):
 def test_commands_stand_in_the_order_of_the_work(run):
     out = run("-h")[1]
     groups = re.findall(r"╭─ ([\w -]+?) ─+╮", out)
-    assert groups == ["Options", "Start", "Loads", "S-N curves", "Life", "Whole models", "Cracks"]
+    assert groups == ["Options", "Start", "Loads", "S-N curves", "Life", "Whole models", "Cracks and flaws"]
     assert all(re.search(rf"│ {re.escape(name)} ", out) for name in COMMANDS)
     assert all(GROUP.commands[name].rich_help_panel in groups for name in COMMANDS)
 

@@ -2,6 +2,7 @@
 
 import json
 
+import pandas as pd
 import pytest
 
 import vivid_anvil as va
@@ -258,11 +259,20 @@ def test_commands_of_loads_say_that_there_are_none(written, run, command):
 
 
 def test_two_studies_of_flaws_stand_side_by_side(written, run, tmp_path):
-    one, other = written(), written(('membrane = "120 MPa"', 'membrane = "140 MPa"'), name="heavier.toml")
-    code, out, err = run("side-by-side", one, other, "--csv", tmp_path / "a.csv")
+    heavier = ('membrane = "120 MPa"', 'membrane = "140 MPa"'), ("2026-10-05", "2026-11-05")
+    one, other = written(), written(*heavier, name="heavier.toml")
+    outputs = ("--csv", tmp_path / "a.csv", "--json", tmp_path / "a.json")
+    code, out, err = run("side-by-side", one, other, *outputs)
     assert code == 0, err
-    assert "A1" in out
     assert "140 MPa" in out
+    assert "2026-11-05" in out
+    rows = pd.read_csv(tmp_path / "a.csv").set_index("flaw")
+    for name, path in (("flaws", one), ("heavier", other)):
+        for flaw in assess_flaws(read_study(path)).flaws:
+            assert rows.loc[flaw.name, f"{name}: remaining life [years]"] == pytest.approx(flaw.life)
+            assert rows.loc[flaw.name, f"{name}: reserve on load"] == pytest.approx(
+                flaw.assessment.reserve_on_load.factor
+            )
 
 
 def test_what_if_and_solve_agree_on_what_is_just_enough(written):

@@ -133,7 +133,7 @@ def test_every_commented_line_of_the_template_is_valid_when_it_is_taken_in(tmp_p
     lines = [line[2:] if line.startswith("# ") and "----" not in line else line for line in text[start:].splitlines()]
     data = tomllib.loads(text[:start] + "\n".join(lines))
     assert {"smooth", "guess", "tested"} <= set(data["sn_curves"])
-    jsonschema.validate(data, study_schema())
+    jsonschema.validate(json.loads(json.dumps(data, default=str)), study_schema())
     forms = [leading_key(section) for section in study_file().model_validate(data).sn_curves.values()]
     assert sorted(forms) == sorted(FORMS)  # one block a form
 

@@ -59,8 +59,8 @@ def demo(
     figures: FiguresFolder = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Write the demo study (the Larkfell chairlift) and its model, run them, show results, draw figures."""
-    from vivid_anvil.cli import run, run_model
+    """Write the demo studies (the Larkfell chairlift), run them, show lives, a model, flaws; draw figures."""
+    from vivid_anvil.cli import run, run_flaws, run_model
     from vivid_anvil.demo import write_demo
 
     study_file = write_demo(folder)
@@ -68,6 +68,9 @@ def demo(
     run.whole_study(study_file, Outputs(json_file, csv_file, pictures), units.value)
     wishes = run_model.ModelWishes(most=4, seen_from=("corner",))
     run_model.model(folder / "hanger_head.toml", wishes, Outputs(None, None, pictures, others=(None,)), units.value)
+    run_flaws.flaws(
+        folder / "tower_base.toml", run_flaws.Listing(details=0), Outputs(None, None, pictures), units.value
+    )
     run.next_steps(study_file)
 
 

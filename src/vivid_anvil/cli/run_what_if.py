@@ -55,14 +55,17 @@ def side_by_side(paths: Sequence[Path], outputs: Outputs, units: UnitSystem) -> 
             name: run_study(read_study(path, watch=watch), watch=watch) for name, path in zip(names, paths, strict=True)
         }
         result = compare_studies(found)
-        written = outputs.write(result.to_dict(), result.tables()[0])
+        written = outputs.write(
+            result.to_dict(), next((one for one in result.tables() if len(one)), result.tables()[0])
+        )
     from vivid_anvil.cli import show
 
     out = show.console()
     out.print(show.page(dataclasses.replace(result.page(units), findings=None), units))
     for name, one in result.results.items():
         out.print(show.heading(name))
-        out.print(show.findings_summary(one.findings, f"vivid-anvil life {name}.toml"))
+        command = "flaws" if one.study.duty_cycle is None else "life"
+        out.print(show.findings_summary(one.findings, f"vivid-anvil {command} {name}.toml"))
     show.say_written(out, written)
 
 

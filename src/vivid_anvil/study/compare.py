@@ -7,10 +7,12 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from vivid_anvil.acceptance.grow_flaw import said_years
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.study.kept_life import KeptLife
 from vivid_anvil.study.study import WORST_NODE
 from vivid_anvil.study.study_result import StudyResult
+from vivid_anvil.study.what_if_flaws import KeptFlaw, kept_flaws
 from vivid_anvil.units import UnitSystem, fixed
 from vivid_anvil.writing.finding import Finding, gravest_first
 from vivid_anvil.writing.plain import finding_records
@@ -50,7 +52,25 @@ class StudyComparison(Result):
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
         """A row a place that any study has, with its lives; a row a key with the value of each study."""
-        return self._lives(), self._inputs()
+        return self._lives(), *self._flaws(), self._inputs()
+
+    def _flaws(self) -> tuple[Table, ...]:
+        """A row a flaw of any study: what it has in each."""
+        kept = {name: {} if one.flaws is None else kept_flaws(one.flaws, None) for name, one in self.results.items()}
+        flaws = list(dict.fromkeys(flaw for one in kept.values() for flaw in one))
+        if not flaws:
+            return ()
+        columns = [Column("flaw", flaws, head="Flaw (reserve on load)")]
+        for name, own in kept.items():
+            rows = [own.get(flaw) for flaw in flaws]
+            told = [None if row is None else _told_flaw(row) for row in rows]
+            columns += [
+                Column(f"{name}: acceptable", [row and row.acceptable for row in rows], only="file"),
+                Column(f"{name}: reserve on load", [row and row.reserve_on_load for row in rows], only="file"),
+                Column(f"{name}: remaining life", [row and row.life for row in rows], unit="years", only="file"),
+                Column(name, told, head=name, only="page", left=False),
+            ]
+        return (Table("Flaws", tuple(columns), "flaws"),)
 
     def _inputs(self) -> Table:
         keys = list(self.differences)
@@ -90,6 +110,14 @@ class StudyComparison(Result):
 
     def __repr__(self) -> str:
         return f"<StudyComparison {', '.join(self.results)}: {len(self.differences)} values differ>"
+
+
+def _told_flaw(flaw: KeptFlaw) -> str:
+    """A flaw of one of several studies: how long it holds, and its reserve."""
+    reserve = f"({fixed(flaw.reserve_on_load, 3)})"
+    if not flaw.acceptable:
+        return f"fails {reserve}"
+    return f"holds {reserve}" if flaw.life is None else f"{said_years(flaw.life)} {reserve}"
 
 
 def _told(life: KeptLife, spot: str) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime
 import math
 from collections.abc import Iterable
 from typing import Any
@@ -13,7 +14,7 @@ from vivid_anvil.writing.finding import Finding
 
 
 def plain(value: Any) -> Any:
-    """`value` with arrays as lists, NumPy numbers as Python's, inf as the text "inf", nan as None (JSON has neither).
+    """`value` with arrays as lists, NumPy numbers as Python's, dates and inf as text, nan as None: JSON has none of them.
 
     >>> plain({"life": np.inf, "sizes_mm": np.array([1.0, 2.0])})
     {'life': 'inf', 'sizes_mm': [1.0, 2.0]}
@@ -24,6 +25,8 @@ def plain(value: Any) -> Any:
         return [plain(item) for item in value]
     if isinstance(value, np.ndarray | np.generic):
         return plain(value.tolist())
+    if isinstance(value, datetime.date):
+        return value.isoformat()
     if isinstance(value, float) and not math.isfinite(value):
         return None if math.isnan(value) else "inf" if value > 0 else "-inf"
     return value
