@@ -76,7 +76,7 @@ def two_against_one(cycles: int) -> None:
 def blocks_against_cycles(folder: str) -> None:
     """The demo's crack with every cycle in its order, and with all cycles of a repeat at once; the cycles are counted before."""
     study = read_study(write_demo(Path(folder) / "demo"))
-    crack, duty = dataclasses.replace(study.cracks[0], detectable_size=None), study.duty_cycle
+    crack, duty = dataclasses.replace(study.cracks[0], detectable_size=None), study.duty
     drive = growth_drive(crack.hot_spot.nominal_cycles(duty), crack.counted_part)
     way = way_of(crack, drive)
     cycle_by_cycle(way, duty, None, None)

@@ -171,9 +171,7 @@ def varying(variants: int = 1000) -> None:
 def _varying(study: Study, variants: int) -> None:
     spot = "weld toe at the grip head"
     values = [f"{20.0 + 0.01 * i:.2f} MPa/kN" for i in range(variants)]
-    loads = [
-        (event.load.samples().channel("vertical force").values, event.occurrences) for event in study.duty_cycle.events
-    ]
+    loads = [(event.load.samples().channel("vertical force").values, event.occurrences) for event in study.duty.events]
 
     def by_hand() -> list[float]:
         counted = [rainflow(samples, residue="repeated") for samples, _ in loads]
@@ -188,7 +186,7 @@ def _varying(study: Study, variants: int) -> None:
         return found
 
     def ours() -> list[float]:
-        fresh = dataclasses.replace(study, duty_cycle=dataclasses.replace(study.duty_cycle))
+        fresh = dataclasses.replace(study, duty_cycle=dataclasses.replace(study.duty))
         result = what_if(fresh, f"hot_spots/{spot}/stress_per_load", values, spot=spot)
         return [one.lives[spot].damage_per_repeat or 0.0 for one in result.variants if not one.is_base]
 

@@ -34,9 +34,9 @@ print(f"rms {stress.rms:.2f} MPa, {100 * float(np.max(view.left_out)):.0f} % of 
 
 # The study of the demo, and the test that does thirty years of it in eight hours.
 study = va.read_study(folder / "sensor_bracket.toml")
-repeats = study.duty_cycle.repeats_in("30 years")
+repeats = study.duty.repeats_in("30 years")
 some = va.Oscillators.spaced("10 Hz", "400 Hz", slope=5.0, per_octave=6, quality_factor=33.0)
-service = va.damage_spectrum(study.duty_cycle, some).times(repeats).called("30 years on the tower")
+service = va.damage_spectrum(study.duty, some).times(repeats).called("30 years on the tower")
 test = va.tailored_test(service, "8 h", corners=["10 Hz", "40 Hz", "104 Hz", "200 Hz", "400 Hz"])
 print(test)
 general = va.damage_spectrum(va.read_psd(folder / "general_test.csv"), some, exposure="24 h").called("general test")

@@ -24,9 +24,9 @@ from vivid_anvil.acceptance import (
     grow_flaw,
     limiting_sizes,
 )
-from vivid_anvil.acceptance.interaction import INTERACTIONS
 from vivid_anvil.acceptance.point import point_of
 from vivid_anvil.acceptance.reserves import on_load
+from vivid_anvil.acceptance.stresses.interaction import INTERACTIONS
 from vivid_anvil.materials import Material, ParisLaw
 from vivid_anvil.materials.fracture import CTODToughness, MasterCurve, Metal, ToughnessTests
 from vivid_anvil.materials.fracture.master_curve import master_k

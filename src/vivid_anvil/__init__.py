@@ -21,11 +21,12 @@ from typing import TYPE_CHECKING, Any
 if TYPE_CHECKING:
     from vivid_anvil.acceptance.allowable_flaws import AllowableFlaws, allowable_flaws
     from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
-    from vivid_anvil.acceptance.assess_front import FrontAssessment, assess_front
-    from vivid_anvil.acceptance.crack_front import CrackFront, crack_front
-    from vivid_anvil.acceptance.crack_of_fronts import crack_of_fronts
     from vivid_anvil.acceptance.flaw import Flaw
     from vivid_anvil.acceptance.flaw_looks import FlawLooks, Look, flaw_looks
+    from vivid_anvil.acceptance.fronts.assess_front import FrontAssessment, assess_front
+    from vivid_anvil.acceptance.fronts.crack_front import CrackFront, crack_front
+    from vivid_anvil.acceptance.fronts.crack_of_fronts import crack_of_fronts
+    from vivid_anvil.acceptance.fronts.read_crack_front import read_crack_front
     from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
     from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
     from vivid_anvil.acceptance.leak_before_break import LeakBeforeBreak, leak_before_break, opening_area
@@ -34,12 +35,17 @@ if TYPE_CHECKING:
     from vivid_anvil.acceptance.part import Part
     from vivid_anvil.acceptance.partial_factors import PartialFactors
     from vivid_anvil.acceptance.point import FractureLoads
-    from vivid_anvil.acceptance.primary import PressureStress, PrimaryProfile, PrimaryStresses
-    from vivid_anvil.acceptance.read_crack_front import read_crack_front
     from vivid_anvil.acceptance.read_indications import read_indications
-    from vivid_anvil.acceptance.secondary import AsWelded, HeatTreated, ProfileStress, SecondaryStresses, WeldProfile
     from vivid_anvil.acceptance.sensitivity import Moved, Sensitivity, sensitivity
     from vivid_anvil.acceptance.stages import RangesPerYear, Stage, stage_of_duty_cycle
+    from vivid_anvil.acceptance.stresses.as_welded import AsWelded
+    from vivid_anvil.acceptance.stresses.heat_treated import HeatTreated
+    from vivid_anvil.acceptance.stresses.measured_profile import ProfileStress
+    from vivid_anvil.acceptance.stresses.pressure import PressureStress
+    from vivid_anvil.acceptance.stresses.primary import PrimaryStresses
+    from vivid_anvil.acceptance.stresses.primary_profile import PrimaryProfile
+    from vivid_anvil.acceptance.stresses.secondary import SecondaryStresses
+    from vivid_anvil.acceptance.stresses.weld_profile import WeldProfile
     from vivid_anvil.acceptance.tearing import Tearing, tearing
     from vivid_anvil.counting.counter import RainflowCounter
     from vivid_anvil.counting.cycles import Cycles
@@ -212,7 +218,7 @@ if TYPE_CHECKING:
     from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
     from vivid_anvil.stress.sections import RectangleSection, RoundSection, plate_under_pressure, plate_with_hole
     from vivid_anvil.stress.structural import through_thickness, toe_stress
-    from vivid_anvil.study.answers import answers
+    from vivid_anvil.study.answers import answers, answers_of_flaw
     from vivid_anvil.study.cards import read_card, read_card_named
     from vivid_anvil.study.check_study import check_study
     from vivid_anvil.study.compare import compare_studies
@@ -227,7 +233,7 @@ if TYPE_CHECKING:
     from vivid_anvil.study.study import Study
     from vivid_anvil.study.study_result import StudyResult
     from vivid_anvil.study.total_life import TotalLife, total_life
-    from vivid_anvil.study.what_if import WhatIf, value_that_meets_target, what_if
+    from vivid_anvil.study.what_if import WhatIf, value_that_meets_target, what_if, what_if_flaws
     from vivid_anvil.study.what_if_flaws import FlawsWhatIf
     from vivid_anvil.tailoring.coverage import Coverage, coverage
     from vivid_anvil.tailoring.damage_spectrum import DamageSpectrum, damage_spectrum
@@ -394,6 +400,7 @@ __all__ = [
     "accelerated_test",
     "allowable_flaws",
     "answers",
+    "answers_of_flaw",
     "assess_flaw",
     "assess_flaws",
     "assess_front",
@@ -549,6 +556,7 @@ __all__ = [
     "turning_points",
     "value_that_meets_target",
     "what_if",
+    "what_if_flaws",
     "with_boxes",
     "with_sets",
     "without_cases",
@@ -888,6 +896,7 @@ _HOMES = {
         "TotalLife",
         "WhatIf",
         "answers",
+        "answers_of_flaw",
         "assess_flaws",
         "assess_fronts",
         "check_study",
@@ -904,6 +913,7 @@ _HOMES = {
         "total_life",
         "value_that_meets_target",
         "what_if",
+        "what_if_flaws",
         "write_template",
     ],
     "vivid_anvil.figures": ["draw_into", "plot", "save_figure"],

@@ -10,7 +10,7 @@ from scipy.optimize import minimize_scalar
 from tests.acceptance.flaws import metal
 from tests.by_hand import by_hand
 from vivid_anvil import InputError, KToughness, assess_front, crack_front, crack_of_fronts, read_crack_front
-from vivid_anvil.acceptance.mixed_mode import MIXED_MODES
+from vivid_anvil.acceptance.fronts.mixed_mode import MIXED_MODES
 from vivid_anvil.shapes import read_points
 
 ROOT = 1000.0**0.5

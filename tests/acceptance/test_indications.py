@@ -6,10 +6,20 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vivid_anvil import Indication, InputError, Part, characterised
+from tests.acceptance.flaws import flaw, loads, metal
+from vivid_anvil import (
+    HoleCornerCrack,
+    HoleCrack,
+    Indication,
+    InputError,
+    Part,
+    SurfaceCrack,
+    assess_flaw,
+    characterised,
+)
 from vivid_anvil.acceptance import FORMS, KINDS
 
-PLATE = Part(form="plate", wall="25 mm", width="300 mm")
+PLATE = Part(form="plate", wall="25 mm", width="300 mm", hole_radius="20 mm")
 PARTS = {
     "plate": PLATE,
     "cylinder, around": Part(form="cylinder, around", wall=20.0, radius=300.0),
@@ -22,6 +32,8 @@ OF_KIND = {
     "through": {"length": 30.0},
     "edge": {"length": 12.0},
     "corner": {"length": 6.0, "height": 5.0},
+    "hole": {"length": 7.0},
+    "hole corner": {"length": 6.0, "height": 5.0},
 }
 
 
@@ -46,6 +58,8 @@ def test_every_kind_in_every_part_is_a_flaw_or_told(form, kind):
         "through": (15.0,),
         "edge": (12.0,),
         "corner": (5.0, 6.0),
+        "hole": (7.0,),
+        "hole corner": (5.0, 6.0),
     }
     assert found.flaw.sizes == wanted[kind]
     assert half is None or half == wanted[kind][1]
@@ -117,3 +131,29 @@ def test_indications_that_cannot_be_are_told(make, words):
 
     with pytest.raises(InputError, match=words):
         told()
+
+
+def test_flaws_at_a_hole_have_the_stress_intensity_of_one_crack_there():
+    through, corner = characterised(PLATE, [indication("A1", "hole"), indication("A2", "hole corner")])
+    found = assess_flaw(through.flaw, loads(80.0), metal())
+    by_hand = 80.0 * float(HoleCrack(20.0, 1, 300.0).geometry_factor(7.0)) * math.sqrt(math.pi * 7.0)
+    assert found.point.governing.k_primary == pytest.approx(by_hand)
+    net = 80.0 / (1.0 - (40.0 + 7.0) / 300.0)
+    assert found.terms.reference == pytest.approx(net)
+    assert through.flaw.wall == 25.0
+    own = assess_flaw(corner.flaw, loads(80.0), metal())
+    shape = HoleCornerCrack(thickness=25.0, plate_width=300.0, radius=20.0, cracks=1)
+    assert [end.k_primary for end in own.point.ends] == pytest.approx(
+        [80.0 * y * math.sqrt(math.pi * 5.0) for y in shape.factors(5.0, 6.0)]
+    )
+    with pytest.raises(InputError, match="the radius of the hole"):
+        characterised(Part(form="plate", wall=25.0, width=300.0), [indication("A1", "hole")])
+    with pytest.raises(InputError, match="Only plates"):
+        Part(form="sphere", wall=20.0, radius=500.0, hole_radius=10.0)
+
+
+@pytest.mark.parametrize(("half_length", "told"), [(60.0, False), (66.0, False), (69.0, True), (74.0, True)])
+def test_a_flaw_near_the_end_of_its_solution_is_told(half_length, told):
+    shape = SurfaceCrack(thickness=25.0, plate_width=300.0)  # known to a half length of 75 mm
+    found = assess_flaw(flaw(8.0, half_length, shape), loads(60.0), metal())
+    assert ("section-near-end" in {finding.code for finding in found.findings}) == told

@@ -130,6 +130,12 @@ FAULTS_OF_FLAWS = {
     "a plate without width": (('width = "300 mm"\n', ""), f"{PLACE}, width", "a width"),
     "a radius of a plate": (place('radius = "2 m"'), f"{PLACE}, radius", "no radius"),
     "an attachment without length": (place('attachment_length = "0 mm"'), f"{PLACE}, attachment_length", "above 0"),
+    "a hole in no plate": (
+        ('wall = "25 mm"', 'wall = "25 mm"\nhole_radius = "0 mm"'),
+        f"{PLACE}, hole_radius",
+        "above 0",
+    ),
+    "a flaw at a hole that is not there": (row(kind="hole", height=None), "indication A1", "the radius of the hole"),
     "another material": (('material = "steel"', 'material = "steal"'), f"{PLACE}, material", "Did you mean 'steel'"),
     "no toughness": (('toughness = "85 MPa√m"\n', ""), PLACE, "toughness"),
     "stiffness as text without unit": (place('youngs_modulus = "210000"'), f"{PLACE}, youngs_modulus", "unit"),

@@ -279,18 +279,18 @@ def test_what_if_and_solve_agree_on_what_is_just_enough(written):
     path = written()
     key = "flaws/stresses/storm/primary/1/membrane"
     enough = va.value_that_meets_target(path, key, 100.0, 350.0, "MPa", spot="A1")
-    told = va.what_if(path, key, [f"{enough!r} MPa"], spot="A1")
+    told = va.what_if_flaws(path, key, [f"{enough!r} MPa"], spot="A1")
     flaw = next(one.flaws["A1"] for one in told.variants if not one.is_base)
     assert flaw.life == pytest.approx(5.0, rel=1e-3)
     assert told.felt == ["A1"]
     with pytest.raises(va.InputError, match="Did you mean 'A1'"):
-        va.what_if(path, key, ["90 MPa"], spot="A11")
+        va.what_if_flaws(path, key, ["90 MPa"], spot="A11")
     with pytest.raises(va.InputError, match="flaws/stresses"):
-        va.what_if(path, "load scale", [1.1])
+        va.what_if_flaws(path, "load scale", [1.1])
 
 
 def test_an_answer_on_size_is_where_the_flaw_lives_the_target(written):
-    answered = va.answers(read_study(written()), "A1")
+    answered = va.answers_of_flaw(read_study(written()), "A1")
     size = next(row[1] for row in answered.answers if "lasts" in row[0])
     grown = assess_flaws(
         read_study(written(('height = "5 mm"', f'height = "{size!r} mm"'), ('"24 mm"', f'"{size * 4.8!r} mm"')))
@@ -310,6 +310,55 @@ def test_looks_are_planned_and_end_with_a_repair(written):
         assert look.may_stay == (look.sizes[0] <= look.largest[0] * (1.0 + 1e-4))
         assert look.lasts == pytest.approx(grown.life - look.years)
     assert plan.rows()[1]["on"] == "2030-10-05"
+
+
+def test_the_page_of_one_flaw_holds_all_that_its_place_asks_for(written, run, tmp_path):
+    asked = 'limits_under = ["proof"]\nleak_area = "20 mm^2"'
+    curve = '{ kind = "resistance curve", points = [["0.2 mm", "60 kJ/m^2"], ["1 mm", "135 kJ/m^2"], ["2 mm", "160 kJ/m^2"]] }'
+    path = written(
+        ('material = "steel"', f'material = "steel"\ntoughness = {curve}\n{asked}'),
+        more='[flaws.stresses.proof]\nprimary = [{ kind = "stresses", membrane = "180 MPa" }]\n',
+    )
+    study = read_study(path)
+    pages = va.flaw_in_full(study, assess_flaws(study).flaw("A1"))
+    titles = [type(page).__name__ for page in pages]
+    assert titles == [
+        *(
+            "FlawAssessment",
+            "Sensitivity",
+            "LimitingSizes",
+            "Tearing",
+            "LeakBeforeBreak",
+            "FlawGrowth",
+            "AllowableFlaws",
+        )
+    ]
+    limits = next(page for page in pages if type(page).__name__ == "LimitingSizes")
+    assert [one.case for one in limits.curves] == ["storm", "proof"]
+    both = limits.curves[0].limited
+    assert both.sum() >= 2
+    assert (limits.curves[1].depths < limits.curves[0].depths)[both].all()
+    code, out, err = run("flaws", path, "--flaw", "A1", "--figures", tmp_path / "drawn", "--json", tmp_path / "a.json")
+    assert code == 0, err
+    assert "Leak before break" in out
+    record = json.loads((tmp_path / "a.json").read_text())["in full"]["A1"]
+    assert len(record) == len(pages)
+    assert (tmp_path / "drawn" / "tearing-a1.png").exists()
+
+
+def test_a_long_list_is_shared_by_processes_and_says_the_same(written, run, tmp_path):
+    rows = "".join(f"N{i},surface,{10 + 0.2 * i},{1 + 0.02 * i}\n" for i in range(210))
+    (tmp_path / "list.csv").write_text(f"name,kind,length [mm],height [mm]\n{rows}")
+    given = TEXT[TEXT.index("indications = [") : TEXT.index("inspected")]
+    stage = TEXT[TEXT.index("[[flaws.places.plate.stages]]") : TEXT.index("[flaws.stresses")]
+    path = written((given, 'indications = "list.csv"\n'), (stage, ""))
+    told = []
+    for processes in (1, 2):
+        file = tmp_path / f"{processes}.csv"
+        assert run("flaws", path, "--details", 0, "--processes", processes, "--csv", file)[0] == 0
+        told.append(file.read_text())
+    assert told[0] == told[1]
+    assert told[0].count("\n") == 211
 
 
 def test_without_indications_a_study_of_fronts_can_be_run(written, run):

@@ -15,13 +15,14 @@ if TYPE_CHECKING:
     from vivid_anvil.acceptance.assess_flaw import FlawAssessment
 
 NEAR_WALL = 0.8  # of the wall
+NEAR_END = 0.1  # of the room to an end of a solution
 FINE, THIN = 1.5, 1.1
 SMALL = 0.02  # of yield: a primary stress that may be a range, or in the wrong unit
 
 
 def flaw_findings(found: FlawAssessment) -> Iterator[Finding]:
     """All of them."""
-    for look in (_verdict, _reserves, _wall, _residual, _loads, _secondary, _partial, _solution):
+    for look in (_verdict, _reserves, _wall, _far, _residual, _loads, _secondary, _partial, _solution):
         yield from look(found)
 
 
@@ -59,6 +60,22 @@ def _wall(found: FlawAssessment) -> Iterator[Finding]:
             f"The flaw takes {depth / wall:.0%} of the wall: the ligament may go at once.",
             "Assess it as through the wall, with its length and the ligament on both sides, as well.",
         )
+
+
+def _far(found: FlawAssessment) -> Iterator[Finding]:
+    """Whether the flaw is near an end of the solution other than the wall: of its length, its plate, its aspect."""
+    sizes = found.sizes
+    for name, margin in found.flaw.shape.rooms(weighed=False).items():
+        if name == "wall" or name.startswith("aspect"):
+            continue
+        left = margin(*sizes) / margin(*(1e-3 * one for one in sizes))
+        if left < NEAR_END:
+            yield Finding(
+                "warning",
+                "section-near-end",
+                f"Flaw {found.flaw.name} takes {1.0 - left:.0%} of the {name}, up to which K and reference stress are known.",
+                "Beyond it the net section is not what the solution was made for: take a shape that reaches further.",
+            )
 
 
 def _residual(found: FlawAssessment) -> Iterator[Finding]:

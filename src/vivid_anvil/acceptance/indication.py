@@ -30,9 +30,9 @@ class Indication:
     kind : str
         One of `KINDS`.
     length : float or text with a unit
-        Whole length, mm; of an edge flaw how far it reaches from the edge.
+        Whole length, mm; of a flaw from an edge, a corner or a hole how far it reaches from there.
     height : float or text with a unit, optional
-        In the direction of the wall, mm; of a surface flaw its depth; none for flaws through the wall or from an edge.
+        In the direction of the wall, mm; of a surface flaw its depth; none for flaws through the wall, from an edge or a hole.
     ligament : float or text with a unit, optional
         Of an embedded flaw the sound metal to the nearer surface, mm.
     angle : float, default 90.0
@@ -75,7 +75,10 @@ class Indication:
         checks.one_of(inside(where, "weld"), self.weld, tuple(WELDS))
         if not 0.0 < checks.real_number(inside(where, "angle"), self.angle) < 180.0:
             raise InputError(inside(where, "angle"), f"{self.angle:g} degrees", "between 0 and 180 degrees")
-        wants = {"height": self.kind in ("surface", "embedded", "corner"), "ligament": self.kind == "embedded"}
+        wants = {
+            "height": self.kind in ("surface", "embedded", "corner", "hole corner"),
+            "ligament": self.kind == "embedded",
+        }
         for key, needed in wants.items():
             if needed != (getattr(self, key) is not None):
                 found = "none" if needed else f"{getattr(self, key):g} mm"
@@ -241,7 +244,12 @@ def _gap(one: _Box, other: _Box) -> float:
 
 def _near(one: _Box, other: _Box) -> float | None:
     """The gap between two that count as one; None where they stay apart."""
-    if one.position is None or other.position is None or one.kind != other.kind or one.kind in ("edge", "corner"):
+    if (
+        one.position is None
+        or other.position is None
+        or one.kind != other.kind
+        or one.kind in ("edge", "corner", "hole", "hole corner")
+    ):
         return None
     if one.weld != other.weld:
         return None
@@ -303,13 +311,13 @@ def _as_flaw(part: Part, box: _Box, known: dict[str, Indication]) -> Characteris
 
 def _made(part: Part, box: _Box, name: str) -> Flaw:
     half = 0.5 * box.length
-    if box.kind in ("through", "edge"):
+    if box.kind in ("through", "edge", "hole"):
         shape = part.shape_of(box.kind)
         wall = part.wall if shape.wall_thickness is None else None
         size = half if box.kind == "through" else box.length
         return Flaw(name=name, shape=shape, size=size, wall=wall, weld=box.weld)
-    if box.kind == "corner":
-        return Flaw(name=name, shape=part.shape_of("corner"), size=box.height, half_length=box.length, weld=box.weld)
+    if box.kind in ("corner", "hole corner"):
+        return Flaw(name=name, shape=part.shape_of(box.kind), size=box.height, half_length=box.length, weld=box.weld)
     if box.kind == "surface":
         return Flaw(name=name, shape=part.shape_of("surface"), size=box.height, half_length=half, weld=box.weld)
     centre = min(box.ligament + 0.5 * box.height, 0.5 * part.wall)

@@ -14,6 +14,8 @@ from vivid_anvil.shapes import (
     CylinderSurfaceCrack,
     EdgeCrack,
     EmbeddedCrack,
+    HoleCornerCrack,
+    HoleCrack,
     PipeCrack,
     PipeSurfaceCrack,
     Shape,
@@ -29,7 +31,7 @@ FORMS = {
     "cylinder, along": "flaws along a cylinder, pulled by the stress around it",
     "sphere": "flaws in the wall of a sphere",
 }
-KINDS = ("surface", "embedded", "through", "edge", "corner")
+KINDS = ("surface", "embedded", "through", "edge", "corner", "hole", "hole corner")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -46,6 +48,8 @@ class Part:
         Of a plate, across the stress, mm.
     radius : float or text with a unit, optional
         Mean radius of a cylinder or sphere, mm.
+    hole_radius : float or text with a unit, optional
+        Of a hole in the middle of a plate, mm, at whose edge flaws of the kinds "hole" and "hole corner" lie.
     attachment_length : float or text with a unit, optional
         Of a plate: length of the weld or attachment along the stress at whose toe surface flaws lie, mm; raises K near the toe.
 
@@ -64,6 +68,7 @@ class Part:
     wall: Coherent = Coherent("length", above=0.0)
     width: OptionalCoherent = OptionalCoherent("length", above=0.0)
     radius: OptionalCoherent = OptionalCoherent("length", above=0.0)
+    hole_radius: OptionalCoherent = OptionalCoherent("length", above=0.0)
     attachment_length: OptionalCoherent = OptionalCoherent("length", above=0.0)
 
     def __post_init__(self) -> None:
@@ -74,10 +79,9 @@ class Part:
             if needed != (getattr(self, key) is not None):
                 found = "none" if needed else f"{getattr(self, key):g} mm"
                 raise InputError(inside("part", key), found, f"{'a' if needed else 'no'} {key} for a {self.form}")
-        if self.attachment_length is not None and not flat:
-            raise InputError(
-                inside("part", "attachment_length"), "one", f"none for a {self.form}", "Only plates know it."
-            )
+        for key in ("attachment_length", "hole_radius"):
+            if getattr(self, key) is not None and not flat:
+                raise InputError(inside("part", key), "one", f"none for a {self.form}", "Only plates know it.")
 
     @property
     def around(self) -> float:
@@ -95,6 +99,10 @@ class Part:
             For a kind that the part has no solution for.
         """
         made = SHAPES_OF.get((self.form, kind))
+        if made is not None and kind.startswith("hole") and self.hole_radius is None:
+            raise InputError(
+                inside("part", "hole_radius"), "none", f"the radius of the hole, for a flaw of kind {kind!r}"
+            )
         if kind == "embedded":
             return EmbeddedCrack(thickness=self.wall, plate_width=self.around, centre_depth=centre_depth)
         if made is None:
@@ -109,6 +117,10 @@ SHAPES_OF: dict[tuple[str, str], Callable[[Part], Shape]] = {
     ),
     ("plate", "through"): lambda part: CentreCrack(part.around),
     ("plate", "edge"): lambda part: EdgeCrack(part.around),
+    ("plate", "hole"): lambda part: HoleCrack(radius=part.hole_radius, cracks=1, plate_width=part.around),
+    ("plate", "hole corner"): lambda part: HoleCornerCrack(
+        thickness=part.wall, plate_width=part.around, radius=part.hole_radius, cracks=1
+    ),
     ("plate", "corner"): lambda part: CornerCrack(thickness=part.wall, plate_width=part.around),
     ("cylinder, around", "surface"): lambda part: PipeSurfaceCrack(radius=part.radius, wall=part.wall),
     ("cylinder, around", "through"): lambda part: PipeCrack(part.radius, part.wall),

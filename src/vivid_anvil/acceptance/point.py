@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
-from vivid_anvil.acceptance.interaction import INTERACTIONS, Way
-from vivid_anvil.acceptance.primary import Outer, Primary
-from vivid_anvil.acceptance.secondary import Balanced, Secondary
+from vivid_anvil.acceptance.stresses.interaction import INTERACTIONS, Way
+from vivid_anvil.acceptance.stresses.primary import Outer, Primary
+from vivid_anvil.acceptance.stresses.secondary import Balanced, Secondary
 from vivid_anvil.ground.checks import one_of
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.fracture import AssessmentCurve, Metal

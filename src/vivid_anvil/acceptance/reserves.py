@@ -8,8 +8,8 @@ from typing import NamedTuple
 
 from scipy.optimize import brentq
 
-from vivid_anvil.acceptance.interaction import Way
 from vivid_anvil.acceptance.point import Terms, point_of
+from vivid_anvil.acceptance.stresses.interaction import Way
 from vivid_anvil.materials.fracture import AssessmentCurve
 
 LOOKS, OF_SIZES = 32, 16  # places on a ray at which the first meeting is looked for

@@ -22,6 +22,7 @@ _DRAWN = {
     "LimitingSizes": "limiting sizes",
     "FlawGrowth": "flaw growth",
     "AllowableFlaws": "may be left",
+    "Tearing": "tearing",
 }
 MANY = 200  # flaws from which processes are worth their start
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from vivid_anvil.cli.outputs import Outputs
 from vivid_anvil.cli.progress import progress
@@ -18,9 +18,11 @@ def solve(path: Path, spot: str | None, asked: Questions, outputs: Outputs, unit
     """The answers for one place, the worst by default."""
     outputs.check()
     with progress("reading the study") as watch:
-        from vivid_anvil.study import FlawAnswers, answers, read_study
+        from vivid_anvil.study import FlawAnswers, answers, answers_of_flaw, asks_for_a_flaw, read_study
 
-        result = answers(read_study(path, watch=watch), spot, asked, watch=watch)
+        study = read_study(path, watch=watch)
+        solved: Any = answers_of_flaw if asks_for_a_flaw(study, spot) else answers
+        result = solved(study, spot, asked, watch=watch)
         written = outputs.write(result.to_dict(), result.tables()[0])
     from vivid_anvil.cli import show
 

@@ -20,11 +20,13 @@ def what_if(path: Path, key: str, values: Sequence[str], spot: str | None, outpu
     """Lives for each value of a key, beside the study as it is."""
     outputs.check()
     with progress("reading the study") as watch:
-        from vivid_anvil.study import FlawsWhatIf
-        from vivid_anvil.study import what_if as vary
+        from vivid_anvil.study import FlawsWhatIf, of_flaws, read_study, what_if_flaws
+        from vivid_anvil.study import what_if as vary_lives
         from vivid_anvil.study.what_if import OF_CRACKS
 
-        result = vary(path, key, [_value(one) for text in values for one in _spread(text)], spot=spot, watch=watch)
+        study = read_study(path, watch=watch)
+        vary: Any = what_if_flaws if of_flaws(study, key, spot) else vary_lives
+        result = vary(study, key, [_value(one) for text in values for one in _spread(text)], spot=spot, watch=watch)
         drawings: list[Drawing] = [("what if", partial(draw, result, units))]
         written = outputs.write(result.to_dict(), result.tables()[0], drawings, watch)
     from vivid_anvil.cli import show

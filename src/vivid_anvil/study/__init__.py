@@ -1,6 +1,6 @@
 """The job written down: the study file, read, checked and run."""
 
-from vivid_anvil.study.answers import Answer, Answers, Questions, answers
+from vivid_anvil.study.answers import Answer, Answers, Questions, answers, answers_of_flaw, asks_for_a_flaw
 from vivid_anvil.study.cards import cards_in, find_cards, read_card, read_card_named, shipped_cards
 from vivid_anvil.study.check_study import StudyCheck, check_study
 from vivid_anvil.study.compare import StudyComparison, compare_studies
@@ -19,7 +19,15 @@ from vivid_anvil.study.shaken_parts import ShakenParts, shaken_parts
 from vivid_anvil.study.study import WORST_NODE, Study
 from vivid_anvil.study.study_result import StudyResult, worst_first
 from vivid_anvil.study.total_life import TotalLife, total_life
-from vivid_anvil.study.what_if import Variant, WhatIf, number_and_unit, value_that_meets_target, what_if
+from vivid_anvil.study.what_if import (
+    Variant,
+    WhatIf,
+    number_and_unit,
+    of_flaws,
+    value_that_meets_target,
+    what_if,
+    what_if_flaws,
+)
 from vivid_anvil.study.what_if_flaws import FlawsWhatIf, FlawVariant, KeptFlaw
 
 __all__ = [
@@ -46,6 +54,8 @@ __all__ = [
     "WorstNode",
     "answer_model",
     "answers",
+    "answers_of_flaw",
+    "asks_for_a_flaw",
     "assess_flaws",
     "assess_fronts",
     "assess_lives",
@@ -60,6 +70,7 @@ __all__ = [
     "growth_of_flaw",
     "lives_of_places",
     "number_and_unit",
+    "of_flaws",
     "place_names",
     "read_card",
     "read_card_named",
@@ -73,6 +84,7 @@ __all__ = [
     "total_life",
     "value_that_meets_target",
     "what_if",
+    "what_if_flaws",
     "worst_first",
     "worst_node",
     "worst_node_life",

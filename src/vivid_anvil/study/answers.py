@@ -13,8 +13,9 @@ from typing import Any
 from vivid_anvil.damage import LifeResult, accelerated_test, class_needed, cycles_of_test
 from vivid_anvil.events.calendar import plural
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
-from vivid_anvil.study.flaw_answers import FlawAnswers, Row, answers_of_flaw
+from vivid_anvil.study.flaw_answers import FlawAnswers, Row, answered_flaw
 from vivid_anvil.study.run import lives_of_places, place_names
+from vivid_anvil.study.run_flaws import flaws_of
 from vivid_anvil.study.study import Study, Watch
 from vivid_anvil.study.what_if import value_that_meets_target
 from vivid_anvil.study.what_if_flaws import names_a_flaw
@@ -124,7 +125,7 @@ def _in_words(words: Words, units: UnitSystem) -> str:
 @opened()
 def answers(
     study: Study, spot: str | None = None, asked: Questions | None = None, *, watch: Watch | None = None
-) -> Answers | FlawAnswers:
+) -> Answers:
     """What would just meet the target of `study` at one place, by default where life is shortest, and what else is `asked`.
 
     Parameters
@@ -140,8 +141,8 @@ def answers(
 
     Returns
     -------
-    Answers or FlawAnswers
-        The factors and sizes that just meet the target, as a result; of a flaw those that are just acceptable.
+    Answers
+        The factors and sizes that just meet the target, as a result; of a flaw `answers_of_flaw` tells.
 
     Raises
     ------
@@ -155,8 +156,8 @@ def answers(
     """
     names, where = place_names(study), study.title if study.path is None else study.path.name
     more = Questions() if asked is None else asked
-    if study.flaws is not None and (not names if spot is None else spot not in names and names_a_flaw(study, spot)):
-        return _of_flaw(study, spot, more, watch)
+    if asks_for_a_flaw(study, spot):
+        raise InputError(where, "a question of a flaw", "a place with a life", "answers_of_flaw answers it.")
     if not names:
         raise InputError(where, "no hot spot with an S-N curve, and no model", "at least one")
     if spot is not None and spot not in names:
@@ -201,8 +202,46 @@ def _section_of(study: Study, curve: str) -> dict[str, Any]:
     return section if "standard" in section and "standard_file" not in section else {}
 
 
-def _of_flaw(study: Study, spot: str | None, asked: Questions, watch: Watch | None) -> FlawAnswers:
-    """Answers for a flaw; questions that are of cycles and S-N curves are none."""
+def asks_for_a_flaw(study: Study, spot: str | None) -> bool:
+    """Whether a name is that of a flaw; without a name whether the study has nothing else."""
+    names = place_names(study)
+    return study.flaws is not None and (not names if spot is None else spot not in names and names_a_flaw(study, spot))
+
+
+@opened()
+def answers_of_flaw(
+    study: Study, flaw: str | None = None, asked: Questions | None = None, *, watch: Watch | None = None
+) -> FlawAnswers:
+    """What would be just enough for one flaw of `study`, by default the most urgent, and what else is `asked`.
+
+    Parameters
+    ----------
+    study : Study
+        The study, or its file.
+    flaw : str, optional
+        Name of the flaw, or of one of its indications.
+    asked : Questions, optional
+        A key to solve for; questions of S-N curves are none of a flaw's.
+    watch : Watch, optional
+        Called with a label, how far it is, and of how many.
+
+    Returns
+    -------
+    FlawAnswers
+        Factors on load, toughness, sizes and yield, the largest size that lasts the target, as a result.
+
+    Raises
+    ------
+    InputError
+        For a study without flaws, an unknown one, and questions of S-N curves.
+
+    Examples
+    --------
+    >>> answers_of_flaw(read_study("tower_base.toml"), "H2")  # in the folder of `vivid-anvil demo`
+    <FlawAnswers Flaw H2: what is just enough, 5 questions>
+    """
+    flaws_of(study)
+    asked = Questions() if asked is None else asked
     for option, value in (
         ("--standard", asked.standard),
         ("--test-cycles", asked.test_cycles),
@@ -216,7 +255,7 @@ def _of_flaw(study: Study, spot: str | None, asked: Questions, watch: Watch | No
         value, unit = _value(study, name, asked)
         return str(asked.key), value, unit, ""
 
-    return answers_of_flaw(study, spot, None if asked.key is None else solved, watch)
+    return answered_flaw(study, flaw, None if asked.key is None else solved, watch)
 
 
 def _solved(study: Study, spot: str, asked: Questions) -> Answer:

@@ -21,7 +21,7 @@ Row = tuple[str, float | None, str, str]  # question, answer in the coherent uni
 
 @dataclass(frozen=True, eq=False, repr=False)
 class FlawAnswers(Result):
-    """Answers for one flaw of a study; `answers` makes one.
+    """Answers for one flaw of a study; `answers_of_flaw` makes one.
 
     Parameters
     ----------
@@ -39,7 +39,7 @@ class FlawAnswers(Result):
 
     Examples
     --------
-    >>> answers(read_study("tower_base.toml"), "H2")  # in the folder of `vivid-anvil demo`
+    >>> answers_of_flaw(read_study("tower_base.toml"), "H2")  # in the folder of `vivid-anvil demo`
     <FlawAnswers Flaw H2: what is just enough, 5 questions>
     """
 
@@ -97,7 +97,7 @@ def _told(row: Row, units: UnitSystem) -> str:
     return told + (f"; {remark}" if remark else "")
 
 
-def answers_of_flaw(
+def answered_flaw(
     study: Study, name: str | None, solved: Callable[[str], Row] | None, watch: Watch | None = None
 ) -> FlawAnswers:
     """The answers for a flaw by its name, the most urgent without; `solved` works out what a key is solved for."""

@@ -14,7 +14,9 @@ from vivid_anvil.acceptance import (
     leak_before_break,
     limiting_sizes,
     sensitivity,
+    tearing,
 )
+from vivid_anvil.materials.fracture import ResistanceCurve
 from vivid_anvil.study.flaw_job import AskedOfPlace, FlawJob
 from vivid_anvil.study.run_flaws import flaws_of
 from vivid_anvil.study.study import Study
@@ -88,6 +90,8 @@ def flaw_in_full(study: Study, flaw: ListedFlaw, *, watch: Watch | None = None) 
     job, found = flaws_of(study), flaw.assessment
     asked, stages = job.asked.get(flaw.place, AskedOfPlace()), job.places[flaw.place].stages
     results: list[Result] = [found, sensitivity(found), limiting_sizes(_cases(job, flaw, asked))]
+    if isinstance(found.metal.toughness, ResistanceCurve):
+        results.append(tearing(found))
     if asked.leak_area is not None and _goes_through(found):
         results.append(leak_before_break(found, asked.leak_area, stages))
     grown = growth_of_flaw(study, flaw)

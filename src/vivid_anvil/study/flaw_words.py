@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from typing import Any
 
-from vivid_anvil.acceptance import FORMS, INTERACTIONS, KINDS, MIXED_MODES, WELDS, primary, secondary
+from vivid_anvil.acceptance import FORMS, INTERACTIONS, KINDS, MIXED_MODES, WELDS, stresses
 from vivid_anvil.materials.fracture import ASSESSMENT_CURVES, RULES, from_charpy
 from vivid_anvil.study.key_word import KeyWords
 
@@ -73,6 +73,7 @@ EXAMPLES_OF_FLAWS: dict[str, Any] = {
     "PlaceSection.form": "plate",
     "width": "300 mm",
     "PlaceSection.radius": "600 mm",
+    "hole_radius": "12 mm",
     "PlaceSection.curve": "general",
     "PlaceSection.toughness": {"kind": "K", "k": "75 MPa√m"},
     "PlaceSection.temperature": "-15 °C",
@@ -132,9 +133,9 @@ CHOICES_OF_FLAWS: dict[str, Callable[[], Iterable[Any]]] = {
     "FrontSection.rule": lambda: MIXED_MODES,
     "ToughnessTests.rule": lambda: RULES,
     "interaction": lambda: INTERACTIONS,
-    "relaxed": lambda: secondary.RELAXED,
-    "stress_acts": lambda: secondary.HEAT_TREATED,
-    "WeldProfile.weld": lambda: secondary.WELD_PROFILES,
-    "PressureStress.direction": lambda: primary.DIRECTIONS,
+    "relaxed": lambda: stresses.RELAXED,
+    "stress_acts": lambda: stresses.HEAT_TREATED,
+    "WeldProfile.weld": lambda: stresses.WELD_PROFILES,
+    "PressureStress.direction": lambda: stresses.DIRECTIONS,
     "correlation": lambda: from_charpy.CORRELATIONS,
 }

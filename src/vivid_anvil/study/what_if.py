@@ -23,6 +23,7 @@ from vivid_anvil.study.kept_life import KeptLife, WorstNode, kept_columns, kept_
 from vivid_anvil.study.model_run import worst_node
 from vivid_anvil.study.read_study import build_study, read_study
 from vivid_anvil.study.run import lives_of_places, place_names
+from vivid_anvil.study.run_flaws import flaws_of
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
 from vivid_anvil.study.what_if_flaws import (
     FlawsWhatIf,
@@ -160,11 +161,11 @@ class WhatIf(Result):
 @opened()
 def what_if(
     study: Study | str | Path, key: str, values: Sequence[Any], *, spot: str | None = None, watch: Watch | None = None
-) -> WhatIf | FlawsWhatIf:
+) -> WhatIf:
     """Lives of the hot spots of `study` (or of one `spot`) for each of `values` of `key`, beside those of the study as it is.
 
-    Keys under `cracks` and `growth_laws` give the lives of the cracks instead, to their limiting size; keys under `flaws`, any
-    key with a flaw as `spot`, and all keys of a study of nothing but flaws their reserves and lives.
+    Keys under `cracks` and `growth_laws` give the lives of the cracks instead, to their limiting size; of flaws `what_if_flaws`
+    tells.
 
     A value that the study refuses stands in the result with its error.
 
@@ -183,7 +184,7 @@ def what_if(
 
     Returns
     -------
-    WhatIf or FlawsWhatIf
+    WhatIf
         The lives by value, as a result.
 
     Raises
@@ -199,9 +200,7 @@ def what_if(
     """
     base = read_study(study, watch=watch) if isinstance(study, str | Path) else study
     if of_flaws(base, key, spot):
-        if not values:
-            raise InputError(f"what if, {key}", "no values", "at least one")
-        return _of_flaws(base, key, values, spot, watch)
+        raise InputError(f"what if, {key}", "a question of flaws", "a key of hot spots", "what_if_flaws answers it.")
     of_cracks = key.partition("/")[0] in OF_CRACKS
     names = [crack.hot_spot.name for crack in base.cracks] if of_cracks else place_names(base)
     if spot is not None and spot not in names:
@@ -241,7 +240,47 @@ def of_flaws(base: Study, key: str, spot: str | None) -> bool:
     return key.partition("/")[0] == "flaws" or alone or (spot is not None and names_a_flaw(base, spot))
 
 
-def _of_flaws(base: Study, key: str, values: Sequence[Any], spot: str | None, watch: Watch | None) -> FlawsWhatIf:
+@opened()
+def what_if_flaws(
+    study: Study | str | Path, key: str, values: Sequence[Any], *, spot: str | None = None, watch: Watch | None = None
+) -> FlawsWhatIf:
+    """Reserves, remaining lives and verdicts of the flaws of `study` (or of one) for each of `values` of any `key`.
+
+    A value that the study refuses stands in the result with its error.
+
+    Parameters
+    ----------
+    study : Study or str or path
+        The study, or its file.
+    key : str
+        Path of a key through the study file, such as "flaws/places/hanger/wall"; entries without name go by their number.
+    values : sequence
+        Values of the key, as they would stand in the file.
+    spot : str, optional
+        Name of one flaw, or of an indication; by default all.
+    watch : Watch, optional
+        Called with a label, how far it is, and of how many.
+
+    Returns
+    -------
+    FlawsWhatIf
+        The flaws by value, as a result.
+
+    Raises
+    ------
+    InputError
+        For a study without flaws, an unknown key or flaw, and where no value can be assessed.
+
+    Examples
+    --------
+    >>> key = "flaws/stresses/hundred-year storm/primary/1/membrane"
+    >>> what_if_flaws("tower_base.toml", key, ["90 MPa"])  # in the folder of `vivid-anvil demo`
+    <FlawsWhatIf flaws/stresses/hundred-year storm/primary/1/membrane: 2 values, 8 flaws>
+    """
+    base = read_study(study, watch=watch) if isinstance(study, str | Path) else study
+    flaws_of(base)
+    if not values:
+        raise InputError(f"what if, {key}", "no values", "at least one")
     if key == LOAD_SCALE:
         found = "a factor on the loads of hot spots"
         raise InputError(

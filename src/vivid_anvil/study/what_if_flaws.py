@@ -40,7 +40,7 @@ class FlawVariant:
 
 @dataclass(frozen=True, eq=False, repr=False)
 class FlawsWhatIf(Result):
-    """The variants of one key of a study, the base among them, as its flaws feel them; `what_if` makes one.
+    """The variants of one key of a study, the base among them, as its flaws feel them; `what_if_flaws` makes one.
 
     Parameters
     ----------
@@ -61,7 +61,7 @@ class FlawsWhatIf(Result):
     Examples
     --------
     >>> key = "flaws/places/hanger/wall"
-    >>> what_if("tower_base.toml", key, ["10 mm", "14 mm"])  # in the folder of `vivid-anvil demo`
+    >>> what_if_flaws("tower_base.toml", key, ["10 mm", "14 mm"])  # in the folder of `vivid-anvil demo`
     <FlawsWhatIf flaws/places/hanger/wall: 3 values, 8 flaws>
     """
 

@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from typing import Any
 
-from vivid_anvil.acceptance.crack_front import CrackFront
+from vivid_anvil.acceptance.fronts.crack_front import CrackFront
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.shapes import TableCrack
 from vivid_anvil.units import LENGTHS, STRENGTH, number, opened

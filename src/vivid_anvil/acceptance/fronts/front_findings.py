@@ -7,12 +7,12 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vivid_anvil.acceptance.mixed_mode import MIXED_MODES
+from vivid_anvil.acceptance.fronts.mixed_mode import MIXED_MODES
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.writing.finding import Finding
 
 if TYPE_CHECKING:
-    from vivid_anvil.acceptance.crack_front import CrackFront
+    from vivid_anvil.acceptance.fronts.crack_front import CrackFront
 
 CONSTRAINED = (0.93, 1.02)  # K of J in plane strain over K_I: plane stress is 0.954, plane strain 1
 

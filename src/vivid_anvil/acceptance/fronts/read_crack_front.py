@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.acceptance.crack_front import QUANTITIES, CrackFront, crack_front
+from vivid_anvil.acceptance.fronts.crack_front import QUANTITIES, CrackFront, crack_front
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.ground.files import existing, read_by_others

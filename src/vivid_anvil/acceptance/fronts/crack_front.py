@@ -11,8 +11,8 @@ from typing import Any, Self
 
 import numpy as np
 
-from vivid_anvil.acceptance.front_findings import front_findings
-from vivid_anvil.acceptance.mixed_mode import MIXED_MODES
+from vivid_anvil.acceptance.fronts.front_findings import front_findings
+from vivid_anvil.acceptance.fronts.mixed_mode import MIXED_MODES
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.shapes.solutions import k_from_j

@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Self
 
-from vivid_anvil.acceptance.crack_front import CrackFront
 from vivid_anvil.acceptance.flaw_working import worked_in
-from vivid_anvil.acceptance.interaction import INTERACTIONS
+from vivid_anvil.acceptance.fronts.crack_front import CrackFront
 from vivid_anvil.acceptance.point import Point, Terms, point_of, said_point
 from vivid_anvil.acceptance.reserves import Reserve, on_load, on_toughness
+from vivid_anvil.acceptance.stresses.interaction import INTERACTIONS
 from vivid_anvil.materials.fracture import FoundToughness, Metal
 from vivid_anvil.units import UnitSystem, in_unit, number, one, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
