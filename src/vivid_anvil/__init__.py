@@ -36,6 +36,7 @@ if TYPE_CHECKING:
     from vivid_anvil.acceptance.partial_factors import PartialFactors
     from vivid_anvil.acceptance.point import FractureLoads
     from vivid_anvil.acceptance.read_indications import read_indications
+    from vivid_anvil.acceptance.read_ranges import read_ranges
     from vivid_anvil.acceptance.sensitivity import Moved, Sensitivity, sensitivity
     from vivid_anvil.acceptance.stages import RangesPerYear, Stage, stage_of_duty_cycle
     from vivid_anvil.acceptance.stresses.as_welded import AsWelded
@@ -515,6 +516,7 @@ __all__ = [
     "read_parquet",
     "read_programme",
     "read_psd",
+    "read_ranges",
     "read_response",
     "read_specimens",
     "read_spectrum",
@@ -653,6 +655,7 @@ _HOMES = {
         "opening_area",
         "read_crack_front",
         "read_indications",
+        "read_ranges",
         "sensitivity",
         "stage_of_duty_cycle",
         "tearing",

@@ -180,6 +180,8 @@ FAULTS_OF_FLAWS = {
     "ranges and a hot spot": ((STAGE, f'{STAGE}\nhot_spot = "toe"'), f"{PLACE}, stages", "ranges beside a hot spot"),
     "a hot spot that is not there": ((STAGE, 'hot_spot = "toe"'), f"{PLACE}, stages", "hot_spots"),
     "a range without unit": ((STAGE, "ranges = [[60, 1e4]]"), "ranges", "without a unit"),
+    "a file of ranges that is not there": ((STAGE, 'ranges = "year.csv"'), "stages", "no such file"),
+    "a sheet of rows of ranges": ((STAGE, f'{STAGE}\nsheet = "run 1"'), "sheet", "without a file of ranges"),
     "an R of 1": ((STAGE, f"{STAGE}\nr_ratio = 1.0"), "r_ratio", "below 1"),
     "an endless stage before another": (
         (STAGE, f'{STAGE}\n\n[[flaws.places.plate.stages]]\nname = "next"\nlaw = "air"\n{STAGE}'),

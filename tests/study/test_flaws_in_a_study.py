@@ -192,6 +192,38 @@ def test_a_hot_spot_drives_a_stage_by_the_duty_cycle(written):
     assert stage.shortest == pytest.approx(1.0 / 52.0)
 
 
+@pytest.mark.parametrize("suffix", [".csv", ".xlsx"])
+def test_ranges_of_a_stage_may_stand_in_a_sheet(written, tmp_path, suffix):
+    frame = pd.DataFrame({"range [ksi]": [60.0 / 6.894757293168361, 30.0 / 6.894757293168361],
+                          "bending range [MPa]": [20.0, 0.0], "cycles a year": [1e4, 1e5]})  # fmt: skip
+    file = tmp_path / f"year{suffix}"
+    frame.to_csv(file, index=False) if suffix == ".csv" else frame.to_excel(file, index=False, sheet_name="gusts")
+    sheet = "" if suffix == ".csv" else '\nsheet = "gusts"'
+    rows = 'ranges = [["60 MPa", "20 MPa", 1e4], ["30 MPa", 1e5]]'
+    of_file = assess_flaws(read_study(written((rows, f'ranges = "{file.name}"{sheet}'))))
+    of_rows = assess_flaws(read_study(written()))
+    for one, other in zip(of_file.flaws, of_rows.flaws, strict=True):
+        assert one.life == pytest.approx(other.life, rel=1e-9)
+
+
+@pytest.mark.parametrize(
+    ("text", "message"),
+    [
+        ("range,cycles a year\n60,1e4\n", "a unit in brackets"),
+        ("range [MPa],cycles a year [1/s]\n60,1e4\n", "without unit"),
+        ("range [MPa]\n60\n", "no column 'cycles a year'"),
+        ("range [mm],cycles a year\n60,1e4\n", "stress"),
+        ("rnge [MPa],cycles a year\n60,1e4\n", "no such column"),
+        ("range [MPa],cycles a year\nsixty,1e4\n", "number"),
+        ("range [MPa],cycles a year\n-60,1e4\n", "0 or more"),
+    ],
+)
+def test_slips_in_a_sheet_of_ranges(tmp_path, text, message):
+    (tmp_path / "year.csv").write_text(text)
+    with pytest.raises(va.InputError, match=message):
+        va.read_ranges(tmp_path / "year.csv")
+
+
 FRONT = """
 [flaws.fronts.toe]
 file = "there.csv"

@@ -18,6 +18,7 @@ from vivid_anvil.acceptance.part import FORMS, KINDS, Part
 from vivid_anvil.acceptance.partial_factors import PartialFactors
 from vivid_anvil.acceptance.point import EndPoint, FractureLoads, Point, Terms
 from vivid_anvil.acceptance.read_indications import read_indications
+from vivid_anvil.acceptance.read_ranges import read_ranges
 from vivid_anvil.acceptance.reserves import Reserve
 from vivid_anvil.acceptance.sensitivity import Moved, Sensitivity, sensitivity
 from vivid_anvil.acceptance.stages import RangesPerYear, Stage, stage_of_duty_cycle
@@ -98,6 +99,7 @@ __all__ = [
     "opening_area",
     "read_crack_front",
     "read_indications",
+    "read_ranges",
     "sensitivity",
     "stage_of_duty_cycle",
     "tearing",

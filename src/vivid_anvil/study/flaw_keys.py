@@ -40,12 +40,16 @@ def _ranges(rows: Any) -> Any:
     return rows
 
 
+RangesKeys: Any = name_or(Annotated[Rows, BeforeValidator(_ranges), Field(min_length=1)])
+
+
 class StageSection(Section):
     """A part of the time: a growth law, ranges a year or the cycles of a hot spot, and how long."""
 
     name: Text
     law: Text
-    ranges: Annotated[Rows, BeforeValidator(_ranges), Field(min_length=1)] | None = None
+    ranges: RangesKeys | None = None
+    sheet: Text | int | None = None
     r_ratio: float | None = None
     hot_spot: Text | None = None
     duration: Text | None = None

@@ -45,7 +45,8 @@ OF_FLAWS: dict[str, KeyWords] = {
     ),
     "StageSection.law": KeyWords("a growth law of this study", "air"),
     "ranges": KeyWords(
-        "rows of membrane range, bending range (may be left out) and cycles a year", [["60 MPa", "20 MPa", 2e4]]
+        "a file, or rows of membrane range, bending range (may be left out) and cycles a year",
+        [["60 MPa", "20 MPa", 2e4]],
     ),
     "StageSection.r_ratio": KeyWords("minimum / maximum of all ranges; 0.5 as in welds as welded", 0.5),
     "StageSection.hot_spot": KeyWords("a hot spot whose cycles drive the flaws, in place of ranges", "toe"),

@@ -22,6 +22,7 @@ from vivid_anvil.acceptance import (
     Stage,
     read_crack_front,
     read_indications,
+    read_ranges,
     stage_of_duty_cycle,
 )
 from vivid_anvil.acceptance.leak_before_break import opening
@@ -185,7 +186,14 @@ def _stage(section: Any, keys: Keys, known: Known) -> Stage:
             raise InputError("ranges", found, "ranges a year, or the hot spot whose cycles drive it")
         if section.ranges is not None:
             ratio = {} if section.r_ratio is None else {"r_ratio": section.r_ratio}
-            return Stage(section.name, law, RangesPerYear(section.ranges, **ratio), section.duration)
+            if isinstance(section.ranges, str):
+                file = known.folder / section.ranges
+                own = read_ranges(file, sheet=_sheet(section, section.ranges), **ratio)
+            elif section.sheet is not None:
+                raise InputError("sheet", f"{section.sheet!r} without a file of ranges", "a sheet of a workbook")
+            else:
+                own = RangesPerYear(section.ranges, **ratio)
+            return Stage(section.name, law, own, section.duration)
         if section.r_ratio is not None:
             raise InputError("r_ratio", f"{section.r_ratio:g} beside a hot spot", "none: its cycles have their own R")
     spot = known.named(known.hot_spots, section.hot_spot, (*keys, "hot_spot"), "hot_spots")
