@@ -43,7 +43,7 @@ from vivid_anvil.units import DIMENSIONS, factor
 
 PACKAGES = (
     *("counting", "histories", "events", "shapes", "shapes.solutions", "materials"),
-    *("stress", "damage", "growth", "models", "fields", "study", "acceptance", "materials.fracture"),
+    *("stress", "damage", "growth", "models", "fields", "study", "acceptance", "materials.fracture", "reports"),
 )
 UNITS = pint.UnitRegistry()
 # Another unit than the coherent one, as text and for a quantity.

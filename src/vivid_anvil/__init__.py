@@ -170,6 +170,8 @@ if TYPE_CHECKING:
     from vivid_anvil.models.read_sets import with_sets
     from vivid_anvil.models.stress_field import StressField, with_boxes, without_cases
     from vivid_anvil.models.tables_of_fields import read_field_table, write_field_table
+    from vivid_anvil.reports.build import build_report
+    from vivid_anvil.reports.write_report import write_report
     from vivid_anvil.shapes.bars import BarCrack, BarSurfaceCrack
     from vivid_anvil.shapes.corner import CornerCrack, HoleCornerCrack
     from vivid_anvil.shapes.cylinders import PipeSurfaceCrack, VesselCrack
@@ -228,6 +230,7 @@ if TYPE_CHECKING:
     from vivid_anvil.study.flaw_in_full import flaw_in_full, growth_of_flaw
     from vivid_anvil.study.model_run import run_model
     from vivid_anvil.study.read_study import read_study
+    from vivid_anvil.study.report_settings import ReportSettings
     from vivid_anvil.study.run import run_study
     from vivid_anvil.study.run_flaws import assess_flaws, assess_fronts
     from vivid_anvil.study.schema import study_schema, write_template
@@ -349,6 +352,7 @@ __all__ = [
     "RandomVibration",
     "RangesPerYear",
     "RectangleSection",
+    "ReportSettings",
     "ResistanceCurve",
     "ResponseTable",
     "RoundSection",
@@ -415,6 +419,7 @@ __all__ = [
     "averaged",
     "basquin_curve",
     "block_programme",
+    "build_report",
     "characterised",
     "check_history",
     "check_study",
@@ -566,6 +571,7 @@ __all__ = [
     "worst_cycles",
     "write_field_table",
     "write_history",
+    "write_report",
     "write_results",
     "write_template",
 ]
@@ -660,6 +666,7 @@ _HOMES = {
         "stage_of_duty_cycle",
         "tearing",
     ],
+    "vivid_anvil.reports": ["build_report", "write_report"],
     "vivid_anvil.histories": [
         "Channel",
         "LoadHistory",
@@ -894,6 +901,7 @@ _HOMES = {
     "vivid_anvil.study": [
         "FlawAnswers",
         "FlawsWhatIf",
+        "ReportSettings",
         "Study",
         "StudyResult",
         "TotalLife",

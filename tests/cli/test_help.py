@@ -93,6 +93,7 @@ ASKED = {
     "life": ("study.toml", "--json", "a.json"),
     "model": ("model.toml", "--json", "a.json"),
     "rules": ("study.toml", "--json", "a.json"),
+    "report": ("flaws.toml", "a.pdf"),
     "schema": ("--json", "a.json"),
     "side-by-side": ("study.toml", "model.toml", "--json", "a.json"),
     "solve": ("study.toml", "--json", "a.json"),
@@ -122,7 +123,7 @@ def test_quiet_says_nothing_and_writes_all(written, run, command):
         Path(name).write_text(text)
     code, out, err = run("--quiet", command, *ASKED[command])
     assert (code, out, err) == (0, "", "")
-    assert Path("a.json").stat().st_size > 100
+    assert Path("a.pdf" if command == "report" else "a.json").stat().st_size > 100
 
 
 def test_quiet_still_says_errors(run):

@@ -56,6 +56,12 @@ BY_ONE = """channel = "vertical force"
 stress_per_load = "24.5 MPa/kN"        # nominal stress beside the weld, from the drawing
 """
 
+
+def report(text):
+    """A table of the report at the end of the file's head."""
+    return "# ---- What it is made of", f"[report]\n{text}\n\n# ---- What it is made of"
+
+
 FAULTS_OF_PLACES = {
     "threshold exponent": (
         (AT_THRESHOLD, 'threshold = { kind = "power of 1 - R", range = "2 MPa√m", exponent = nan }'),
@@ -456,5 +462,22 @@ FAULTS_OF_PLACES = {
         "participation, base",
         "one for each mode",
     ),
+    "a report in no language": (report('language = "xx"'), "report, language", "one of"),
+    "a report with an unknown section": (report('sections = ["answr"]'), "report, sections", "Did you mean 'answer'"),
+    "a report without any section": (report('sections = []'), "report, leave_out", "one section that stays"),
+    "a report that leaves out what it chooses": (
+        report('sections = ["answer"]\nleave_out = ["findings"]'),
+        "report, leave_out",
+        "one of both",
+    ),
+    "a logo that is not there": (report('logo = "none.png"'), "report, logo", "a file that is there"),
+    "a template that is not there": (report('html_template = "none.html"'), "report, html_template", "a file that is there"),
+    "a document that is not there": (report('word_template = "none.docx"'), "report, word_template", "a file that is there"),
+    "a date of a report as a word": (report('date = "soon"'), "report, date", "date"),
+    "a project by its number": (report("project = 7"), "report, project", "text"),
+    "a number of a report as a number": (report("number = 31"), "report, number", "text"),
+    "a revision as a number": (report("revision = 2"), "report, revision", "text"),
+    "an author as a list": (report('author = ["a"]'), "report, author", "text"),
+    "a checker as a list": (report('checker = ["a"]'), "report, checker", "text"),
     "not TOML": (("format = 2", "format: 2"), "study.toml", "not TOML"),
 }  # fmt: skip

@@ -195,7 +195,7 @@ class FlawList(Result):
         """The day of the next look; None of one that is not acceptable, which is repaired first."""
         return self.date_after(flaw.next_look) if flaw.assessment.acceptable else None
 
-    def _in_a_word(self, flaw: ListedFlaw) -> str:
+    def in_a_word(self, flaw: ListedFlaw) -> str:
         """Whether it holds, today and as long as asked for."""
         if not flaw.assessment.acceptable:
             return "fails"
@@ -316,10 +316,10 @@ class FlawList(Result):
             Column("verdict", [row.verdict for row in rows], only="file"),
             Column(
                 "verdict",
-                [self._in_a_word(row) for row in rows],
+                [self.in_a_word(row) for row in rows],
                 only="page",
                 left=True,
-                alarm=[self._in_a_word(row) != "holds" for row in rows],
+                alarm=[self.in_a_word(row) != "holds" for row in rows],
             ),
         )
         return (Table("Flaws, the most urgent first", columns, key="flaws"),)

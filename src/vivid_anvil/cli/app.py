@@ -490,6 +490,28 @@ def front(
     run_flaws.fronts(tables, asked, Outputs(json_file, csv_file, figures), units.value)
 
 
+@app.command(rich_help_panel=START)
+def report(
+    study: StudyFile,
+    files: Annotated[
+        list[Path],
+        typer.Argument(help="Where to write it: names that end in .html, .docx or .pdf.", show_default=False),
+    ],
+    section: Annotated[list[str] | None, typer.Option(help="Only this section. May be repeated.")] = None,
+    leave_out: Annotated[list[str] | None, typer.Option(help="All but this section. May be repeated.")] = None,
+    beside: Annotated[
+        list[Path] | None, typer.Option(help="Another study or variant to hold beside it. May be repeated.")
+    ] = None,
+    date: Annotated[str | None, typer.Option(help="Its date, such as 2026-10-05; else today.")] = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """A study and what it answers as a document to hand over: HTML, Word or PDF, of one content."""
+    from vivid_anvil.cli import run_report
+
+    wanted = run_report.Wanted(tuple(section or ()), tuple(leave_out or ()), tuple(beside or ()), date)
+    run_report.report(study, files, wanted, units.value)
+
+
 @app.command(rich_help_panel=LIFE)
 def explain(
     study: StudyFile,

@@ -128,15 +128,15 @@ def save_figure(figure: Figure, path: str | Path) -> Path:
     return Path(path)
 
 
-def draw_into(figure: Figure, path: Path) -> None:
+def draw_into(figure: Figure, path: Path | io.BytesIO) -> None:
     """Write `figure` into a file that is there for it, by its ending; what is tidy stays where it is.
 
     Parameters
     ----------
     figure : Figure
         The figure.
-    path : path
-        The file that is there for it.
+    path : path or BytesIO
+        The file that is there for it; into a buffer goes a PNG.
 
     Returns
     -------

@@ -12,6 +12,7 @@ from vivid_anvil.study.kept_life import KeptLife, WorstNode
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.model_run import answer_model, run_model, run_paths, worst_node, worst_node_life
 from vivid_anvil.study.read_study import read_study
+from vivid_anvil.study.report_settings import ReportSettings
 from vivid_anvil.study.run import assess_lives, grow_cracks, lives_of_places, place_names, run_study
 from vivid_anvil.study.run_flaws import assess_flaws, assess_fronts, flaws_of
 from vivid_anvil.study.schema import study_schema, write_template
@@ -43,6 +44,7 @@ __all__ = [
     "KeptLife",
     "ModelJob",
     "Questions",
+    "ReportSettings",
     "ShakenParts",
     "Study",
     "StudyCheck",

@@ -158,10 +158,15 @@ def compare_studies(results: Mapping[str, StudyResult]) -> StudyComparison:
     """
     if len(results) < 2:
         raise InputError("compare studies", f"{len(results)} study", "at least two")
-    flat = [dict(_flat(result.study.data)) for result in results.values()]
+    flat = [dict(_flat(_without_report(result.study.data))) for result in results.values()]
     keys = dict.fromkeys(key for one in flat for key in one)
     rows = {key: tuple(one.get(key) for one in flat) for key in keys}
     return StudyComparison(dict(results), {key: row for key, row in rows.items() if any(one != row[0] for one in row)})
+
+
+def _without_report(data: Mapping[str, Any]) -> dict[str, Any]:
+    """The tables of a study but that of its report, which moves no number."""
+    return {key: value for key, value in data.items() if key != "report"}
 
 
 def _flat(value: Any, path: tuple[str, ...] = ()) -> Iterator[tuple[str, Any]]:

@@ -21,7 +21,7 @@ from vivid_anvil.materials.curves import forms as sn_forms
 from vivid_anvil.models import mesh_data
 from vivid_anvil.spectra import between_points, cross_spectra, non_gaussian
 from vivid_anvil.spectra.responses import modes, oscillator, response_table
-from vivid_anvil.study import curve_keys
+from vivid_anvil.study import curve_keys, report_settings
 from vivid_anvil.study.flaw_words import CHOICES_OF_FLAWS, EXAMPLES_OF_FLAWS, OF_FLAWS
 from vivid_anvil.study.key_word import KeyWords
 
@@ -303,6 +303,9 @@ KEYS: dict[str, KeyWords] = {
     ),
     "other": KeyWords("place on the other side where it ends", ["0 mm", "0 mm", "-4 mm"]),
     **OF_FLAWS,
+    "StudyFile.report": KeyWords(
+        "title block and sections of its report", {"project": "Larkfell", "author": "M. Quill"}
+    ),
 }
 
 # Of keys that are fields of nouns, whose docstrings say what they are.
@@ -380,6 +383,18 @@ EXAMPLES: dict[str, Any] = {
     "input": "base acceleration",
     "static_residual": 1e-4,
     **EXAMPLES_OF_FLAWS,
+    "project": "Larkfell chairlift",
+    "number": "LF-7-031",
+    "revision": "A",
+    "author": "M. Quill",
+    "checker": "T. Fenn",
+    "ReportSettings.date": "2026-10-05",
+    "logo": "logo.png",
+    "language": "en",
+    "sections": ["answer", "findings"],
+    "ReportSettings.leave_out": ["appendix"],
+    "html_template": "report.html",
+    "word_template": "company.docx",
 }
 
 # In the file the name of something that stands elsewhere in it.
@@ -438,6 +453,7 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "temperature_rule": lambda: estimate_factors.TEMPERATURE_RULES,
     "SNCurve.model": lambda: (curve_keys.REGRESSION, *FIT_MODELS),
     **CHOICES_OF_FLAWS,
+    "language": lambda: report_settings.LANGUAGES,
 }
 _NOT_A_CHOICE = ("SNCurve.mean_stress", "PathSection.surface", "Indication.stress", "PressureStress.wall")
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime
 import functools
 import inspect
 from dataclasses import fields
@@ -38,6 +39,7 @@ from vivid_anvil.study.models_of_nouns import (
     rows_with_units,
     written,
 )
+from vivid_anvil.study.report_settings import ReportSettings
 from vivid_anvil.study.response_keys import LinesSection, ModelModesSection, response_keys
 
 FORMAT = 2
@@ -170,6 +172,11 @@ class ModelSection(MethodKeys):
     paths: list[PathSection] = Field(default_factory=list)
 
 
+ReportSection = model_of(
+    ReportSettings, without=(), instead={"sections": list[Text], "leave_out": list[Text], "date": datetime.date}
+)
+
+
 class StudyFile(Section):
     """The whole file."""
 
@@ -187,6 +194,7 @@ class StudyFile(Section):
     cracks: list[CrackSection] = Field(default_factory=list)  # type: ignore[valid-type]
     model: ModelSection | None = None
     flaws: Any = None
+    report: ReportSection | None = None  # type: ignore[valid-type]
 
     @model_validator(mode="after")
     def _something_to_assess(self) -> StudyFile:

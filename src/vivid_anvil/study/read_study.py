@@ -50,6 +50,7 @@ from vivid_anvil.study.models_of_nouns import Section
 from vivid_anvil.study.read_flaws import Known, flaw_job
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
+from vivid_anvil.study.report_settings import ReportSettings
 from vivid_anvil.study.settings_by_word import retardation_of, target_of
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
 from vivid_anvil.units import opened
@@ -203,10 +204,11 @@ class _Builder:
             spots[section.name] = known.get(str(i)) or self.hot_spot(i, section, duty_cycle)
         of_before = self.as_before("cracks", *OF_HOT_SPOTS, "hot_spots", "growth_laws")
         cracks = [of_before.get(str(i)) or self.crack(i, section, spots) for i, section in enumerate(file.cracks)]
-        flaws = self.flaws(file, spots, duty_cycle)
+        flaws, report = self.flaws(file, spots, duty_cycle), self.report(file)
         found = tuple(spots.values()), tuple(cracks)
         if duty_cycle is None:
-            return Study(file.title, None, *found, path=self.path, curves=self.curves, data=self.data, flaws=flaws)
+            job = Study(file.title, None, *found, None, self.path, self.curves, self.data, self.growth_tests)
+            return dataclasses.replace(job, flaws=flaws, report=report)
         with self.at(("target_life",)):
             target = target_of(file.target_life, duty_cycle)
         model = self.model(file, duty_cycle)
@@ -215,7 +217,15 @@ class _Builder:
         if slip is not None:
             raise self.fault(*slip)
         job = Study(file.title, duty_cycle, *found, target, self.path, self.curves, self.data, self.growth_tests)
-        return dataclasses.replace(job, model=model, flaws=flaws)
+        return dataclasses.replace(job, model=model, flaws=flaws, report=report)
+
+    def report(self, file: StudyFile) -> ReportSettings | None:
+        """Settings of its report, with their files beside the study."""
+        section: Any = file.report
+        if section is None:
+            return None
+        with self.at(("report",)):
+            return ReportSettings(**section.given).beside(self.path.parent)
 
     def flaws(self, file: StudyFile, spots: dict[str, HotSpot], duty_cycle: DutyCycle | None) -> FlawJob | None:
         """Flaws, with what they name."""

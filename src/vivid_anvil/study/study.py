@@ -15,6 +15,7 @@ from vivid_anvil.materials import Curve, GrowthTests
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.flaw_job import FlawJob
 from vivid_anvil.study.model_job import ModelJob
+from vivid_anvil.study.report_settings import ReportSettings
 from vivid_anvil.units import number
 from vivid_anvil.writing.result import Words
 
@@ -54,6 +55,8 @@ class Study:
         The finite-element model to assess.
     flaws : FlawJob, optional
         The flaws to hold against their limits.
+    report : ReportSettings, optional
+        Title block and sections of its report.
 
     Raises
     ------
@@ -77,6 +80,7 @@ class Study:
     growth_tests: Mapping[str, GrowthTests] = field(default_factory=dict)
     model: ModelJob | None = None
     flaws: FlawJob | None = None
+    report: ReportSettings | None = None
 
     @property
     def duty(self) -> DutyCycle:
