@@ -34,10 +34,12 @@ def test_the_demo_writes_runs_and_draws_everything(run, tmp_path):
         "net-section yield",
         "every 1.",
         "Worst cycle at node",
+        "8, of which 2 not acceptable",
     ):
         assert words in out
     figures = sorted(path.name for path in (tmp_path / "demo" / "figures").iterdir())
-    assert len(figures) == 16
+    assert len(figures) == 17
+    assert "flaws.png" in figures
     assert "crack-weld-toe-at-the-grip-head.png" in figures
     record = json.loads((tmp_path / "all.json").read_text())
     assert [life["verdict"] for life in record["lives"]] == ["fails the target", "meets the target", "no damage"]
