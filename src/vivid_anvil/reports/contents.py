@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from vivid_anvil.figures import draw_into, plot
+from vivid_anvil.histories import LoadHistory, check_history
 from vivid_anvil.reports.document import Block, Facts, Grid, Paragraph, Picture, Section, Steps, Told
 from vivid_anvil.reports.document import Bullets as Sentences
 from vivid_anvil.reports.draft import anchor_of, grid, section
@@ -47,7 +48,7 @@ def inputs_section(result: StudyResult, units: UnitSystem) -> Section:
     tables = [table for table in check.tables(units) if len(table) and table.only == ""]
     made: list[Block] = [grid(table, table.title or table.key.capitalize(), units) for table in tables]
     inner.append(section("What they make", made, anchor="inputs-made"))
-    inner.append(section("Histories, checks and repairs", _histories(study), anchor="inputs-histories"))
+    inner.append(section("Histories, checks and repairs", _histories(study, units), anchor="inputs-histories"))
     plain = [
         (key.replace("_", " "), str(value)) for key, value in study.data.items() if not isinstance(value, dict | list)
     ]
@@ -73,30 +74,31 @@ def _in_words(value: Any) -> str:
     return str(value)
 
 
-def _histories(study: Study) -> list[Block]:
+def _histories(study: Study, units: UnitSystem) -> list[Block]:
     """What was said of each measured history, and what was repaired."""
     if study.duty_cycle is None:
         return [Paragraph("The study has no duty cycle.")]
-    rows = []
+    rows, blocks = [], []
     for event, times in study.duty_cycle.flat():
         measured = event.load.measured
-        if measured is None:
-            rows.append((event.name, f"{times:g}", "no history: stated", "-", "-"))
-            continue
-        repairs = getattr(measured, "repairs", ()) or ()
-        found = [f"{one.severity}: {one.sentence}" for one in getattr(measured, "findings", ())]
-        rows.append(
-            (
-                event.name,
-                f"{times:g}",
-                measured.name,
-                "; ".join(map(str, repairs)) or "none",
-                "; ".join(found) or "none",
-            )
-        )
-    heads = ("event", "times a repeat", "history", "repairs", "findings of the reader")
+        repairs = "-" if measured is None else "; ".join(measured.repairs) or "none"
+        rows.append((event.name, f"{times:g}", "stated" if measured is None else measured.name, repairs))
+        if measured is not None:
+            blocks += _checked(event.name, measured, units)
+    heads = ("event", "times a repeat", "history", "repairs")
     columns = tuple(Column(head, [row[i] for row in rows], left=i != 1) for i, head in enumerate(heads))
-    return [Grid(Table("", columns).on_page(), "Events and their histories")]
+    return [Grid(Table("", columns).on_page(), "Events and their histories"), *blocks]
+
+
+def _checked(name: str, history: LoadHistory, units: UnitSystem) -> list[Block]:
+    """What a history looks like, channel by channel, and what its check found."""
+    blocks: list[Block] = []
+    for check in check_history(history):
+        page = check.page(units, title=f"{name}: {check.title}")
+        blocks += [Paragraph(page.title), Facts(page.words)]
+        blocks += [grid(table, page.title, units) for table in page.tables]
+        blocks += [Told(page.findings)] if page.findings else []
+    return blocks
 
 
 # ---- method ----------------------------------------------------------------------------------------------------------

@@ -119,8 +119,3 @@ class Document:
     def rest(self) -> tuple[Section, ...]:
         """What stands after it."""
         return self.sections[len(self.first) :]
-
-    @property
-    def anchors(self) -> dict[str, str]:
-        """The number of each section by its anchor."""
-        return {one.anchor: one.number for one in self.every()}

@@ -115,8 +115,7 @@ def _template(document: Document) -> Any:
         canvas.saveState()
         canvas.setFont("report", 7.5)
         canvas.setFillColor(GREY)
-        numbers = dict(document.block)
-        said = " ".join(text for label, text in document.block if label in numbers and text)[:110]
+        said = "  ·  ".join(text for _, text in document.block)[:110]
         canvas.drawString(layout.leftMargin, 11 * mm, said)
         canvas.drawRightString(layout.leftMargin + layout.width, 11 * mm, str(layout.page))
         canvas.restoreState()

@@ -7,7 +7,6 @@ import io
 import textwrap
 import zipfile
 from functools import singledispatch
-from pathlib import Path
 from typing import Any
 
 from vivid_anvil.ground.errors import InputError
@@ -303,10 +302,3 @@ def _fixed(word: Any, document: Document) -> bytes:
         for name in read.namelist():
             made.writestr(zipfile.ZipInfo(name, (1980, 1, 1, 0, 0, 0)), read.read(name), zipfile.ZIP_DEFLATED)
     return second.getvalue()
-
-
-def read_template(path: str | Path) -> Any:
-    """A Word document, for those who check theirs."""
-    import docx
-
-    return docx.Document(str(path))
