@@ -45,7 +45,6 @@ COMMANDS = {
     "command-bad-input": ["life", "misspelt.toml"],
 }
 FIGURES = {
-    "figure-history": "history-loaded-lap",
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
     "figure-crack": "inspections-weld-toe-at-the-grip-head",
     "figure-vibration": "vibration-running-bend-by-hand",
@@ -96,6 +95,21 @@ def curves_and_crack(folder: Path, path: Path) -> None:
     figure.savefig(path)
 
 
+def first_pages(document: Path, path: Path) -> None:
+    """The first page of a report, and one with results, side by side."""
+    import pypdfium2
+    from PIL import Image
+
+    pages = pypdfium2.PdfDocument(document)
+    drawn = [pages[i].render(scale=1.9).to_pil() for i in (0, 7)]
+    width, height = drawn[0].size
+    both = Image.new("RGB", (2 * width, height), "white")
+    for i, one in enumerate(drawn):
+        both.paste(one, (i * width, 0))
+    both.thumbnail((1600, 1130))
+    both.save(path)
+
+
 def main() -> None:
     """Run the demo and the commands in a folder that goes away; write the pictures."""
     with tempfile.TemporaryDirectory() as folder:
@@ -114,6 +128,9 @@ def main() -> None:
         subprocess.run([sys.executable, EXAMPLES / "hanger_head_model.py", folder], check=True, capture_output=True)
         (FOLDER / "figure-model.png").write_bytes((Path(folder) / "model.png").read_bytes())
         curves_and_crack(Path(folder), FOLDER / "figure-curves-and-crack.png")
+        report = ["report", "larkfell.toml", "report.pdf"]
+        subprocess.run([*command, *report], cwd=folder, check=True, capture_output=True)
+        first_pages(Path(folder) / "report.pdf", FOLDER / "page-report.png")
         in_full = ["flaws", "tower_base.toml", "--flaw", "H2", "--figures", "figures"]
         subprocess.run([*command, *in_full], cwd=folder, check=True, capture_output=True)
         for name, drawn in FIGURES.items():

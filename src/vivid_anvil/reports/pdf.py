@@ -20,7 +20,7 @@ def to_pdf(document: Document) -> bytes:
     """The document as the bytes of a PDF file; the same for the same document."""
     from reportlab.lib.pagesizes import A4
     from reportlab.lib.units import mm
-    from reportlab.platypus import PageBreak, Spacer
+    from reportlab.platypus import PageBreak, Spacer, TableStyle
     from reportlab.platypus.tableofcontents import TableOfContents
 
     _fonts()
@@ -37,6 +37,9 @@ def to_pdf(document: Document) -> bytes:
         invariant=1,
     )
     contents = TableOfContents(dotsMinLevel=0)
+    contents.tableStyle = TableStyle(
+        [("LEFTPADDING", (0, 0), (-1, -1), 0), ("RIGHTPADDING", (0, 0), (-1, -1), 0), *_tight()]
+    )
     contents.levelStyles = [styles["contents 1"], styles["contents 2"]]
     story: list[Any] = _front(document, styles)
     for one in document.first:
@@ -85,8 +88,8 @@ def _styles() -> dict[str, Any]:
         "head right": like("head right", fontName="report-bold", fontSize=7.6, leading=9.6, spaceAfter=0, alignment=2),
         "caption": like("caption", fontSize=8, leading=10.5, textColor=GREY, spaceAfter=3, spaceBefore=4),
         "step": like("step", fontName="report-mono", fontSize=7.4, leading=9.8, spaceAfter=5),
-        "contents 1": like("contents 1", leading=13, spaceAfter=0),
-        "contents 2": like("contents 2", leftIndent=14, fontSize=8, leading=11, spaceAfter=0),
+        "contents 1": like("contents 1", leading=11.5, spaceAfter=0),
+        "contents 2": like("contents 2", leftIndent=14, fontSize=8, leading=10, spaceAfter=0),
     }
 
 
