@@ -81,6 +81,14 @@ def test_halving_every_step_changes_next_to_nothing(rows, threshold, part):
         assert onwards.repeats[-1] == pytest.approx(half, rel=1e-6)
 
 
+def test_thresholds_that_rounding_alone_parts_are_one():
+    law, shape = dataclasses.replace(LAW, threshold=155.0), CentreCrack(100.0)
+    drive = growth_drive(repeat_of([(1.0, 20.0, 0.0), (1.0, 62.0, 0.0), (1.0, 20.000000000000004, 0.0)]), "tensile")
+    growth = growth_per_repeat(drive, shape, law)
+    table = integrate_growth(growth, 2.0, 35.0, threshold_sizes(drive, shape, law, 2.0, 35.0))
+    assert (np.diff(table.repeats) > 0).all()
+
+
 def test_growth_is_the_sum_over_all_cycles_one_by_one():
     rng = np.random.default_rng(5)
     rows = np.column_stack([np.ones(500), rng.uniform(20, 160, 500), rng.uniform(-60, 15, 500)])

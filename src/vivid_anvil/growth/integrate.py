@@ -17,6 +17,7 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.units import LENGTH, many, one, opened
 
 TOLERANCE = 1.0e-8
+NEAREST = 1e-12  # of ln size
 _STEPS_AT_START = 64
 _MOST_STEPS = 1_000_000
 _PLACES = np.array([-np.sqrt(0.6), 0.0, np.sqrt(0.6)])
@@ -54,7 +55,8 @@ def integrate_growth(
     """
     even = np.linspace(np.log(start), np.log(end), _STEPS_AT_START + 1)
     inside = np.log(np.asarray(kinks, dtype=np.float64))
-    edges = np.unique(np.concatenate([even, inside[(inside > even[0]) & (inside < even[-1])]]))
+    every = np.unique(np.concatenate([even, inside[(inside > even[0]) & (inside < even[-1])]]))
+    edges = np.append(every[:-1][np.diff(every) > NEAREST], every[-1])  # of two that rounding alone parts, one
     low, high = edges[:-1], edges[1:]
     done_low, done_repeats = [np.empty(0)], [np.empty(0)]
     total = float(_step(growth, low, high).sum())
