@@ -8,10 +8,12 @@ from typing import NamedTuple
 
 from vivid_anvil.acceptance.grow_flaw import said_years
 from vivid_anvil.damage import LifeResult
+from vivid_anvil.events.calendar import amount
+from vivid_anvil.fields import ModelAnswer
 from vivid_anvil.growth import GrowthResult
 from vivid_anvil.reports.document import Block, Bullets, Facts, Grid, Paragraph
 from vivid_anvil.reports.draft import anchor_of
-from vivid_anvil.study import StudyResult
+from vivid_anvil.study import WORST_NODE, KeptLife, StudyResult
 from vivid_anvil.units import UnitSystem, fixed, in_unit
 from vivid_anvil.writing.finding import gravest_first
 from vivid_anvil.writing.table import PageTable
@@ -60,20 +62,16 @@ def _asked(result: StudyResult) -> tuple[tuple[str, str], ...]:
     """What is asked of what: the study in words."""
     study, parts = result.study, []
     if result.lives:
-        parts.append(f"the life of {_several(len(result.lives), 'hot spot')}")
+        parts.append(f"the life of {amount(len(result.lives), 'hot spot')}")
     if result.growths:
-        parts.append(f"the growth of {_several(len(result.growths), 'crack')}")
+        parts.append(f"the growth of {amount(len(result.growths), 'crack')}")
     if result.model is not None:
         parts.append("the life at every node of a finite-element model")
     if result.flaws is not None and result.flaws.flaws:
-        parts.append(f"whether {_several(len(result.flaws.flaws), 'flaw')} may stay, and until when")
+        parts.append(f"whether {amount(len(result.flaws.flaws), 'flaw')} may stay, and until when")
     if result.fronts:
-        parts.append(f"{_several(len(result.fronts), 'crack')} of a finite-element model against the assessment curve")
+        parts.append(f"{amount(len(result.fronts), 'crack')} of a finite-element model against the assessment curve")
     return (("Asked", "; ".join(parts)), *study.words)
-
-
-def _several(many: int, what: str) -> str:
-    return f"{many} {what}" if many == 1 else f"{many} {what}s"
 
 
 def rows_of(result: StudyResult, units: UnitSystem) -> Iterator[Row]:
@@ -82,11 +80,8 @@ def rows_of(result: StudyResult, units: UnitSystem) -> Iterator[Row]:
         yield _of_life(life)
     for growth in result.growths:
         yield _of_growth(growth, units)
-    if result.model is not None and result.model.life is not None:
-        life = result.model.life
-        yield _of_life(life)._replace(
-            place=f"worst of the model: {life.hot_spot.name}", anchor=anchor_of("results", "model")
-        )
+    if result.model is not None:
+        yield _of_node(result.places[WORST_NODE], result.model)
     yield from _of_flaws(result)
     for front in result.fronts:
         yield Row(
@@ -116,6 +111,27 @@ def _of_life(life: LifeResult) -> Row:
         verdict,
         anchor_of("results", "life", life.hot_spot.name),
         verdict.startswith("fails"),
+    )
+
+
+def _of_node(worst: KeptLife, model: ModelAnswer) -> Row:
+    """The worst node, also one that fails at once, with the reserve of the worst place."""
+    told = "no damage" if math.isinf(worst.life_repeats) else worst.calendar.text(worst.life_repeats)
+    reserve = model.reserves[0] if model.reserves else None
+    share = worst.reserve_on_life
+    short = worst.life_repeats == 0.0 or (share is not None and share < 1.0)
+    verdict = "fails at once" if worst.life_repeats == 0.0 else "no target" if share is None else "meets the target"
+    if short and worst.life_repeats > 0.0:
+        verdict = "fails the target"
+    return Row(
+        f"worst of the model: {worst.place}",
+        "life",
+        "fails at once" if worst.life_repeats == 0.0 else told,
+        "" if reserve is None else f"{fixed(reserve, 3)} on {model.reserve_on}",
+        "",
+        verdict,
+        anchor_of("results", "model"),
+        short,
     )
 
 

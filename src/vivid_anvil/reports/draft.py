@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 import re
+import zlib
 from collections.abc import Sequence
 
 from vivid_anvil.reports.document import Block, Grid, Picture, Section
@@ -12,8 +13,14 @@ from vivid_anvil.writing.table import Table
 
 
 def anchor_of(*words: str) -> str:
-    """A name that links can lead to: 'results', 'weld toe' -> 'results-weld-toe'."""
-    return "-".join(re.sub(r"[^\w]+", "-", word.lower()).strip("-") for word in words)
+    """A name that links can lead to, another for other words: 'results', 'weld toe' -> 'results-weld-toe'.
+
+    >>> anchor_of("results", "weld toe"), anchor_of("toe [left]") != anchor_of("toe (left)")
+    ('results-weld-toe', True)
+    """
+    plain = "-".join(re.sub(r"\W+", "-", word.lower()).strip("-") for word in words)
+    lost = plain != "-".join(words).replace(" ", "-")
+    return f"{plain}-{zlib.crc32('/'.join(words).encode()):08x}" if lost else plain
 
 
 def grid(table: Table, caption: str, units: UnitSystem) -> Grid:
