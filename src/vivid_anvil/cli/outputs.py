@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.ground.files import all_or_none, inputs_so_far, to_be_written
+from vivid_anvil.ground.files import all_or_none, fingerprint, inputs_so_far, to_be_written
 
 if TYPE_CHECKING:
     from vivid_anvil.writing.table import Table
@@ -29,18 +29,8 @@ def heading() -> dict[str, Any]:
     return {
         "format": JSON_FORMAT,
         "written_by": f"vivid-anvil {version('vivid-anvil')}",
-        "inputs": [_fingerprint(path) for path in inputs_so_far()],
+        "inputs": [fingerprint(path) for path in inputs_so_far()],
     }
-
-
-def _fingerprint(path: Path) -> dict[str, Any]:
-    """Name, size and hash of a file, so that another can tell whether it is the same."""
-    import hashlib
-
-    with path.open("rb") as file:
-        digest = hashlib.file_digest(file, "sha256")
-        size = file.tell()
-    return {"name": path.name, "bytes": size, "sha256": digest.hexdigest()}
 
 
 @dataclass(frozen=True)

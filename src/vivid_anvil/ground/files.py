@@ -36,6 +36,16 @@ def inputs_so_far() -> tuple[Path, ...]:
     return tuple(_NOTED.get() or ())
 
 
+def fingerprint(path: Path) -> dict[str, Any]:
+    """Name, size and hash of a file, so that another can tell whether it is the same."""
+    import hashlib
+
+    with path.open("rb") as file:
+        digest = hashlib.file_digest(file, "sha256")
+        size = file.tell()
+    return {"name": path.name, "bytes": size, "sha256": digest.hexdigest()}
+
+
 def to_be_written(paths: Iterable[Path]) -> None:
     """From now on none of these may be read as an input: it would be lost. Holds until the end of `noting_inputs`."""
     _OUTPUTS.set(_OUTPUTS.get() | {path.resolve() for path in paths})

@@ -2,19 +2,20 @@
 
 from __future__ import annotations
 
-import hashlib
 import platform
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from importlib.metadata import PackageNotFoundError, version
 from pathlib import Path
 from typing import Any
 
 from vivid_anvil.figures import draw_into, plot
+from vivid_anvil.ground.files import fingerprint
 from vivid_anvil.histories import LoadHistory, check_history
 from vivid_anvil.reports.document import Block, Facts, Grid, Paragraph, Picture, Section, Steps, Told
 from vivid_anvil.reports.document import Bullets as Sentences
 from vivid_anvil.reports.draft import anchor_of, grid, section
 from vivid_anvil.study import Study, StudyResult, check_study
+from vivid_anvil.study.compare import flat_keys
 from vivid_anvil.study.report_settings import SECTIONS
 from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.finding import Finding
@@ -37,7 +38,7 @@ def inputs_section(result: StudyResult, units: UnitSystem) -> Section:
     inner = []
     for name, value in study.data.items():
         if isinstance(value, dict | list) and name != "report":
-            rows = list(_flat(value))
+            rows = [(key, _in_words(one)) for key, one in flat_keys(value)]
             if rows:
                 columns = (
                     Column("key", [key for key, _ in rows], left=True),
@@ -53,19 +54,6 @@ def inputs_section(result: StudyResult, units: UnitSystem) -> Section:
         (key.replace("_", " "), str(value)) for key, value in study.data.items() if not isinstance(value, dict | list)
     ]
     return section(SECTIONS["inputs"], [Facts(tuple(plain))], inner, anchor="inputs")
-
-
-def _flat(value: Any, path: str = "") -> Iterator[tuple[str, str]]:
-    """Every value with its path; rows of numbers as one value."""
-    if isinstance(value, Mapping):
-        for key, one in value.items():
-            yield from _flat(one, f"{path}/{key}" if path else str(key))
-    elif isinstance(value, list) and value and all(isinstance(one, Mapping) for one in value):
-        for i, one in enumerate(value, 1):
-            name = one.get("name") or one.get("hot_spot") or i
-            yield from _flat(one, f"{path}/{name}" if path else str(name))
-    else:
-        yield path, _in_words(value)
 
 
 def _in_words(value: Any) -> str:
@@ -277,11 +265,11 @@ def versions_section(inputs: Sequence[Path]) -> Section:
             facts.append((name, version(name)))
         except PackageNotFoundError:  # one that is not there computes nothing
             continue
-    rows = [(path.name, path.stat().st_size, hashlib.sha256(path.read_bytes()).hexdigest()) for path in sorted(inputs)]
+    rows = [fingerprint(path) for path in sorted(inputs)]
     columns = (
-        Column("file", [row[0] for row in rows], left=True),
-        Column("bytes", [row[1] for row in rows]),
-        Column("SHA-256", [row[2] for row in rows], head="SHA-256", left=True),
+        Column("file", [row["name"] for row in rows], left=True),
+        Column("bytes", [row["bytes"] for row in rows]),
+        Column("SHA-256", [row["sha256"] for row in rows], head="SHA-256", left=True),
     )
     files: list[Block] = [Grid(Table("", columns).on_page(), "Files that were read")] if rows else []
     return section(SECTIONS["versions"], [Facts(tuple(facts)), *files], anchor="versions")

@@ -158,7 +158,7 @@ def compare_studies(results: Mapping[str, StudyResult]) -> StudyComparison:
     """
     if len(results) < 2:
         raise InputError("compare studies", f"{len(results)} study", "at least two")
-    flat = [dict(_flat(_without_report(result.study.data))) for result in results.values()]
+    flat = [dict(flat_keys(_without_report(result.study.data))) for result in results.values()]
     keys = dict.fromkeys(key for one in flat for key in one)
     rows = {key: tuple(one.get(key) for one in flat) for key in keys}
     return StudyComparison(dict(results), {key: row for key, row in rows.items() if any(one != row[0] for one in row)})
@@ -169,14 +169,14 @@ def _without_report(data: Mapping[str, Any]) -> dict[str, Any]:
     return {key: value for key, value in data.items() if key != "report"}
 
 
-def _flat(value: Any, path: tuple[str, ...] = ()) -> Iterator[tuple[str, Any]]:
+def flat_keys(value: Any, path: tuple[str, ...] = ()) -> Iterator[tuple[str, Any]]:
     """Every value with the path of its keys."""
     if isinstance(value, Mapping):
         for key, one in value.items():
-            yield from _flat(one, (*path, str(key)))
+            yield from flat_keys(one, (*path, str(key)))
     elif isinstance(value, Sequence) and not isinstance(value, str) and all(isinstance(one, Mapping) for one in value):
         for i, one in enumerate(value, start=1):
             name = one.get("name") or one.get("hot_spot") or i
-            yield from _flat(one, (*path, str(name)))
+            yield from flat_keys(one, (*path, str(name)))
     else:
         yield "/".join(path), value
