@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 import vivid_anvil as va
 from tests.acceptance.flaws import assessed, flaw, loads, metal
+from vivid_anvil.acceptance.flaw_list import date_after
 from vivid_anvil.acceptance.flaw_looks import stages_after
-from vivid_anvil.acceptance.many_flaws import date_after
 
 LAW = va.ParisLaw(name="air", rate="5.21e-13 mm/cycle at 1 MPa√mm", slope=3.0)
 RANGES = va.RangesPerYear([("60 MPa", "10 MPa", 1e5)])

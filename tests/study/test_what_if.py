@@ -9,7 +9,7 @@ import pytest
 from vivid_anvil.damage import assess_life
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.study import read_study, value_that_meets_target, what_if
-from vivid_anvil.study.what_if import changed_study, value_at
+from vivid_anvil.study.key_paths import changed_study, value_at
 
 pytestmark = pytest.mark.slow
 

@@ -3,6 +3,7 @@
 from vivid_anvil.acceptance.allowable_flaws import AllowableFlaws, allowable_flaws
 from vivid_anvil.acceptance.assess_flaw import FlawAssessment, assess_flaw
 from vivid_anvil.acceptance.flaw import WELDS, Flaw
+from vivid_anvil.acceptance.flaw_list import FlawList, ListedFlaw
 from vivid_anvil.acceptance.flaw_looks import FlawLooks, Look, flaw_looks
 from vivid_anvil.acceptance.fronts.assess_front import FrontAssessment, assess_front
 from vivid_anvil.acceptance.fronts.crack_front import CrackFront, crack_front
@@ -13,7 +14,7 @@ from vivid_anvil.acceptance.grow_flaw import FlawGrowth, grow_flaw
 from vivid_anvil.acceptance.indication import Characterised, Indication, characterised
 from vivid_anvil.acceptance.leak_before_break import LeakBeforeBreak, leak_before_break, opening_area
 from vivid_anvil.acceptance.limiting_sizes import LimitingCurve, LimitingSizes, limiting_sizes
-from vivid_anvil.acceptance.many_flaws import FlawList, ListedFlaw, PlaceOfFlaws, assess_indications
+from vivid_anvil.acceptance.many_flaws import PlaceOfFlaws, assess_indications
 from vivid_anvil.acceptance.part import FORMS, KINDS, Part
 from vivid_anvil.acceptance.partial_factors import PartialFactors
 from vivid_anvil.acceptance.point import EndPoint, FractureLoads, Point, Terms

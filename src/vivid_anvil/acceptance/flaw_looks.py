@@ -11,8 +11,8 @@ from typing import Self
 
 from vivid_anvil.acceptance.allowable_flaws import largest_flaw
 from vivid_anvil.acceptance.flaw_legs import QUICK
+from vivid_anvil.acceptance.flaw_list import date_after
 from vivid_anvil.acceptance.grow_flaw import FlawGrowth, said_years
-from vivid_anvil.acceptance.many_flaws import date_after
 from vivid_anvil.acceptance.point import Point
 from vivid_anvil.acceptance.stages import Stage, years_of
 from vivid_anvil.ground.errors import InputError

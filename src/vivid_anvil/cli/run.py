@@ -168,13 +168,13 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
 
 def flaw_asked(study: Any, name: str | None, watch: Any) -> Any:
     """The flaw or front of that name; without a name the most urgent flaw of a study that has nothing else."""
-    from vivid_anvil.cli.run_flaws import working_of_flaw
+    from vivid_anvil.cli.run_flaws import flaw_or_front
     from vivid_anvil.study import assess_flaws, assess_fronts
 
     if study.flaws is None or name in [spot.name for spot in study.hot_spots]:
         return None
     if name is not None:
-        found = working_of_flaw(study, name, watch)
+        found = flaw_or_front(study, name, watch)
         if found is None and not study.hot_spots:
             known = [*(one.name for one in study.flaws.indications), *study.flaws.fronts]
             raise InputError("--spot", repr(name), f"one of {listed(known)}", did_you_mean(name, known))

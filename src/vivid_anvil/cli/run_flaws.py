@@ -157,7 +157,7 @@ def _points(shape: Any) -> Any:
     return Table("Y of the worst position over the size of the crack", columns, key="points")
 
 
-def working_of_flaw(study: Any, name: str, watch: Any) -> Any:
+def flaw_or_front(study: Any, name: str, watch: Any) -> Any:
     """The assessment of a flaw, or of a crack front, by its name; None where the study has none of that name."""
     from vivid_anvil.study import assess_flaws, assess_fronts
 

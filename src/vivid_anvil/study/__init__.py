@@ -9,6 +9,7 @@ from vivid_anvil.study.flaw_answers import FlawAnswers
 from vivid_anvil.study.flaw_in_full import flaw_in_full, growth_of_flaw
 from vivid_anvil.study.flaw_job import FlawJob, FrontJob
 from vivid_anvil.study.kept_life import KeptLife, WorstNode
+from vivid_anvil.study.key_paths import number_and_unit
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.model_run import answer_model, run_model, run_paths, worst_node, worst_node_life
 from vivid_anvil.study.read_study import read_study
@@ -20,15 +21,7 @@ from vivid_anvil.study.shaken_parts import ShakenParts, shaken_parts
 from vivid_anvil.study.study import WORST_NODE, Study
 from vivid_anvil.study.study_result import StudyResult, worst_first
 from vivid_anvil.study.total_life import TotalLife, total_life
-from vivid_anvil.study.what_if import (
-    Variant,
-    WhatIf,
-    number_and_unit,
-    of_flaws,
-    value_that_meets_target,
-    what_if,
-    what_if_flaws,
-)
+from vivid_anvil.study.what_if import Variant, WhatIf, of_flaws, value_that_meets_target, what_if, what_if_flaws
 from vivid_anvil.study.what_if_flaws import FlawsWhatIf, FlawVariant, KeptFlaw
 
 __all__ = [
