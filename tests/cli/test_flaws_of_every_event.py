@@ -50,6 +50,16 @@ def test_a_list_takes_the_cycles_of_each_kind_of_event(written, run, event, unit
     assert Path("figures/flaws.png").exists()
 
 
+def test_a_name_with_brackets_is_told_as_it_is(written, run):
+    study = written(EVENTS["equal cycles"], rest=MIXED)
+    code, out, err = run("flaws", study, "--flaw", "B [1]")
+    assert code == 0, err
+    assert "Flaw B [1]" in out
+    worst = run("flaws", study)[1]
+    assert "explain" in worst
+    assert "--spot 'B " in " ".join(worst.split())
+
+
 COMMANDS = {
     "check": (),
     "life": (),

@@ -76,7 +76,8 @@ def flaws(path: Path, asked: Listing, outputs: Outputs, units: UnitSystem) -> No
             findings = tuple(one.findings) or None if one is not rows[0] else tuple(one.findings)
             out.print(show.page(dataclasses.replace(one.page(units), findings=findings), units))
         if asked.flaw is None:
-            out.print(f"\nAnother flaw in full: vivid-anvil flaws {path} --flaw NAME; by hand: explain --spot {name!r}")
+            out.print(f"\nAnother flaw in full:  vivid-anvil flaws {path} --flaw NAME")
+            out.print(f"This one by hand:  vivid-anvil explain {path} --spot {name!r}")
     show.say_written(out, written)
 
 
