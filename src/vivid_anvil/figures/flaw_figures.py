@@ -20,6 +20,7 @@ from vivid_anvil.acceptance import (
     Tearing,
 )
 from vivid_anvil.acceptance.point import point_of
+from vivid_anvil.events.calendar import amount
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PALE, PLUM, RED, new_figure
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials.fracture import AssessmentCurve
@@ -156,7 +157,7 @@ def flaw_growth_figure(found: FlawGrowth, units: UnitSystem = "metric") -> Figur
 def _said(found: FlawGrowth) -> str:
     if math.isinf(found.life):
         return "no end within its stages"
-    return f"{number(found.life, 3)} years to the {found.governed_by}"
+    return f"{amount(found.life, 'year')} to the {found.governed_by}"
 
 
 def _over_years(axes: Axes, found: FlawGrowth, units: UnitSystem) -> None:

@@ -13,6 +13,7 @@ import matplotlib as mpl
 import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.axis import Axis
+from matplotlib.backends.backend_agg import FigureCanvasAgg
 from matplotlib.figure import Figure
 from matplotlib.layout_engine import ConstrainedLayoutEngine
 from matplotlib.ticker import FuncFormatter, LogLocator, MaxNLocator, NullFormatter
@@ -94,6 +95,7 @@ def new_figure(title: str) -> Figure:
         part.suptitle(title, x=0.02, ha="left", fontsize=mpl.rcParams["axes.titlesize"], fontweight="bold")
         return cast(Figure, part)
     figure = Picture(layout=ConstrainedLayoutEngine(w_pad=0.12, h_pad=0.1))
+    FigureCanvasAgg(figure)  # one renderer for all measuring of texts; else each measuring makes its own
     figure.suptitle(title, x=0.012, ha="left", fontsize=17, fontweight="bold")
     return figure
 

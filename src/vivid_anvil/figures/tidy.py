@@ -40,6 +40,7 @@ def tidy(figure: Figure) -> None:
         _legend_labels(axes)
     _laid_out(figure)
     _shrink_titles(figure)
+    reached = _reaching_out(figure)
     outside: list[Axes] = []
     for _ in range(
         len(figure.axes) + 1
@@ -55,7 +56,20 @@ def tidy(figure: Figure) -> None:
                 legend.set_bbox_to_anchor((1.01, 1.0), transform=axes.transAxes)
         outside += crowded
         _laid_out(figure)
-    _laid_out(figure)  # with the labels where they are now
+    if outside or reached or _reaching_out(figure):
+        _laid_out(figure)  # with the labels where they are now
+
+
+def _reaching_out(figure: Figure) -> bool:
+    """Whether a label or legend of axes reaches out of them, so that it takes part in how they are laid out."""
+    for axes in figure.axes:
+        within = axes.get_window_extent()
+        legend = axes.get_legend()
+        inner = [text.get_window_extent() for text in axes.texts if text.get_text()]
+        inner += [] if legend is None else [legend.get_window_extent()]
+        if any(box.x0 < within.x0 or box.x1 > within.x1 or box.y0 < within.y0 or box.y1 > within.y1 for box in inner):
+            return True
+    return False
 
 
 def _laid_out(figure: Figure) -> None:
