@@ -12,6 +12,7 @@ from vivid_anvil.cli.options import (
     GrowthTestsFile,
     HowManyInFull,
     JsonFile,
+    PageFile,
     RatioOfTests,
     SpotName,
     StudyFile,
@@ -110,6 +111,7 @@ def count(
         Path | None, typer.Option("--parquet", help="Also write the cycles to this Parquet file.")
     ] = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Check one channel of a file, and count its cycles."""
@@ -117,7 +119,7 @@ def count(
 
     how = run_count.How(channel, rate, tuple(read or ()), method, residue, gate, matrix, classes)
     command = run_count.in_chunks if chunked else run_count.whole
-    command(file, how, Outputs(json_file, csv_file, figures, parquet_file), units.value)
+    command(file, how, Outputs(json_file, csv_file, figures, parquet_file, page=page), units.value)
 
 
 @app.command(rich_help_panel=LOADS)
@@ -149,6 +151,7 @@ def vibration(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Look at vibration before any life: moments, rates, all formulas side by side, bands that do the damage, resonances."""
@@ -157,7 +160,7 @@ def vibration(
     how = run_vibration.Looking(
         spot, event, channel, exposure, slope, synthesis, seed, segment, overlap, window, between
     )
-    run_vibration.vibration(file, how, Outputs(json_file, csv_file, figures), units.value)
+    run_vibration.vibration(file, how, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
 @app.command(rich_help_panel=LOADS)
@@ -189,6 +192,7 @@ def tailor(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """The random test on a shaker that does the damage of a service; does a given test cover it?"""
@@ -198,7 +202,7 @@ def tailor(
         time, slope, channel, quality_factor, low, high, per_octave, tuple(corner or ()), service_life, exposure,
         against, against_time,
     )  # fmt: skip
-    run_vibration.tailor(file, how, Outputs(json_file, csv_file, figures), units.value)
+    run_vibration.tailor(file, how, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
 for _command in app_curves.COMMANDS:
@@ -216,13 +220,14 @@ def life(
         typer.Option("--parquet", help="Also write every counted cycle with its damage to this Parquet file."),
     ] = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
     details: HowManyInFull = 3,
 ) -> None:
     """Life of each hot spot: damage, years, reserve factors, shares of events and stress classes."""
     from vivid_anvil.cli import run
 
-    run.life(study, spot, Outputs(json_file, csv_file, figures, parquet_file), units.value, details)
+    run.life(study, spot, Outputs(json_file, csv_file, figures, parquet_file, page=page), units.value, details)
 
 
 @app.command(rich_help_panel=LIFE)
@@ -232,13 +237,14 @@ def rules(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
     details: HowManyInFull = 3,
 ) -> None:
     """Compare all mean-stress rules: life of each hot spot by every rule that its material allows."""
     from vivid_anvil.cli import run_rules
 
-    run_rules.rules(study, spot, Outputs(json_file, csv_file, figures), units.value, details)
+    run_rules.rules(study, spot, Outputs(json_file, csv_file, figures, page=page), units.value, details)
 
 
 @app.command(rich_help_panel=MODELS)
@@ -271,6 +277,7 @@ def model(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Life at every node of a finite-element model: its worst places, drawn on its surface, written for a viewer."""
@@ -279,7 +286,7 @@ def model(
     wishes = run_model.ModelWishes(
         most, node_set, share, life_below, tuple(seen_from or ()), threads, cluster, keep, nodes_file, node, reserve
     )
-    outputs = Outputs(json_file, csv_file, figures, others=(nodes_file,))
+    outputs = Outputs(json_file, csv_file, figures, others=(nodes_file,), page=page)
     run_model.model(study, wishes, outputs, units.value)
 
 
@@ -347,12 +354,13 @@ def what_if(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Vary one value of a study: lives of all hot spots for each value, in one table and one figure."""
     from vivid_anvil.cli import run_what_if
 
-    run_what_if.what_if(study, key, values, spot, Outputs(json_file, csv_file, figures), units.value)
+    run_what_if.what_if(study, key, values, spot, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
 @app.command(rich_help_panel=LIFE)
@@ -389,6 +397,7 @@ def grow(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
     details: HowManyInFull = 3,
 ) -> None:
@@ -396,7 +405,7 @@ def grow(
     from vivid_anvil.cli import run_cracks
 
     asked = run_cracks.Growing(spot, details, after_damage)
-    run_cracks.grow(study, asked, Outputs(json_file, csv_file, figures), units.value)
+    run_cracks.grow(study, asked, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
 @app.command("growth-tests", rich_help_panel=CRACKS)
@@ -414,13 +423,14 @@ def growth_tests(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Fit a crack growth law to measured rates, or to crack sizes against cycles of a test piece."""
     from vivid_anvil.cli import run_cracks
 
     readings = run_cracks.Readings(r_ratio, piece, force_range, thickness, width, method, slope)
-    run_cracks.growth_tests(tests, readings, Outputs(json_file, csv_file, figures), units.value)
+    run_cracks.growth_tests(tests, readings, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
 @app.command(rich_help_panel=CRACKS)
@@ -432,13 +442,14 @@ def inspections(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """When to look at a crack, what would be seen, how large it may start, how large it may get at other loads."""
     from vivid_anvil.cli import run_cracks
 
     asked = run_cracks.Looks(spot, every, first)
-    run_cracks.inspections(study, asked, Outputs(json_file, csv_file, figures), units.value)
+    run_cracks.inspections(study, asked, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
 @app.command(rich_help_panel=CRACKS)
@@ -450,13 +461,14 @@ def flaws(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """The flaws of a study: which may stay, by how much, until when; the most urgent with limits, growth, what moves it."""
     from vivid_anvil.cli import run_flaws
 
     asked = run_flaws.Listing(flaw, details, processes)
-    run_flaws.flaws(study, asked, Outputs(json_file, csv_file, figures), units.value)
+    run_flaws.flaws(study, asked, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
 @app.command(rich_help_panel=CRACKS)
@@ -481,13 +493,14 @@ def front(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """K along a crack front of a finite-element model: what can be trusted, the worst position; several sizes as a shape."""
     from vivid_anvil.cli import run_flaws
 
     asked = run_flaws.Fronts(case, sheet, youngs_modulus, poissons_ratio, rule, tuple(size or ()), stress)
-    run_flaws.fronts(tables, asked, Outputs(json_file, csv_file, figures), units.value)
+    run_flaws.fronts(tables, asked, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
 @app.command(rich_help_panel=START)

@@ -11,6 +11,7 @@ from vivid_anvil.cli.options import (
     CsvFile,
     FiguresFolder,
     JsonFile,
+    PageFile,
     RatioOfTests,
     SheetOfTests,
     SurvivalShown,
@@ -30,12 +31,13 @@ def cards(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """List, search and show material cards: strengths, S-N curves, growth laws."""
     from vivid_anvil.cli import run_curves
 
-    run_curves.cards(" ".join(words or ()), folder, Outputs(json_file, csv_file, figures), units.value)
+    run_curves.cards(" ".join(words or ()), folder, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
 def classes(
@@ -70,6 +72,7 @@ def curve(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Show an S-N curve with its working and a table to copy, or compare several; export them."""
@@ -78,7 +81,7 @@ def curve(
     wishes = run_curves.CurveWishes(
         stress, survival, r_ratio, rule, value, lives, unit, loading, component, folder, toml_file
     )
-    run_curves.curve(which, wishes, Outputs(json_file, csv_file, figures, others=(toml_file,)), units.value)
+    run_curves.curve(which, wishes, Outputs(json_file, csv_file, figures, others=(toml_file,), page=page), units.value)
 
 
 def estimate(
@@ -98,6 +101,7 @@ def estimate(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Estimate an S-N curve from tensile strength or hardness, every factor with formula and source."""
@@ -114,7 +118,9 @@ def estimate(
         "survival_probability": survival,
         "below": run_curves.number_or_word(below),
     }
-    run_curves.estimate(group, settings, Outputs(json_file, csv_file, figures, others=(toml_file,)), units.value)
+    run_curves.estimate(
+        group, settings, Outputs(json_file, csv_file, figures, others=(toml_file,), page=page), units.value
+    )
 
 
 def fit(
@@ -130,13 +136,14 @@ def fit(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Fit S-N curves to fatigue tests with or without run-outs, and compare the models."""
     from vivid_anvil.cli import run_curves
 
     wishes = run_curves.FitWishes(model, r_ratio, sheet, survival, confidence, toml_file)
-    run_curves.fit(tests, wishes, Outputs(json_file, csv_file, figures, others=(toml_file,)), units.value)
+    run_curves.fit(tests, wishes, Outputs(json_file, csv_file, figures, others=(toml_file,), page=page), units.value)
 
 
 def staircase(
@@ -148,13 +155,14 @@ def staircase(
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
     figures: FiguresFolder = None,
+    page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
     """Evaluate a staircase test: the stress that half of the parts survive, and its scatter."""
     from vivid_anvil.cli import run_curves
 
     wishes = run_curves.FitWishes(None, r_ratio, sheet, survival, confidence)
-    run_curves.staircase(tests, wishes, Outputs(json_file, csv_file, figures), units.value)
+    run_curves.staircase(tests, wishes, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
 COMMANDS = (cards, classes, curve, estimate, fit, staircase)

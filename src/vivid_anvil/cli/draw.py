@@ -10,22 +10,15 @@ from vivid_anvil.cli.outputs import Drawing
 from vivid_anvil.units import UnitSystem
 
 
-def draw(thing: Any, units: UnitSystem) -> Any:
-    """The figure; matplotlib is loaded only when one is drawn."""
-    from vivid_anvil.figures import plot
-
-    return plot(thing, units=units)
-
-
 def history_drawings(study: Any, units: UnitSystem) -> list[Drawing]:
     """Each measured history of a study, and the cycles of each channel that a hot spot feels."""
     drawings: list[Drawing] = []
     for i, (event, _) in enumerate(study.duty.flat()):
         if event.load.measured is not None:
-            drawings.append((f"history {event.name}", partial(draw, event.load, units)))
+            drawings.append(Drawing(f"history {event.name}", event.load, units))
             for counted, name in _counted(study).items():
                 cycles = study.duty.sources(counted)[i].cycles
-                drawings.append((f"cycles {event.name} {name}", partial(draw, cycles, units)))
+                drawings.append(Drawing(f"cycles {event.name} {name}", cycles, units))
     return drawings
 
 
@@ -42,9 +35,11 @@ def life_drawings(lives: Sequence[Any], units: UnitSystem) -> list[Drawing]:
     """Each life, and when its damage happens in the history that does most of it, where one does."""
     drawings: list[Drawing] = []
     for life in lives:
-        drawings.append((f"life {life.hot_spot.name}", partial(draw, life, units)))
+        drawings.append(Drawing(f"life {life.hot_spot.name}", life, units))
         if (event := _worst_history(life)) is not None:
-            drawings.append((f"damage over time {life.hot_spot.name}", partial(_draw_over_time, life, event, units)))
+            drawings.append(
+                Drawing(f"damage over time {life.hot_spot.name}", partial(life.damage_over_time, event), units)
+            )
     return drawings
 
 
@@ -57,23 +52,19 @@ def _worst_history(life: Any) -> str | None:
     return max(doing, key=lambda one: one.damage).name if doing else None
 
 
-def _draw_over_time(life: Any, event: str, units: UnitSystem) -> Any:
-    return draw(life.damage_over_time(event), units)
-
-
 def growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:
     """For each crack: its growth, the law with what the cycles visit, K along its way."""
     drawings: list[Drawing] = []
     for growth in growths:
         name = growth.crack.hot_spot.name
-        drawings.append((f"crack {name}", partial(draw, growth, units)))
+        drawings.append(Drawing(f"crack {name}", growth, units))
         if growth.sizes.size > 1:
-            drawings.append((f"crack law {name}", partial(_draw_made, "visited_law", growth, units)))
-            drawings.append((f"crack course {name}", partial(_draw_made, "crack_course", growth, units)))
+            drawings.append(Drawing(f"crack law {name}", partial(_made, "visited_law", growth), units))
+            drawings.append(Drawing(f"crack course {name}", partial(_made, "crack_course", growth), units))
     return drawings
 
 
-def _draw_made(maker: str, growth: Any, units: UnitSystem) -> Any:
+def _made(maker: str, growth: Any) -> Any:
     from vivid_anvil import growth as made_of
 
-    return draw(getattr(made_of, maker)(growth), units)
+    return getattr(made_of, maker)(growth)

@@ -22,6 +22,9 @@ StudyFile = Annotated[Path, typer.Argument(help="Study file (TOML).", show_defau
 JsonFile = Annotated[Path | None, typer.Option("--json", help="Also write everything to this JSON file.")]
 CsvFile = Annotated[Path | None, typer.Option("--csv", help="Also write the main table to this CSV file.")]
 FiguresFolder = Annotated[Path | None, typer.Option("--figures", help="Also draw the figures into this folder.")]
+PageFile = Annotated[
+    Path | None, typer.Option("--page", help="Also put the figures on this page (HTML), to zoom, turn and point at.")
+]
 UnitsShown = Annotated[Units, typer.Option("--units", help="Units shown; files stay in MPa, mm, N.")]
 SpotName = Annotated[str | None, typer.Option("--spot", help="Only the hot spot, or flaw, of this name.")]
 

@@ -6,17 +6,32 @@ import contextlib
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import all_or_none, fingerprint, inputs_so_far, to_be_written
+from vivid_anvil.units import UnitSystem
 
 if TYPE_CHECKING:
     from vivid_anvil.writing.table import Table
 
-Drawing = tuple[str, Callable[[], Any]]
 Watch = Callable[[str, int, int], None]
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """What is to be drawn, as a figure of that name or on a page: a noun or result, or a `partial` that makes it then."""
+
+    name: str
+    thing: Any
+    units: UnitSystem
+
+    @property
+    def made(self) -> Any:
+        """The noun or result."""
+        return self.thing() if isinstance(self.thing, partial) else self.thing
 
 
 JSON_FORMAT = 2
@@ -41,14 +56,14 @@ class Outputs:
     csv_file: Path | None = None
     figures: Path | None = None
     parquet_file: Path | None = None
+    page: Path | None = None
     others: tuple[Path | None, ...] = ()
 
     @property
     def files(self) -> tuple[Path, ...]:
         """The files to write."""
-        return tuple(
-            path for path in (self.json_file, self.csv_file, self.parquet_file, *self.others) if path is not None
-        )
+        every = (self.json_file, self.csv_file, self.parquet_file, self.page, *self.others)
+        return tuple(path for path in every if path is not None)
 
     def check(self) -> None:
         """InputError, before anything is computed, for a place that cannot be written and for a file twice.
@@ -62,6 +77,10 @@ class Outputs:
         for i, path in enumerate(self.files):
             if path.resolve() in [other.resolve() for other in self.files[:i]]:
                 raise InputError(str(path), "the name of two outputs", "a file of its own for each")
+        if self.page is not None:
+            from vivid_anvil.pages import checked_place
+
+            checked_place("--page", self.page)
         if self.figures is not None:
             if _kind_of(self.figures) == "a file":
                 raise InputError(str(self.figures), "a file", "the name of a folder for figures")
@@ -101,6 +120,8 @@ class Outputs:
                     stage(self.csv_file).write_text(_csv_text(table.rows()), encoding="utf-8", errors="replace")
                 if self.parquet_file is not None:
                     _write_parquet(stage(self.parquet_file), table, whole_table)
+                if self.page is not None:
+                    stage(self.page).write_text(_page(self.page, record, drawings, watch), encoding="utf-8")
                 if figures is not None:
                     figures.mkdir(parents=True, exist_ok=True)
                     written += self._draw(figures, drawings, watch, stage)
@@ -114,16 +135,26 @@ class Outputs:
     def _draw(
         self, folder: Path, drawings: Sequence[Drawing], watch: Watch | None, stage: Callable[[str | Path], Path]
     ) -> list[Path]:
-        from vivid_anvil.figures import draw_into
+        from vivid_anvil.figures import draw_into, plot
 
         found = []
-        for i, ((_, draw), name) in enumerate(zip(drawings, file_names([one for one, _ in drawings]), strict=True)):
+        for i, (one, name) in enumerate(zip(drawings, file_names([one.name for one in drawings]), strict=True)):
             if watch is not None:
                 watch(f"drawing {name}", i, len(drawings))
             path = folder / f"{name}.png"
-            draw_into(draw(), stage(path))
+            draw_into(plot(one.made, units=one.units), stage(path))
             found.append(path)
         return found
+
+
+def _page(path: Path, record: dict[str, Any], drawings: Sequence[Drawing], watch: Watch | None) -> str:
+    """The page of all that is drawn."""
+    from vivid_anvil.pages import page_text
+
+    units: UnitSystem = drawings[0].units if drawings else "metric"
+    names = file_names([one.name for one in drawings])
+    things = [(name.replace("-", " "), one.made) for name, one in zip(names, drawings, strict=True)]
+    return page_text(dict(things), str(record.get("title") or path.stem), units=units, watch=watch)
 
 
 def _kind_of(path: Path) -> str:

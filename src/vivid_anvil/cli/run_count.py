@@ -4,11 +4,9 @@ from __future__ import annotations
 
 import dataclasses
 from dataclasses import dataclass
-from functools import partial
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.ground.errors import InputError, listed
@@ -134,7 +132,7 @@ def in_chunks(path: Path, how: How, outputs: Outputs, units: UnitSystem) -> None
             "matrix": _matrix_record(found.matrix),
         }
         filled = found.matrix.cycles()
-        drawings: list[Drawing] = [(f"matrix {path.stem} {how.channel}", partial(draw, found.matrix, units))]
+        drawings: list[Drawing] = [Drawing(f"matrix {path.stem} {how.channel}", found.matrix, units)]
         written = outputs.write(record, as_table(filled.to_frame()), drawings, watch)
     from vivid_anvil.cli import show
 
@@ -198,9 +196,9 @@ def _drawings(history: Any, name: str, cycles: Any, matrix: Any, how: How, units
     thing: Any = alone
     if how.gate is not None:
         thing = GatedHistory(alone, {name: coherent(how.gate, history[name].dimension, "--gate")})
-    drawings: list[Drawing] = [(f"history {history.name}", partial(draw, thing, units))]
+    drawings: list[Drawing] = [Drawing(f"history {history.name}", thing, units)]
     if len(cycles):
-        drawings.append((f"cycles {history.name} {name}", partial(draw, cycles, units)))
+        drawings.append(Drawing(f"cycles {history.name} {name}", cycles, units))
     if matrix is not None:
-        drawings.append((f"matrix {history.name} {name}", partial(draw, matrix, units)))
+        drawings.append(Drawing(f"matrix {history.name} {name}", matrix, units))
     return drawings

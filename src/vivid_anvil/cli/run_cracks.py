@@ -5,11 +5,10 @@ from __future__ import annotations
 import dataclasses
 import math
 from dataclasses import dataclass
-from functools import partial
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.cli.draw import draw, growth_drawings
+from vivid_anvil.cli.draw import growth_drawings
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import DETAILS, chosen
@@ -57,7 +56,7 @@ def growth_tests(path: Path, readings: Readings, outputs: Outputs, units: UnitSy
 
         given = {key: getattr(readings, key) for key in ("piece", "force_range", "thickness", "width", "method")}
         fit = fit_growth_law(read_growth_tests(path, r_ratio=readings.r_ratio, **given), slope=readings.slope)
-        drawings: list[Drawing] = [(f"growth {fit.tests.name}", partial(draw, fit, units))]
+        drawings: list[Drawing] = [Drawing(f"growth {fit.tests.name}", fit, units)]
         written = outputs.write(fit.to_dict(), fit.tables()[0], drawings, watch)
     from vivid_anvil.cli import show
 
@@ -84,9 +83,7 @@ def grow(path: Path, asked: Growing, outputs: Outputs, units: UnitSystem) -> Non
         if totals:
             record["whole lives"] = [one.to_dict() for one in totals]
         drawings = growth_drawings(shown, units)
-        drawings += [
-            (f"flaw growth {one.assessment.flaw.name}", partial(draw, one, units)) for one in flaws[: asked.details]
-        ]
+        drawings += [Drawing(f"flaw growth {one.assessment.flaw.name}", one, units) for one in flaws[: asked.details]]
         table = course_of_all(growths) if growths else FlawGrowth.overview(flaws)
         written = outputs.write(record, table, drawings, watch)
     from vivid_anvil.cli import show
@@ -136,8 +133,8 @@ def inspections(path: Path, asked: Looks, outputs: Outputs, units: UnitSystem) -
         }
         name = growth.crack.hot_spot.name
         drawings: list[Drawing] = [
-            (f"inspections {name}", partial(draw, plan, units)),
-            (f"initial size {name}", partial(draw, lives, units)),
+            Drawing(f"inspections {name}", plan, units),
+            Drawing(f"initial size {name}", lives, units),
         ]
         written = outputs.write(record, plan.tables()[0], drawings, watch)
     from vivid_anvil.cli import show
@@ -165,7 +162,7 @@ def _looks(study: Any, flaws: list[Any], asked: Looks, outputs: Outputs, units: 
             raise InputError("--every", f"none, for {found}", "an interval, such as '1 year'")
         every = growth.next_look if asked.every is None else asked.every
         plan: Result = flaw_looks(growth, every, inspected=study.flaws.inspected, watch=watch)
-        drawings: list[Drawing] = [(f"looks {growth.assessment.flaw.name}", partial(draw, plan, units))]
+        drawings: list[Drawing] = [Drawing(f"looks {growth.assessment.flaw.name}", plan, units)]
         written = outputs.write({"title": study.title, **plan.to_dict()}, plan.tables()[0], drawings, watch)
     from vivid_anvil.cli import show
 

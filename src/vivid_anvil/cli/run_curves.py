@@ -9,7 +9,6 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
@@ -105,7 +104,7 @@ def curve(specifications: Sequence[str], wishes: CurveWishes, outputs: Outputs, 
         unit = wishes.unit or ("MPa" if units == "metric" else "ksi")
         lives = _lives(wishes.lives) if wishes.lives else sorted({life for one in curves for life in chosen_lives(one)})
         table = stress_table(curves, lives, unit)
-        drawings = _drawings(curves, units) + [(f"family {one.name}", partial(draw, one, units)) for one in families]
+        drawings = _drawings(curves, units) + [Drawing(f"family {one.name}", one, units) for one in families]
         record = {"curves": [curve_record(curve) for curve in curves], table.key: table.rows() if curves else []}
         written = outputs.write(record, table, drawings, watch, others=(partial(_export, curves),))
     from vivid_anvil.cli import show
@@ -202,9 +201,9 @@ def number_or_word(text: str | None) -> float | str | None:
 
 
 def _drawings(curves: Sequence[Any], units: UnitSystem) -> list[Drawing]:
-    drawings: list[Drawing] = [(f"curve {curve.name}", partial(draw, curve, units)) for curve in curves]
+    drawings: list[Drawing] = [Drawing(f"curve {curve.name}", curve, units) for curve in curves]
     if len(curves) > 1:
-        drawings.append(("curves", partial(draw, list(curves), units)))
+        drawings.append(Drawing("curves", list(curves), units))
     return drawings
 
 
@@ -299,7 +298,7 @@ def fit(path: Path, wishes: FitWishes, outputs: Outputs, units: UnitSystem) -> N
             levels.key: levels.rows(),
             "curve": curve_record(made),
         }
-        drawings: list[Drawing] = [(f"fit {series.name}", partial(draw, chosen, units))]
+        drawings: list[Drawing] = [Drawing(f"fit {series.name}", chosen, units)]
         written = outputs.write(record, levels, drawings, watch, others=(partial(_export, [made]),))
     from vivid_anvil.cli import show
 
@@ -322,7 +321,7 @@ def staircase(path: Path, wishes: FitWishes, outputs: Outputs, units: UnitSystem
     from vivid_anvil.materials.fits.staircase import staircase_words
 
     result = evaluate(_specimens(path, wishes))
-    drawings: list[Drawing] = [(f"staircase {result.series.name}", partial(draw, result, units))]
+    drawings: list[Drawing] = [Drawing(f"staircase {result.series.name}", result, units)]
     written = outputs.write(result.to_dict(), Staircase.overview([result]), drawings)
     out = show.console()
     out.print(show.heading(f"Tests {result.series.name}: {result.series.summary}"))

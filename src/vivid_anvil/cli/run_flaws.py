@@ -6,11 +6,9 @@ import dataclasses
 from concurrent.futures import ProcessPoolExecutor
 from contextlib import nullcontext
 from dataclasses import dataclass
-from functools import partial
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.ground.errors import InputError
@@ -46,15 +44,15 @@ def flaws(path: Path, asked: Listing, outputs: Outputs, units: UnitSystem) -> No
         found, fronts = listed_flaws(study, watch, asked.processes), assess_fronts(study)
         chosen = (found.flaw(asked.flaw),) if asked.flaw is not None else found.flaws[: asked.details]
         in_full = {one.name: flaw_in_full(study, one, watch=watch) for one in chosen}
-        drawings: list[Drawing] = [("flaws", partial(draw, found, units))] if found.flaws else []
+        drawings: list[Drawing] = [Drawing("flaws", found, units)] if found.flaws else []
         drawings += [
-            (f"{_DRAWN[type(one).__name__]} {name}", partial(draw, one, units))
+            Drawing(f"{_DRAWN[type(one).__name__]} {name}", one, units)
             for name, rows in in_full.items()
             for one in rows
             if type(one).__name__ in _DRAWN
         ]
-        drawings += [(f"characterised {one.name}", partial(draw, one.made, units)) for one in chosen if one.made.rules]
-        drawings += [(f"front {one.front.name}", partial(draw, one, units)) for one in fronts]
+        drawings += [Drawing(f"characterised {one.name}", one.made, units) for one in chosen if one.made.rules]
+        drawings += [Drawing(f"front {one.front.name}", one, units) for one in fronts]
         record = {
             "title": study.title,
             **found.to_dict(),
@@ -130,7 +128,7 @@ def fronts(paths: list[Path], asked: Fronts, outputs: Outputs, units: UnitSystem
             for path in paths
         ]
         shape = crack_of_fronts(asked.sizes, found_fronts, asked.stress) if asked.stress is not None else None
-        drawings: list[Drawing] = [(f"front {one.name}", partial(draw, one, units)) for one in found_fronts]
+        drawings: list[Drawing] = [Drawing(f"front {one.name}", one, units) for one in found_fronts]
         record = {"fronts": [one.to_dict() for one in found_fronts]}
         table = found_fronts[0].tables()[0] if len(found_fronts) == 1 else CrackFront.overview(found_fronts)
         if shape is not None:

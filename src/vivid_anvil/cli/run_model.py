@@ -6,11 +6,9 @@ from collections.abc import Iterator
 from concurrent.futures import Executor, ThreadPoolExecutor
 from contextlib import contextmanager
 from dataclasses import dataclass
-from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.ground.errors import InputError
@@ -77,13 +75,13 @@ def model(path: Path, wishes: ModelWishes, outputs: Outputs, units: UnitSystem) 
         result = answer.result
         drawings: list[Drawing] = []
         if answer.life is not None:
-            drawings.append((f"life {answer.life.title}", partial(draw, answer.life, units)))
+            drawings.append(Drawing(f"life {answer.life.title}", answer.life, units))
         drawings += _surfaces(answer, wishes, units, "y" if study.model is None else study.model.up)
         asked, refused = _asked(result, wishes.node)
         record = answer.to_dict()
         if asked is not None:
             record["node"] = asked.to_dict()
-            drawings.append((f"life node {wishes.node}", partial(draw, asked, units)))
+            drawings.append(Drawing(f"life node {wishes.node}", asked, units))
 
         def every_node(path: Path) -> None:
             solved = result.target_repeats is not None and wishes.reserve == "stress"
@@ -149,10 +147,7 @@ def _surfaces(answer: ModelAnswer, wishes: ModelWishes, units: UnitSystem, up: s
     if len(undrawable(result.field.elements)) == len({element.kind for element in result.field.elements}):
         return []
     names = wishes.seen_from or VIEWS
-    return [
-        (f"model {name}", partial(draw, ModelView(result, _view(name), places, up, answer.title), units))
-        for name in names
-    ]
+    return [Drawing(f"model {name}", ModelView(result, _view(name), places, up, answer.title), units) for name in names]
 
 
 def _view(name: str) -> str | tuple[float, float, float]:

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import dataclasses
-from functools import partial
 from pathlib import Path
 
-from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.cli.run import DETAILS, NO_SPOT
@@ -40,7 +38,7 @@ def rules(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, det
                     raise
                 without.append(f"{error.where}: {error.found}. {error.remedy}")
         worst = sorted(found, key=lambda one: one.base.life_repeats)
-        drawings: list[Drawing] = [(f"rules {one.title}", partial(draw, one, units)) for one in worst[:details]]
+        drawings: list[Drawing] = [Drawing(f"rules {one.title}", one, units) for one in worst[:details]]
         record = {"title": study.title, "comparisons": [one.to_dict() for one in found], "without": without}
         written = outputs.write(record, stacked([one.tables()[0] for one in found]), drawings, watch)
     from vivid_anvil.cli import show

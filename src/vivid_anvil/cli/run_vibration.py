@@ -4,11 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import partial
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
@@ -62,7 +60,7 @@ def vibration(path: Path, how: Looking, outputs: Outputs, units: UnitSystem) -> 
             "vibration": [one.to_dict() for one in results],
             **{one.title: one.rows() for one in tables},
         }
-        drawings: list[Drawing] = [(f"vibration {one.title}", partial(draw, one, units)) for one in results]
+        drawings: list[Drawing] = [Drawing(f"vibration {one.title}", one, units) for one in results]
         first = results[0].tables()[0] if results else tables[0]
         written = outputs.write(record, first, drawings, watch)
     from vivid_anvil.cli import show
@@ -190,9 +188,7 @@ def tailor(path: Path, how: Tailoring, outputs: Outputs, units: UnitSystem) -> N
             given = damage_spectrum(read_psd(how.against), oscillators, exposure=how.against_time or how.time)
             results.append(coverage(service, given.called(how.against.stem)))
         drawn = [one for one in results if hasattr(one, "spectrum") or hasattr(one, "bands")]
-        drawings: list[Drawing] = [
-            (f"tailoring {i} {one.title}", partial(draw, one, units)) for i, one in enumerate(drawn, 1)
-        ]
+        drawings: list[Drawing] = [Drawing(f"tailoring {i} {one.title}", one, units) for i, one in enumerate(drawn, 1)]
         record = {"service": service.to_dict(), "results": [one.to_dict() for one in results]}
         written = outputs.write(record, test.tables()[0], drawings, watch)
     from vivid_anvil.cli import show

@@ -5,11 +5,9 @@ from __future__ import annotations
 import dataclasses
 import tomllib
 from collections.abc import Sequence
-from functools import partial
 from pathlib import Path
 from typing import Any
 
-from vivid_anvil.cli.draw import draw
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.ground.errors import InputError
@@ -27,7 +25,7 @@ def what_if(path: Path, key: str, values: Sequence[str], spot: str | None, outpu
         study = read_study(path, watch=watch)
         vary: Any = what_if_flaws if of_flaws(study, key, spot) else vary_lives
         result = vary(study, key, [_value(one) for text in values for one in _spread(text)], spot=spot, watch=watch)
-        drawings: list[Drawing] = [("what if", partial(draw, result, units))]
+        drawings: list[Drawing] = [Drawing("what if", result, units)]
         written = outputs.write(result.to_dict(), result.tables()[0], drawings, watch)
     from vivid_anvil.cli import show
 

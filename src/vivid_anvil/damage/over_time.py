@@ -10,9 +10,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from vivid_anvil.damage.life_numbers import Life
-from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.histories import LoadHistory
 from vivid_anvil.units import opened
+
+MOST_MARKED = 10  # cycles of an event that are kept with its damage over time
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,11 +63,15 @@ def worst_cycles(result: Life, most: int = 10) -> tuple[WorstCycle, ...]:
     >>> round(worst.range, 2), round(worst.share, 3)
     (89.28, 0.554)
     """
+    return _worst_of(result, np.argsort(-result.damage, kind="stable")[:most])
+
+
+def _worst_of(result: Life, order: IntArray) -> tuple[WorstCycle, ...]:
+    """Those of the cycles `order` that do damage."""
     total = result.damage_per_repeat
     if total == 0.0:
         return ()
     cycles, spectrum = result.spectrum.cycles, result.spectrum
-    order = np.argsort(-result.damage, kind="stable")[:most]
     found = []
     for i in order[result.damage[order] > 0.0].tolist():
         source = spectrum.sources[int(spectrum.event[i])]
@@ -91,12 +98,15 @@ def worst_cycles(result: Life, most: int = 10) -> tuple[WorstCycle, ...]:
 class DamageOverTime:
     """Damage that one event has done up to each time, in all its occurrences of a repeat.
 
-    `time`, s, rises; `damage` ends at the damage of the event per repeat. Both have shape (k,).
+    `time`, s, rises; `damage` ends at the damage of the event per repeat. Both have shape (k,). `history` is that of the event,
+    where it has one, `worst` its cycles that do most damage, the worst first.
     """
 
     event: str
     time: FloatArray
     damage: FloatArray
+    history: LoadHistory | None = None
+    worst: tuple[WorstCycle, ...] = ()
 
     def share_until(self, time: float) -> float:
         """Share of the event's damage that is done up to `time`, s."""
@@ -145,7 +155,9 @@ def damage_over_time(result: Life, event: str) -> DamageOverTime:
     places = np.concatenate([cycles.start[of], cycles.end[of]])
     halves = 0.5 * np.concatenate([result.damage[of], result.damage[of]])
     order = np.argsort(places, kind="stable")
-    return DamageOverTime(event, places[order] / source.cycles.sample_rate, np.cumsum(halves[order]))
+    worst = of[np.argsort(-result.damage[of], kind="stable")[:MOST_MARKED]]
+    times = places[order] / source.cycles.sample_rate
+    return DamageOverTime(event, times, np.cumsum(halves[order]), source.history, _worst_of(result, worst))
 
 
 @dataclass(frozen=True, slots=True)

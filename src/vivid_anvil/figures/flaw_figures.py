@@ -55,22 +55,29 @@ def the_curve(axes: Axes, curve: AssessmentCurve, label: str = "") -> None:
 
 def _ray(axes: Axes, found: FlawAssessment) -> None:
     """Where the governing end goes as the primary load grows, to where it meets the curve."""
+    ray = ray_of(found)
+    if ray is None:
+        return
+    words = f"primary load grows: {number(found.reserve_on_load.factor, 3)} times at the curve"
+    axes.plot(*ray, color=BLUE, lw=1.4, ls="--", label=words)
+    meets = found.under_load(found.reserve_on_load.factor)
+    met = point_of(meets, found.curve, found.toughness, found.loads.way, found.flaw.shape.end_names)
+    axes.plot(met.load_ratio, met.governing.fracture_ratio, "o", ms=7, mfc="white", mec=BLUE, mew=1.8)
+
+
+def ray_of(found: FlawAssessment) -> tuple[FloatArray, FloatArray] | None:
+    """Load and fracture ratio of the governing end as the primary load grows to the curve; None where it never meets it."""
     reserve = found.reserve_on_load.factor
     if not 0.0 < reserve < math.inf:
-        return
-    name = found.point.governing.name
-    at = [end.name for end in found.point.ends].index(name)
+        return None
+    at = [end.name for end in found.point.ends].index(found.point.governing.name)
     rows = []
     for factor in np.linspace(0.0, max(reserve, 1.0), 80):
         terms = found.under_load(float(factor))
         point = point_of(terms, found.curve, found.toughness, found.loads.way, found.flaw.shape.end_names)
         rows.append((point.load_ratio, point.ends[at].fracture_ratio))
     x, y = np.array(rows).T
-    words = f"primary load grows: {number(reserve, 3)} times at the curve"
-    axes.plot(x, y, color=BLUE, lw=1.4, ls="--", label=words)
-    meets = found.under_load(reserve)
-    met = point_of(meets, found.curve, found.toughness, found.loads.way, found.flaw.shape.end_names)
-    axes.plot(met.load_ratio, met.governing.fracture_ratio, "o", ms=7, mfc="white", mec=BLUE, mew=1.8)
+    return x, y
 
 
 def _ends(axes: Axes, found: FlawAssessment) -> None:
@@ -147,14 +154,15 @@ def _reserves(axes: Axes, found: FlawAssessment) -> None:
 def flaw_growth_figure(found: FlawGrowth, units: UnitSystem = "metric") -> Figure:
     """Sizes over the years by stage, and the path in the diagram marked by years."""
     flaw = found.assessment.flaw
-    figure = new_figure(f"Flaw {flaw.name}: {_said(found)}")
+    figure = new_figure(f"Flaw {flaw.name}: {headline_of_growth(found)}")
     left, right = figure.subplots(1, 2, width_ratios=(1.1, 1.0))
     _over_years(left, found, units)
     _path(right, found)
     return figure
 
 
-def _said(found: FlawGrowth) -> str:
+def headline_of_growth(found: FlawGrowth) -> str:
+    """How long it lasts, and what ends it."""
     if math.isinf(found.life):
         return "no end within its stages"
     return f"{amount(found.life, 'year')} to the {found.governed_by}"
@@ -261,7 +269,7 @@ def flaws_figure(found: FlawList, units: UnitSystem = "metric") -> Figure:  # no
     y = [one.assessment.point.governing.fracture_ratio for one in found.flaws]
     groups = {"not acceptable": RED, "to be looked at": ORANGE, "acceptable": GREEN}
     for words, colour in groups.items():
-        rows = [i for i, one in enumerate(found.flaws) if _group(one) == words]
+        rows = [i for i, one in enumerate(found.flaws) if group_of(one) == words]
         if rows:
             axes.plot([x[i] for i in rows], [y[i] for i in rows], "o", ms=8, color=colour, label=words, zorder=5)
     for i in range(min(len(found.flaws), 12)):
@@ -271,7 +279,8 @@ def flaws_figure(found: FlawList, units: UnitSystem = "metric") -> Figure:  # no
     return figure
 
 
-def _group(one: object) -> str:
+def group_of(one: object) -> str:
+    """What is said of a flaw in a picture of many: its verdict without its reasons."""
     verdict: str = one.verdict  # type: ignore[attr-defined]
     return "to be looked at" if verdict.startswith("look") else verdict
 

@@ -31,7 +31,7 @@ FEWEST_CYCLES, MOST_CYCLES = 1e2, 1e13
 
 def life_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
     """The figure of a life result."""
-    figure = new_figure(f"{result.hot_spot.name.capitalize()}: {_headline(result)}")
+    figure = new_figure(f"{result.hot_spot.name.capitalize()}: {headline(result)}")
     left, right = figure.subplots(1, 2, width_ratios=(2.3, 1.0), sharey=True)
     stress = shown(result.equivalent_stress, "stress", units)
     curve, one = result.method.reference, float(shown(1.0, "stress", units))
@@ -60,7 +60,8 @@ def _level(curve: SNCurve) -> float:
     return level if 0.0 < level < np.inf else curve.limit
 
 
-def _headline(result: LifeResult) -> str:
+def headline(result: LifeResult) -> str:
+    """Life and verdict in a few words."""
     if result.damage_per_repeat == 0.0:
         return "no damage"
     return f"life {result.duty_cycle.calendar.text(result.life_repeats)}, {result.verdict}"

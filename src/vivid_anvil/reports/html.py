@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import base64
 import html
 import textwrap
 from collections.abc import Sequence
@@ -12,6 +11,7 @@ from pathlib import Path
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.reports.document import Bullets, Document, Facts, Grid, Paragraph, Picture, Section, Steps, Told
+from vivid_anvil.writing.html import data_url
 
 
 def to_html(document: Document, template: str | None = None) -> str:
@@ -45,12 +45,6 @@ def to_html(document: Document, template: str | None = None) -> str:
         raise InputError(
             where, f"{template}: {error}", "a template for document, answer, body, contents and logo"
         ) from error
-
-
-def data_url(picture: bytes) -> str:
-    """A picture as text that stands in a page."""
-    kind = "png" if picture.startswith(b"\x89PNG") else "jpeg"
-    return f"data:image/{kind};base64,{base64.b64encode(picture).decode()}"
 
 
 def body(sections: Sequence[Section]) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 from typing import Any
 
 from vivid_anvil.writing.table import Column, Table
@@ -16,3 +17,9 @@ def html_frame(caption: str, frame: Any) -> str:
     left = len(frame) - len(first)
     note = f"and {left} more rows: to_frame() has all" if left > 0 else ""
     return Table(caption, columns, note=note).on_page().to_html()
+
+
+def data_url(picture: bytes) -> str:
+    """A picture as text that stands in a page."""
+    kind = "png" if picture.startswith(b"\x89PNG") else "jpeg"
+    return f"data:image/{kind};base64,{base64.b64encode(picture).decode()}"

@@ -1,0 +1,7 @@
+"""Pages to look around in: figures that zoom, turn and answer the pointer, in one HTML file that opens offline."""
+
+from vivid_anvil.pages.live import Live
+from vivid_anvil.pages.live_of import live
+from vivid_anvil.pages.page import checked_place, page_text, write_page
+
+__all__ = ["Live", "checked_place", "live", "page_text", "write_page"]
