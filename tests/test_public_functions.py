@@ -43,7 +43,18 @@ from vivid_anvil.units import DIMENSIONS, factor
 
 PACKAGES = (
     *("counting", "histories", "events", "shapes", "shapes.solutions", "materials"),
-    *("stress", "damage", "growth", "models", "fields", "study", "acceptance", "materials.fracture", "reports"),
+    *(
+        "stress",
+        "damage",
+        "growth",
+        "models",
+        "fields",
+        "study",
+        "acceptance",
+        "materials.fracture",
+        "reports",
+        "pages",
+    ),
 )
 UNITS = pint.UnitRegistry()
 # Another unit than the coherent one, as text and for a quantity.

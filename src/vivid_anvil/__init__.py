@@ -171,6 +171,7 @@ if TYPE_CHECKING:
     from vivid_anvil.models.read_sets import with_sets
     from vivid_anvil.models.stress_field import StressField, with_boxes, without_cases
     from vivid_anvil.models.tables_of_fields import read_field_table, write_field_table
+    from vivid_anvil.pages.page import write_page
     from vivid_anvil.reports.build import build_report
     from vivid_anvil.reports.write_report import write_report
     from vivid_anvil.shapes.bars import BarCrack, BarSurfaceCrack
@@ -572,6 +573,7 @@ __all__ = [
     "worst_cycles",
     "write_field_table",
     "write_history",
+    "write_page",
     "write_report",
     "write_results",
     "write_template",
@@ -667,6 +669,7 @@ _HOMES = {
         "stage_of_duty_cycle",
         "tearing",
     ],
+    "vivid_anvil.pages": ["write_page"],
     "vivid_anvil.reports": ["build_report", "write_report"],
     "vivid_anvil.histories": [
         "Channel",

@@ -15,7 +15,7 @@ pytestmark = pytest.mark.slow
 def test_each_command_takes_each_kind_of_event(written, run, command, event):
     options = [*COMMANDS[command], "--json", "a.json", "--csv", "a.csv"]
     if command in FIGURES and event in DRAWN:
-        options += ["--figures", "figures"]
+        options += ["--figures", "figures", "--page", "page.html"]
     gated = event == "gated history"  # a model takes no gate: told in one sentence
     study = written(EVENTS[event], rest=REST[: REST.index("[model]")] if gated and command != "model" else REST)
     code, out, err = run(command, study, *options)

@@ -40,7 +40,8 @@ MIXED = REST[: REST.index("[model]")] + FLAWS
 @pytest.mark.parametrize("units", ["metric", "us"])
 def test_a_list_takes_the_cycles_of_each_kind_of_event(written, run, event, units):
     study = written(EVENTS[event], rest=MIXED)
-    options = ("--details", "0", "--json", "a.json", "--csv", "a.csv", "--figures", "figures", "--units", units)
+    files = ("--json", "a.json", "--csv", "a.csv", "--figures", "figures", "--page", "page.html")
+    options = ("--details", "0", *files, "--units", units)
     code, out, err = run("flaws", study, *options)
     assert code == 0, err
     assert "None" not in out

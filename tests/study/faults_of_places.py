@@ -472,6 +472,7 @@ FAULTS_OF_PLACES = {
     ),
     "a logo that is not there": (report('logo = "none.png"'), "report, logo", "a file that is there"),
     "a template that is not there": (report('html_template = "none.html"'), "report, html_template", "a file that is there"),
+    "pictures that move": (report('pictures = "moving"'), "report, pictures", "one of"),
     "a document that is not there": (report('word_template = "none.docx"'), "report, word_template", "a file that is there"),
     "a date of a report as a word": (report('date = "soon"'), "report, date", "date"),
     "a project by its number": (report("project = 7"), "report, project", "text"),

@@ -516,12 +516,15 @@ def report(
         list[Path] | None, typer.Option(help="Another study or variant to hold beside it. May be repeated.")
     ] = None,
     date: Annotated[str | None, typer.Option(help="Its date, such as 2026-10-05; else today.")] = None,
+    interactive: Annotated[
+        bool, typer.Option("--interactive", help="Figures of the HTML report that zoom, turn and answer the pointer.")
+    ] = False,
     units: UnitsShown = Units.metric,
 ) -> None:
     """A study and what it answers as a document to hand over: HTML, Word or PDF, of one content."""
     from vivid_anvil.cli import run_report
 
-    wanted = run_report.Wanted(tuple(section or ()), tuple(leave_out or ()), tuple(beside or ()), date)
+    wanted = run_report.Wanted(tuple(section or ()), tuple(leave_out or ()), tuple(beside or ()), date, interactive)
     run_report.report(study, files, wanted, units.value)
 
 

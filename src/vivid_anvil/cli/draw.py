@@ -36,20 +36,11 @@ def life_drawings(lives: Sequence[Any], units: UnitSystem) -> list[Drawing]:
     drawings: list[Drawing] = []
     for life in lives:
         drawings.append(Drawing(f"life {life.hot_spot.name}", life, units))
-        if (event := _worst_history(life)) is not None:
+        if (event := life.worst_history) is not None:
             drawings.append(
                 Drawing(f"damage over time {life.hot_spot.name}", partial(life.damage_over_time, event), units)
             )
     return drawings
-
-
-def _worst_history(life: Any) -> str | None:
-    """The event with a history in time that does most damage; None where none does any."""
-    timed = {
-        source.name for source in life.spectrum.sources if source.history is not None and source.history.steps == "even"
-    }
-    doing = [event for event in life.events if event.name in timed and event.damage > 0.0]
-    return max(doing, key=lambda one: one.damage).name if doing else None
 
 
 def growth_drawings(growths: Sequence[Any], units: UnitSystem) -> list[Drawing]:

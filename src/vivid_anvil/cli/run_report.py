@@ -21,6 +21,7 @@ class Wanted:
     leave_out: tuple[str, ...] = ()
     beside: tuple[Path, ...] = ()
     date: str | None = None
+    interactive: bool = False
 
 
 def report(path: Path, files: list[Path], wanted: Wanted, units: UnitSystem) -> None:
@@ -65,6 +66,8 @@ def _settings(study: Any, wanted: Wanted) -> Any:
         settings = dataclasses.replace(settings, sections=wanted.sections, leave_out=None)
     if wanted.leave_out:
         settings = dataclasses.replace(settings, leave_out=wanted.leave_out, sections=None)
+    if wanted.interactive:
+        settings = dataclasses.replace(settings, pictures="interactive")
     if wanted.date is not None:
         try:
             settings = dataclasses.replace(settings, date=datetime.date.fromisoformat(wanted.date))

@@ -81,6 +81,14 @@ class LifeResult(Life, Result):
         """The damage built up over the history of an event."""
         return damage_over_time(self, event)
 
+    @property
+    def worst_history(self) -> str | None:
+        """The event with a history in time that does most damage; None where none does any."""
+        sources = self.spectrum.sources
+        timed = {one.name for one in sources if one.history is not None and one.history.steps == "even"}
+        doing = [event for event in self.events if event.name in timed and event.damage > 0.0]
+        return max(doing, key=lambda one: one.damage).name if doing else None
+
     @classmethod
     def overview(cls, results: Sequence[LifeResult]) -> Table:
         """A row a life: what was assessed, damage, life, how much of it is used, reserves."""

@@ -18,7 +18,7 @@ from vivid_anvil.pages.live import Live, axes, graphs, named, new_live
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 MOST_CYCLES = 10  # that are marked
-MOST_SAMPLES = 120_000  # a channel; beyond, the lowest and highest of each piece are drawn
+MOST_SAMPLES = 60_000  # a channel; beyond, the lowest and highest of each piece are drawn
 ROW_HEIGHT = 300
 STEPS = 20  # a percent of the damage: finer ones are not drawn
 
@@ -67,12 +67,15 @@ def over_time_live(built: DamageOverTime, units: UnitSystem = "metric") -> Live:
     part: dict[str, Any] = {} if row is None else {"row": row, "col": 1}
     end = float(built.damage[-1]) if built.damage.size else 0.0
     share = 100.0 * built.damage / end if end else built.damage
-    pick = np.flatnonzero(np.diff(np.floor(share * STEPS), prepend=-1.0, append=np.inf)[: share.size] != 0.0)
-    pick = np.unique(np.append(pick, share.size - 1))
+    pick = np.diff(np.floor(share * STEPS), prepend=-1.0) != 0.0
+    pick[-1:] = True
     hover = named([("", "%{x:.5g} s"), ("", "%{y:.4g} % of the damage of the event")])
     line = {"color": BLUE, "width": 2, "shape": "hv"}
     figure.add_trace(
-        graphs().Scatter(x=built.time[pick], y=share[pick], mode="lines", line=line, hovertemplate=hover, name="damage"), **part
+        graphs().Scatter(
+            x=built.time[pick], y=share[pick], mode="lines", line=line, hovertemplate=hover, name="damage"
+        ),
+        **part,
     )
     axes(figure, "Time [s]", "Damage of the event [%]", **part)
     told = f"Marked: the {MOST_CYCLES} cycles that do most damage in the event. Its damage is {number(end)} a repeat."

@@ -70,7 +70,7 @@ def build_report(
         if name == "answer":
             made.append(section(SECTIONS[name], [], _beside(result, others, units), anchor="answer"))
         else:
-            made.append(_section(name, result, inputs, units, watch))
+            made.append(_section(name, result, inputs, units, watch, asked.pictures))
     first = numbered(made)
     if asked.chosen[0] == "answer":
         numbers = {one.anchor: one.number for outer in first for one in outer.every()}
@@ -84,11 +84,13 @@ def build_report(
     )
 
 
-def _section(name: str, result: StudyResult, inputs: Sequence[Path], units: UnitSystem, watch: Watch | None) -> Section:
+def _section(
+    name: str, result: StudyResult, inputs: Sequence[Path], units: UnitSystem, watch: Watch | None, pictures: str
+) -> Section:
     made = {
         "inputs": lambda: contents.inputs_section(result, units),
         "method": lambda: contents.method_section(result, units),
-        "results": lambda: contents.results_section(result, units, watch),
+        "results": lambda: contents.results_section(result, units, watch, pictures=pictures),
         "hand calculation": lambda: contents.hand_section(result, units),
         "findings": lambda: contents.findings_section(result.findings),
         "not considered": lambda: contents.not_considered(result),

@@ -8,9 +8,11 @@ from importlib.metadata import PackageNotFoundError, version
 from pathlib import Path
 from typing import Any
 
+from vivid_anvil.damage import LifeResult
 from vivid_anvil.figures import draw_into, plot
 from vivid_anvil.ground.files import fingerprint
 from vivid_anvil.histories import LoadHistory, check_history
+from vivid_anvil.pages import live
 from vivid_anvil.reports.document import Block, Facts, Grid, Paragraph, Picture, Section, Steps, Told
 from vivid_anvil.reports.document import Bullets as Sentences
 from vivid_anvil.reports.draft import anchor_of, grid, section
@@ -138,23 +140,27 @@ def workings_of(result: StudyResult, units: UnitSystem) -> list[Working]:
 # ---- results ---------------------------------------------------------------------------------------------------------
 
 
-def results_section(result: StudyResult, units: UnitSystem, watch: Watch | None = None) -> Section:
+def results_section(
+    result: StudyResult, units: UnitSystem, watch: Watch | None = None, *, pictures: str = "still"
+) -> Section:
     """Every result with its words, tables and figures; of many the worst in full, all in a table."""
-    told = list(_told(result))
+    told = list(_told(result, pictures))
     inner = []
     for i, (title, anchor, one, drawn) in enumerate(told):
         if watch is not None:
             watch(f"drawing {title}", i, len(told))
-        inner.append(result_section(title, anchor, one, drawn, units))
+        made = [picture_of(thing, title, units, pictures) for thing in drawn]
+        inner.append(result_section(title, anchor, one, made, units))
     return section(SECTIONS["results"], [], inner, anchor="results")
 
 
-def _told(result: StudyResult) -> Iterator[tuple[str, str, Result, Sequence[Any]]]:
+def _told(result: StudyResult, pictures: str) -> Iterator[tuple[str, str, Result, Sequence[Any]]]:
     """Title, anchor, result, and what is drawn of it."""
     lives = sorted(result.lives, key=lambda one: one.life_repeats)[:MOST_IN_FULL]
     for life in lives:
         name = life.hot_spot.name
-        yield f"Life: {name}", anchor_of("results", "life", name), life, [life]
+        further = _further(life) if pictures == "interactive" else []
+        yield f"Life: {name}", anchor_of("results", "life", name), life, [life, *further]
     for growth in sorted(result.growths, key=lambda one: one.life_repeats)[:MOST_IN_FULL]:
         name = growth.crack.hot_spot.name
         yield f"Crack: {name}", anchor_of("results", "crack", name), growth, [growth]
@@ -168,6 +174,13 @@ def _told(result: StudyResult) -> Iterator[tuple[str, str, Result, Sequence[Any]
         yield f"Front: {front.front.name}", anchor_of("results", "front", front.front.name), front, [front]
 
 
+def _further(life: LifeResult) -> list[Any]:
+    """What is worth a look around: the worst cycles in their history, and how range and mean are spread."""
+    worst = life.worst_history
+    over_time = [] if worst is None else [life.damage_over_time(worst)]
+    return [*over_time, *([life.spectrum.cycles] if len(life.spectrum.cycles) else [])]
+
+
 def _views(result: StudyResult) -> list[Any]:
     """The model from a corner, with its worst places."""
     from vivid_anvil.fields import ModelView
@@ -178,13 +191,11 @@ def _views(result: StudyResult) -> list[Any]:
     return [ModelView(answer.result, "corner", answer.places, job.up, answer.title)]
 
 
-def result_section(
-    title: str, anchor: str, result: Result, drawn: Sequence[Any], units: UnitSystem, *, in_full: bool = False
-) -> Section:
+def result_section(title: str, anchor: str, result: Result, pictures: Sequence[Picture], units: UnitSystem) -> Section:
     """A result with its words, tables and figures."""
-    page = result.page(units, in_full=in_full)
+    page = result.page(units)
     blocks: list[Block] = [Facts(page.words)] if page.words else []
-    blocks += [Picture(png_of(one, units), f"{title}, {_what(one)}") for one in drawn]
+    blocks += pictures
     blocks += [grid(table, f"{title}: {table.title or table.key}", units) for table in page.tables]
     return section(title, blocks, anchor=anchor)
 
@@ -193,12 +204,20 @@ def _what(drawn: Any) -> str:
     """What a figure shows, in words."""
     return {
         "LifeResult": "curve, exceedance and damage",
+        "DamageOverTime": "when the damage is done",
+        "Cycles": "ranges and means of the cycles",
         "GrowthResult": "growth to the limiting size",
         "ModelView": "life on the surface",
         "FlawList": "all flaws in the assessment diagram",
         "FlawAssessment": "the most urgent flaw in the assessment diagram",
         "FlawGrowth": "growth of the most urgent flaw that may stay today",
     }.get(type(drawn).__name__, "figure")
+
+
+def picture_of(thing: Any, title: str, units: UnitSystem, pictures: str) -> Picture:
+    """A figure with its caption, on a page to look around in where that is asked for."""
+    made = live(thing, units=units) if pictures == "interactive" else None
+    return Picture(png_of(thing, units), f"{title}, {_what(thing)}", live=made)
 
 
 def png_of(thing: Any, units: UnitSystem) -> bytes:

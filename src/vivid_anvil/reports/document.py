@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
+from vivid_anvil.pages import Live
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.table import PageTable
 from vivid_anvil.writing.working import Step
@@ -46,11 +47,12 @@ class Grid:
 
 @dataclass(frozen=True, eq=False)
 class Picture:
-    """A figure as PNG, with a caption."""
+    """A figure as PNG, with a caption; `live` is the same to look around in, for a page."""
 
     png: bytes
     caption: str
     number: int = 0
+    live: Live | None = None
 
 
 @dataclass(frozen=True)

@@ -10,6 +10,7 @@ from importlib.resources import files
 from pathlib import Path
 
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.pages import live_html, scripts, style
 from vivid_anvil.reports.document import Bullets, Document, Facts, Grid, Paragraph, Picture, Section, Steps, Told
 from vivid_anvil.writing.html import data_url
 
@@ -34,17 +35,21 @@ def to_html(document: Document, template: str | None = None) -> str:
     logo = "" if document.logo is None else data_url(document.logo)
     try:
         made = Environment(autoescape=True, undefined=StrictUndefined).from_string(text)
-        return (
-            made.render(
-                document=document, answer=body(document.first), body=body(document.rest), contents=contents, logo=logo
-            )
-            + "\n"
-        )
+        answer, rest = _head(document) + body(document.first), body(document.rest)
+        return made.render(document=document, answer=answer, body=rest, contents=contents, logo=logo) + "\n"
     except TemplateError as error:
         where = "report, html_template"
         raise InputError(
             where, f"{template}: {error}", "a template for document, answer, body, contents and logo"
         ) from error
+
+
+def _head(document: Document) -> str:
+    """What figures to look around in need, where there are some; whatever template they stand in."""
+    pictures = (block for one in document.every() for block in one.blocks if isinstance(block, Picture))
+    if all(one.live is None for one in pictures):
+        return ""
+    return f"<style>{style()}</style>\n{scripts()}\n"
 
 
 def body(sections: Sequence[Section]) -> str:
@@ -112,6 +117,10 @@ def _(block: Grid) -> str:
 @block_as_html.register
 def _(block: Picture) -> str:
     words = html.escape(block.caption)
+    if block.live is not None:
+        still = f'<img class="live-still" src="{data_url(block.png)}" alt="{words}">'
+        made = live_html(block.live, f"figure-{block.number}")
+        return f"<figure>{made}{still}<figcaption>Figure {block.number}: {words}</figcaption></figure>"
     return (
         f'<figure><img src="{data_url(block.png)}" alt="{words}">'
         f"<figcaption>Figure {block.number}: {words}</figcaption></figure>"

@@ -393,6 +393,7 @@ EXAMPLES: dict[str, Any] = {
     "language": "en",
     "sections": ["answer", "findings"],
     "ReportSettings.leave_out": ["appendix"],
+    "pictures": "interactive",
     "html_template": "report.html",
     "word_template": "company.docx",
 }
@@ -454,6 +455,7 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "SNCurve.model": lambda: (curve_keys.REGRESSION, *FIT_MODELS),
     **CHOICES_OF_FLAWS,
     "language": lambda: report_settings.LANGUAGES,
+    "pictures": lambda: report_settings.PICTURES,
 }
 _NOT_A_CHOICE = ("SNCurve.mean_stress", "PathSection.surface", "Indication.stress", "PressureStress.wall")
 

@@ -32,6 +32,7 @@ LANGUAGES = {
     "es": ("Informe", "Proyecto", "Número", "Revisión", "Autor", "Revisado por", "Fecha"),
     "it": ("Relazione", "Progetto", "Numero", "Revisione", "Redatto da", "Verificato da", "Data"),
 }
+PICTURES = ("still", "interactive")
 IN_BLOCK = ("project", "number", "revision", "author", "checker")
 
 
@@ -61,6 +62,8 @@ class ReportSettings:
         Only these sections, in the order of `SECTIONS`.
     leave_out : sequence of str, optional
         All sections but these.
+    pictures : str, default "still"
+        One of `PICTURES`: with "interactive" figures of an HTML report zoom, turn and answer the pointer.
     html_template : str, optional
         A template (Jinja2) in place of the shipped one.
     word_template : str, optional
@@ -87,11 +90,13 @@ class ReportSettings:
     language: str = "en"
     sections: Sequence[str] | None = None
     leave_out: Sequence[str] | None = None
+    pictures: str = "still"
     html_template: str | None = None
     word_template: str | None = None
 
     def __post_init__(self) -> None:
         checks.one_of(inside(WHERE, "language"), self.language, tuple(LANGUAGES))
+        checks.one_of(inside(WHERE, "pictures"), self.pictures, PICTURES)
         if self.sections is not None and self.leave_out is not None:
             raise InputError(inside(WHERE, "leave_out"), "sections left out beside sections chosen", "one of both")
         for key in ("sections", "leave_out"):
