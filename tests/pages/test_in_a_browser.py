@@ -82,13 +82,13 @@ def test_a_model_turns_goes_to_its_places_and_hides_its_sets(browser, model):
     browser.find_element("css selector", "button.whole").click()
     assert still(place) == whole
     boxes = browser.find_elements("css selector", ".live-panel input")
-    boxes[1].click()
+    boxes[0].click()
     assert colours(still(place)) < colours(whole) / 3
 
 
 def test_the_pointer_is_told_node_life_and_event(browser, model):
     opened(browser, model)
-    text = browser.execute_script("return document.querySelector('.live').data[1].text")
+    text = browser.execute_script("return document.querySelector('.live').data[0].text")
     assert all(line.startswith("<b>node ") for line in text)
     assert any("years<br>lap" in line for line in text)
 

@@ -1,5 +1,6 @@
 """Figures of pages hold the numbers of the result; surfaces of fewer triangles keep their worst nodes."""
 
+import dataclasses
 import json
 import math
 from pathlib import Path
@@ -147,8 +148,8 @@ def test_a_model_tells_every_node_of_its_surface(head):
     assert {number for part in made.more["nodes"] for number in part["number"]} == set(
         result.field.node_ids[np.unique(faces)].tolist()
     )
-    held = made.more["nodes"][0]
-    for number, life, event in list(zip(held["number"], held["life"], held["event"], strict=True))[::37]:
+    part = made.more["nodes"][0]
+    for number, life, event in list(zip(part["number"], part["life"], part["event"], strict=True))[::37]:
         place = result.field.place_of(number)
         assert float(life) == pytest.approx(result.life_years[place], rel=1e-3)
         assert result.event_names[event] == result.event_names[result.values.worst_event[place]]
@@ -158,9 +159,12 @@ def test_a_model_tells_every_node_of_its_surface(head):
 
 
 def test_sets_of_a_model_hold_the_faces_between_their_nodes(head):
-    made, field = live(head), head.result.field
-    names = [one["name"] for one in made.more["sets"]]
-    assert names == ["held end", "all other nodes"]
+    field = head.result.field
+    names = [one["name"] for one in live(head).more["sets"]]
+    assert names == ["all other nodes", "left out"]  # what is held is left out by the study
+    whole = dataclasses.replace(head, result=dataclasses.replace(head.result, left_out=None))
+    made = live(whole)
+    assert [one["name"] for one in made.more["sets"]] == ["held end", "all other nodes"]
     held = set(field.node_ids[np.asarray(field.node_sets["held end"])].tolist())
     assert set(made.more["nodes"][0]["number"]) <= held
 

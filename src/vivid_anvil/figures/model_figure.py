@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 import math
 
 import numpy as np
@@ -12,49 +11,27 @@ from matplotlib.figure import Figure
 from matplotlib.patches import Patch
 
 from vivid_anvil.fields.model_view import ModelView
+from vivid_anvil.figures.banded import COLOURS, NO_DAMAGE, band_names, cut_into_bands, life_bands, life_heights
 from vivid_anvil.figures.style import INK, new_figure
 from vivid_anvil.figures.tidy import FIXED
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import listed
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
-NO_DAMAGE = "#f4f6f9"
 LEFT_OUT = "#ffffff"
-# From the shortest life on: told apart in grey print and by colour-blind eyes, as lightness rises all the way.
-COLOURS = ("#3d0a14", "#7a1022", "#b3432b", "#d97a34", "#e6a955", "#efcd8c", "#f3e3c3")
-STEPS = (1.0, 3.0, 10.0)
+MOST_OUTLINED = 30_000  # faces; of more the outlines would hide the colours
 OUTWARDS, LABEL_GAP, LABEL_ROOM = 0.12, 0.09, 0.24  # of the model's size
 
 
-def bands(shortest: float, longest: float, most: int = len(COLOURS)) -> list[float]:
-    """Borders of life, in its unit, at 1, 3, 10, 30, ..., that part lives from `shortest` on; the last band is open."""
-    first = 10.0 ** math.floor(math.log10(shortest))
-    start = next(first * step for step in STEPS if first * step > shortest * (1.0 + 1e-12))
-    borders = [start]
-    while len(borders) < most - 1 and borders[-1] < longest:
-        power = 10.0 ** math.floor(math.log10(borders[-1]) + 1e-9)
-        borders.append(power * 3.0 if borders[-1] < 2.0 * power else power * 10.0)
-    return borders
-
-
 def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:
-    """The surface as the eye sees it; each face shows the shortest life of its corners."""
+    """The surface as the eye sees it, its colours following the life between the nodes."""
     result = view.result
     figure = new_figure(f"{view.title or result.field.source}: life, seen from {view.side}")
     axes = figure.subplots()
-    calendar = result.duty_cycle.calendar
-    unit = calendar.unit_for(float(result.life_repeats.min()))
-    years = calendar.life_in(unit, result.life_repeats)[view.faces].min(axis=1)
-    finite = years[np.isfinite(years) & (years > 0.0)]
-    borders = bands(float(finite.min()), float(finite.max())) if finite.size else []
-    colours = np.array([NO_DAMAGE] * years.size, dtype=object)
-    kind = np.searchsorted(borders, years, side="right")
-    for i, colour in enumerate(COLOURS[: len(borders) + 1]):
-        colours[np.isfinite(years) & (kind == i)] = colour
-    if result.left_out is not None:
-        colours[result.left_out[view.faces].any(axis=1)] = LEFT_OUT
-    faces = list(view.seen[view.faces][:, :, :2])
-    axes.add_collection(PolyCollection(faces, facecolors=list(colours), edgecolors="#00000022", lw=0.25))
+    unit = result.duty_cycle.calendar.unit_for(float(result.life_repeats.min()))
+    lives = np.asarray(result.duty_cycle.calendar.life_in(unit, result.life_repeats))
+    borders = life_bands(lives)
+    axes.add_collection(_surface(view, lives, borders))
     axes.margins(0.01)
     axes.set_aspect("equal")
     axes.autoscale_view()
@@ -67,12 +44,35 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:
     _scale(axes, view, units)
     _mark(axes, view)
     axes.legend(
-        handles=[*_legend(borders, bool(np.isinf(years).any()), result.left_out is not None), *_of_brackets(view)],
+        handles=[
+            *_legend(borders, bool(np.isinf(lives[result.assessed]).any()), result.left_out is not None),
+            *_of_brackets(view),
+        ],
         title=f"Life [{unit}]",
         loc="center left",
         bbox_to_anchor=(1.0, 0.5),
     )
     return figure
+
+
+def _surface(view: ModelView, lives: FloatArray, borders: list[float]) -> PolyCollection:
+    """The faces from the farthest on, each cut into its bands, and its outline over them."""
+    heights, edges = life_heights(lives, borders)
+    corners = view.seen[view.faces][:, :, :2]
+    parts, face, band = cut_into_bands(corners, heights[view.faces], edges)
+    palette = np.array([*COLOURS[: len(borders) + 1], NO_DAMAGE] if borders else [NO_DAMAGE] * 2)
+    colours = palette[band]
+    if view.result.left_out is not None:
+        partly = np.asarray(view.result.left_out[view.faces]).any(axis=1)
+        colours[np.asarray(partly)[face]] = LEFT_OUT
+    shapes, fills, lines = list(parts), colours.tolist(), colours.tolist()
+    if len(corners) <= MOST_OUTLINED:
+        order = np.argsort(np.concatenate([face, np.arange(len(corners))]), kind="stable").tolist()
+        shapes += list(corners)
+        fills += ["none"] * len(corners)
+        lines += ["#00000022"] * len(corners)
+        shapes, fills, lines = ([one[i] for i in order] for one in (shapes, fills, lines))
+    return PolyCollection(shapes, facecolors=fills, edgecolors=lines, lw=0.3)
 
 
 def _what(view: ModelView) -> str:
@@ -120,11 +120,9 @@ def _of_brackets(view: ModelView) -> list[Patch]:
 
 
 def _legend(borders: list[float], quiet: bool, partly: bool) -> list[Patch]:
-    names = [f"below {number(borders[0])}"] if borders else []
-    names += [f"{number(low)} to {number(high)}" for low, high in itertools.pairwise(borders)]
-    names += [f"{number(borders[-1])} and more"] if borders else []
     patches = [
-        Patch(facecolor=colour, edgecolor="#00000044", label=name) for colour, name in zip(COLOURS, names, strict=False)
+        Patch(facecolor=colour, edgecolor="#00000044", label=name)
+        for colour, name in zip(COLOURS, band_names(borders), strict=False)
     ]
     more = [(NO_DAMAGE, "no damage")] * quiet + [(LEFT_OUT, "left out")] * partly
     return [*patches, *(Patch(facecolor=colour, edgecolor="#00000044", label=name) for colour, name in more)]

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.fields import HotPlace, ModelResult, ModelView
-from vivid_anvil.figures.model_figure import COLOURS, NO_DAMAGE, bands
+from vivid_anvil.figures.banded import COLOURS, NO_DAMAGE, life_bands, life_heights
 from vivid_anvil.figures.style import INK
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.models import outer_surface
@@ -17,7 +17,7 @@ from vivid_anvil.pages.live import FONT, Live, graphs, new_live
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 MOST_TRIANGLES = 60_000
-REST = "all other nodes"
+REST, LEFT_OUT = "all other nodes", "left out"
 FAR = 1.5  # from which the whole model is seen, of its longest side
 LIFTED = 0.012  # how far marks stand off the surface, of the same
 LOOK = {"ambient": 0.9, "diffuse": 0.3, "specular": 0.02, "roughness": 0.9, "fresnel": 0.0}
@@ -40,8 +40,8 @@ def model_live(view: ModelView, units: UnitSystem = "metric") -> Live:
     figure.update_layout(margin={"l": 10, "r": 10, "t": 10, "b": 10})
     parts = _by_set(result, triangles)
     points = shown(result.field.coordinates, "length", units)
-    for _, mine in parts:
-        figure.add_trace(_surface(points, mine, height))
+    for name, mine in parts:
+        figure.add_trace(_surface(points, mine, np.full_like(height, height.max()) if name == LEFT_OUT else height))
     outwards = [_outwards(result, place, triangles) for place in view.places]
     marks = _marks(view, outwards, units)
     figure.add_trace(marks)
@@ -79,21 +79,14 @@ def _notes(view: ModelView, triangles: IntArray, all_triangles: IntArray) -> tup
 
 def _heights(lives: FloatArray) -> tuple[FloatArray, dict[str, Any]]:
     """log10 of the lives for the colours, with the bands of the still picture; without damage a band of its own above."""
-    finite = lives[np.isfinite(lives) & (lives > 0.0)]
-    borders = bands(float(finite.min()), float(finite.max())) if finite.size else [1.0]
-    at = np.log10(borders)
-    low, high = float(at[0]) - 0.5, float(at[-1]) + 0.5
-    above = high + 0.35
-    with np.errstate(divide="ignore"):
-        height = np.clip(np.log10(lives), low, high - 1e-3)
-    height[np.isinf(lives)] = above
-    edges = [low, *at.tolist(), high, above]
-    places = [(one - low) / (above - low) for one in edges]
-    colours = [*COLOURS[: len(borders) + 1], NO_DAMAGE]
+    borders = life_bands(lives)
+    heights, edges = life_heights(lives, borders)
+    colours = [*COLOURS[: len(borders) + 1], NO_DAMAGE] if borders else [NO_DAMAGE] * (len(edges) - 1)
+    places = [(one - edges[0]) / (edges[-1] - edges[0]) for one in edges]
     scale = [[place, colour] for i, colour in enumerate(colours) for place in (places[i], places[i + 1])]
-    ticks = [*at.tolist(), 0.5 * (high + above)]
+    ticks = [*edges[1:-2], 0.5 * (edges[-2] + edges[-1])] if borders else [0.5 * (edges[-2] + edges[-1])]
     words = [*(number(one) for one in borders), "no damage"]
-    return height, {"colours": {"cmin": low, "cmax": above, "colorscale": scale}, "at": ticks, "words": words}
+    return heights, {"colours": {"cmin": edges[0], "cmax": edges[-1], "colorscale": scale}, "at": ticks, "words": words}
 
 
 def _scene(view: ModelView, units: UnitSystem) -> dict[str, Any]:
@@ -126,7 +119,11 @@ def _scene(view: ModelView, units: UnitSystem) -> dict[str, Any]:
 
 
 def _by_set(result: ModelResult, triangles: IntArray) -> list[tuple[str, IntArray]]:
-    """Triangles by the first set that holds all of their corners, those of none last."""
+    """Triangles by the first set that holds all of their corners, those of none after them, those left out last."""
+    without = np.zeros(len(triangles), dtype=bool)
+    if result.left_out is not None:
+        without = np.asarray(result.left_out[triangles]).any(axis=1)
+    triangles, left_out = triangles[~without], triangles[without]
     owner = np.full(len(triangles), -1)
     names = list(result.field.node_sets)
     for i, name in reversed(list(enumerate(names))):
@@ -135,7 +132,7 @@ def _by_set(result: ModelResult, triangles: IntArray) -> list[tuple[str, IntArra
         owner[inside[triangles].all(axis=1)] = i
     kept = [(names[i], triangles[owner == i]) for i in range(len(names)) if (owner == i).any()]
     rest = triangles[owner == -1]
-    return [*kept, *([(REST, rest)] if len(rest) else [])]
+    return [*kept, *([(REST, rest)] if len(rest) else []), *([(LEFT_OUT, left_out)] if len(left_out) else [])]
 
 
 def _surface(points: FloatArray, triangles: IntArray, height: FloatArray) -> Any:
