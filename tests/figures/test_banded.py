@@ -1,4 +1,4 @@
-"""Faces cut into bands: nothing lost or doubled, each part within its band, areas as integrated; bands that grey print tells apart."""
+"""Faces cut into bands: nothing lost or doubled, areas as integrated; bands that grey print tells apart."""
 
 import numpy as np
 import pytest

@@ -11,7 +11,15 @@ from matplotlib.figure import Figure
 from matplotlib.patches import Patch
 
 from vivid_anvil.fields.model_view import ModelView
-from vivid_anvil.figures.banded import COLOURS, NO_DAMAGE, band_names, cut_into_bands, life_bands, life_heights
+from vivid_anvil.figures.banded import (
+    COLOURS,
+    NO_DAMAGE,
+    band_colours,
+    band_names,
+    cut_into_bands,
+    life_bands,
+    life_heights,
+)
 from vivid_anvil.figures.style import INK, new_figure
 from vivid_anvil.figures.tidy import FIXED
 from vivid_anvil.ground.checks import FloatArray
@@ -43,11 +51,9 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:
     axes.set_title(_what(view), fontsize=12, fontweight="normal")
     _scale(axes, view, units)
     _mark(axes, view)
+    quiet = bool(np.isinf(lives[result.assessed]).any())
     axes.legend(
-        handles=[
-            *_legend(borders, bool(np.isinf(lives[result.assessed]).any()), result.left_out is not None),
-            *_of_brackets(view),
-        ],
+        handles=[*_legend(borders, quiet, result.left_out is not None), *_of_brackets(view)],
         title=f"Life [{unit}]",
         loc="center left",
         bbox_to_anchor=(1.0, 0.5),
@@ -60,8 +66,7 @@ def _surface(view: ModelView, lives: FloatArray, borders: list[float]) -> PolyCo
     heights, edges = life_heights(lives, borders)
     corners = view.seen[view.faces][:, :, :2]
     parts, face, band = cut_into_bands(corners, heights[view.faces], edges)
-    palette = np.array([*COLOURS[: len(borders) + 1], NO_DAMAGE] if borders else [NO_DAMAGE] * 2)
-    colours = palette[band]
+    colours = np.array(band_colours(borders))[band]
     if view.result.left_out is not None:
         partly = np.asarray(view.result.left_out[view.faces]).any(axis=1)
         colours[np.asarray(partly)[face]] = LEFT_OUT

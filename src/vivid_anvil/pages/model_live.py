@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.fields import HotPlace, ModelResult, ModelView
-from vivid_anvil.figures.banded import COLOURS, NO_DAMAGE, life_bands, life_heights
+from vivid_anvil.figures.banded import band_colours, life_bands, life_heights
 from vivid_anvil.figures.style import INK
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.models import outer_surface
@@ -81,7 +81,7 @@ def _heights(lives: FloatArray) -> tuple[FloatArray, dict[str, Any]]:
     """log10 of the lives for the colours, with the bands of the still picture; without damage a band of its own above."""
     borders = life_bands(lives)
     heights, edges = life_heights(lives, borders)
-    colours = [*COLOURS[: len(borders) + 1], NO_DAMAGE] if borders else [NO_DAMAGE] * (len(edges) - 1)
+    colours = band_colours(borders)
     places = [(one - edges[0]) / (edges[-1] - edges[0]) for one in edges]
     scale = [[place, colour] for i, colour in enumerate(colours) for place in (places[i], places[i + 1])]
     ticks = [*edges[1:-2], 0.5 * (edges[-2] + edges[-1])] if borders else [0.5 * (edges[-2] + edges[-1])]
@@ -122,7 +122,7 @@ def _by_set(result: ModelResult, triangles: IntArray) -> list[tuple[str, IntArra
     """Triangles by the first set that holds all of their corners, those of none after them, those left out last."""
     without = np.zeros(len(triangles), dtype=bool)
     if result.left_out is not None:
-        without = np.asarray(result.left_out[triangles]).any(axis=1)
+        without[:] = np.asarray(result.left_out[triangles]).any(axis=1)
     triangles, left_out = triangles[~without], triangles[without]
     owner = np.full(len(triangles), -1)
     names = list(result.field.node_sets)
