@@ -10,8 +10,8 @@ from vivid_anvil.figures.banded import COLOURS, NO_DAMAGE, band_names, cut_into_
 
 
 def areas(parts):
-    """Areas of triangles with their sign, shape (k,)."""
-    one, other = parts[:, 1] - parts[:, 0], parts[:, 2] - parts[:, 0]
+    """Areas with their sign of parts, a triangle's last corner twice, shape (k,)."""
+    one, other = parts[:, 2] - parts[:, 0], parts[:, 3] - parts[:, 1]
     return 0.5 * (one[:, 0] * other[:, 1] - one[:, 1] * other[:, 0])
 
 
@@ -26,7 +26,7 @@ def test_parts_fill_their_faces_once_and_stay_within_their_bands(seed, many):
     edges = [-1.0, *np.sort(rng.uniform(0.05, 0.95, many)), 2.0]
     parts, face, band = cut_into_bands(corners, heights, edges)
     assert (np.diff(face) >= 0).all()
-    whole = np.array([areas(one[[[0, 1, 2], [0, 2, 3]]]).sum() for one in corners])
+    whole = areas(corners)
     made = areas(parts)
     assert (made > -1e-12).all()  # turned as their faces: none folds over another
     assert np.bincount(face, weights=made, minlength=5) == pytest.approx(whole)

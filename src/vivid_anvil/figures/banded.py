@@ -58,7 +58,7 @@ def life_heights(lives: FloatArray, borders: list[float]) -> tuple[FloatArray, l
 def cut_into_bands(
     corners: FloatArray, heights: FloatArray, edges: list[float]
 ) -> tuple[FloatArray, IntArray, IntArray]:
-    """Triangles that each lie in one band, shape (k, 3, 2), the face each is of, rising, and its band.
+    """Parts of faces that each lie in one band, shape (k, 4, 2), the face each is of, rising, and its band.
 
     `corners`, shape (m, 4, 2), are those of faces in the picture, a triangle's last twice; `heights`, shape (m, 4), what is known
     there, even between them; `edges` are the borders of the bands, the first and last included.
@@ -69,18 +69,24 @@ def cut_into_bands(
     ([0, 1], {0})
     """
     points = np.concatenate([corners, heights[:, :, None]], axis=2)  # x, y, height
-    four = (corners[:, 2] != corners[:, 3]).any(axis=1)
-    plain, quads = points[~four][:, :3], points[four]
+    within = np.searchsorted(edges[1:-1], heights, side="right")
+    whole = (within == within[:, :1]).all(axis=1)
+    four = ~whole & (corners[:, 2] != corners[:, 3]).any(axis=1)
+    three = ~whole & ~four
+    quads = points[four]
     middle = quads.mean(axis=1, keepdims=True)
-    parts = [plain, *(np.concatenate([quads[:, [i, (i + 1) % 4]], middle], axis=1) for i in range(4))]
-    face = np.concatenate([np.flatnonzero(~four), *[np.flatnonzero(four)] * 4])
-    made = np.concatenate(parts)
+    cut = np.concatenate(
+        [points[three][:, :3], *(np.concatenate([quads[:, [i, (i + 1) % 4]], middle], axis=1) for i in range(4))]
+    )
+    face = np.concatenate([np.flatnonzero(three), *[np.flatnonzero(four)] * 4])
     for border in edges[1:-1]:
-        made, face = _cut(made, face, border)
+        cut, face = _cut(cut, face, border)
+    band = np.searchsorted(edges[1:-1], cut[:, :, 2].mean(axis=1), side="right")
+    made = np.concatenate([corners[whole], cut[:, [0, 1, 2, 2], :2]])
+    face = np.concatenate([np.flatnonzero(whole), face])
+    band = np.concatenate([within[whole, 0], band])
     order = np.argsort(face, kind="stable")
-    made, face = made[order], face[order]
-    band = np.searchsorted(edges[1:-1], made[:, :, 2].mean(axis=1), side="right")
-    return made[:, :, :2], face, np.asarray(band)
+    return made[order], face[order], np.asarray(band[order])
 
 
 def _cut(triangles: FloatArray, face: IntArray, border: float) -> tuple[FloatArray, IntArray]:

@@ -16,7 +16,7 @@ from vivid_anvil.pages.fewer_triangles import fewer, triangles_of
 from vivid_anvil.pages.live import FONT, Live, graphs, new_live
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
-MOST_TRIANGLES = 60_000
+MOST_TRIANGLES = 40_000
 REST, LEFT_OUT = "all other nodes", "left out"
 FAR = 1.5  # from which the whole model is seen, of its longest side
 LIFTED = 0.012  # how far marks stand off the surface, of the same
