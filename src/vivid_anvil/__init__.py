@@ -223,6 +223,7 @@ if TYPE_CHECKING:
     from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
     from vivid_anvil.stress.sections import RectangleSection, RoundSection, plate_under_pressure, plate_with_hole
     from vivid_anvil.stress.structural import through_thickness, toe_stress
+    from vivid_anvil.study.all_places import AllPlaces, all_places
     from vivid_anvil.study.answers import answers, answers_of_flaw
     from vivid_anvil.study.cards import read_card, read_card_named
     from vivid_anvil.study.check_study import check_study
@@ -252,6 +253,7 @@ if TYPE_CHECKING:
 __all__ = [
     "PSD",
     "AbsoluteMaximumPrincipal",
+    "AllPlaces",
     "AllowableFlaws",
     "AsWelded",
     "AxialPipeCrack",
@@ -405,6 +407,7 @@ __all__ = [
     "Working",
     "__version__",
     "accelerated_test",
+    "all_places",
     "allowable_flaws",
     "answers",
     "answers_of_flaw",
@@ -903,6 +906,8 @@ _HOMES = {
         "write_results",
     ],
     "vivid_anvil.study": [
+        "AllPlaces",
+        "all_places",
         "FlawAnswers",
         "FlawsWhatIf",
         "ReportSettings",

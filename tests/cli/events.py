@@ -114,6 +114,7 @@ EVENTS = {
 COMMANDS = {
     "check": (),
     "life": ("--spot", "toe"),
+    "places": (),
     "rules": (),
     "what-if": ("load scale", "0.9", "1.1"),
     "solve": (),
@@ -122,7 +123,7 @@ COMMANDS = {
     "explain": (),
     "model": ("--node", "2", "--nodes", "nodes.vtu"),
 }
-FIGURES = ("life", "rules", "what-if", "grow", "inspections", "model")
+FIGURES = ("life", "places", "rules", "what-if", "grow", "inspections", "model")
 DRAWN = (
     "history",
     "gated history",

@@ -92,6 +92,7 @@ ASKED = {
     "inspections": ("study.toml", "--json", "a.json"),
     "life": ("study.toml", "--json", "a.json"),
     "model": ("model.toml", "--json", "a.json"),
+    "places": ("study.toml", "--json", "a.json"),
     "rules": ("study.toml", "--json", "a.json"),
     "report": ("flaws.toml", "a.pdf"),
     "schema": ("--json", "a.json"),

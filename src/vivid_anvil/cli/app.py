@@ -231,6 +231,22 @@ def life(
 
 
 @app.command(rich_help_panel=LIFE)
+def places(
+    study: StudyFile,
+    most: Annotated[int, typer.Option(min=0, help="How many lives are moved, those that are used most.")] = 20,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    page: PageFile = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """All places beside each other: what is used, what governs, what would move each life most, life by survival."""
+    from vivid_anvil.cli import run
+
+    run.places(study, most, Outputs(json_file, csv_file, figures, page=page), units.value)
+
+
+@app.command(rich_help_panel=LIFE)
 def rules(
     study: StudyFile,
     spot: SpotName = None,

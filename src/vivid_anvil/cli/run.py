@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from vivid_anvil.cli.draw import growth_drawings, history_drawings, life_drawings
-from vivid_anvil.cli.outputs import Outputs
+from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem
@@ -111,6 +111,22 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, deta
     else:
         title = f"{study.title}: {lives[0].hot_spot.name}"
         out.print(show.page(lives[0].page(units, title=title, in_full=True), units))
+    show.say_written(out, written)
+
+
+def places(path: Path, most: int, outputs: Outputs, units: UnitSystem) -> None:
+    """All places of a study, and what moves the lives that are used most."""
+    outputs.check()
+    with progress("reading the study") as watch:
+        from vivid_anvil.study import all_places, read_study, run_study
+
+        found = all_places(run_study(read_study(path, watch=watch), watch=watch), most=most, watch=watch)
+        drawings = [Drawing("places", found, units)]
+        written = outputs.write({"title": found.title, **found.to_dict()}, found.tables()[0], drawings, watch)
+    from vivid_anvil.cli import show
+
+    out = show.console()
+    out.print(show.page(dataclasses.replace(found.page(units), findings=None), units))
     show.say_written(out, written)
 
 

@@ -60,6 +60,7 @@ from vivid_anvil.figures.looks_figures import (
 from vivid_anvil.figures.matrix_figure import matrix_figure
 from vivid_anvil.figures.model_figure import model_figure
 from vivid_anvil.figures.overlay_figure import overlay_figure
+from vivid_anvil.figures.places_figure import places_figure
 from vivid_anvil.figures.rules_figure import rules_figure
 from vivid_anvil.figures.style import in_place_of, styled
 from vivid_anvil.figures.tail_figure import tail_figure
@@ -86,7 +87,7 @@ from vivid_anvil.materials import (
     Staircase,
 )
 from vivid_anvil.shapes import Shape
-from vivid_anvil.study import FlawsWhatIf, WhatIf
+from vivid_anvil.study import AllPlaces, FlawsWhatIf, WhatIf
 from vivid_anvil.tailoring import Coverage, TailoredTest
 from vivid_anvil.units import UnitSystem
 
@@ -144,7 +145,7 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
         "a LoadHistory, an SNCurve or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNFamily, a fit, Staircase, "
         "LifeResult, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives, InspectionPlan, ModelView, "
         "VibrationView, ResponseView, PSDEstimate, Coverage, TailoredTest, FlawAssessment, FlawGrowth, "
-        "FlawLooks, FlawList, Characterised, Sensitivity, LimitingSizes, AllowableFlaws, CrackFront or Tearing",
+        "FlawLooks, FlawList, AllPlaces, Characterised, Sensitivity, LimitingSizes, AllowableFlaws, CrackFront or Tearing",
         "Of a study result, plot one of its lives or growths.",
     )
 
@@ -199,3 +200,4 @@ _draw.register(FrontAssessment, assessed_front_figure)
 _draw.register(Sensitivity, sensitivity_figure)
 _draw.register(FlawLooks, looks_figure)
 _draw.register(Characterised, characterised_figure)
+_draw.register(AllPlaces, places_figure)

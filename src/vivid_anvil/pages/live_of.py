@@ -20,6 +20,8 @@ from vivid_anvil.pages.history_live import gated_live, history_live, over_time_l
 from vivid_anvil.pages.live import Live
 from vivid_anvil.pages.matrix_live import cycles_live, matrix_live
 from vivid_anvil.pages.model_live import model_live
+from vivid_anvil.pages.places_live import places_live
+from vivid_anvil.study import AllPlaces
 from vivid_anvil.units import UnitSystem
 
 
@@ -82,3 +84,4 @@ _live.register(FlawAssessment, flaw_live)
 _live.register(FlawGrowth, flaw_growth_live)
 _live.register(FlawList, flaws_live)
 _live.register(ModelView, model_live)
+_live.register(AllPlaces, places_live)

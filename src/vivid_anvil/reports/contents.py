@@ -16,7 +16,7 @@ from vivid_anvil.pages import live
 from vivid_anvil.reports.document import Block, Facts, Grid, Paragraph, Picture, Section, Steps, Told
 from vivid_anvil.reports.document import Bullets as Sentences
 from vivid_anvil.reports.draft import anchor_of, grid, section
-from vivid_anvil.study import Study, StudyResult, check_study
+from vivid_anvil.study import Study, StudyResult, all_places, check_study
 from vivid_anvil.study.compare import flat_keys
 from vivid_anvil.study.report_settings import SECTIONS
 from vivid_anvil.units import UnitSystem
@@ -156,6 +156,8 @@ def results_section(
 
 def _told(result: StudyResult, pictures: str) -> Iterator[tuple[str, str, Result, Sequence[Any]]]:
     """Title, anchor, result, and what is drawn of it."""
+    places = all_places(result)
+    yield "All places", anchor_of("results", "places"), places, [places]
     lives = sorted(result.lives, key=lambda one: one.life_repeats)[:MOST_IN_FULL]
     for life in lives:
         name = life.hot_spot.name
@@ -204,6 +206,7 @@ def _what(drawn: Any) -> str:
     """What a figure shows, in words."""
     return {
         "LifeResult": "curve, exceedance and damage",
+        "AllPlaces": "what is used, what moves each life",
         "DamageOverTime": "when the damage is done",
         "Cycles": "ranges and means of the cycles",
         "GrowthResult": "growth to the limiting size",

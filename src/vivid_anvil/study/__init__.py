@@ -1,5 +1,6 @@
 """The job written down: the study file, read, checked and run."""
 
+from vivid_anvil.study.all_places import AllPlaces, all_places
 from vivid_anvil.study.answers import Answer, Answers, Questions, answers, answers_of_flaw, asks_for_a_flaw
 from vivid_anvil.study.cards import cards_in, find_cards, read_card, read_card_named, shipped_cards
 from vivid_anvil.study.check_study import StudyCheck, check_study
@@ -26,6 +27,7 @@ from vivid_anvil.study.what_if_flaws import FlawsWhatIf, FlawVariant, KeptFlaw
 
 __all__ = [
     "WORST_NODE",
+    "AllPlaces",
     "Answer",
     "Answers",
     "FlawAnswers",
@@ -47,6 +49,7 @@ __all__ = [
     "Variant",
     "WhatIf",
     "WorstNode",
+    "all_places",
     "answer_model",
     "answers",
     "answers_of_flaw",
