@@ -11,6 +11,7 @@ import subprocess
 import sys
 import tempfile
 import textwrap
+import time
 from pathlib import Path
 
 from matplotlib.figure import Figure
@@ -20,7 +21,7 @@ from rich.terminal_theme import MONOKAI as THEME
 from rich.text import Text
 
 from vivid_anvil.figures import plot
-from vivid_anvil.growth import crack_course, lives_over_size, visited_law
+from vivid_anvil.growth import crack_course, inspection_plan, lives_over_size, visited_law
 from vivid_anvil.study import grow_cracks, read_study
 
 FOLDER = Path(__file__).parent / "screenshots"
@@ -46,7 +47,6 @@ COMMANDS = {
 }
 FIGURES = {
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
-    "figure-crack": "inspections-weld-toe-at-the-grip-head",
     "figure-vibration": "vibration-running-bend-by-hand",
     "figure-flaw": "flaw-h2",
 }
@@ -80,28 +80,50 @@ def terminal(arguments: list[str], printed: str, path: Path) -> None:
     figure.savefig(path)
 
 
-def curves_and_crack(folder: Path, path: Path) -> None:
-    """The S-N curve of the demo's weld; law, course and initial sizes of its crack, each drawn at the size that it has here."""
+def crack(folder: Path, path: Path) -> None:
+    """Growth with inspections, law, course and initial sizes of the demo's crack, each drawn at the size that it has here."""
     study = read_study(folder / "larkfell.toml")
     grown = grow_cracks(study)[0]
     figure = Figure(figsize=(16.0, 10.0), dpi=80, layout="constrained")
     panels = figure.subplots(2, 2).ravel()
     for axes, thing in zip(
-        panels,
-        (study.curves["fillet_weld"], visited_law(grown), crack_course(grown), lives_over_size(grown)),
-        strict=True,
+        panels, (inspection_plan(grown), visited_law(grown), crack_course(grown), lives_over_size(grown)), strict=True
     ):
         plot(thing, ax=axes)
     figure.savefig(path)
 
 
+def page(file: Path, path: Path) -> None:
+    """A page with figures to look around in, as a browser shows it."""
+    from selenium import webdriver
+    from selenium.webdriver.chrome.service import Service
+    from selenium.webdriver.support.ui import WebDriverWait
+
+    options = webdriver.ChromeOptions()
+    options.binary_location = "/usr/bin/chromium"
+    for one in ("--headless=new", "--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader"):
+        options.add_argument(one)
+    browser = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+    browser.set_window_size(1280, 1040)
+    browser.get(file.resolve().as_uri())
+    browser.execute_script("document.querySelector('#part-2').scrollIntoView()")
+    WebDriverWait(browser, 60).until(
+        lambda found: found.execute_script("return document.querySelector('#figure-2').dataset.drawn === 'yes'")
+    )
+    browser.execute_script("document.querySelectorAll('button.place')[2].click()")
+    time.sleep(3.0)
+    browser.save_screenshot(str(path))
+    browser.quit()
+
+
 def first_pages(document: Path, path: Path) -> None:
-    """The first page of a report, and one with results, side by side."""
+    """The first page of a report, and that with all places, side by side."""
     import pypdfium2
     from PIL import Image
 
     pages = pypdfium2.PdfDocument(document)
-    drawn = [pages[i].render(scale=1.9).to_pil() for i in (0, 7)]
+    second = next(i for i, one in enumerate(pages) if "what is used" in one.get_textpage().get_text_range())
+    drawn = [pages[i].render(scale=1.9).to_pil() for i in (0, second)]
     width, height = drawn[0].size
     both = Image.new("RGB", (2 * width, height), "white")
     for i, one in enumerate(drawn):
@@ -127,10 +149,13 @@ def main() -> None:
             terminal(arguments, done.stdout if done.returncode == 0 else errors, FOLDER / f"{name}.png")
         subprocess.run([sys.executable, EXAMPLES / "hanger_head_model.py", folder], check=True, capture_output=True)
         (FOLDER / "figure-model.png").write_bytes((Path(folder) / "model.png").read_bytes())
-        curves_and_crack(Path(folder), FOLDER / "figure-curves-and-crack.png")
+        crack(Path(folder), FOLDER / "figure-crack.png")
         report = ["report", "larkfell.toml", "report.pdf"]
         subprocess.run([*command, *report], cwd=folder, check=True, capture_output=True)
         first_pages(Path(folder) / "report.pdf", FOLDER / "page-report.png")
+        model = ["model", "hanger_head.toml", "--page", "model.html"]
+        subprocess.run([*command, *model], cwd=folder, check=True, capture_output=True)
+        page(Path(folder) / "model.html", FOLDER / "page-model.png")
         in_full = ["flaws", "tower_base.toml", "--flaw", "H2", "--figures", "figures"]
         subprocess.run([*command, *in_full], cwd=folder, check=True, capture_output=True)
         for name, drawn in FIGURES.items():

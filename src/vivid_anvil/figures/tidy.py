@@ -38,6 +38,11 @@ def tidy(figure: Figure) -> None:
     for axes in figure.axes:
         _axis_labels(axes)
         _legend_labels(axes)
+        if not hasattr(
+            figure, "draw_without_rendering"
+        ):  # a part is small: its remarks must not take the room of its axes
+            for text in axes.texts:
+                text.set_in_layout(False)
     _laid_out(figure)
     _shrink_titles(figure)
     reached = _reaching_out(figure)
@@ -176,8 +181,21 @@ def _legend_labels(axes: Axes) -> None:
             text.set_text(folded(text.get_text(), LEGEND_WIDTH, LEGEND_LINES))
 
 
+def _fold_remarks(axes: Axes) -> None:
+    """Remarks that are wider than their axes in lines that are not."""
+    room = 0.96 * axes.get_window_extent().width
+    for text in axes.texts:
+        if isinstance(text, Annotation) or text.get_transform() != axes.transAxes or not text.get_text():
+            continue
+        width = text.get_window_extent().width
+        if width > room > 60.0:
+            letters = max(12, int(room / width * max(len(line) for line in text.get_text().split("\n"))))
+            text.set_text("\n".join(textwrap.fill(line, letters) for line in text.get_text().split("\n")))
+
+
 def _arranged(axes: Axes, figure: Figure, legend_too: bool = True) -> bool:
     """Put labels, legend and remarks of axes where they are clear; False where the legend covers something wherever it is."""
+    _fold_remarks(axes)
     points = obstacles(axes)
     frame = figure.bbox.padded(-2.0)
     taken = [text.get_window_extent() for text in _titles_of(axes)]
