@@ -156,5 +156,6 @@ DRAWN = {
     "bore": lambda demo: demo.lives[1],
     "no damage": lambda demo: demo.lives[2],
     "growth": lambda demo: demo.growths[0],
+    "all places": va.all_places,
     **FLAWS,
 }

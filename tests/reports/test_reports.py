@@ -137,6 +137,20 @@ def test_the_same_study_gives_the_same_bytes(flaws, ending):
     assert report_bytes(later, f"r{ending}", settings) != one
 
 
+def test_figures_to_look_around_in_stand_beside_the_still_ones(flaws):
+    settings = va.ReportSettings(date=DAY, pictures="interactive", sections=["results"])
+    document, again = (va.build_report(flaws, settings) for _ in range(2))
+    pictures = [block for one in document.every() for block in one.blocks if isinstance(block, Picture)]
+    page = report_bytes(document, "r.html", settings)
+    assert page == report_bytes(again, "r.html", settings)
+    text = page.decode("utf-8")
+    assert text.count('<div class="live-row"') == sum(one.live is not None for one in pictures) > 0
+    assert text.count('<img class="live-still"') == text.count('<div class="live-row"')
+    assert text.count("<script>") == 2 + text.count('<div class="live-row"')  # the shipped ones stand there once
+    still = va.build_report(flaws, va.ReportSettings(date=DAY, sections=["results"]))
+    assert report_bytes(document, "r.pdf") == report_bytes(still, "r.pdf")
+
+
 def test_numbers_of_tables_are_those_of_the_result(flaws):
     document = va.build_report(flaws, va.ReportSettings(date=DAY))
     grids = [block for one in document.every() for block in one.blocks if isinstance(block, Grid)]

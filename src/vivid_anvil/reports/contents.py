@@ -5,6 +5,7 @@ from __future__ import annotations
 import platform
 from collections.abc import Callable, Iterator, Sequence
 from importlib.metadata import PackageNotFoundError, version
+from importlib.resources import files
 from pathlib import Path
 from typing import Any
 
@@ -287,14 +288,15 @@ def versions_section(inputs: Sequence[Path]) -> Section:
             facts.append((name, version(name)))
         except PackageNotFoundError:  # one that is not there computes nothing
             continue
-    rows = [fingerprint(path) for path in sorted(inputs)]
+    shipped = Path(str(files("vivid_anvil"))).resolve()  # what belongs to the package goes by its version
+    rows = [fingerprint(path) for path in sorted(inputs) if not path.resolve().is_relative_to(shipped)]
     columns = (
         Column("file", [row["name"] for row in rows], left=True),
         Column("bytes", [row["bytes"] for row in rows]),
         Column("SHA-256", [row["sha256"] for row in rows], head="SHA-256", left=True),
     )
-    files: list[Block] = [Grid(Table("", columns).on_page(), "Files that were read")] if rows else []
-    return section(SECTIONS["versions"], [Facts(tuple(facts)), *files], anchor="versions")
+    read: list[Block] = [Grid(Table("", columns).on_page(), "Files that were read")] if rows else []
+    return section(SECTIONS["versions"], [Facts(tuple(facts)), *read], anchor="versions")
 
 
 def appendix_section(result: StudyResult, units: UnitSystem) -> Section:

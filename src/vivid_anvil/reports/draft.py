@@ -9,7 +9,7 @@ from collections.abc import Sequence
 
 from vivid_anvil.reports.document import Block, Grid, Picture, Section
 from vivid_anvil.units import UnitSystem
-from vivid_anvil.writing.table import Table
+from vivid_anvil.writing.table import PageTable, Table
 
 
 def anchor_of(*words: str) -> str:
@@ -21,6 +21,24 @@ def anchor_of(*words: str) -> str:
     plain = "-".join(re.sub(r"\W+", "-", word.lower()).strip("-") for word in words)
     lost = plain != "-".join(words).replace(" ", "-")
     return f"{plain}-{zlib.crc32('/'.join(words).encode()):08x}" if lost else plain
+
+
+ROOM = 3.0  # letters beside the text of a cell
+
+
+def column_shares(table: PageTable) -> list[float]:
+    """How wide each column of a table is, of all: as its words ask for.
+
+    >>> column_shares(PageTable("", ["a", "b"], [["four", "four"]], [True, True]))
+    [0.5, 0.5]
+    """
+    asked = []
+    for k, head in enumerate(table.heads):
+        cells = [row[k] for row in table.rows]
+        longest = max([*(len(line) for line in head.split("\n")), *(min(len(cell), 60) for cell in cells)], default=1)
+        word = max((len(part) for text in (head, *cells) for part in text.split()), default=1)
+        asked.append(0.55 * longest + 0.45 * min(word, 34) + ROOM)
+    return [one / sum(asked) for one in asked]
 
 
 def grid(table: Table, caption: str, units: UnitSystem) -> Grid:

@@ -10,9 +10,12 @@ from pathlib import Path
 from typing import Any
 
 from vivid_anvil.reports.document import Bullets, Document, Facts, Grid, Paragraph, Picture, Section, Steps, Told
+from vivid_anvil.reports.draft import column_shares
 from vivid_anvil.writing.table import PageTable
 
 MARGIN = 20.0  # mm
+MOST_TOGETHER = 8  # rows of a table that stay on one page
+LEAST_LEFT = 100.0  # points of a page on which a longer one begins
 INK, BLUE, GREY, RED, LINE = "#1d2733", "#1f4e79", "#5d6873", "#b3432b", "#c7d1da"
 
 
@@ -147,13 +150,13 @@ def _safe(text: str) -> str:
 
 
 def _section(one: Section, styles: dict[str, Any], width: float) -> list[Any]:
-    from reportlab.platypus import KeepTogether
+    from reportlab.platypus import CondPageBreak, KeepTogether
     from reportlab.platypus import Paragraph as Text
 
     head = Text(f'<a name="{one.anchor}"/>{_safe(f"{one.number}  {one.title}")}', styles[f"heading {one.level}"])
     head.of_section = one
-    head.keepWithNext = True
-    story: list[Any] = [head]
+    head.keepWithNext = not (one.blocks and _is_long(one.blocks[0]))
+    story: list[Any] = [head] if head.keepWithNext else [CondPageBreak(LEAST_LEFT + 40.0), head]
     for block in one.blocks:
         found = as_flowables(block, styles, width)
         story += [KeepTogether(found)] if isinstance(block, Picture) else found
@@ -204,12 +207,19 @@ def _tight() -> list[Any]:
 
 @as_flowables.register
 def _(block: Grid, styles: dict[str, Any], width: float) -> list[Any]:
+    from reportlab.platypus import CondPageBreak
     from reportlab.platypus import Paragraph as Text
 
     caption = Text(_safe(f"Table {block.number}: {block.caption}"), styles["caption"])
-    caption.keepWithNext = True
+    caption.keepWithNext = not _is_long(block)
+    room = [] if caption.keepWithNext else [CondPageBreak(LEAST_LEFT)]
     note = [Text(_safe(block.table.note), styles["caption"])] if block.table.note else []
-    return [caption, _table(block.table, block.links, styles, width), *note]
+    return [*room, caption, _table(block.table, block.links, styles, width), *note]
+
+
+def _is_long(block: object) -> bool:
+    """Whether a block is a table that may be parted between pages; shorter ones stay with their caption."""
+    return isinstance(block, Grid) and len(block.table.rows) > MOST_TOGETHER
 
 
 def _table(table: PageTable, links: dict[tuple[int, int], str], styles: dict[str, Any], width: float) -> Any:
@@ -230,7 +240,9 @@ def _table(table: PageTable, links: dict[tuple[int, int], str], styles: dict[str
                 text = f'<font color="{RED}"><b>{text}</b></font>'
             cells.append(Text(text, style(k, "cell")))
         rows.append(cells)
-    made = Table(rows, colWidths=_widths(table, width), repeatRows=1, hAlign="LEFT", spaceAfter=8)
+    made = Table(
+        rows, colWidths=[width * share for share in column_shares(table)], repeatRows=1, hAlign="LEFT", spaceAfter=8
+    )
     made.setStyle(
         [
             ("VALIGN", (0, 0), (-1, -1), "TOP"),
@@ -243,18 +255,6 @@ def _table(table: PageTable, links: dict[tuple[int, int], str], styles: dict[str
         ]
     )
     return made
-
-
-def _widths(table: PageTable, width: float) -> list[float]:
-    """Columns as wide as their words ask for, all together as wide as the page."""
-    asked = []
-    for k, head in enumerate(table.heads):
-        cells = [row[k] for row in table.rows]
-        longest = max([*(len(line) for line in head.split("\n")), *(min(len(cell), 60) for cell in cells)], default=1)
-        word = max((len(part) for text in (head, *cells) for part in text.split()), default=1)
-        asked.append(max(0.55 * longest + 0.45 * min(word, 34), 4.0))
-    total = sum(asked)
-    return [width * one / total for one in asked]
 
 
 @as_flowables.register

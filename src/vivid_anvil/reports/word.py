@@ -11,6 +11,7 @@ from typing import Any
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.reports.document import Bullets, Document, Facts, Grid, Paragraph, Picture, Section, Steps, Told
+from vivid_anvil.reports.draft import column_shares
 from vivid_anvil.writing.table import PageTable
 
 WIDTH = 16.5  # cm of a page between its margins, where the template says nothing else
@@ -254,6 +255,7 @@ def _text(cell: Any, text: str, *, bold: bool = False, bad: bool = False, right:
 def _grid(word: Any, table: PageTable, links: dict[tuple[int, int], str]) -> None:
     from docx.oxml import OxmlElement
     from docx.oxml.ns import qn
+    from docx.shared import Cm
 
     names = {one.name for one in word.styles}
     made = word.add_table(rows=1, cols=len(table.heads))
@@ -273,6 +275,11 @@ def _grid(word: Any, table: PageTable, links: dict[tuple[int, int], str]) -> Non
                 _link(cell, text, links[i, k])
             else:
                 _text(cell, text, bad=(i, k) in table.bad, right=not table.left[k])
+    made.autofit = False
+    for column, share in zip(made.columns, column_shares(table), strict=True):
+        column.width = Cm(share * _room(word))
+        for cell in column.cells:
+            cell.width = column.width
     word.add_paragraph()
 
 
