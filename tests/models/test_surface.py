@@ -9,7 +9,7 @@ import pytest
 from tests.field_values import model_of
 from tests.fields.models import LOADS, duty_of, field_of, spot
 from vivid_anvil.fields import ModelView, assess_model
-from vivid_anvil.figures.model_figure import bands
+from vivid_anvil.figures.banded import bands
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models import Elements, outer_surface
 from vivid_anvil.models.surface import MIDDLES, SOLIDS
