@@ -17,6 +17,12 @@ PROMISED = {
         "B4 taken as a surface flaw",
         "toughness moves it most",
     ),
+    "hand_it_over": [
+        "weld toe at the grip head (crack): 364 % used",
+        "  load 10% more: 155.5 % used",
+        "larkfell.html: ",
+        "the first: Question and answer",
+    ],
     "from_python": ["<LifeResult toe: life ", "Life of toe, worked by hand", "Reserve factor on life"],
     "static_load_cases": [
         "life 61.51 years, meets the target",

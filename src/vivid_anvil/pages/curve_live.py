@@ -16,7 +16,7 @@ from vivid_anvil.pages.live import LINES, Live, axes, graphs, named, new_live
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 SHORTEST, LONGEST, POINTS = 1e2, 1e10, 400
-MOST_STEPS = 4_000
+MOST_STEPS = 2_000
 
 
 def curve_live(curve: SNCurve, units: UnitSystem = "metric") -> Live:

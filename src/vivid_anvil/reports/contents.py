@@ -28,6 +28,7 @@ from vivid_anvil.writing.working import Working
 
 PACKAGES = ("numpy", "scipy", "pandas", "numba", "matplotlib", "pint", "pydantic")
 TABLES = {"sn_curves": "S-N curves", "sn_families": "S-N families"}
+MOST_LOOKED_INTO = 3  # lives of an interactive report with their histories and cycles
 MOST_IN_FULL = 6  # results of one kind that are told in full and drawn
 Watch = Callable[[str, int, int], None]
 
@@ -160,9 +161,9 @@ def _told(result: StudyResult, pictures: str) -> Iterator[tuple[str, str, Result
     places = all_places(result)
     yield "All places", anchor_of("results", "places"), places, [places]
     lives = sorted(result.lives, key=lambda one: one.life_repeats)[:MOST_IN_FULL]
-    for life in lives:
+    for i, life in enumerate(lives):
         name = life.hot_spot.name
-        further = _further(life) if pictures == "interactive" else []
+        further = _further(life) if pictures == "interactive" and i < MOST_LOOKED_INTO else []
         yield f"Life: {name}", anchor_of("results", "life", name), life, [life, *further]
     for growth in sorted(result.growths, key=lambda one: one.life_repeats)[:MOST_IN_FULL]:
         name = growth.crack.hot_spot.name
