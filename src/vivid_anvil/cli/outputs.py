@@ -12,9 +12,9 @@ from typing import TYPE_CHECKING, Any
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import all_or_none, fingerprint, inputs_so_far, to_be_written
-from vivid_anvil.units import UnitSystem
 
 if TYPE_CHECKING:
+    from vivid_anvil.units import UnitSystem
     from vivid_anvil.writing.table import Table
 
 Watch = Callable[[str, int, int], None]
