@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy import signal
 
 from vivid_anvil.counting import rainflow
 from vivid_anvil.ground.errors import InputError
@@ -27,6 +28,7 @@ from vivid_anvil.histories import (
     resample,
     scale,
 )
+from vivid_anvil.histories.check_history import segment_power
 
 RATE = 100.0
 TIME = np.arange(3000) / RATE
@@ -266,3 +268,13 @@ def test_histories_of_different_rates_are_not_joined():
         join([history(WAVE), history(WAVE, name="sway")], name="all")
     with pytest.raises(InputError, match="3, 2 and 3 samples"):
         principal_strains([1, 2, 3], [1, 2], [1, 2, 3], "0/45/90")
+
+
+@pytest.mark.parametrize("size", [8, 1_000, 4_097, 30_001])
+def test_the_power_of_lines_is_that_of_another_program(size):
+    values = np.random.default_rng(size).standard_normal(size) + 0.01 * np.arange(size)
+    length = min(size, 4_096)
+    wanted = signal.welch(signal.detrend(values), nperseg=length, detrend=False)[1]
+    found = segment_power(values, length)
+    inner = slice(1, -1 if length % 2 == 0 else None)  # one-sided power is not doubled at the ends
+    assert found[inner] / found[1] == pytest.approx(wanted[inner] / wanted[1], rel=1e-9)

@@ -13,6 +13,7 @@ from typing import Any
 
 from vivid_anvil.ground.checks import real_number, shortened
 from vivid_anvil.ground.errors import InputError, did_you_mean
+from vivid_anvil.units.definitions import DEFINITIONS
 from vivid_anvil.units.dimensions import DIMENSIONS, LONG_NAMES, SLIPS, SYMBOLS, Dimension
 
 _NUMBER = re.compile(r"\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*(.*)", re.DOTALL)
@@ -149,15 +150,12 @@ def _ratio(dimension: Dimension, per: Dimension) -> Dimension:
 
 @functools.lru_cache(maxsize=1)
 def _registry() -> Any:
-    import pint  # half a second, so only when a unit is read
+    """Units of the closed vocabulary alone: pint's own thousand take half a second to read."""
+    import pint
 
-    registry: Any = pint.UnitRegistry()
-    registry.define("load_cycle = [load_cycle]")
-    registry.define("angle_rad = [angle]")  # pint's radian has no dimension; ours must not pass for a strain
-    registry.define("angle_deg = 0.017453292519943295 * angle_rad")
-    registry.define("microstrain_unit = 1e-6 * meter / meter")
-    registry.define("strain_unit = 1 * meter / meter")
-    registry.define("percent_unit = 0.01 * meter / meter")
+    registry: Any = pint.UnitRegistry(None)
+    for line in DEFINITIONS:
+        registry.define(line)
     return registry
 
 
