@@ -1,0 +1,6 @@
+"""Notches that yield: from the elastic stress to stress and strain, and a history followed with material memory."""
+
+from vivid_anvil.stress.yielding.follow import Followed, follow_block
+from vivid_anvil.stress.yielding.notch_rules import NOTCH_RULES, NotchRule
+
+__all__ = ["NOTCH_RULES", "Followed", "NotchRule", "follow_block"]
