@@ -102,6 +102,10 @@ def test_one_node_beyond_the_strength_fails_alone_and_is_named(study, run, tmp_p
     assert "One node fails at once" in words
     assert "Node 2 at (4, 0, 0) mm" in words
     assert "Node 2 fails at once" in words
+    code, out, err = run("places", path, "--csv", tmp_path / "p.csv", "--page", tmp_path / "p.html")
+    assert code == 0, err
+    first = (tmp_path / "p.csv").read_text().splitlines()[1].split(",")
+    assert first[:3] == ["node 2", "node", "inf"]  # not the worst of those that live
     places = json.loads((tmp_path / "m.json").read_text())["places"]
     assert (places[0]["node"], places[0]["life [repeats]"]) == (2, 0.0)
     assert all(one["life [repeats]"] != 0.0 for one in places[1:])

@@ -206,6 +206,15 @@ def test_what_has_no_figure_to_look_around_in_stands_as_a_still_one(demo_result)
     assert "Law of the weld" in text
 
 
+def test_a_name_cannot_end_the_script_of_a_page(demo_result):
+    life = demo_result.lives[0]
+    odd = dataclasses.replace(life, hot_spot=dataclasses.replace(life.hot_spot, name="toe </script><!--<script>[1]"))
+    text = page_text({"toe": odd}, "Odd")
+    call = text[text.rindex("show(") : text.rindex("</script>")]
+    assert "<" not in call
+    assert text[text.rindex("<h2>") :].startswith("<h2>Toe &lt;/script&gt;")
+
+
 def test_a_page_is_whole_names_nothing_outside_and_is_the_same_again(demo_result, tmp_path):
     things = {"toe <b>": demo_result.lives[0], "cycles": demo_result.lives[0].spectrum.cycles}
     path = va.write_page(things, tmp_path / "look.html", title="A & B")

@@ -40,7 +40,7 @@ def live_html(one: Live, name: str) -> str:
     figure = one.figure
     figure.update_layout(height=one.height)
     more = json.dumps(one.more, ensure_ascii=False)
-    call = f"show({json.dumps(name)}, {figure.to_json()}, {json.dumps(one.kind)}, {more});".replace("</", "<\\/")
+    call = f"show({json.dumps(name)}, {figure.to_json()}, {json.dumps(one.kind)}, {more});".replace("<", "\\u003c")
     panel = f'<div class="live-panel" id="{name}-panel"></div>' if one.kind == "model" else ""
     notes = "".join(f'<p class="live-note">{html.escape(note)}</p>' for note in one.notes)
     row = f'<div class="live-row" style="height:{one.height}px"><div class="live" id="{name}"></div>{panel}</div>'

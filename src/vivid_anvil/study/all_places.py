@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
@@ -12,6 +13,7 @@ from vivid_anvil.damage import LifeResult
 from vivid_anvil.events.calendar import Calendar
 from vivid_anvil.growth import GrowthResult
 from vivid_anvil.study.levers import CHANGE, TARGET, Lever, SurvivalLives, levers_of_growth, levers_of_life, survival_of
+from vivid_anvil.study.study import WORST_NODE
 from vivid_anvil.study.study_result import StudyResult
 from vivid_anvil.units import UnitSystem, number, one, opened
 from vivid_anvil.writing.finding import Finding
@@ -246,8 +248,8 @@ def _places(result: StudyResult) -> Iterator[Place]:
         yield _of_life(life)
     for growth in result.growths:
         yield _of_growth(growth)
-    if result.model is not None and result.model.life is not None:
-        yield _of_life(result.model.life, kind="node")
+    if result.model is not None:
+        yield _of_node(result)
     if result.flaws is not None:
         for flaw in result.flaws.flaws:
             yield _of_flaw(flaw)
@@ -265,13 +267,24 @@ def _places(result: StudyResult) -> Iterator[Place]:
         )
 
 
-def _of_life(life: LifeResult, kind: str = "life") -> Place:
+def _of_node(result: StudyResult) -> Place:
+    """The worst node, also one that fails at once, of which there is no life in full."""
+    worst, life = result.places[WORST_NODE], None if result.model is None else result.model.life
+    if worst.life_repeats > 0.0 and life is not None:
+        return dataclasses.replace(_of_life(life), kind="node")
+    at_once = worst.life_repeats == 0.0
+    used = math.inf if at_once else None if worst.target_repeats is None else 0.0
+    said = "fails at once" if at_once else "no damage"
+    return Place(worst.place, "node", used, "the life", said, said, "its mean stress" if at_once else said)
+
+
+def _of_life(life: LifeResult) -> Place:
     governed = "no damage"
     if life.damage_per_repeat > 0.0:
         worst = max(life.events, key=lambda one: one.damage)
         governed = f"{worst.name}, {worst.share:.0%} of the damage"
     said = "no damage" if math.isinf(life.life_repeats) else said_life(life.duty_cycle.calendar, life.life_repeats)
-    return Place(life.hot_spot.name, kind, life.used_at_target, "the life", said, life.verdict, governed)
+    return Place(life.hot_spot.name, "life", life.used_at_target, "the life", said, life.verdict, governed)
 
 
 def _of_growth(growth: GrowthResult) -> Place:

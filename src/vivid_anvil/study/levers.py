@@ -9,7 +9,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vivid_anvil.damage import LifeResult, StressLife, assess_life
+from vivid_anvil.damage import LifeResult, StressLife
+from vivid_anvil.damage.spectrum import spectrum
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import Crack, GrowthResult, growth_drive
@@ -158,10 +159,8 @@ def _with_notch(life: LifeResult, factor: float) -> float | None:
     notch = factor * spot.notch_factor
     if notch < 1.0:
         return None
-    try:
-        return assess_life(dataclasses.replace(spot, notch_factor=notch), life.duty_cycle).life_repeats
-    except InputError:  # a cycle that fails it at once
-        return 0.0
+    found = spectrum(dataclasses.replace(spot, notch_factor=notch), life.duty_cycle)
+    return _life(life, float(found.damage().sum()))
 
 
 def _with_curve(life: LifeResult, factor: float) -> float | None:
