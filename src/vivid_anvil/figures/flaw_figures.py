@@ -21,12 +21,11 @@ from vivid_anvil.acceptance import (
 )
 from vivid_anvil.acceptance.point import point_of
 from vivid_anvil.events.calendar import amount
-from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PALE, PLUM, RED, new_figure
+from vivid_anvil.figures.style import BLUE, GREEN, INK, LINES, ORANGE, PALE, PLUM, RED, new_figure
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials.fracture import AssessmentCurve
 from vivid_anvil.units import UnitSystem, display_unit, in_unit, number, shown
 
-LINES = (BLUE, ORANGE, GREEN, PLUM, RED, INK)
 FAR = 4.0  # times the cut-off: points beyond are drawn at the edge
 
 

@@ -29,7 +29,7 @@ def plan_figure(plan: InspectionPlan, units: UnitSystem = "metric") -> Figure:
 
 def _grown(result: GrowthResult, plan: InspectionPlan | None, units: UnitSystem) -> Figure:
     crack = result.crack
-    figure = new_figure(f"Crack at {crack.hot_spot.name}: {_headline(result)}")
+    figure = new_figure(f"Crack at {crack.hot_spot.name}: {headline(result)}")
     axes = figure.subplots()
     calendar = result.duty_cycle.calendar
     unit = _unit(result)
@@ -39,7 +39,7 @@ def _grown(result: GrowthResult, plan: InspectionPlan | None, units: UnitSystem)
     axes.set_ylim(0.0, limit * 1.15)
     _limits(axes, result, units)
     if result.sizes.size == 1:
-        note(axes, f"{in_unit(crack.initial_size, 'length', units)}: {_headline(result)}")
+        note(axes, f"{in_unit(crack.initial_size, 'length', units)}: {headline(result)}")
         return figure
     years = calendar.life_in(unit, result.repeats)
     axes.set_xlim(0.0, float(years[-1]) * 1.06)
@@ -71,7 +71,8 @@ def _smooth(result: GrowthResult) -> tuple[FloatArray, FloatArray, str]:
     return times, np.interp(times, repeats, result.sizes), f"Crack size at the end of each {repeat}"
 
 
-def _headline(result: GrowthResult) -> str:
+def headline(result: GrowthResult) -> str:
+    """How long it lasts, and what ends it."""
     if np.isinf(result.life_repeats):
         return "no growth"
     if result.life_repeats == 0.0:

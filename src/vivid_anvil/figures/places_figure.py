@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PALE, PLUM, RED, new_figure, note, plain_log_ticks
+from vivid_anvil.figures.style import BLUE, GREEN, INK, LINES, ORANGE, PALE, RED, new_figure, note, plain_log_ticks
 from vivid_anvil.figures.tidy import FIXED, shortened_name
 from vivid_anvil.study import AllPlaces
 from vivid_anvil.study.all_places import Place
@@ -18,7 +19,6 @@ from vivid_anvil.units import UnitSystem, number
 MOST_BARS, MOST_MOVED, LONGEST = 16, 3, 2.0  # bars; places whose levers are drawn; share at which a bar is cut
 FEWEST_ROWS, NEAR = 7, 30.0  # room of bars; how far the line of 100 % may be off to be shown
 LESS_AND_MORE = {f"{CHANGE:.0%} less": BLUE, f"{CHANGE:.0%} more": ORANGE}
-LINES = (BLUE, ORANGE, GREEN, PLUM, RED, INK)
 
 
 def places_figure(found: AllPlaces, units: UnitSystem = "metric") -> Figure:  # noqa: ARG001 (shares and times)
@@ -53,10 +53,15 @@ def said_used(used: float | None) -> str:
     return "no target" if used is None else "all at once" if math.isinf(used) else f"{number(100.0 * used, 3)} %"
 
 
+def end_of_bars(places: Sequence[Place]) -> float:
+    """The share up to which bars are drawn; longer ones are cut there."""
+    known = [place.used for place in places if place.used is not None and math.isfinite(place.used)]
+    return min(LONGEST, max(1.2, 1.05 * max(known, default=1.0)))
+
+
 def _bars(axes: Axes, found: AllPlaces) -> None:
     shown = found.places[:MOST_BARS]
-    known = [place.used for place in shown if place.used is not None and math.isfinite(place.used)]
-    end = min(LONGEST, max(1.2, 1.05 * max(known, default=1.0)))
+    end = end_of_bars(shown)
     for i, place in enumerate(shown):
         length = 0.0 if place.used is None else min(place.used, end)
         axes.barh(i, 100.0 * length, height=0.62, color=colour_of(place))

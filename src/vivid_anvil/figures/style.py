@@ -26,6 +26,7 @@ from vivid_anvil.ground.files import replacing
 # From dark to light, so that they stay apart in grey print and for the colour-blind.
 INK, BLUE, RED, ORANGE, PALE = "#1d2733", "#1f4e79", "#b3432b", "#e29a2d", "#b9cbdc"
 GREEN, PLUM = "#3f7d5b", "#7a5a94"
+LINES = (BLUE, ORANGE, GREEN, PLUM, RED, INK)  # of several things in one picture, in this order
 
 _RC: dict[Any, Any] = {
     "figure.figsize": (12.8, 8.0),

@@ -9,10 +9,10 @@ import numpy as np
 
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.figures.life_figure import headline
-from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, RED
+from vivid_anvil.figures.style import BLUE, GREEN, INK, LINES, ORANGE, RED
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials import SNCurve
-from vivid_anvil.pages.live import LINES, Live, axes, graphs, named, new_live
+from vivid_anvil.pages.live import Live, axes, graphs, named, new_live
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 SHORTEST, LONGEST, POINTS = 1e2, 1e10, 400

@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from vivid_anvil.figures.growth_figure import headline
 from vivid_anvil.figures.style import BLUE, INK, ORANGE, PALE, RED
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import GrowthResult, grow_crack
@@ -46,8 +47,8 @@ def growth_live(result: GrowthResult, units: UnitSystem = "metric") -> Live:
     figure.update_xaxes(range=[0.0, 1.05 * end if end else 1.0])
     if len(grown) > 1:
         figure.update_layout(sliders=[_slider(grown, own, units)], margin={"b": 130})
-    notes = [f"From {in_unit(one.crack.initial_size, 'length', units)}: {_life(one)}." for one in grown]
-    return Live(f"Crack at {result.crack.hot_spot.name}: {_life(result)}", figure, tuple(notes), height=620)
+    notes = [f"From {in_unit(one.crack.initial_size, 'length', units)}: {headline(one)}." for one in grown]
+    return Live(f"Crack at {result.crack.hot_spot.name}: {headline(result)}", figure, tuple(notes), height=620)
 
 
 def _line(one: GrowthResult, unit: str, units: UnitSystem) -> Any:
@@ -60,14 +61,6 @@ def _line(one: GrowthResult, unit: str, units: UnitSystem) -> Any:
         name=f"from {in_unit(one.crack.initial_size, 'length', units)}",
         hovertemplate=named([("", f"%{{x:.5g}} {unit}"), ("", f"%{{y:.5g}} {display_unit('length', units)}")]),
     )
-
-
-def _life(result: GrowthResult) -> str:
-    if math.isinf(result.life_repeats):
-        return "no growth"
-    if result.life_repeats == 0.0:
-        return "critical from the start"
-    return f"{result.duty_cycle.calendar.text(result.life_repeats)} to {result.governed_by}"
 
 
 def _from_others(result: GrowthResult) -> list[GrowthResult]:
@@ -110,7 +103,7 @@ def _slider(grown: list[GrowthResult], own: int, units: UnitSystem) -> dict[str,
             {
                 "method": "update",
                 "label": size,
-                "args": [{"visible": shown_traces}, {"title.text": f"From {size}: {_life(one)}"}],
+                "args": [{"visible": shown_traces}, {"title.text": f"From {size}: {headline(one)}"}],
             }
         )
     return {"active": own, "currentvalue": {"prefix": "Initial size "}, "pad": {"t": 45}, "steps": steps}

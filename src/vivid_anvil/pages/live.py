@@ -6,13 +6,12 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any
 
-from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PLUM, RED
+from vivid_anvil.figures.style import INK
 from vivid_anvil.ground.errors import InputError
 
 if TYPE_CHECKING:
     import plotly.graph_objects as go
 
-LINES = (BLUE, ORANGE, GREEN, PLUM, RED, INK)
 FONT = '"Segoe UI", "DejaVu Sans", Arial, sans-serif'
 AXIS: dict[str, Any] = {
     "gridcolor": "#e3e7eb",

@@ -10,15 +10,15 @@ import numpy as np
 from vivid_anvil.figures.places_figure import (
     FEWEST_ROWS,
     LESS_AND_MORE,
-    LONGEST,
     base_of,
     colour_of,
+    end_of_bars,
     ends_of,
     label_of,
     said_used,
 )
-from vivid_anvil.figures.style import INK
-from vivid_anvil.pages.live import LINES, Live, axes, graphs, named, new_live
+from vivid_anvil.figures.style import INK, LINES
+from vivid_anvil.pages.live import Live, axes, graphs, named, new_live
 from vivid_anvil.study import AllPlaces
 from vivid_anvil.study.all_places import said_life
 from vivid_anvil.study.levers import Lever
@@ -59,8 +59,7 @@ def places_live(found: AllPlaces, units: UnitSystem = "metric") -> Live:  # noqa
 
 def _bars(figure: Any, found: AllPlaces, part: dict[str, Any]) -> None:
     shown = found.places
-    known = [place.used for place in shown if place.used is not None and math.isfinite(place.used)]
-    end = min(LONGEST, max(1.2, 1.05 * max(known, default=1.0)))
+    end = end_of_bars(shown)
     told = []
     for place in shown:
         lines = (f"<b>{place.name}</b>, {place.kind}", f"{said_used(place.used)} of {place.share_of}", place.life)
