@@ -33,7 +33,6 @@ COMMANDS = {
     "command-check": ["check", "larkfell.toml"],
     "command-life": ["life", "larkfell.toml"],
     "command-grow": ["grow", "larkfell.toml"],
-    "command-inspections": ["inspections", "larkfell.toml", "--every", "1 year", "--figures", "figures"],
     "command-explain": ["explain", "larkfell.toml"],
     "command-count": ["count", "loaded_lap.csv", "--gate", "0.1 kN", "--matrix", "range-mean", "--figures", "gated"],
     "command-fit": ["fit", "tube_tests.csv", "--figures", "curves"],
@@ -45,6 +44,7 @@ COMMANDS = {
     "command-flaws": ["flaws", "tower_base.toml", "--details", "0"],
     "command-bad-input": ["life", "misspelt.toml"],
 }
+BOTH = ("grease-hole-in-the-bore", "shoulder-of-the-shaft")
 FIGURES = {
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
     "figure-vibration": "vibration-running-bend-by-hand",
@@ -132,6 +132,19 @@ def first_pages(document: Path, path: Path) -> None:
     both.save(path)
 
 
+def one_above_other(pictures: list[Path], path: Path) -> None:
+    """Pictures as one."""
+    from PIL import Image
+
+    drawn = [Image.open(one).convert("RGB") for one in pictures]
+    whole = Image.new("RGB", (drawn[0].width, sum(one.height for one in drawn)), "white")
+    at = 0
+    for one in drawn:
+        whole.paste(one, (0, at))
+        at += one.height
+    whole.save(path)
+
+
 def main() -> None:
     """Run the demo and the commands in a folder that goes away; write the pictures."""
     with tempfile.TemporaryDirectory() as folder:
@@ -157,7 +170,12 @@ def main() -> None:
         subprocess.run([*command, *model], cwd=folder, check=True, capture_output=True)
         page(Path(folder) / "model.html", FOLDER / "page-model.png")
         in_full = ["flaws", "tower_base.toml", "--flaw", "H2", "--figures", "figures"]
-        subprocess.run([*command, *in_full], cwd=folder, check=True, capture_output=True)
+        yields = ["life", "suspension_pin.toml", "--figures", "figures"]
+        turns = ["life", "grip_shaft.toml", "--figures", "figures"]
+        for asked in (in_full, yields, turns):
+            subprocess.run([*command, *asked], cwd=folder, check=True, capture_output=True)
+        both = [Path(folder) / "figures" / f"life-{name}.png" for name in BOTH]
+        one_above_other(both, FOLDER / "figure-strain-and-planes.png")
         for name, drawn in FIGURES.items():
             (FOLDER / f"{name}.png").write_bytes((Path(folder) / "figures" / f"{drawn}.png").read_bytes())
 

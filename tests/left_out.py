@@ -5,6 +5,7 @@ OPEN = "which of equal ranges close as full cycles is open; their sums are compa
 NOT_OFFERED = "leaving the residue out is no choice of ours: it loses the largest cycles"
 INSIDE = "a number on the way that no result of ours shows; what follows from it is compared"
 
+PLANES = "normals, compared by their angle in the tests of planes"
 WRONG = "a wrong result, shown on purpose"
 
 # A key, or "key/inner key" of a value that is a table.
@@ -39,6 +40,15 @@ LEFT_OUT = {
     "Retardation, Willenborg": {"KR_just_after_MPa_sqrt_mm": INSIDE, "R_eff_just_after": INSIDE},
     "Failure assessment curve": {"Lr_max": "where the curve falls to 0: compared just before and just after"},
     "Von Mises stress of a covariance": {"not_this_variances_only_MPa": WRONG},
+    "Planes out of phase": {"findley_planes": PLANES},
+    "Planes out of phase, a ring of ties": {"findley_planes": PLANES},
+    "Critical plane of a history": dict.fromkeys(
+        ("findley_circle_plane", "max_normal_plane", "normal_stress_damage_plane"), PLANES
+    ),
+    "Critical plane of a history in space": dict.fromkeys(
+        ("findley_circle_plane", "max_normal_plane", "normal_stress_damage_plane"), PLANES
+    ),
+    "Strain-life curve from tests": {"not_this_b": WRONG, "not_this_c": WRONG},
     "Damage of the von Mises process": {"not_this_component_xx_only_narrow_band": WRONG},
     "Dwell of a turning tensor": dict.fromkeys(
         (

@@ -51,10 +51,15 @@ def _node() -> tuple[float, float]:
     return node_life(model, worst).damage_per_repeat, float(model.damage_per_repeat[model.worst])
 
 
+def _deviator(tensor: np.ndarray) -> np.ndarray:
+    """A deviator as a vector of its length."""
+    return (tensor - tensor[:3].mean() * np.array([1, 1, 1, 0, 0, 0])) * np.sqrt([1, 1, 1, 2, 2, 2])
+
+
 def _circle() -> tuple[float, float]:
     turn = np.linspace(0.0, 2.0 * math.pi, 360, endpoint=False)
     result = model_with([np.sin(turn), np.cos(turn)])
-    first, second = (np.asarray(one) * np.sqrt([1, 1, 1, 2, 2, 2]) for one in result.field.stresses[:, 0])
+    first, second = (_deviator(np.asarray(one)) for one in result.field.stresses[:, 0])
     angle = float(first @ second) / float(np.linalg.norm(first) * np.linalg.norm(second))
     a, b = float(first @ first), float(second @ second)
     root = math.sqrt((a - b) ** 2 + 4.0 * a * b * angle**2)  # axes of the ellipse that the tensor runs through
@@ -70,7 +75,7 @@ def _gradient() -> tuple[float, float]:
 def _shoulder() -> tuple[float, float]:
     narrow, ratio = 4.0 / 50.0, 4.0 / 10.0
     root = 0.62 * ratio + 2.0 * 5.8 * narrow * (1.0 + 2.0 * narrow) ** 2 + 0.2 * ratio**3 * 50.0 / 70.0
-    return 1.0 + 1.0 / math.sqrt(root), shoulder("bending", 70.0, 50.0, 4.0)
+    return 1.0 + 1.0 / math.sqrt(root), shoulder("bending", 70.0, 50.0, 4.0, form="Peterson")
 
 
 def _plate() -> tuple[float, float]:

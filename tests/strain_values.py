@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import numpy as np
@@ -10,11 +11,28 @@ from tests.reference_values import Method, Values
 from vivid_anvil.materials.strain import (
     STRAIN_MEANS,
     StrainLife,
+    StrainTests,
+    fit_strain_life,
     hardness_estimate,
     medians_estimate,
     uniform_material_law,
     universal_slopes,
 )
+from vivid_anvil.stress.critical_distance import (
+    DISTANCES,
+    critical_length,
+    hole_profile,
+    notch_effect_by_distance,
+    short_crack_limit,
+)
+from vivid_anvil.stress.notch_effect import (
+    GRADIENT_SURFACES,
+    notch_effect_by_gradient,
+    notch_effect_by_radius,
+    notch_effect_by_slip,
+    relative_gradient,
+)
+from vivid_anvil.stress.notches import elliptic_hole, hole_in_strip, shoulder
 from vivid_anvil.stress.yielding import NOTCH_RULES, Followed, follow_block
 
 FORMS = {
@@ -215,7 +233,117 @@ def hardness(case: Values) -> list[tuple[Values, Values]]:
     return [(row, _constants(hardness_estimate(one, youngs_modulus=case["inputs"]["E_MPa"]))) for row, one in rows]
 
 
+def _fitted(inputs: Values) -> Values:
+    rows = np.array(inputs["rows_strain_amp_stress_amp_MPa_reversals"])
+    tests = StrainTests(name="bar", strain_amplitude=rows[:, 0], stress_amplitude=rows[:, 1], lives=0.5 * rows[:, 2])
+    fit = fit_strain_life(tests, youngs_modulus=inputs["E_MPa"])
+    curve = fit.curve()
+    return {
+        "sigma_f_MPa": curve.fatigue_strength_coefficient,
+        "b": curve.fatigue_strength_exponent,
+        "eps_f": curve.fatigue_ductility_coefficient,
+        "c": curve.fatigue_ductility_exponent,
+        "std_log10_life_elastic": fit.elastic.std,
+        "std_log10_life_plastic": fit.plastic.std,
+        "n_compatible": curve.compatible.cyclic_hardening_exponent,
+        "K_compatible_MPa": curve.compatible.cyclic_strength_coefficient,
+        "n_fitted": curve.cyclic_hardening_exponent,
+        "K_fitted_MPa": curve.cyclic_strength_coefficient,
+    }
+
+
+def _hole_in_strip(inputs: Values) -> Values:
+    forms = {"howland_polynomial": "Howland", "peterson_chart": "Peterson", "heywood": "Heywood"}
+    return {key: [hole_in_strip(share, 1.0, form) for share in inputs["d_over_W"]] for key, form in forms.items()}
+
+
+def _hole(inputs: Values) -> Values:
+    rows = []
+    for x, y in inputs["Sx_Sy_MPa"]:
+        top, side = (float(hole_profile(2.0, 0.0, one, other)) for one, other in ((x, y), (y, x)))
+        rows.append({"Sx": x, "Sy": y, "hoop_at_y_axis": top, "hoop_at_x_axis": side})
+    return {"rows": rows, "Kt_uniaxial": float(hole_profile(2.0, 0.0))}
+
+
+def _ellipse(inputs: Values) -> Values:
+    sizes = inputs["a_b_mm"]
+    return {"Kt": [elliptic_hole(a, b) for a, b in sizes], "root_radius_mm": [b * b / a for a, b in sizes]}
+
+
+def _shoulder(inputs: Values) -> Values:
+    return {"Kt": [shoulder(*row, form="Peterson") for row in inputs["load_D_d_r_mm"]]}
+
+
+def _peterson(inputs: Values) -> Values:
+    found = []
+    for strength, radius, kt in inputs["Rm_MPa_r_mm_Kt"]:
+        effect = notch_effect_by_radius(kt, radius, strength)
+        found.append({"a_mm": (1.0 / effect.sensitivity - 1.0) * radius, "q": effect.sensitivity, "Kf": effect.kf})
+    return {"rows": found}
+
+
+def _neuber(inputs: Values) -> Values:
+    rows = []
+    for strength, radius, kt in inputs["Rm_MPa_r_mm_Kt"]:
+        row = {}
+        for key, load in (("bending_or_axial", "axial or bending"), ("torsion", "torsion")):
+            effect = notch_effect_by_radius(kt, radius, strength, "Neuber", load)
+            root = (1.0 / effect.sensitivity - 1.0) * math.sqrt(radius)
+            row[key] = {"sqrt_a_sqrt_mm": root, "q": effect.sensitivity, "Kf": effect.kf}
+        rows.append(row)
+    return {"rows": rows}
+
+
+def _support(inputs: Values) -> Values:
+    kt, gradient = inputs["Kt"], inputs["gradient_1_per_mm"]
+    slip = notch_effect_by_slip(kt, gradient, inputs["s_g_mm"]).kf
+    own, hard = (notch_effect_by_gradient(kt, gradient, inputs["yield_MPa"], one).kf for one in GRADIENT_SURFACES)
+    return {
+        "n_general": kt / slip,
+        "Kf_general": slip,
+        "n_din743": kt / own,
+        "Kf_din743": own,
+        "n_din743_case_hardened": kt / hard,
+    }
+
+
+def _distances(inputs: Values) -> Values:
+    rows, gradients = [], []
+    for radius, threshold, limit in inputs["a_mm_dKth_MPa_sqrt_mm_dsigma0_MPa"]:
+        length = critical_length(threshold, limit)
+        depth = np.linspace(0.0, 2.0 * length, 40_001)
+        stress = hole_profile(radius, depth)
+        point, line = (notch_effect_by_distance(depth, stress, length, 1.0, one).kf for one in DISTANCES)
+        rows.append(
+            {
+                "L_mm": length,
+                "Kf_point": point,
+                "Kf_line": line,
+                "nominal_limit_range_point_MPa": limit / point,
+                "nominal_limit_range_line_MPa": limit / line,
+            }
+        )
+        gradients.append(relative_gradient(depth[:3], stress[:3]))
+    return {"rows": rows, "gradient_1_per_mm": gradients}
+
+
+def _short_cracks(inputs: Values) -> Values:
+    known = inputs["dKth_MPa_sqrt_mm"], inputs["dsigma0_MPa"]
+    limits = short_crack_limit(*known, inputs["a_mm"], inputs["Y"])
+    return {"a0_mm": critical_length(*known, inputs["Y"]), "threshold_stress_range_MPa": limits}
+
+
 STRAIN = (
+    Method("Kt of a hole in a strip", r"kt-hole-strip", _hole_in_strip),
+    Method("Kt of a hole in a wide plate", r"kt-hole-infinite", _hole),
+    Method("Kt of an elliptic hole", r"kt-ellipse", _ellipse),
+    Method("Kt of a shoulder, older charts", r"kt-shoulder-fillet", _shoulder),
+    Method("Notch sensitivity by Peterson", r"peterson-q", _peterson),
+    Method("Notch sensitivity by Neuber", r"neuber-q", _neuber),
+    Method("Support factor by the gradient", r"siebel-stieler", _support),
+    Method("Critical distances at a hole", r"critical-distance-hole", _distances),
+    Method("Limit of short cracks", r"el-haddad", _short_cracks),
+    Method("Strain-life curve from tests", r"fit-strain-life", _fitted),
     Method("Strain-life curve, amplitude", r"cmb-amplitude-\d", _amplitudes),
     Method("Strain-life curve, life", r"cmb-life-\d", _lives),
     Method("Transition life", r"cmb-transition-\d", _transition),
@@ -224,7 +352,7 @@ STRAIN = (
     Method("Notch that yields, Neuber", r"neuber-\d", _notch("neuber")),
     Method("Notch that yields, energy density", r"glinka-\d", _notch("energy density")),
     Method("Notch in a section that yields", r"neuber-nominal-yield", _yielding_section),
-    Method("History with material memory", r"history-.*", _history),
+    Method("History with material memory", r"history-(strain|notch.*)", _history),
     Method("Mean stress on strain", r"mean-stress-forms", _forms),
     Method("Strain-life curve by universal slopes", r"universal-slopes", _universal),
     Method("Strain-life curve by medians", r"medians", _medians),

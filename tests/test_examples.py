@@ -29,6 +29,12 @@ PROMISED = {
         "carrier passes in wind: 42.3% of the damage",
         "22 MPa × 1 + 61 MPa × 1 + 34 MPa × 0",
     ],
+    "where_a_notch_yields": [
+        "Elastic 1460 MPa are 674 MPa; back at 200 MPa the notch is at -326 MPa.",
+        "each by itself: <LifeResult grease hole: life 41.52 years",
+        "in the order given: <LifeResult grease hole: life 3703 years",
+        "residual-stress-credited",
+    ],
     "drawing_board": ["fully reversed, Kf = 1.0: ", "pulsating from zero, Kf = 1.4: life", "fails the target"],
     "from_measurement_to_service_life": [
         "gate of 0.1 kN: 149",

@@ -37,6 +37,7 @@ from vivid_anvil.materials import (
     straight_curve,
 )
 from vivid_anvil.materials.fracture import Metal
+from vivid_anvil.materials.strain import StrainTests
 from vivid_anvil.shapes import CentreCrack, SurfaceCrack
 from vivid_anvil.stress import RectangleSection, RoundSection
 from vivid_anvil.units import DIMENSIONS, factor
@@ -54,6 +55,8 @@ PACKAGES = (
         "materials.fracture",
         "reports",
         "pages",
+        "materials.strain",
+        "stress.yielding",
     ),
 )
 UNITS = pint.UnitRegistry()
@@ -122,6 +125,27 @@ EXAMPLES = {
     "elliptic_hole": {"across": 10.0, "along": 4.0},
     "hole_in_strip": {"diameter": 10.0, "width": 40.0},
     "notch_effect_by_gradient": {"kt": 2.5, "gradient": 1.0, "yield_strength": 355.0},
+    "critical_length": {"threshold": 190.0, "fatigue_limit": 310.0},
+    "short_crack_limit": {"threshold": 190.0, "fatigue_limit": 310.0, "size": [0.1, 1.0]},
+    "hole_profile": {"radius": 3.0, "depth": [0.0, 1.0], "across": 100.0, "along": 20.0},
+    "notch_effect_by_distance": {
+        "depths": [0.0, 0.5, 2.0], "stresses": [300.0, 240.0, 150.0], "length": 0.3, "nominal_stress": 100.0
+    },
+    "notch_effect_by_slip": {"kt": 2.3, "gradient": 1.4, "slip_length": 0.08},
+    "uniform_material_law": {"tensile_strength": 520.0, "youngs_modulus": 206e3},
+    "medians_estimate": {"tensile_strength": 520.0, "youngs_modulus": 206e3},
+    "hardness_estimate": {"brinell_hardness": 230.0, "youngs_modulus": 206e3},
+    "universal_slopes": {"tensile_strength": 520.0, "true_fracture_strain": 0.8, "youngs_modulus": 206e3},
+    "fit_strain_life": {
+        "tests": StrainTests(
+            name="bar",
+            strain_amplitude=[0.01, 0.005, 0.003],
+            stress_amplitude=[500.0, 440.0, 380.0],
+            lives=[5e2, 3e3, 2e4],
+        ),
+        "youngs_modulus": 206e3,
+        "smallest_plastic_strain": 1e-4,
+    },
     "notch_effect_by_radius": {"kt": 2.5, "radius": 2.0, "ultimate_strength": 690.0},
     "plate_under_pressure": {"pressure": 0.2, "radius": 100.0, "thickness": 5.0, "edge": "clamped"},
     "plate_with_hole": {"radius": 10.0, "distance": 12.0, "angle_degrees": 30.0, "along_x": 50.0, "along_y": 10.0},
@@ -207,6 +231,7 @@ EXAMPLES = {
 THEMSELVES = {
     "assess_life", "assess_model", "averaged_at_nodes", "basquin_curve", "binning_effect", "combine", "count_chunks",
     "curve_at_r", "cut", "cycle_matrix", "damage_of_chunks", "damage_of_samples", "describe", "detail_curve",
+    "follow_block", "strain_life_through",
     "effective_notch_curve", "equivalent_amplitude", "estimate_curve", "estimate_psd", "fit_tail", "four_point", "gate",
     "grow_by_cycle", "grow_crack", "high_pass", "history_from_frame", "hottest_places",
     "inspection_plan", "integrate_two", "model_answer", "intercept_curve", "knee_curve", "largest_lasting_size",

@@ -63,6 +63,8 @@ if TYPE_CHECKING:
     from vivid_anvil.damage.inverse import accelerated_test, class_needed
     from vivid_anvil.damage.life import LifeResult
     from vivid_anvil.damage.life_working import life_working
+    from vivid_anvil.damage.methods.critical_plane import CriticalPlane
+    from vivid_anvil.damage.methods.local_strain import LocalStrain
     from vivid_anvil.damage.methods.stress_life import StressLife
     from vivid_anvil.damage.over_time import damage_over_time, worst_cycles
     from vivid_anvil.damage.rule_comparison import compare_rules, compare_rules_for_cycles
@@ -162,6 +164,16 @@ if TYPE_CHECKING:
     from vivid_anvil.materials.laws.walker import WalkerLaw
     from vivid_anvil.materials.material import Material
     from vivid_anvil.materials.mean_stress.apply import equivalent_amplitude
+    from vivid_anvil.materials.strain.cyclic_curve import CyclicCurve
+    from vivid_anvil.materials.strain.estimate_strain_life import (
+        hardness_estimate,
+        medians_estimate,
+        uniform_material_law,
+        universal_slopes,
+    )
+    from vivid_anvil.materials.strain.fit_strain_life import StrainLifeFit, fit_strain_life, strain_life_through
+    from vivid_anvil.materials.strain.strain_life import StrainLife
+    from vivid_anvil.materials.strain.strain_tests import StrainTests, read_strain_tests
     from vivid_anvil.materials.thresholds.power_of_r import PowerOfRThreshold
     from vivid_anvil.models.at_points import at_points
     from vivid_anvil.models.element_values import averaged, of_face
@@ -202,6 +214,12 @@ if TYPE_CHECKING:
     from vivid_anvil.spectra.rows_of_psd import psd_of_rows
     from vivid_anvil.spectra.synthesis import Tone, counted_synthesis, synthesized
     from vivid_anvil.spectra.tensor_spectra import TensorSpectra
+    from vivid_anvil.stress.critical_distance import (
+        critical_length,
+        hole_profile,
+        notch_effect_by_distance,
+        short_crack_limit,
+    )
     from vivid_anvil.stress.hot_spot import HotSpot
     from vivid_anvil.stress.measures.measure import stress_measure
     from vivid_anvil.stress.measures.principal_stresses import (
@@ -211,8 +229,15 @@ if TYPE_CHECKING:
     )
     from vivid_anvil.stress.measures.straight import Component, NormalStress
     from vivid_anvil.stress.measures.von_mises import SignedVonMisesHydrostatic
-    from vivid_anvil.stress.notch_effect import notch_effect_by_gradient, notch_effect_by_radius
+    from vivid_anvil.stress.notch_effect import notch_effect_by_gradient, notch_effect_by_radius, notch_effect_by_slip
     from vivid_anvil.stress.notches import elliptic_hole, hole_in_strip, round_groove, shoulder
+    from vivid_anvil.stress.planes.constants import dang_van_constants, findley_constant
+    from vivid_anvil.stress.planes.criteria import CRITERIA
+    from vivid_anvil.stress.planes.dang_van import dang_van
+    from vivid_anvil.stress.planes.invariants import crossland, sines
+    from vivid_anvil.stress.planes.resolve import normal_at, normal_stress, shear_stress
+    from vivid_anvil.stress.planes.search import plane_map, worst_plane
+    from vivid_anvil.stress.planes.shear_amplitude import smallest_circle
     from vivid_anvil.stress.relations.case_loads import CaseLoad, CaseLoads, StepLoad
     from vivid_anvil.stress.relations.input_responses import InputResponses
     from vivid_anvil.stress.relations.one_load import OneLoad
@@ -223,6 +248,7 @@ if TYPE_CHECKING:
     from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
     from vivid_anvil.stress.sections import RectangleSection, RoundSection, plate_under_pressure, plate_with_hole
     from vivid_anvil.stress.structural import through_thickness, toe_stress
+    from vivid_anvil.stress.yielding.follow import follow_block
     from vivid_anvil.study.all_places import AllPlaces, all_places
     from vivid_anvil.study.answers import answers, answers_of_flaw
     from vivid_anvil.study.cards import read_card, read_card_named
@@ -251,6 +277,7 @@ if TYPE_CHECKING:
     from vivid_anvil.writing.working import Step, Working
 
 __all__ = [
+    "CRITERIA",
     "PSD",
     "AbsoluteMaximumPrincipal",
     "AllPlaces",
@@ -274,8 +301,10 @@ __all__ = [
     "Coverage",
     "Crack",
     "CrackFront",
+    "CriticalPlane",
     "CycleMatrix",
     "Cycles",
+    "CyclicCurve",
     "CylinderSurfaceCrack",
     "DamageSpectrum",
     "DoubleEdgeCrack",
@@ -321,6 +350,7 @@ __all__ = [
     "ListedFlaw",
     "LoadHistory",
     "LoadStates",
+    "LocalStrain",
     "Look",
     "MasterCurve",
     "Material",
@@ -377,6 +407,9 @@ __all__ = [
     "StatedMoments",
     "Step",
     "StepLoad",
+    "StrainLife",
+    "StrainLifeFit",
+    "StrainTests",
     "StressField",
     "StressLife",
     "StressStrainCurve",
@@ -441,6 +474,8 @@ __all__ = [
     "crack_course",
     "crack_front",
     "crack_of_fronts",
+    "critical_length",
+    "crossland",
     "curve_at_r",
     "curved_curve",
     "cut",
@@ -449,6 +484,8 @@ __all__ = [
     "damage_of_samples",
     "damage_over_time",
     "damage_spectrum",
+    "dang_van",
+    "dang_van_constants",
     "detail_curve",
     "draw_into",
     "effective_notch_curve",
@@ -460,12 +497,15 @@ __all__ = [
     "expected_largest",
     "expected_ranges",
     "explain",
+    "findley_constant",
     "fit_growth_law",
     "fit_likelihood",
     "fit_line",
+    "fit_strain_life",
     "fit_tail",
     "flaw_in_full",
     "flaw_looks",
+    "follow_block",
     "four_point",
     "gate",
     "grid_of_rows",
@@ -473,10 +513,12 @@ __all__ = [
     "grow_flaw",
     "growth_of_flaw",
     "growth_working",
+    "hardness_estimate",
     "hermite_form",
     "high_pass",
     "history_from_frame",
     "hole_in_strip",
+    "hole_profile",
     "hottest_places",
     "in_terms_of",
     "inspection_plan",
@@ -493,13 +535,19 @@ __all__ = [
     "lives_over_size",
     "load_spectrum",
     "low_pass",
+    "medians_estimate",
     "model_answer",
     "node_life",
     "node_tensors",
+    "normal_at",
+    "normal_stress",
+    "notch_effect_by_distance",
     "notch_effect_by_gradient",
     "notch_effect_by_radius",
+    "notch_effect_by_slip",
     "of_face",
     "opening_area",
+    "plane_map",
     "plate_under_pressure",
     "plate_with_hole",
     "plot",
@@ -530,6 +578,7 @@ __all__ = [
     "read_response",
     "read_specimens",
     "read_spectrum",
+    "read_strain_tests",
     "read_study",
     "read_unit_stresses",
     "reconstruct",
@@ -544,12 +593,17 @@ __all__ = [
     "save_figure",
     "scale",
     "sensitivity",
+    "shear_stress",
+    "short_crack_limit",
     "shoulder",
     "simple_range",
+    "sines",
     "sloped_curve",
+    "smallest_circle",
     "stage_of_duty_cycle",
     "staircase",
     "straight_curve",
+    "strain_life_through",
     "stress_intensity",
     "stress_measure",
     "stress_table",
@@ -566,6 +620,8 @@ __all__ = [
     "total_life",
     "trust_of_nodes",
     "turning_points",
+    "uniform_material_law",
+    "universal_slopes",
     "value_that_meets_target",
     "what_if",
     "what_if_flaws",
@@ -574,6 +630,7 @@ __all__ = [
     "without_cases",
     "working_in_latex",
     "worst_cycles",
+    "worst_plane",
     "write_field_table",
     "write_history",
     "write_page",
@@ -674,6 +731,34 @@ _HOMES = {
     ],
     "vivid_anvil.pages": ["write_page"],
     "vivid_anvil.reports": ["build_report", "write_report"],
+    "vivid_anvil.materials.strain": [
+        "CyclicCurve",
+        "StrainLife",
+        "StrainLifeFit",
+        "StrainTests",
+        "fit_strain_life",
+        "hardness_estimate",
+        "medians_estimate",
+        "read_strain_tests",
+        "strain_life_through",
+        "uniform_material_law",
+        "universal_slopes",
+    ],
+    "vivid_anvil.stress.yielding": ["follow_block"],
+    "vivid_anvil.stress.planes": [
+        "CRITERIA",
+        "crossland",
+        "dang_van",
+        "dang_van_constants",
+        "findley_constant",
+        "normal_at",
+        "normal_stress",
+        "plane_map",
+        "shear_stress",
+        "sines",
+        "smallest_circle",
+        "worst_plane",
+    ],
     "vivid_anvil.histories": [
         "Channel",
         "LoadHistory",
@@ -835,14 +920,19 @@ _HOMES = {
         "StepLoad",
         "UnitStresses",
         "VibratingComponents",
+        "critical_length",
         "elliptic_hole",
         "hole_in_strip",
+        "hole_profile",
+        "notch_effect_by_distance",
         "notch_effect_by_gradient",
         "notch_effect_by_radius",
+        "notch_effect_by_slip",
         "plate_under_pressure",
         "plate_with_hole",
         "read_unit_stresses",
         "round_groove",
+        "short_crack_limit",
         "shoulder",
         "stress_measure",
         "stresses_of_rosette",
@@ -850,7 +940,9 @@ _HOMES = {
         "toe_stress",
     ],
     "vivid_anvil.damage": [
+        "CriticalPlane",
         "LifeResult",
+        "LocalStrain",
         "StressLife",
         "accelerated_test",
         "assess_life",

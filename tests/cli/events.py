@@ -58,6 +58,36 @@ sn_curve = "bar"
 mean_stress = "goodman"
 load_cases = [{ case = "pull", channel = "force", unit_load = "10 kN" }]
 """
+# The same places by local strain, so sharp that they yield.
+YIELDING = REST.replace(
+    "[sn_curves.bar]",
+    """[strain_life_curves.bar]
+estimate = "uniform material law"
+ultimate_strength = "510 MPa"
+
+[methods.yields]
+kind = "local strain"
+strain_life = "bar"
+
+[sn_curves.bar]""",
+).replace('sn_curve = "bar"\nmean_stress = "goodman"\n', 'notch_factor = 5.0\nmethod = "yields"\n')
+# The same places by planes.
+ON_PLANES = (
+    REST.replace(
+        "[growth_laws.air]",
+        """[methods.planes]
+kind = "critical plane"
+sn_curve = "bar"
+k = 0.3
+
+[growth_laws.air]""",
+    )
+    .replace('sn_curve = "bar"\nmean_stress = "goodman"\n', 'method = "planes"\n')
+    .replace(
+        'channel = "force"\nstress_per_load = "10 MPa/kN"\n',
+        'unit_stresses = [{ channel = "force", unit_load = "1 kN", xx = "8 MPa", xy = "5 MPa" }]\n',
+    )
+)
 EVENT = '[[duty_cycle.events]]\nname = "{}"\noccurrences = {}\n'
 CHANNEL = 'channel = "force"\n'
 LAP_EVENT = EVENT.format("lap", 300) + 'history = "lap.csv"\n'

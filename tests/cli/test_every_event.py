@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.cli.events import CHANNEL, COMMANDS, DRAWN, EVENT, EVENTS, FIGURES, HEAD, REST
+from tests.cli.events import CHANNEL, COMMANDS, DRAWN, EVENT, EVENTS, FIGURES, HEAD, ON_PLANES, REST, YIELDING
 
 pytestmark = pytest.mark.slow
 
@@ -20,6 +20,46 @@ def test_each_command_takes_each_kind_of_event(written, run, command, event):
     study = written(EVENTS[event], rest=REST[: REST.index("[model]")] if gated and command != "model" else REST)
     code, out, err = run(command, study, *options)
     if gated and command == "model":
+        assert code == 2, out
+        assert "found a gate" in " ".join(err.split())
+        return
+    assert code == 0, err
+    assert json.loads(Path("a.json").read_text())
+    assert "None" not in out
+
+
+@pytest.mark.parametrize("event", EVENTS)
+@pytest.mark.parametrize("command", COMMANDS)
+def test_each_command_takes_each_kind_of_event_at_places_that_yield(written, run, command, event):
+    options = [*COMMANDS[command], "--json", "a.json", "--csv", "a.csv"]
+    if command in FIGURES and event in DRAWN:
+        options += ["--figures", "figures", "--page", "page.html"]
+    gated = event == "gated history"
+    rest = YIELDING[: YIELDING.index("[model]")] if gated or command != "model" else YIELDING
+    if gated and command == "model":
+        return  # a model takes no gate, whatever the method
+    code, out, err = run(command, written(EVENTS[event], rest=rest), *options)
+    assert code == 0, err
+    assert json.loads(Path("a.json").read_text())
+    assert "None" not in out
+
+
+OVER_FREQUENCY = {name for name in EVENTS if name.split(" ")[0] in ("random", "not", "dwells", "sweep")}
+
+
+@pytest.mark.parametrize("event", EVENTS)
+@pytest.mark.parametrize("command", COMMANDS)
+def test_each_command_takes_each_kind_of_event_on_planes(written, run, command, event):
+    options = [*COMMANDS[command], "--json", "a.json", "--csv", "a.csv"]
+    if command in FIGURES and event in DRAWN:
+        options += ["--figures", "figures", "--page", "page.html"]
+    rest = ON_PLANES if command == "model" else ON_PLANES[: ON_PLANES.index("[model]")]
+    code, out, err = run(command, written(EVENTS[event], rest=rest), *options)
+    if event in OVER_FREQUENCY:
+        assert code == 2, out
+        assert "a course in time, for the critical plane" in " ".join(err.split())
+        return
+    if event == "gated history":
         assert code == 2, out
         assert "found a gate" in " ".join(err.split())
         return

@@ -46,7 +46,15 @@ def test_units_in_brackets_are_text(run):
 def test_commands_stand_in_the_order_of_the_work(run):
     out = run("-h")[1]
     groups = re.findall(r"╭─ ([\w -]+?) ─+╮", out)
-    assert groups == ["Options", "Start", "Loads", "S-N curves", "Life", "Whole models", "Cracks and flaws"]
+    assert groups == [
+        "Options",
+        "Start",
+        "Loads",
+        "S-N and strain-life curves",
+        "Life",
+        "Whole models",
+        "Cracks and flaws",
+    ]
     assert all(re.search(rf"│ {re.escape(name)} ", out) for name in COMMANDS)
     assert all(GROUP.commands[name].rich_help_panel in groups for name in COMMANDS)
 
@@ -97,6 +105,7 @@ ASKED = {
     "report": ("flaws.toml", "a.pdf"),
     "schema": ("--json", "a.json"),
     "side-by-side": ("study.toml", "model.toml", "--json", "a.json"),
+    "strain-life": ("estimate:medians", "--strength", "780 MPa", "--json", "a.json"),
     "solve": ("study.toml", "--json", "a.json"),
     "staircase": ("steps.csv", "--r-ratio", "-1", "--json", "a.json"),
     "tailor": (

@@ -47,6 +47,20 @@ def tube(demo):
     return va.read_specimens(demo.study.path.parent / "tube_tests.csv")
 
 
+def strain_fit(demo):
+    """A fit of the strain-controlled tests that are shipped with the demo."""
+    tests = va.read_strain_tests(demo.study.path.parent / "pin_strain_tests.csv")
+    return va.fit_strain_life(tests, youngs_modulus="206 GPa")
+
+
+def yields(demo):
+    """The bore of the demo, three times as sharp, by local strain."""
+    bore = demo.lives[1].hot_spot
+    method = va.LocalStrain(strain_life=strain_fit(demo).curve(), mean_stress="morrow")
+    spot = dataclasses.replace(bore, method=method, notch_factor=3.0 * bore.notch_factor)
+    return va.assess_life(spot, demo.study.duty_cycle, target="30 years")
+
+
 def stairs(*, range_of=False, failed=False):
     """Five specimens of a staircase, as ranges or amplitudes."""
     return va.SpecimenSeries(
@@ -125,6 +139,14 @@ DRAWN = {
     "shape of one size": lambda demo: sh.HoleCrack("5 mm", 2, "80 mm"),
     "growth fit": lambda demo: mt.fit_growth_law(growth_rates()),
     "what if of a crack": lambda demo: what_if(demo.study, "growth_laws/steel_in_air/slope", [3.1]),
+    "strain life": lambda demo: strain_fit(demo).curve(),
+    "strain life of a card": lambda demo: va.read_card_named("titanium-6al-4v").strain_life(),
+    "strain life fit": lambda demo: strain_fit(demo),
+    "local strain": lambda demo: yields(demo),
+    "local strain of a load that never changes": lambda demo: va.assess_life(
+        yields(demo).hot_spot, still(demo)[0].duty_cycle
+    ),
+    "critical plane": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "grip_shaft.toml")).lives[0],
     "curve": lambda demo: demo.lives[1].curve,
     "class": lambda demo: demo.lives[0].curve,
     "fitted curve": lambda demo: demo.lives[2].curve,

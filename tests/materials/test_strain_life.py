@@ -15,7 +15,10 @@ from vivid_anvil.materials.strain import (
     STRAIN_MEANS,
     CyclicCurve,
     StrainLife,
+    StrainTests,
+    fit_strain_life,
     hardness_estimate,
+    strain_life_through,
     uniform_material_law,
     universal_slopes,
 )
@@ -167,3 +170,87 @@ def test_units_come_in_by_the_door():
 def test_estimates_refuse_nonsense(make, said):
     with pytest.raises(va.InputError, match=said):
         make()
+
+
+AMPLITUDES = np.array([0.012, 0.008, 0.005, 0.003, 0.002, 0.0015])
+
+
+def specimens(curve, **changed):
+    """Tests that lie on a curve."""
+    lives = curve.life(AMPLITUDES)
+    given_ = {
+        "name": "bar",
+        "strain_amplitude": AMPLITUDES,
+        "stress_amplitude": curve.youngs_modulus * curve.elastic(lives),
+        "lives": lives,
+    }
+    return StrainTests(**(given_ | changed))
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    strength=st.floats(400.0, 2000.0),
+    b=st.floats(-0.13, -0.05),
+    ductility=st.floats(0.1, 1.2),
+    c=st.floats(-0.8, -0.45),
+)
+def test_a_fit_finds_the_curve_that_tests_lie_on(strength, b, ductility, c):
+    curve = StrainLife(
+        name="true",
+        youngs_modulus=206e3,
+        fatigue_strength_coefficient=strength,
+        fatigue_strength_exponent=b,
+        fatigue_ductility_coefficient=ductility,
+        fatigue_ductility_exponent=c,
+    )
+    found = fit_strain_life(specimens(curve), youngs_modulus=206e3, smallest_plastic_strain=0.0)
+    assert found.curve().life(AMPLITUDES) == pytest.approx(curve.life(AMPLITUDES), rel=1e-6)
+    assert found.std < 1e-6
+    assert found.cyclic_hardening_exponent == pytest.approx(b / c, rel=1e-6)
+    through = strain_life_through(
+        list(zip(AMPLITUDES, curve.life(AMPLITUDES), strict=True)), curve.cyclic, name="table"
+    )
+    assert through.life(AMPLITUDES) == pytest.approx(curve.life(AMPLITUDES), rel=1e-6)
+
+
+def test_run_outs_and_specimens_without_plastic_strain_are_left_out_and_told():
+    steel = uniform_material_law(520.0)
+    failed = np.array([True] * 5 + [False])
+    fit = fit_strain_life(specimens(steel, failed=failed), youngs_modulus=206e3)
+    assert (fit.elastic.points, fit.plastic.points) == (5, 5)
+    assert {"run-outs-left-out", "few-specimens"} <= {one.code for one in fit.findings}
+    coarse = fit_strain_life(specimens(steel), youngs_modulus=206e3, smallest_plastic_strain="0.2 %")
+    assert coarse.plastic.points < 6 == coarse.elastic.points
+    measured = specimens(steel, plastic_strain_amplitude=0.5 * steel.plastic(steel.life(AMPLITUDES)))
+    assert "strains-disagree" in {one.code for one in fit_strain_life(measured, youngs_modulus=206e3).findings}
+    strains = np.array([0.0015, 0.0016, 0.0018, 0.002])
+    lives = steel.life(strains)
+    stresses = steel.youngs_modulus * steel.elastic(lives)
+    short = StrainTests(name="long lives", strain_amplitude=strains, stress_amplitude=stresses, lives=lives)
+    assert "one-sided-tests" in {one.code for one in fit_strain_life(short, youngs_modulus=206e3).findings}
+
+
+@pytest.mark.parametrize(
+    ("ask", "said"),
+    [
+        (lambda steel: specimens(steel, strain_amplitude=100.0 * AMPLITUDES), "Is it in percent"),
+        (lambda steel: specimens(steel, lives=np.zeros(6)), "a value above 0"),
+        (lambda steel: specimens(steel, lives=np.ones(5)), "one of each for every specimen"),
+        (lambda steel: specimens(steel, failed=[1, 0, 1, 0, 1, 0]), "True or False"),
+        (lambda steel: specimens(steel, name=""), "name"),
+        (lambda steel: fit_strain_life(specimens(steel), youngs_modulus=20e3), "is one a range"),
+        (
+            lambda steel: fit_strain_life(specimens(steel, lives=range(6, 0, -1)), youngs_modulus=206e3),
+            "columns exchanged",
+        ),
+        (lambda steel: strain_life_through([("1 %", 100.0), ("0.5 %", 900.0)], steel.cyclic, name="t"), "3 or more"),
+        (
+            lambda steel: strain_life_through([("1 %", 9.0), ("0.5 %", 9.0), ("0.2 %", 99.0)], steel.cyclic, name="t"),
+            "fall",
+        ),
+        (lambda steel: strain_life_through(["1 %", 9.0, 3.0], steel.cyclic, name="t"), "a pair"),
+    ],
+)
+def test_tests_that_cannot_be_meant_are_refused(ask, said):
+    with pytest.raises(va.InputError, match=said):
+        ask(uniform_material_law(520.0))

@@ -24,6 +24,7 @@ from vivid_anvil.stress import (
     shoulder,
     through_thickness,
 )
+from vivid_anvil.stress.critical_distance import critical_length, hole_profile, notch_effect_by_distance
 
 # 1 + 1 / √(A r/t + 2 B r/d (1 + 2 r/d)² + C (r/t)^z d/D), DIN 743-2, for a shoulder: another source than the charts
 DIN = {"tension": (0.62, 3.5, 0.0, 0.0), "bending": (0.62, 5.8, 0.2, 3.0), "torsion": (3.4, 19.0, 1.0, 2.0)}
@@ -37,7 +38,9 @@ def test_a_shoulder_by_the_charts_is_near_that_of_the_standard(load, larger, rat
     a, b, c, z = DIN[load]
     narrow = radius / 100.0
     root = a * radius / depth + 2.0 * b * narrow * (1.0 + 2.0 * narrow) ** 2 + c * (radius / depth) ** z / larger
-    assert shoulder(load, 100.0 * larger, 100.0, radius) == pytest.approx(1.0 + 1.0 / math.sqrt(root), rel=0.13)
+    assert shoulder(load, 100.0 * larger, 100.0, radius, form="Peterson") == pytest.approx(
+        1.0 + 1.0 / math.sqrt(root), rel=0.13
+    )
 
 
 @given(st.floats(0.001, 0.999))
@@ -52,6 +55,26 @@ def test_a_shallow_groove_is_a_semi_ellipse_at_an_edge():
     shallow = round_groove("tension", 1000.0, 999.0, 0.1)  # 1 + 2 √(t / r), within the free edge's share
     assert shallow == pytest.approx(1.0 + 2.0 * math.sqrt(0.5 / 0.1), rel=0.1)
     assert round_groove("bending", 200.0, 20.0, 2.0) < round_groove("tension", 200.0, 20.0, 2.0)
+
+
+FINITE_ELEMENTS = [("tension", 4.0, 2.114), ("tension", 8.0, 1.703), ("bending", 4.0, 1.801), ("bending", 8.0, 1.478)]
+
+
+@pytest.mark.parametrize(("load", "radius", "found"), FINITE_ELEMENTS)
+def test_a_shoulder_is_near_that_of_finite_elements_and_nearer_than_the_older_chart(load, radius, found):
+    kt = shoulder(load, 60.0, 40.0, radius)
+    assert kt == pytest.approx(found, rel=0.025)
+    assert abs(kt - found) < abs(shoulder(load, 60.0, 40.0, radius, form="Peterson") - found)
+
+
+def test_the_profile_beside_a_hole_meets_both_ends():
+    assert hole_profile(3.0, [0.0, 1e6], 100.0, -100.0) == pytest.approx([400.0, 100.0], rel=1e-6)
+    assert critical_length("6 MPa√m", "310 MPa") == pytest.approx(critical_length(6.0 * 1000.0**0.5, 310.0))
+
+
+def test_a_profile_that_ends_before_the_distance_is_refused():
+    with pytest.raises(InputError, match="one that reaches 2 mm"):
+        notch_effect_by_distance([0.0, 0.5], [300.0, 200.0], 1.0, 100.0, "line")
 
 
 @pytest.mark.parametrize(
@@ -153,7 +176,9 @@ def test_the_class_belongs_to_metal_and_radius(metal, radius, stress, class_):
 
 
 WRONG = {
-    "no chart": (lambda: shoulder("tension", 200.0, 100.0, 1.0), "where the chart ends"),
+    "no chart": (lambda: shoulder("tension", 200.0, 100.0, 1.0, form="Peterson"), "where the chart ends"),
+    "no fit": (lambda: shoulder("tension", 200.0, 100.0, 40.0), "r / d.*where it was fitted"),
+    "an unknown form": (lambda: hole_in_strip(10.0, 40.0, "Petersen"), "Did you mean|one of"),
     "the wrong way round": (lambda: shoulder("tension", 40.0, 50.0, 2.0), "more than the smaller"),
     "another load": (lambda: round_groove("shear", 60.0, 50.0, 2.5), "tension"),
     "a dent": (lambda: round_groove("tension", 60.0, 59.0, 5.0), "Is the radius right?"),

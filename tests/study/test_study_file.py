@@ -4,6 +4,7 @@ import pytest
 
 from tests.study.faults_of_loads import FAULTS_OF_LOADS
 from tests.study.faults_of_places import FAULTS_OF_PLACES
+from tests.study.faults_of_strain import FAULTS_OF_STRAIN
 from tests.study.texts import FIRST, LAST, LAW, ONE_SIZE, REPEATED, TWO_SIZES, WRITTEN, pair
 from vivid_anvil.damage import assess_life
 from vivid_anvil.ground.errors import InputError
@@ -151,13 +152,13 @@ INNER = 'events = [{ name = "lap", occurrences = 2, history = 3 }]'
 BY_ONE = """channel = "vertical force"
 stress_per_load = "24.5 MPa/kN"        # nominal stress beside the weld, from the drawing
 """
-FAULTS = FAULTS_OF_LOADS | FAULTS_OF_PLACES
+FAULTS = FAULTS_OF_LOADS | FAULTS_OF_PLACES | FAULTS_OF_STRAIN
 
 
 @pytest.mark.slow
 @pytest.mark.parametrize(("replacement", "place", "message"), FAULTS.values(), ids=FAULTS)
 def test_a_fault_is_named_by_file_and_keys(study, run, tmp_path, replacement, place, message):
-    path = study(replacement)
+    path = study(*(replacement if isinstance(replacement[0], tuple) else (replacement,)))
     with pytest.raises(InputError) as caught:
         read_study(path)
     assert caught.value.where.startswith("study.toml")

@@ -28,7 +28,8 @@ app = typer.Typer(
     pretty_exceptions_enable=False,
     context_settings={"help_option_names": ["-h", "--help"]},
 )
-START, LOADS, CURVES, LIFE, MODELS, CRACKS = "Start", "Loads", "S-N curves", "Life", "Whole models", "Cracks and flaws"
+START, LOADS, LIFE, MODELS, CRACKS = "Start", "Loads", "Life", "Whole models", "Cracks and flaws"
+CURVES = "S-N and strain-life curves"
 
 
 def _version(wanted: bool) -> None:

@@ -165,4 +165,39 @@ def staircase(
     run_curves.staircase(tests, wishes, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
-COMMANDS = (cards, classes, curve, estimate, fit, staircase)
+def strain_life(
+    which: Annotated[
+        list[str],
+        typer.Argument(
+            help="card:NAME, study.toml, study.toml#CURVE, estimate:METHOD ('uniform material law', medians, hardness, "
+            "'universal slopes'), or a CSV or Excel file of strain-controlled tests."
+        ),
+    ],
+    youngs_modulus: Annotated[str | None, typer.Option(help="E, needed for tests, such as '206 GPa'.")] = None,
+    strength: Annotated[str | None, typer.Option(help="For estimates: tensile strength, such as '780 MPa'.")] = None,
+    hardness: Annotated[float | None, typer.Option(help="For the hardness method: HB.")] = None,
+    fracture_strain: Annotated[str | None, typer.Option(help="For universal slopes, such as '85 %'.")] = None,
+    group: Annotated[str | None, typer.Option(help="For estimates: steel, aluminium or titanium.")] = None,
+    form: Annotated[str | None, typer.Option(help="Of universal slopes: original or modified.")] = None,
+    survival: Annotated[float | None, typer.Option(help="For this survival probability, such as 0.9.")] = None,
+    at: Annotated[
+        str | None, typer.Option(help="Strain amplitudes, such as '0.4 %, 0.2 %'; one is worked out.")
+    ] = None,
+    folder: CardsFolder = None,
+    sheet: SheetOfTests = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+    figures: FiguresFolder = None,
+    page: PageFile = None,
+    units: UnitsShown = Units.metric,
+) -> None:
+    """Show strain-life curves with their cyclic curves: stated, on cards, estimated, or fitted to tests."""
+    from vivid_anvil.cli import run_strain
+
+    wishes = run_strain.StrainWishes(
+        youngs_modulus, strength, hardness, fracture_strain, group, form, survival, at, folder, sheet
+    )
+    run_strain.strain_life(which, wishes, Outputs(json_file, csv_file, figures, page=page), units.value)
+
+
+COMMANDS = (cards, classes, curve, estimate, fit, staircase, strain_life)

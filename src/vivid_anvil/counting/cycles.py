@@ -219,6 +219,28 @@ class Cycles:
         """The same cycles, all of their means moved by `mean`, with the loads."""
         return self._changed(mean=checks.read_only(self.mean + mean))
 
+    def with_columns(self, columns: Mapping[str, FloatArray]) -> Cycles:
+        """The same cycles with these columns in the place of those that a method added before, each of shape (k,)."""
+        return self._changed(columns=MappingProxyType({name: checks.read_only(one) for name, one in columns.items()}))
+
+    def happening(self, count: FloatArray) -> Cycles:
+        """The same rows with other counts of 0 or more, also those that do not happen: others may hang on them."""
+        kept = checks.read_only(count)
+        return self._changed(count=kept, per_repeat=kept)
+
+    def sampled(self, sample_rate: float | None) -> Cycles:
+        """The same cycles, of samples at that rate, Hz."""
+        return self._changed(sample_rate=sample_rate)
+
+    def nowhere(self) -> Cycles:
+        """The same cycles, of no history."""
+        none = checks.read_only(np.full(len(self), -1))
+        return self._changed(start=none, end=none)
+
+    def fixed_at(self, fixed: float) -> Cycles:
+        """The same cycles, with that part of their means moved by no load factor."""
+        return self._changed(fixed=fixed)
+
     def alone(self) -> Cycles:
         """The same cycles as single ones: they no longer stand for a density of ranges."""
         left = {name: one for name, one in self.columns.items() if name != PANEL}

@@ -8,7 +8,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from vivid_anvil.damage.methods import stress_life_of
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.materials import SNCurve
 from vivid_anvil.stress import HotSpot
@@ -30,15 +29,16 @@ def findings_before_counting(hot_spot: HotSpot, duty_cycle: DutyCycle) -> tuple[
     Raises InputError for a channel that an event does not have.
     """
     low, high = hot_spot.extremes(duty_cycle)
-    own = stress_life_of(hot_spot).reference.findings if hot_spot.curve is not None else ()
+    reference = None if hot_spot.method is None else hot_spot.method.reference
+    own = reference.findings if reference is not None else ()
     return gravest_first([*own, *input_findings(hot_spot, low, high), *vibration_findings(hot_spot, duty_cycle)])
 
 
 def input_findings(spot: HotSpot, lowest: float, highest: float) -> Iterator[Finding]:
     """The findings on curve, strengths and the range of local stress, MPa."""
     yield from _peak_stress(spot, max(highest, -lowest))
-    if spot.curve is not None:
-        curve = stress_life_of(spot).reference
+    curve = None if spot.method is None else spot.method.reference
+    if curve is not None:
         yield from _too_small(curve, max(highest, -lowest))
         yield from _curve_scale(spot, curve)
         yield from _limit_called_strength(spot, curve)
@@ -53,6 +53,8 @@ def _peak_stress(spot: HotSpot, peak: float) -> Iterator[Finding]:
             f"The largest stress, {in_unit(peak, 'stress')}, is {peak / ultimate:.0f} times the ultimate strength.",
             "Is the load in N where the header says kN, or the stress per load in Pa?",
         )
+    elif spot.method is not None and not spot.method.elastic:
+        return
     elif ultimate is not None and peak >= ultimate:
         yield Finding(
             "severe",

@@ -55,6 +55,8 @@ def _few_cycles(result: Life) -> Iterator[Finding]:
 
 
 def _samples_per_cycle(result: Life) -> Iterator[Finding]:
+    if result.method.tensors:  # it says itself whether a path is coarse
+        return
     for i, source in enumerate(result.spectrum.sources):
         of = np.flatnonzero((result.spectrum.event == i) & (result.damage > 0.0))
         damage = result.damage[of]

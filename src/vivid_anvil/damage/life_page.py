@@ -105,6 +105,7 @@ def life_words(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> W
     reserves = ", ".join(f"{number(value)} on {name}" for name, value in life.static_reserves.items())
     peak = in_unit(max(life.peak_stress, -life.lowest_stress), "stress", units)
     words.append(("Static", f"local peak {peak}; reserve {reserves or 'unknown: no strength stated'}"))
+    words += life.method.words_of(life, units)
     if in_order is not None:
         lives = (
             f"{amount(in_order.life_repeats, repeat)} (linear rule to a sum of 1: {number(in_order.linear_repeats)})"
@@ -136,7 +137,7 @@ def _between(life: Life) -> str:
 
 def life_tables(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> tuple[Table, ...]:
     """Events, stress classes, worst cycles, and the levels of a life in order."""
-    tables = (_events(life), _classes(life, units), _worst(life))
+    tables = (_events(life), _classes(life, units), *life.method.tables(life, units), _worst(life))
     if in_order is None:
         return tables
     levels = in_order.levels

@@ -64,12 +64,13 @@ def life_working(
     edges = result.edges(system)
     cycle, members = worked_cycle(result, event, stress, system)
     cycles = result.spectrum.cycles
-    to_life = result.method.steps(spot, 0.5 * float(cycles.range[cycle]), float(cycles.mean[cycle]), system)
+    to_life = result.method.steps_of(spot, cycles, cycle, system)
+    by_method = result.method.load_steps(result, cycle, system)
     before, after = _over_frequency(result, cycle, system)
     steps = [
         *result.method.made(spot),
         *before,
-        *_stress_steps(result, cycle, system),
+        *(_stress_steps(result, cycle, system) if by_method is None else by_method),
         *to_life,
         *_sum_steps(result, cycle, to_life[-1].value, float(result.damage[members].sum())),
         *after,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -12,14 +13,13 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.life import LifeResult
-from vivid_anvil.damage.methods import stress_life_of
 from vivid_anvil.events.life_columns import life_columns
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import Material
 from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES
 from vivid_anvil.materials.mean_stress.apply import equivalent_amplitude
-from vivid_anvil.units import STRESSES, UnitSystem, many, one, opened
+from vivid_anvil.units import STRESSES, UnitSystem, many, number, one, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
@@ -100,7 +100,7 @@ def compare_rules_for_cycles(
 
 def _reason(rule: str, error: InputError) -> str:
     """Why a rule is missing, in a few words."""
-    needs = MEAN_STRESS_RULES[rule].needs
+    needs = MEAN_STRESS_RULES[rule].needs if rule in MEAN_STRESS_RULES else None
     if needs is not None and error.found == f"no {needs}":
         return f"the material has no {needs}"
     return f"found {error.found}, expected {error.expected}"
@@ -120,6 +120,17 @@ class RuleComparison(Result):
         return self.base.hot_spot.name
 
     @property
+    def used(self) -> str:
+        """The rule, form or criterion of the study."""
+        return self.base.method.variant
+
+    @property
+    def spread(self) -> float:
+        """Longest over shortest life that is finite; 1 where there is one."""
+        lives = [life.life_repeats for life in self.lives.values() if math.isfinite(life.life_repeats)]
+        return max(lives) / min(lives) if lives and min(lives) > 0.0 else 1.0
+
+    @property
     def findings(self) -> tuple[Finding, ...]:
         """Those of the life as it is."""
         return self.base.findings
@@ -131,23 +142,24 @@ class RuleComparison(Result):
         calendars = [result.base.duty_cycle.calendar for result in results]
         columns = (
             Column("hot spot", [result.title for result in results]),
-            Column("rule used", [stress_life_of(result.base.hot_spot).mean_stress for result in results]),
+            Column("rule used", [result.used for result in results]),
             *life_columns([min(life) for life in lives], calendars, name="shortest life"),
             *life_columns([max(life) for life in lives], calendars, name="longest life"),
         )
         return Table("", columns, "comparisons")
 
     def words(self, units: UnitSystem) -> Words:
-        """Why rules are missing."""
-        return tuple(("", f"{name}: not possible, {why}.") for name, why in self.refused.items())
+        """How far lives spread, and why rules are missing."""
+        spread = ("", f"The longest of these lives is {number(self.spread, 3)} times the shortest.")
+        return (spread, *(("", f"{name}: not possible, {why}.") for name, why in self.refused.items()))
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
         """A row a rule: damage per repeat, life, reserve on stress, for what it is valid; the one that is used marked."""
         lives, names = list(self.lives.values()), list(self.lives)
-        used, duty = stress_life_of(self.base.hot_spot).mean_stress, self.base.duty_cycle
+        used, duty, method = self.used, self.base.duty_cycle, self.base.method
         columns = (
             Column("hot spot", [self.title for _ in lives], only="file"),
-            Column("rule", names),
+            Column("rule", names, head=f"{method.varies[0].upper()}{method.varies[1:]}"),
             Column("used", [name == used for name in names], only="file"),
             Column("damage per repeat", [life.damage_per_repeat for life in lives], head=f"Damage\na {duty.repeat}"),
             *life_columns([life.life_repeats for life in lives], [duty.calendar] * len(lives)),
@@ -160,7 +172,7 @@ class RuleComparison(Result):
             ),
             Column("reserve on stress", [life.reserve_on_stress for life in lives], head="Reserve\non stress"),
             Column("as it is", ["as it is" if name == used else "" for name in names], head="", only="page"),
-            Column("validity", [MEAN_STRESS_RULES[name].validity for name in names], only="file"),
+            Column("validity", [method.valid(name) for name in names], only="file"),
         )
         return (Table("", columns, "rules"),)
 
@@ -174,7 +186,7 @@ class RuleComparison(Result):
 
 @opened()
 def compare_rules(result: LifeResult) -> RuleComparison:
-    """`result` again by every mean-stress rule, with all else the same.
+    """`result` again by every rule of its method, with all else the same: mean-stress rules, forms on strain, criteria.
 
     Parameters
     ----------
@@ -196,21 +208,10 @@ def compare_rules(result: LifeResult) -> RuleComparison:
     >>> compare_rules(result.lives[1])  # of the demo: run_study(read_study('larkfell.toml'))
     <RuleComparison bore of the suspension pin: none, goodman, gerber, soderberg, elliptic, smith-watson-topper>
     """
-    spot, method = result.hot_spot, stress_life_of(result.hot_spot)
-    if method.sn_curve.has_means:
-        raise InputError(
-            f"hot spot {spot.name}",
-            f"the curve {method.sn_curve.name!r}, for {result.curve.at_r}",
-            "a curve tested at one R",
-            "Such a curve has the mean stress in it already: there is nothing to compare.",
-        )
-    lives: dict[str, LifeResult] = {}
-    refused: dict[str, str] = {}
-    for name, rule in MEAN_STRESS_RULES.items():
-        choice = method.compressive_mean if rule.in_compression else "ignored"
+    spot, lives, refused = result.hot_spot, {}, {}
+    for name, make in spot.assessed_by.variants(spot).items():
         try:
-            by_rule = dataclasses.replace(method, mean_stress=name, compressive_mean=choice)
-            other = dataclasses.replace(spot, method=by_rule)
+            other = dataclasses.replace(spot, method=make())
             lives[name] = assess_life(other, result.duty_cycle, target=result.target_repeats)
         except InputError as error:
             refused[name] = _reason(name, error)

@@ -117,6 +117,40 @@ def write_tests(folder: Path) -> Path:
     return path
 
 
+PIN_MODULUS = 206e3  # MPa
+PIN_STRENGTH, PIN_B, PIN_DUCTILITY, PIN_C = (
+    1185.0,
+    -0.086,
+    0.62,
+    -0.605,
+)  # σ_f', MPa, b, ε_f', c of the steel of the pin
+PIN_AMPLITUDES = (0.015, 0.015, 0.01, 0.01, 0.008, 0.006, 0.006, 0.005, 0.004, 0.0035, 0.003, 0.0022, 0.0018, 0.0014)
+
+
+def pin_strain_tests(seed: int = SEED) -> list[tuple[float, float, int, bool]]:
+    """Strain-controlled tests of the steel of the pin: strain amplitude, stress amplitude, MPa, cycles, whether it ran out."""
+    rng = np.random.default_rng([seed, 7])
+    life = np.geomspace(1.0, 1e8, 4_001)
+    curve = PIN_STRENGTH / PIN_MODULUS * (2.0 * life) ** PIN_B + PIN_DUCTILITY * (2.0 * life) ** PIN_C
+    rows = []
+    for strain in PIN_AMPLITUDES:
+        mean = 10.0 ** np.interp(-np.log10(strain), -np.log10(curve), np.log10(life))
+        stress = PIN_STRENGTH * (2.0 * mean) ** PIN_B * (1.0 + 0.008 * rng.standard_normal())
+        reached = float(mean * 10.0 ** (0.09 * rng.standard_normal()))
+        rows.append((strain, round(float(stress), 1), round(min(reached, RUN_OUT)), reached >= RUN_OUT))
+    return rows
+
+
+def write_strain_tests(folder: Path) -> Path:
+    """Write the strain-controlled tests of the pin as a CSV file into `folder`."""
+    path = folder / "pin_strain_tests.csv"
+    with path.open("w", encoding="utf-8", newline="\n") as file:
+        file.write("specimen,strain amplitude [%],stress amplitude [MPa],life [cycles],run-out\n")
+        for i, (strain, stress, life, ran_out) in enumerate(pin_strain_tests(), start=1):
+            file.write(f"P{i:02d},{100.0 * strain:g},{stress:g},{life},{'yes' if ran_out else 'no'}\n")
+    return path
+
+
 def growth_readings(seed: int = SEED) -> list[tuple[int, float]]:
     """Made-up readings of a crack in a compact-tension piece of the plate steel: cycles, and size, mm, read to 0.015 mm."""
     rng = np.random.default_rng([seed, 5])

@@ -79,7 +79,8 @@ class Task:
 def acts_together(spot: HotSpot, duty_cycle: DutyCycle) -> bool:
     """Whether the cycles of a node act on each other, or are counted in another way, so that nodes go one after the other."""
     alone = duty_cycle.between == "each by itself" and duty_cycle.residue == "repeated"
-    return not alone or duty_cycle.counting != "rainflow" or spot.assessed_by.acts_together
+    method = spot.assessed_by
+    return not alone or duty_cycle.counting != "rainflow" or method.acts_together or method.hangs
 
 
 def values_of(task: Task) -> NodeValues:

@@ -12,12 +12,10 @@ from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.models.load_corners import load_corners
 from vivid_anvil.stress.measures.principal_stresses import largest_principal
+from vivid_anvil.stress.planes.deviator import FULL, deviator, off_line
 from vivid_anvil.units import STRESSES, opened
 
 NOT_PROPORTIONAL = 0.1
-FULL = np.array([[0, 3, 5], [3, 1, 4], [5, 4, 2]])  # places of the components in the tensor
-_TWICE = np.sqrt([1.0, 1.0, 1.0, 2.0, 2.0, 2.0])  # shear stands twice in the tensor
-_STRAIGHT = 1e-12  # below: rounding
 _TOGETHER = 20_000  # nodes at once
 
 
@@ -46,7 +44,8 @@ def trust_of(history: ArrayLike) -> Trust:
     """How well one scalar can stand for a tensor history, shape (samples, 6).
 
     Biaxiality: the principal of second largest magnitude over the largest, at the sample with the largest. Off the line: the
-    second over the first singular value of the deviations from the mean tensor, 0 where all components move in step.
+    second over the first singular value of the deviator about its mean, 0 where all components move in step, 1 where two move
+    alike a quarter of a cycle apart.
 
     >>> trust_of([[1.0, 0, 0, 0, 0, 0], [50.0, 0, 0, 0, 0, 0], [-20.0, 0, 0, 0, 0, 0]])
     Trust(biaxiality=0.0, off_line=0.0)
@@ -54,9 +53,9 @@ def trust_of(history: ArrayLike) -> Trust:
     tensors = np.asarray(history, dtype=np.float64)
     principals = np.linalg.eigvalsh(tensors[:, FULL])
     at = np.unravel_index(int(np.abs(principals).argmax()), principals.shape)[0]
-    sizes = np.linalg.svd((tensors - tensors.mean(axis=0)) * _TWICE, compute_uv=False)
+    sizes = np.asarray(np.linalg.svd(deviator(tensors - tensors.mean(axis=0)), compute_uv=False))
     biaxiality, _ = _largest(tensors[at : at + 1])
-    return Trust(float(biaxiality[0]), float(_off_line(sizes[None])[0]))
+    return Trust(float(biaxiality[0]), float(off_line(sizes[None])[0]))
 
 
 @opened()
@@ -102,7 +101,7 @@ def trust_of_nodes(result: ModelResult, places: Sequence[int] | IntArray | None 
     for start in range(0, wanted.size, _TOGETHER):
         rows = slice(start, start + _TOGETHER)
         unit, constant = units[wanted[rows]], constants[wanted[rows]]
-        off[rows] = _off_line(np.linalg.svd(triangle @ (unit * _TWICE), compute_uv=False))
+        off[rows] = off_line(np.linalg.svd(triangle @ deviator(unit), compute_uv=False))
         at = np.empty(len(unit), dtype=np.int64)
         largest_principal(unit, constant, corners, at)
         tensors = np.einsum("nk,nkc->nc", corners[at], unit) + constant
@@ -120,12 +119,38 @@ def principal_direction(tensor: ArrayLike) -> tuple[float, float, float]:
     return x, y, z
 
 
-def _off_line(sizes: FloatArray) -> FloatArray:
-    if sizes.shape[1] < 2:
-        return np.zeros(len(sizes))
-    first = sizes[:, 0]
-    share = np.where(first > 0.0, sizes[:, 1] / np.where(first > 0.0, first, 1.0), 0.0)
-    return np.where(share < _STRAIGHT, 0.0, share)
+class Biaxiality(NamedTuple):
+    """At each sample the smaller over the larger in-plane principal stress by magnitude, and the larger one, MPa.
+
+    `kept` are the samples whose larger principal comes near the greatest; `mean` and `std` are those of their ratios.
+    """
+
+    ratio: FloatArray
+    larger: FloatArray
+    kept: FloatArray
+    mean: float
+    std: float
+
+
+@opened(history=STRESSES)
+def biaxiality_ratios(history: ArrayLike, *, gate: float = 0.35) -> Biaxiality:
+    """Biaxiality of a surface, sample by sample: -1 torsion, 0 uniaxial, +1 equibiaxial; z is the normal of the surface.
+
+    Samples whose larger principal is below `gate` times the greatest are left out of mean and standard deviation.
+
+    >>> biaxiality_ratios([[100.0, 0, 0, 0, 0, 0], [0, 0, 0, 50.0, 0, 0]]).ratio
+    array([ 0., -1.])
+    """
+    tensors = np.asarray(history, dtype=np.float64)
+    middle, half = 0.5 * (tensors[:, 0] + tensors[:, 1]), 0.5 * (tensors[:, 0] - tensors[:, 1])
+    radius = np.hypot(half, tensors[:, 3])
+    both = np.stack([middle + radius, middle - radius])
+    first = np.abs(both).argmax(axis=0)
+    rows = np.arange(len(tensors))
+    larger, smaller = both[first, rows], both[1 - first, rows]
+    ratio = np.where(larger != 0.0, smaller / np.where(larger != 0.0, larger, 1.0), 0.0)
+    kept = np.abs(larger) >= gate * float(np.abs(larger).max(initial=0.0))
+    return Biaxiality(ratio, larger, kept, float(ratio[kept].mean()), float(ratio[kept].std()))
 
 
 def _largest(tensors: FloatArray) -> tuple[FloatArray, FloatArray]:

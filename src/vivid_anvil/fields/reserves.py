@@ -79,7 +79,8 @@ def reserves_on_stress(
     for number in np.unique(region):
         alike = np.flatnonzero(region == number)
         # cycles that act on each other are those of one node
-        many = 1 if result.spot_at(int(wanted[alike[0]])).assessed_by.acts_together else stress.together
+        method = result.spot_at(int(wanted[alike[0]])).assessed_by
+        many = 1 if method.acts_together or method.hangs else stress.together
         for i in range(0, alike.size, many):
             group = alike[i : i + many]
             found[group] = _of_group(stress, wanted[group], result.target_repeats)

@@ -51,6 +51,7 @@ from vivid_anvil.figures.flaw_figures import (
 from vivid_anvil.figures.growth_figure import growth_figure, plan_figure
 from vivid_anvil.figures.history_figure import gated_figure, history_figure
 from vivid_anvil.figures.life_figure import life_figure
+from vivid_anvil.figures.local_strain_figure import local_strain_figure
 from vivid_anvil.figures.looks_figures import (
     assessed_front_figure,
     characterised_figure,
@@ -61,7 +62,9 @@ from vivid_anvil.figures.matrix_figure import matrix_figure
 from vivid_anvil.figures.model_figure import model_figure
 from vivid_anvil.figures.overlay_figure import overlay_figure
 from vivid_anvil.figures.places_figure import places_figure
+from vivid_anvil.figures.plane_figure import plane_figure
 from vivid_anvil.figures.rules_figure import rules_figure
+from vivid_anvil.figures.strain_life_figure import strain_life_figure, strain_life_fit_figure
 from vivid_anvil.figures.style import in_place_of, styled
 from vivid_anvil.figures.tail_figure import tail_figure
 from vivid_anvil.figures.tidy import tidy
@@ -86,6 +89,7 @@ from vivid_anvil.materials import (
     SpecimenSeries,
     Staircase,
 )
+from vivid_anvil.materials.strain import StrainLife, StrainLifeFit
 from vivid_anvil.shapes import Shape
 from vivid_anvil.study import AllPlaces, FlawsWhatIf, WhatIf
 from vivid_anvil.tailoring import Coverage, TailoredTest
@@ -143,8 +147,8 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
         "plot",
         f"a {type(thing).__name__}",
         "a LoadHistory, an SNCurve or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNFamily, a fit, Staircase, "
-        "LifeResult, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives, InspectionPlan, ModelView, "
-        "VibrationView, ResponseView, PSDEstimate, Coverage, TailoredTest, FlawAssessment, FlawGrowth, "
+        "LifeResult, StrainLife, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives, InspectionPlan, "
+        "ModelView, VibrationView, ResponseView, PSDEstimate, Coverage, TailoredTest, FlawAssessment, FlawGrowth, "
         "FlawLooks, FlawList, AllPlaces, Characterised, Sensitivity, LimitingSizes, AllowableFlaws, CrackFront or Tearing",
         "Of a study result, plot one of its lives or growths.",
     )
@@ -169,7 +173,17 @@ _draw.register(LikelihoodFit, fit_figure)
 _draw.register(Staircase, staircase_figure)
 _draw.register(Cycles, cycles_figure)
 _draw.register(SNCurve, curve_figure)
-_draw.register(LifeResult, life_figure)
+OF_METHODS = {"local strain": local_strain_figure, "critical plane": plane_figure}
+
+
+@_draw.register
+def _life(result: LifeResult, units: UnitSystem) -> Figure:
+    """A life in the figure of its method."""
+    return OF_METHODS.get(result.method.kind, life_figure)(result, units)
+
+
+_draw.register(StrainLife, strain_life_figure)
+_draw.register(StrainLifeFit, strain_life_fit_figure)
 _draw.register(RuleComparison, rules_figure)
 _draw.register(WhatIf, what_if_figure)
 _draw.register(FlawsWhatIf, flaws_what_if_figure)

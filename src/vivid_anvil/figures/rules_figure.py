@@ -8,7 +8,7 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 
-from vivid_anvil.damage import RuleComparison, stress_life_of
+from vivid_anvil.damage import RuleComparison, StressLife
 from vivid_anvil.figures.style import BLUE, GREEN, INK, ORANGE, PLUM, RED, new_figure, note
 from vivid_anvil.figures.tidy import FIXED
 from vivid_anvil.materials import MEAN_STRESS_RULES
@@ -24,6 +24,10 @@ def rules_figure(comparison: RuleComparison, units: UnitSystem = "metric") -> Fi
     """The figure of a comparison of rules."""
     base = comparison.base
     spot, cycles = base.hot_spot, base.spectrum.cycles
+    if not isinstance(base.method, StressLife):
+        figure = new_figure(f"{spot.name.capitalize()}: by each {base.method.varies}")
+        _bars(figure.subplots(), comparison)
+        return figure
     figure = new_figure(f"{spot.name.capitalize()}: mean-stress rules")
     axes, bars = figure.subplots(1, 2, width_ratios=(2.1, 1.0))
     one = float(shown(1.0, "stress", units))
@@ -79,7 +83,7 @@ def _bars(axes: Axes, comparison: RuleComparison) -> None:
         axes.set_yticks([])
         return
     shown_years = np.where(finite, years, 3.0 * years[finite].max())
-    used = stress_life_of(comparison.base.hot_spot).mean_stress
+    used = comparison.used
     for label, colour, those in (("the rule of the study", RED, True), ("other rules", ORANGE, False)):
         mine = [i for i, name in enumerate(names) if (name == used) == those]
         if mine:

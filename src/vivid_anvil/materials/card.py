@@ -10,6 +10,7 @@ from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.materials.curves.curve import SNCurve
 from vivid_anvil.materials.laws.law import GrowthLaw
 from vivid_anvil.materials.material import Material
+from vivid_anvil.materials.strain.strain_life import StrainLife
 from vivid_anvil.units import in_unit
 
 
@@ -48,6 +49,7 @@ class MaterialCard:
     values: Mapping[str, CardValue]
     curves: Mapping[str, SNCurve]
     laws: Mapping[str, GrowthLaw]
+    strain_lives: Mapping[str, StrainLife]
 
     @property
     def material(self) -> Material:
@@ -62,6 +64,10 @@ class MaterialCard:
     def curve(self, name: str | None = None) -> SNCurve:
         """The S-N curve of that name, or the only one; InputError with the names that there are."""
         return self.curves[_the_one(self.curves, name, f"card {self.key}", "S-N curve")]
+
+    def strain_life(self, name: str | None = None) -> StrainLife:
+        """The strain-life curve of that name, or the only one."""
+        return self.strain_lives[_the_one(self.strain_lives, name, f"card {self.key}", "strain-life curve")]
 
     def law(self, name: str | None = None) -> GrowthLaw:
         """The growth law of that name, or the only one."""

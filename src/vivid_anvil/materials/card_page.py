@@ -25,6 +25,7 @@ def cards_table(cards: Sequence[MaterialCard]) -> Table:
         columns.append(Column(name, values, of="stress", head=head, only="page", digits=3))
     columns += [
         Column("S-N curves", [len(card.curves) for card in cards], head="S-N"),
+        Column("strain-life curves", [len(card.strain_lives) for card in cards], head="ε-N"),
         Column("growth laws", [len(card.laws) for card in cards], head="Growth"),
         Column("basis", [card.basis for card in cards]),
         Column("source", [card.source for card in cards], only="file"),
@@ -50,6 +51,10 @@ def card_pages(card: MaterialCard, units: UnitSystem = "metric") -> tuple[Page, 
         ratio = "R not stated" if law.r_ratio is None else f"R = {law.r_ratio:g}"
         told = f"Growth law {name}, {law.kind}: {law.words}, threshold {law.threshold.words_in(units)}, {ratio}"
         words.append(("", f"{told}, {law.scatter}; {law.source}"))
+    for name, strain_life in card.strain_lives.items():
+        words.append(
+            ("", f"Strain-life curve {name}: {strain_life.told(units)}; {strain_life.basis}, {strain_life.source}")
+        )
     words += [] if card.curves else [("", "No S-N curve on this card.")]
     first = Page(f"{card.key}: {card.name}", tuple(words), (Table("", columns, "values"),) if of else ())
     return (first, *(curve_page(curve, units) for curve in card.curves.values()))

@@ -1,5 +1,11 @@
 """What the hot spots feel: from load to stress at a point."""
 
+from vivid_anvil.stress.critical_distance import (
+    critical_length,
+    hole_profile,
+    notch_effect_by_distance,
+    short_crack_limit,
+)
 from vivid_anvil.stress.hot_spot import METHODS, HotSpot, Method, PowerLoop
 from vivid_anvil.stress.measures import (
     MEASURES,
@@ -16,6 +22,7 @@ from vivid_anvil.stress.notch_effect import (
     NotchEffect,
     notch_effect_by_gradient,
     notch_effect_by_radius,
+    notch_effect_by_slip,
     relative_gradient,
 )
 from vivid_anvil.stress.notches import elliptic_hole, hole_in_strip, round_groove, shape_gradient, shoulder
@@ -76,16 +83,21 @@ __all__ = [
     "ToeRule",
     "UnitStresses",
     "VibratingComponents",
+    "critical_length",
     "elliptic_hole",
     "hole_in_strip",
+    "hole_profile",
+    "notch_effect_by_distance",
     "notch_effect_by_gradient",
     "notch_effect_by_radius",
+    "notch_effect_by_slip",
     "plate_under_pressure",
     "plate_with_hole",
     "read_unit_stresses",
     "relative_gradient",
     "round_groove",
     "shape_gradient",
+    "short_crack_limit",
     "shoulder",
     "stress_measure",
     "stresses_of_rosette",

@@ -7,7 +7,7 @@ once and scaled; any other is counted as the stress that it gives.
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any, ClassVar, NamedTuple
@@ -22,7 +22,7 @@ from vivid_anvil.materials import Curve, Material, SNCurve
 from vivid_anvil.stress.relations import Relation
 from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.finding import Finding
-from vivid_anvil.writing.table import Column
+from vivid_anvil.writing.table import Column, Table
 from vivid_anvil.writing.working import Step
 
 METHODS: Choices[type[Method]] = Choices("method")
@@ -49,6 +49,9 @@ class Method(ABC):
     order_rule: str = "none"  # of a second life beside the linear one
     order_exponents: Mapping[str, float] = MappingProxyType({})
     acts_together: bool = False  # whether the cycles of a place act on each other
+    hangs: bool = False  # whether a cycle needs to know on which branch of another it hangs
+    tensors: bool = False  # whether it takes all components, so that what a relation counts is not what it counts
+    elastic: bool = True  # whether it takes stresses as elasticity gives them, so that they must not yield
 
     @abstractmethod
     def terms(self, spot: HotSpot, cycles: Cycles) -> FloatArray:
@@ -61,6 +64,49 @@ class Method(ABC):
     @abstractmethod
     def steps(self, spot: HotSpot, size: float, mean: float, units: UnitSystem) -> list[Step]:
         """From amplitude and mean of a local cycle, MPa, to its life by hand; the last step is the life, cycles."""
+
+    def goes_with(self, duty_cycle: DutyCycle) -> None:  # noqa: B027  # most take any
+        """InputError for a duty cycle that is counted in another way than the method needs."""
+
+    def cycles(self, spot: HotSpot, duty_cycle: DutyCycle) -> Cycles:
+        """The local stress cycles of a repeat, MPa, as `terms` takes them."""
+        return spot.fed.cycles(duty_cycle, spot.notch_factor)
+
+    def steps_of(self, spot: HotSpot, cycles: Cycles, row: int, units: UnitSystem) -> list[Step]:
+        """The same for a row of all cycles of a repeat."""
+        return self.steps(spot, 0.5 * float(cycles.range[row]), float(cycles.mean[row]), units)
+
+    varies: ClassVar[str] = "rule"  # what `variants` are
+
+    def variants(self, spot: HotSpot) -> Mapping[str, Callable[[], Method]]:
+        """The method with each of its choices, to be held side by side, by their names; InputError where there are none."""
+        raise InputError(
+            f"hot spot {spot.name}",
+            f"the method {self.kind!r}",
+            "a method with several rules",
+            "There is nothing to compare.",
+        )
+
+    @property
+    def variant(self) -> str:
+        """Its own choice among them."""
+        return ""
+
+    def valid(self, variant: str) -> str:
+        """What a variant holds for, in words."""
+        return ""
+
+    def load_steps(self, life: Any, row: int, units: UnitSystem) -> list[Step] | None:
+        """From the loads at both ends of a cycle to what the method takes; None: to the counted stress, as of any relation."""
+        return None
+
+    def words_of(self, life: Any, units: UnitSystem) -> tuple[tuple[str, str], ...]:
+        """Label and sentence of what else a reader of a life by this method is told."""
+        return ()
+
+    def tables(self, life: Any, units: UnitSystem) -> tuple[Table, ...]:
+        """Tables of a life by this method beside those of any."""
+        return ()
 
     def made(self, spot: HotSpot) -> Sequence[Step]:
         """How its own numbers came to be, before any cycle."""
@@ -188,7 +234,11 @@ class HotSpot:
     def local_cycles(self, duty_cycle: DutyCycle) -> Cycles:
         """Local stress cycles of a repeat, with the notch factor: what a method is asked about."""
         with within(f"hot spot {self.name}"):
-            return self.fed.cycles(duty_cycle, self.notch_factor)
+            return (
+                self.fed.cycles(duty_cycle, self.notch_factor)
+                if self.method is None
+                else self.method.cycles(self, duty_cycle)
+            )
 
     def nominal_cycles(self, duty_cycle: DutyCycle) -> Cycles:
         """Nominal stress cycles of a repeat, without it: what a crack that has left the notch is driven by."""

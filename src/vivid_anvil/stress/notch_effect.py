@@ -26,6 +26,7 @@ NEUBER = {
     "torsion": ((0.958, -1.83e-3, 1.43e-6, -4.11e-10), 1500.0),
 }
 LEAST_NEUBER = 340.0
+GRADIENT_SURFACES = ("as it is", "case-hardened")
 
 
 @dataclass(frozen=True)
@@ -100,8 +101,12 @@ def notch_effect_by_radius(
 
 
 @opened(kt=one(), gradient=one("gradient", at_least=0.0), yield_strength=STRENGTH)
-def notch_effect_by_gradient(kt: float, gradient: float, yield_strength: float) -> NotchEffect:
+def notch_effect_by_gradient(
+    kt: float, gradient: float, yield_strength: float, surface: str = "as it is"
+) -> NotchEffect:
     """Kf = Kt / n of a steel, n = 1 + √(G mm) 10^-(0.33 + Re / 712 MPa); `gradient` G in 1/mm, `yield_strength` in MPa.
+
+    With a case-hardened surface n = 1 + √(G mm) 10^-0.7.
 
     Kf is never below 1. G is that of `shape_gradient`, or `relative_gradient` of a finite-element result.
 
@@ -113,6 +118,8 @@ def notch_effect_by_gradient(kt: float, gradient: float, yield_strength: float) 
         Related stress gradient, 1/mm.
     yield_strength : float or text with a unit
         Yield strength or 0.2 % proof strength, MPa.
+    surface : str, default "as it is"
+        One of `GRADIENT_SURFACES`.
 
     Returns
     -------
@@ -134,8 +141,42 @@ def notch_effect_by_gradient(kt: float, gradient: float, yield_strength: float) 
     if not 0.0 <= steep < math.inf:
         raise InputError("notch effect, gradient", f"{steep:g} 1/mm", "a gradient of 0 or more")
     strength = positive_number("notch effect, yield_strength", yield_strength, "a strength above 0 MPa")
-    support = 1.0 + math.sqrt(steep) * 10.0 ** -(0.33 + strength / 712.0)
+    one_of("notch effect, surface", surface, GRADIENT_SURFACES)
+    power = 0.7 if surface == "case-hardened" else 0.33 + strength / 712.0
+    support = 1.0 + math.sqrt(steep) * 10.0**-power
     return NotchEffect(k, max(k / support, 1.0))
+
+
+@opened(kt=one(), gradient=one("gradient", at_least=0.0), slip_length=LENGTH)
+def notch_effect_by_slip(kt: float, gradient: float, slip_length: float) -> NotchEffect:
+    """Kf = Kt / (1 + √(s_g G)) with the length s_g over which a grain slips, mm; Kf is never below 1 (Siebel and Stieler 1955).
+
+    Parameters
+    ----------
+    kt : float
+        Stress concentration factor, -.
+    gradient : float or text with a unit
+        Related stress gradient G, 1/mm.
+    slip_length : float or text with a unit
+        s_g, mm.
+
+    Returns
+    -------
+    NotchEffect
+        Kf with its steps.
+
+    Raises
+    ------
+    InputError
+        For an argument of another kind, unit or range; the message says which.
+
+    Examples
+    --------
+    >>> round(notch_effect_by_slip(2.3, 1.4, 0.08).kf, 4)
+    1.7233
+    """
+    k = _kt(kt)
+    return NotchEffect(k, max(k / (1.0 + math.sqrt(slip_length * gradient)), 1.0))
 
 
 @opened(depths=many("length"), stresses=STRESSES)

@@ -18,10 +18,13 @@ from vivid_anvil.ground.files import read_toml
 from vivid_anvil.materials import LAWS, CardValue, GrowthLaw, MaterialCard, SNCurve
 from vivid_anvil.materials.curves.checks import BASES
 from vivid_anvil.materials.curves.curved import CURVED_FORMS
+from vivid_anvil.materials.strain import StrainLife
 from vivid_anvil.study.curve_keys import Source, curve_keys, curve_of, leading_key
 from vivid_anvil.study.growth_law_keys import growth_law_keys, law_of
 from vivid_anvil.study.key_errors import as_input_error
 from vivid_anvil.study.models_of_nouns import Section, Text, one_value_or
+from vivid_anvil.study.strain_life_keys import Source as StrainLifeSource
+from vivid_anvil.study.strain_life_keys import strain_life_keys, strain_life_of
 from vivid_anvil.units import coherent, split
 
 FORMAT = 1
@@ -56,6 +59,7 @@ class CardFile(Section):
     source: Text
     note: str = ""
     sn_curves: dict[str, Any] = Field(default_factory=dict)
+    strain_life_curves: dict[str, Any] = Field(default_factory=dict)
     growth_laws: dict[str, Any] = Field(default_factory=dict)
 
 
@@ -64,11 +68,13 @@ def _card_file(names: tuple[str, ...]) -> type[CardFile]:  # noqa: ARG001 (what 
     value = one_value_or(ValueKeys, Text | float)
     curves: Any = dict.__class_getitem__((str, curve_keys()))
     laws: Any = dict.__class_getitem__((str, growth_law_keys()))
+    strain_curves: Any = dict.__class_getitem__((str, strain_life_keys()))
     own: dict[str, Any] = dict.fromkeys(VALUES, (value | None, None))
     return create_model(
         "CardFile",
         __base__=CardFile,
         sn_curves=(curves, Field(default_factory=dict)),
+        strain_life_curves=(strain_curves, Field(default_factory=dict)),
         growth_laws=(laws, Field(default_factory=dict)),
         **own,
     )
@@ -123,6 +129,9 @@ def read_card(path: str | Path) -> MaterialCard:
         note=file.note,
         values={key: _value(one, key, f"{path.name}, {key}", file.source) for key, one in values.items()},
         curves={name: _curve(path, name, section, file) for name, section in file.sn_curves.items()},
+        strain_lives={
+            name: _strain_life(path, name, section, file) for name, section in file.strain_life_curves.items()
+        },
         laws={name: _law(path, name, section, file) for name, section in file.growth_laws.items()},
     )
 
@@ -154,6 +163,19 @@ def _curve(path: Path, name: str, section: Section, file: CardFile) -> SNCurve:
         return curve_of(
             f"{path.stem}, {name}", section, Source(path.parent, no_card), basis=file.basis, source=file.source
         )
+
+
+def _strain_life(path: Path, name: str, section: Any, file: CardFile) -> StrainLife:
+    where = f"{path.name}, strain_life_curves, {name}"
+    if section.kind == "card":
+        raise InputError(where, "a curve of another card", "the curve itself", "A card stands alone.")
+
+    def no_card(card: str, curve: str | None) -> StrainLife:
+        raise NotImplementedError
+
+    with within(where):
+        place = StrainLifeSource(path.parent, no_card)
+        return strain_life_of(f"{path.stem}, {name}", section, place, basis=file.basis, source=file.source)
 
 
 def _law(path: Path, key: str, section: Any, file: CardFile) -> GrowthLaw:

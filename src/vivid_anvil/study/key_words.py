@@ -21,7 +21,7 @@ from vivid_anvil.materials.curves import forms as sn_forms
 from vivid_anvil.models import mesh_data
 from vivid_anvil.spectra import between_points, cross_spectra, non_gaussian
 from vivid_anvil.spectra.responses import modes, oscillator, response_table
-from vivid_anvil.study import curve_keys, report_settings
+from vivid_anvil.study import curve_keys, report_settings, strain_life_keys
 from vivid_anvil.study.flaw_words import CHOICES_OF_FLAWS, EXAMPLES_OF_FLAWS, OF_FLAWS
 from vivid_anvil.study.key_word import KeyWords
 
@@ -39,6 +39,10 @@ KEYS: dict[str, KeyWords] = {
     "materials": KeyWords("strengths, by a name of your own", {"plate": {"yield_strength": "355 MPa"}}),
     "sn_curves": KeyWords("S-N curves by a name of your own", {"toe": {"standard": "EN 1993-1-9", "class": 80}}),
     "sn_families": KeyWords("several S-N curves at different R or means as one", {"all": {"curves": ["low", "high"]}}),
+    "strain_life_curves": KeyWords(
+        "strain-life curves with cyclic curves, by a name of your own",
+        {"pin": {"estimate": "uniform material law", "ultimate_strength": "780 MPa"}},
+    ),
     "growth_laws": KeyWords("crack growth laws by a name of your own", {"air": {"card": "structural-steel-355"}}),
     "methods": KeyWords("how stress becomes damage, by a name of your own", {"welds": {"sn_curve": "toe"}}),
     "hot_spots": KeyWords("places that are assessed", []),
@@ -155,6 +159,18 @@ KEYS: dict[str, KeyWords] = {
     ),
     "TableKeys.file": KeyWords("a file with the frequency response", "response.csv"),
     "TableKeys.between": KeyWords("how it runs between its lines", "rational"),
+    # strain-life curves
+    "EstimatedStrainLife.estimate": KeyWords("how the constants are estimated", "uniform material law"),
+    "EstimatedStrainLife.group": KeyWords("group of metals", "steel"),
+    "EstimatedStrainLife.form": KeyWords("which form of the universal slopes", "modified"),
+    "true_fracture_strain": KeyWords("ln(1 / (1 - Z)) of the reduction of area Z", "85 %"),
+    "smallest_plastic_strain": KeyWords("plastic strain below which a test is left out of the plastic line", "100 ue"),
+    "TableOfStrainLife.points": KeyWords(
+        "strain amplitudes and lives in cycles", [["1 %", 820], ["0.4 %", 9800], ["0.2 %", 3e5]]
+    ),
+    "StrainLifeOfCard.curve": KeyWords("which strain-life curve of the card", "bar"),
+    "FittedStrainLife.tests": KeyWords("a file of strain-controlled tests", "pin_strain_tests.csv"),
+    "strain_life": KeyWords("the strain-life curve", "pin"),
     # materials
     "card": KeyWords("a material card by its name", "structural-steel-355"),
     "ultimate_strength": KeyWords("tensile strength", "510 MPa"),
@@ -351,6 +367,18 @@ EXAMPLES: dict[str, Any] = {
     "threshold_maximum": "5 MPa√m",
     "valid_r": [0.0, 0.5],
     "mean_stress": "goodman",
+    "LocalStrain.mean_stress": "smith-watson-topper",
+    "notch_rule": "neuber",
+    "criterion": "findley",
+    "CriticalPlane.k": 0.3,
+    "axial_limit": "300 MPa",
+    "torsion_limit": "180 MPa",
+    "plastic_limit_ratio": 1.8,
+    "fatigue_strength_exponent": -0.09,
+    "fatigue_ductility_coefficient": 0.45,
+    "fatigue_ductility_exponent": -0.58,
+    "cyclic_strength_coefficient": "1080 MPa",
+    "cyclic_hardening_exponent": 0.155,
     "compressive_mean": "ignored",
     "below_knee": "as the curve says",
     "critical_sum": 1.0,
@@ -401,6 +429,7 @@ EXAMPLES: dict[str, Any] = {
 # In the file the name of something that stands elsewhere in it.
 BY_NAME = (
     "sn_curve",
+    "strain_life",
     "hot_spot",
     "curves",
     "CrackSection.law",
@@ -427,6 +456,14 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "Event.scale": lambda: sine_course.SCALES,
     "Material.group": lambda: material.GROUPS,
     "mean_stress": lambda: materials.MEAN_STRESS_RULES,
+    "LocalStrain.mean_stress": lambda: materials.strain.STRAIN_MEANS,
+    "criterion": lambda: stress.planes.shear_parameters.SHEAR_PARAMETERS,
+    "notch_rule": lambda: stress.yielding.NOTCH_RULES,
+    "TableOfStrainLife.basis": lambda: materials.strain.strain_life.BASES,
+    "StrainLife.basis": lambda: materials.strain.strain_life.BASES,
+    "EstimatedStrainLife.estimate": lambda: strain_life_keys.ESTIMATES,
+    "EstimatedStrainLife.group": lambda: materials.strain.estimate_strain_life.MODULI,
+    "EstimatedStrainLife.form": lambda: materials.strain.estimate_strain_life.FORMS,
     "compressive_mean": lambda: materials.COMPRESSIVE_MEANS,
     "below_knee": lambda: materials.BELOW_KNEE,
     "order_rule": lambda: ("none", *damage.ORDER_RULES),

@@ -10,7 +10,7 @@ from vivid_anvil.stress import METHODS, Method
 from vivid_anvil.study.models_of_nouns import Section, Text, kind_or, model_of, union_of
 
 USUAL = "stress life"
-REFERS = {"sn_curve": "sn_curves"}  # keys that name something of another table
+REFERS = {"sn_curve": "sn_curves", "strain_life": "strain_life_curves"}  # keys that name something of another table
 
 
 def method_keys() -> Any:

@@ -41,6 +41,7 @@ from vivid_anvil.study.models_of_nouns import (
 )
 from vivid_anvil.study.report_settings import ReportSettings
 from vivid_anvil.study.response_keys import LinesSection, ModelModesSection, response_keys
+from vivid_anvil.study.strain_life_keys import strain_life_keys
 
 FORMAT = 2
 
@@ -188,6 +189,7 @@ class StudyFile(Section):
     cards: Text | None = None
     sn_curves: dict[str, Any] = Field(default_factory=dict)
     sn_families: dict[str, SNFamilySection] = Field(default_factory=dict)  # type: ignore[valid-type]
+    strain_life_curves: dict[str, Any] = Field(default_factory=dict)
     growth_laws: dict[str, Any] = Field(default_factory=dict)
     methods: dict[str, Any] = Field(default_factory=dict)
     hot_spots: list[HotSpotSection] = Field(default_factory=list)
@@ -244,6 +246,7 @@ def study_file() -> type[StudyFile]:
 def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
     laws: Any = dict.__class_getitem__((str, growth_law_keys()))
     curves: Any = dict.__class_getitem__((str, curve_keys()))
+    strain_curves: Any = dict.__class_getitem__((str, strain_life_keys()))
     memory = one_or_table(Text, RETARDATIONS)
     method = method_keys()
     methods: Any = dict.__class_getitem__((str, method))
@@ -265,6 +268,7 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
         __base__=StudyFile,
         duty_cycle=(duty | None, None),
         sn_curves=(curves, Field(default_factory=dict)),
+        strain_life_curves=(strain_curves, Field(default_factory=dict)),
         growth_laws=(laws, Field(default_factory=dict)),
         methods=(methods, Field(default_factory=dict)),
         hot_spots=many(with_method(HotSpotSection, responses=(response_keys() | None, None))),

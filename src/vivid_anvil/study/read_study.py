@@ -30,6 +30,7 @@ from vivid_anvil.materials import (
     fit_growth_law,
     read_growth_tests,
 )
+from vivid_anvil.materials.strain import StrainLife
 from vivid_anvil.shapes import read_points, shape_of_keys
 from vivid_anvil.spectra import EXPECTED_CYCLES
 from vivid_anvil.stress import HotSpot, Method
@@ -52,6 +53,8 @@ from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
 from vivid_anvil.study.report_settings import ReportSettings
 from vivid_anvil.study.settings_by_word import retardation_of, target_of
+from vivid_anvil.study.strain_life_keys import Source as StrainLifeSource
+from vivid_anvil.study.strain_life_keys import strain_life_of
 from vivid_anvil.study.study import WORST_NODE, Study, Watch
 from vivid_anvil.units import opened
 
@@ -128,7 +131,15 @@ def _as_before(data: dict[str, Any], like: Study | None) -> StudyFile | None:
     return known.model_copy(update=new) if new.get("hot_spots", known.hot_spots) or known.model else None
 
 
-OF_HOT_SPOTS = ("duty_cycle", "cards", "materials", "sn_curves", "sn_families", "methods")  # what they rest on
+OF_HOT_SPOTS = (
+    "duty_cycle",
+    "cards",
+    "materials",
+    "sn_curves",
+    "sn_families",
+    "strain_life_curves",
+    "methods",
+)  # what they rest on
 
 
 class _Builder:
@@ -154,6 +165,11 @@ class _Builder:
             return dict(self.like.curves)
         curves = {name: self.curve(name, section) for name, section in self.file.sn_curves.items()}
         return {**curves, **{name: self.family(self.file, name, curves) for name in self.file.sn_families}}
+
+    @cached_property
+    def strain_lives(self) -> dict[str, StrainLife]:
+        """Strain-life curves, by name."""
+        return {name: self.strain_life(name, section) for name, section in self.file.strain_life_curves.items()}
 
     @cached_property
     def methods(self) -> dict[str, Method]:
@@ -190,7 +206,7 @@ class _Builder:
             with self.at(("cards",)):
                 cards_in(self.cards)
         if self.like is None:  # all are made, used or not: each may have its fault
-            _ = self.materials, self.curves, self.methods, self.laws
+            _ = self.materials, self.curves, self.strain_lives, self.methods, self.laws
         known = self.as_before("hot_spots", *OF_HOT_SPOTS)
         spots: dict[str, HotSpot] = {}
         for i, section in enumerate(file.hot_spots):
@@ -208,7 +224,7 @@ class _Builder:
         found = tuple(spots.values()), tuple(cracks)
         if duty_cycle is None:
             job = Study(file.title, None, *found, None, self.path, self.curves, self.data, self.growth_tests)
-            return dataclasses.replace(job, flaws=flaws, report=report)
+            return dataclasses.replace(job, flaws=flaws, report=report, strain_life_curves=self.strain_lives)
         with self.at(("target_life",)):
             target = target_of(file.target_life, duty_cycle)
         model = self.model(file, duty_cycle)
@@ -217,7 +233,7 @@ class _Builder:
         if slip is not None:
             raise self.fault(*slip)
         job = Study(file.title, duty_cycle, *found, target, self.path, self.curves, self.data, self.growth_tests)
-        return dataclasses.replace(job, model=model, flaws=flaws, report=report)
+        return dataclasses.replace(job, model=model, flaws=flaws, report=report, strain_life_curves=self.strain_lives)
 
     def report(self, file: StudyFile) -> ReportSettings | None:
         """Settings of its report, with their files beside the study."""
@@ -301,6 +317,13 @@ class _Builder:
         with self.at(("sn_curves", name)):
             return curve_of(name, section, Source(self.path.parent, of_card))
 
+    def strain_life(self, name: str, section: Section) -> StrainLife:
+        def of_card(card: str, curve: str | None) -> StrainLife:
+            return self.card(card).strain_life(curve)
+
+        with self.at(("strain_life_curves", name)):
+            return strain_life_of(name, section, StrainLifeSource(self.path.parent, of_card))
+
     def family(self, file: StudyFile, name: str, curves: dict[str, SNCurve]) -> SNFamily:
         given = file.sn_families[name].given  # type: ignore[attr-defined]
         place = ("sn_families", name, "curves")
@@ -350,6 +373,8 @@ class _Builder:
                 notch_factor=section.notch_factor,
             )
             relation.factor(duty_cycle)
+            if method is not None:
+                method.goes_with(duty_cycle)
             if not isinstance(relation.counted, str):
                 for event, _ in duty_cycle.flat():
                     event.seen(relation.counted)
@@ -362,9 +387,7 @@ class _Builder:
             return self.named(self.methods, asked, (*place, "method"), "methods")
         if asked is not None:
             with self.at((*place, "method")):
-                return method_of(
-                    asked, {"sn_curves": lambda name: self.curve_named(name, (*place, "method", "sn_curve"))}
-                )
+                return method_of(asked, self.tables((*place, "method")))
         if not flat:
             return above
         if "sn_curve" in flat:
@@ -380,12 +403,19 @@ class _Builder:
     def curve_named(self, name: str, keys: tuple[int | str, ...]) -> Curve:
         return self.named(self.curves, name, keys, "sn_curves")
 
+    def tables(self, keys: tuple[int | str, ...]) -> dict[str, Any]:
+        """What the names in the table of a method, at those keys, may refer to, by the name of the table."""
+        return {
+            "sn_curves": lambda name: self.curve_named(name, (*keys, "sn_curve")),
+            "strain_life_curves": lambda name: self.named(
+                self.strain_lives, name, (*keys, "strain_life"), "strain_life_curves"
+            ),
+        }
+
     def shared_method(self, file: StudyFile, name: str) -> Method:
         keys = ("methods", name)
         with self.at(keys):
-            return method_of(
-                file.methods[name], {"sn_curves": lambda curve: self.curve_named(curve, (*keys, "sn_curve"))}
-            )
+            return method_of(file.methods[name], self.tables(keys))
 
     def crack(self, i: int, section: Any, spots: dict[str, HotSpot]) -> Crack:
         spot = self.named(spots, section.hot_spot, ("cracks", i, "hot_spot"), "hot_spots")
@@ -419,6 +449,7 @@ class _Builder:
             if method is None:
                 raise self.fault((*place, "sn_curve"), "nothing", "an S-N curve, or a method")
             with self.at(place):
+                method.goes_with(duty_cycle)
                 return HotSpot(name="model", material=material, method=method, notch_factor=factor)
 
         spot = spot_of(section, ("model",), None, section.notch_factor)

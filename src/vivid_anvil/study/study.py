@@ -12,6 +12,7 @@ from vivid_anvil.events.calendar import amount
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import Crack
 from vivid_anvil.materials import Curve, GrowthTests
+from vivid_anvil.materials.strain import StrainLife
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.study.flaw_job import FlawJob
 from vivid_anvil.study.model_job import ModelJob
@@ -57,6 +58,8 @@ class Study:
         The flaws to hold against their limits.
     report : ReportSettings, optional
         Title block and sections of its report.
+    strain_life_curves : mapping of str to StrainLife, optional
+        Strain-life curves that the file names.
 
     Raises
     ------
@@ -81,6 +84,7 @@ class Study:
     model: ModelJob | None = None
     flaws: FlawJob | None = None
     report: ReportSettings | None = None
+    strain_life_curves: Mapping[str, StrainLife] = field(default_factory=dict)
 
     @property
     def duty(self) -> DutyCycle:

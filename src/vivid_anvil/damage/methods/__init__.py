@@ -1,5 +1,7 @@
 """Methods: how stress cycles become damage, a file each."""
 
+from vivid_anvil.damage.methods.critical_plane import CriticalPlane
+from vivid_anvil.damage.methods.local_strain import LocalStrain
 from vivid_anvil.damage.methods.stress_life import StressLife, stress_life, stress_life_of
 
-__all__ = ["StressLife", "stress_life", "stress_life_of"]
+__all__ = ["CriticalPlane", "LocalStrain", "StressLife", "stress_life", "stress_life_of"]

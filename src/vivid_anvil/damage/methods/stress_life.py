@@ -5,9 +5,11 @@ Method: D = Σ n / N (Palmgren, A. 1924, VDI-Z. 68, 339-341; Miner, M. A. 1945, 
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+import dataclasses
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from functools import partial
+from typing import Any, ClassVar
 
 import numpy as np
 
@@ -115,6 +117,33 @@ class StressLife(Method):
     def strength(self, spot: HotSpot) -> float:
         """The strength that the rule goes by, MPa; InputError where the material lacks it."""
         return self.rule.value_of(spot.material, f"hot spot {spot.name}")
+
+    varies: ClassVar[str] = "mean-stress rule"
+
+    def variants(self, spot: HotSpot) -> Mapping[str, Callable[[], Method]]:
+        """By every mean-stress rule; InputError for a curve that has the mean stress in it already."""
+        if self.sn_curve.has_means:
+            raise InputError(
+                f"hot spot {spot.name}",
+                f"the curve {self.sn_curve.name!r}, for {self.reference.at_r}",
+                "a curve tested at one R",
+                "Such a curve has the mean stress in it already: there is nothing to compare.",
+            )
+
+        def by(name: str, rule: type[MeanStressRule]) -> Method:
+            choice = self.compressive_mean if rule.in_compression else "ignored"
+            return dataclasses.replace(self, mean_stress=name, compressive_mean=choice)
+
+        return {name: partial(by, name, rule) for name, rule in MEAN_STRESS_RULES.items()}
+
+    @property
+    def variant(self) -> str:
+        """Its rule."""
+        return self.mean_stress
+
+    def valid(self, variant: str) -> str:
+        """What a rule holds for."""
+        return MEAN_STRESS_RULES[variant].validity
 
     def check(self, spot: HotSpot) -> None:
         """InputError where the material lacks the strength that the rule goes by."""

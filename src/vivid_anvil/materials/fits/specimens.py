@@ -221,7 +221,7 @@ def read_specimens(
         r_ratio=ratio,
         stresses=stresses,
         lives=column_numbers(frame["life"], inside(where, "column 'life'")),
-        failed=~_runouts(table),
+        failed=~runouts_in(table),
         source=table.told,
     )
 
@@ -264,7 +264,8 @@ def _ratio(table: KnownTable, given: RRatio | None) -> RRatio:
     return float(values[0])
 
 
-def _runouts(table: KnownTable) -> Any:
+def runouts_in(table: KnownTable) -> Any:
+    """Which rows of a table of tests are run-outs, by their column "run-out"; none without it."""
     if "run-out" not in table:
         return np.zeros(len(table.frame), dtype=bool)
     runouts = []

@@ -14,6 +14,18 @@ from vivid_anvil.units import Coherent, many, opened
 ROUNDS = 60  # of Newton's method, which stops long before
 
 
+MODULI = (1e3, 1.2e6)  # MPa, of metals and beyond
+
+
+def check_modulus(where: str, youngs_modulus: float) -> None:
+    """InputError for a Young's modulus, MPa, that no metal has."""
+    low, high = MODULI
+    if not low <= youngs_modulus <= high:
+        hint = "Is it in Pa?" if youngs_modulus > high else "Is it in GPa?"
+        found = f"{youngs_modulus:g} MPa"
+        raise InputError(inside(where, "youngs_modulus"), found, f"{low:g} to {high:g} MPa, as of metals", hint)
+
+
 @dataclass(frozen=True, kw_only=True)
 class CyclicCurve:
     """ε = σ/E + (σ/K')^(1/n'), odd in σ; a branch is the same doubled: Δε = Δσ/E + 2 (Δσ/2K')^(1/n').
@@ -53,6 +65,7 @@ class CyclicCurve:
                 "K' far below E",
                 "Are the two exchanged, or is a unit wrong?",
             )
+        check_modulus("cyclic curve", self.youngs_modulus)
 
     @opened(stress=many("stress"))
     def strain(self, stress: ArrayLike) -> FloatArray:

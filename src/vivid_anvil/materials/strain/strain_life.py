@@ -15,13 +15,14 @@ from scipy.special import ndtri
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside
-from vivid_anvil.materials.strain.cyclic_curve import CyclicCurve
+from vivid_anvil.materials.strain.cyclic_curve import CyclicCurve, check_modulus
 from vivid_anvil.materials.strain.two_powers import reversals
-from vivid_anvil.units import Coherent, OptionalCoherent, many, number, opened
+from vivid_anvil.units import Coherent, OptionalCoherent, UnitSystem, in_unit, many, number, opened
 from vivid_anvil.writing.finding import Finding
-from vivid_anvil.writing.working import Step
+from vivid_anvil.writing.working import Step, put_in
 
 BASES = ("tests", "standard", "typical", "estimate", "not stated")
+LARGEST_DUCTILITY = 8.0  # ε_f', beyond which it is percent
 COMPATIBLE = 0.1  # share by which K' and n' may differ from those of the four constants
 STEEPEST_B, STEEPEST_C = -0.35, -1.2  # beyond, exponents are exchanged or mistyped
 
@@ -59,6 +60,8 @@ class StrainLife:
         Where it comes from: "tests", "standard", "typical", "estimate" or "not stated".
     source : str, default "not stated"
         The same in words.
+    points : tuple of (float, float), optional
+        Tests that it rests on, to be drawn with it: strain amplitude, -, and life, cycles.
 
     Raises
     ------
@@ -89,6 +92,7 @@ class StrainLife:
     log_life_std: OptionalCoherent = OptionalCoherent("number", above=0.0)
     basis: str = "not stated"
     source: str = "not stated"
+    points: tuple[tuple[float, float], ...] = ()
 
     def __post_init__(self) -> None:
         checks.text(inside("strain life", "name"), self.name)
@@ -102,6 +106,13 @@ class StrainLife:
             if not least < value < 0.0:
                 hint = "Exponents are written with their sign." if value > 0.0 else "Is it a slope, or mistyped?"
                 raise InputError(inside(where, key), f"{value:g}", f"an exponent below 0 and above {least:g}", hint)
+        if self.fatigue_ductility_coefficient > LARGEST_DUCTILITY:
+            raise InputError(
+                inside(where, "fatigue_ductility_coefficient"),
+                f"ε_f' = {self.fatigue_ductility_coefficient:g}",
+                f"at most {LARGEST_DUCTILITY:g}",
+                f"Is it in percent? Then write '{self.fatigue_ductility_coefficient:g} %'.",
+            )
         if not c < b:
             raise InputError(
                 inside(where, "fatigue_ductility_exponent"),
@@ -119,6 +130,7 @@ class StrainLife:
         if (self.cyclic_strength_coefficient is None) != (self.cyclic_hardening_exponent is None):
             given = "K'" if self.cyclic_hardening_exponent is None else "n'"
             raise InputError(inside(where, "cyclic curve"), f"{given} alone", "K' and n', or neither", "Give both.")
+        check_modulus(where, self.youngs_modulus)
 
     @property
     def compatible(self) -> CyclicCurve:
@@ -238,6 +250,58 @@ class StrainLife:
             survival_probability=wanted,
         )
 
+    def compatible_steps(self) -> tuple[Step, ...]:
+        """How K' and n' follow of the four constants; none where they are stated."""
+        if self.cyclic_strength_coefficient is not None:
+            return ()
+        own, b, c = self.compatible, self.fatigue_strength_exponent, self.fatigue_ductility_exponent
+        n, strength = own.cyclic_hardening_exponent, put_in(self.fatigue_strength_coefficient)
+        ductility = put_in(self.fatigue_ductility_coefficient)
+        return (
+            Step(
+                "Cyclic hardening exponent of the strain-life curve", "n' = b / c", f"{put_in(b)} / {put_in(c)}", n, ""
+            ),
+            Step(
+                "Cyclic strength coefficient of the strain-life curve",
+                "K' = σ_f' / ε_f'^n'",
+                f"{strength} MPa / {ductility}^{put_in(n)}",
+                own.cyclic_strength_coefficient,
+                "MPa",
+                "Morrow 1965",
+            ),
+        )
+
+    def told(self, units: UnitSystem) -> str:
+        """Its constants in a line."""
+        own = self.cyclic
+        strength, coefficient = (
+            in_unit(one, "stress", units)
+            for one in (self.fatigue_strength_coefficient, own.cyclic_strength_coefficient)
+        )
+        return (
+            f"σ_f' {strength}, b {number(self.fatigue_strength_exponent)}, ε_f' {number(self.fatigue_ductility_coefficient)}, "
+            f"c {number(self.fatigue_ductility_exponent)}, K' {coefficient}, n' {number(own.cyclic_hardening_exponent)}, "
+            f"E {in_unit(self.youngs_modulus, 'stress', units)}, transition at {number(self.transition_life)} cycles"
+        )
+
+    def record(self) -> dict[str, Any]:
+        """Its constants by name, units in the names; also those that follow of the others."""
+        own = self.cyclic
+        return {
+            "name": self.name,
+            "youngs modulus [MPa]": self.youngs_modulus,
+            "fatigue strength coefficient [MPa]": self.fatigue_strength_coefficient,
+            "fatigue strength exponent": self.fatigue_strength_exponent,
+            "fatigue ductility coefficient": self.fatigue_ductility_coefficient,
+            "fatigue ductility exponent": self.fatigue_ductility_exponent,
+            "cyclic strength coefficient [MPa]": own.cyclic_strength_coefficient,
+            "cyclic hardening exponent": own.cyclic_hardening_exponent,
+            "transition life [cycles]": self.transition_life,
+            "survival probability": self.survival_probability,
+            "basis": self.basis,
+            "source": self.source,
+        }
+
     def steps(self, amplitude: float) -> tuple[Step, ...]:
         """The life at a strain amplitude by hand: the life that solves the curve, and both its parts put in."""
         life = float(self.life(amplitude))
@@ -259,17 +323,17 @@ class StrainLife:
                 formula,
                 f"{number(first, 7)} × {number(twice, 7)}^({number(power, 7)})",
                 value,
-                "-",
+                "",
                 "Morrow 1965",
             )
             for title, formula, first, power, value in parts
         ]
         total = " + ".join(number(value, 7) for *_, value in parts)
-        return (*found, Step("Both together, the amplitude asked for", "ε_a = ε_e + ε_p", total, amplitude, "-", ""))
+        return (*found, Step("Both together, the amplitude asked for", "ε_a = ε_e + ε_p", total, amplitude, ""))
 
     def __repr__(self) -> str:
-        strength = f"σ_f' {number(self.fatigue_strength_coefficient)} MPa, b {self.fatigue_strength_exponent:g}"
-        ductility = f"ε_f' {number(self.fatigue_ductility_coefficient)}, c {self.fatigue_ductility_exponent:g}"
+        strength = f"σ_f' {number(self.fatigue_strength_coefficient)} MPa, b {number(self.fatigue_strength_exponent)}"
+        ductility = f"ε_f' {number(self.fatigue_ductility_coefficient)}, c {number(self.fatigue_ductility_exponent)}"
         return f"<StrainLife {self.name}: {strength}, {ductility}, transition at {number(self.transition_life)} cycles>"
 
 

@@ -126,8 +126,12 @@ class UnitStresses(Relation):
 
     def steps_at(self, moment: Moment, loads: FloatArray, units: UnitSystem) -> list[Step]:
         """From loads over unit loads at a moment to the stress that is counted, by hand."""
-        steps = [*self._load_steps(moment, loads, units), *self._component_steps(loads, units)]
+        steps = self.component_steps_at(moment, loads, units)
         return steps + self.measure.steps(loads @ self.unit + self.constant, units)
+
+    def component_steps_at(self, moment: Moment, loads: FloatArray, units: UnitSystem) -> list[Step]:
+        """From loads over unit loads at a moment to the six components, by hand."""
+        return [*self._load_steps(moment, loads, units), *self._component_steps(loads, units)]
 
     def _load_steps(self, moment: Moment, loads: FloatArray, units: UnitSystem) -> list[Step]:
         """Loads over unit loads of the cases that a channel scales."""

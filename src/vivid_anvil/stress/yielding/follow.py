@@ -13,13 +13,13 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import ArrayLike
 
+from vivid_anvil.counting import _kernels as counting
 from vivid_anvil.counting import turning_points
 from vivid_anvil.ground.checks import FloatArray, IntArray, finite_samples, read_only
 from vivid_anvil.materials.strain import CyclicCurve
 from vivid_anvil.stress.yielding import _kernels
-from vivid_anvil.stress.yielding.notch_rules import NOTCH_RULES, stiffness
-
-ROWS = 4_096  # of the table of the cyclic curve over the drive
+from vivid_anvil.stress.yielding.notch_rules import NOTCH_RULES
+from vivid_anvil.stress.yielding.skeleton import skeleton_table
 
 
 @dataclass(frozen=True, eq=False)
@@ -102,14 +102,15 @@ def follow_block(
     """
     chosen = NOTCH_RULES.get(rule, "notch rule")
     values = finite_samples(np.asarray(drive, dtype=np.float64), where="follow block, drive", unit="")
-    points = turning_points(values)
+    index = np.empty(values.size, dtype=np.int64)
+    points = index[: counting.turning_points(values, index)]
     points = points if points.size else np.array([0])
-    if repeated:
-        points = _turned(values, points)
     found = values[points]
+    if repeated:
+        points, found = _turned(points, found)
     ends = np.empty((found.size // 2 + 1, 2), dtype=np.int64)
     stress, strain = np.empty(found.size), np.empty(found.size)
-    table = _skeleton(curve, chosen.kind, float(np.abs(found).max()), plastic_limit_ratio)
+    table = skeleton_table(curve, chosen.kind, float(max(found.max(), -found.min())), plastic_limit_ratio)
     closed = _kernels.follow(found, 0.0, *table, stress, strain, ends)
     return Followed(
         samples=read_only(points),
@@ -120,23 +121,16 @@ def follow_block(
     )
 
 
-def _turned(values: FloatArray, points: IntArray) -> IntArray:
-    """The turning points of the repeated block from its largest size to that again; where it is joined there may be none."""
-    first = int(np.abs(values[points]).argmax())
-    order = np.concatenate([points[first:], points[:first], points[first : first + 1]])
+def _turned(points: IntArray, values: FloatArray) -> tuple[IntArray, FloatArray]:
+    """Turning points of the repeated block from its largest size to that again; where it is joined there may be none."""
+    high, low = int(values.argmax()), int(values.argmin())
+    first = high if values[high] >= -values[low] else low
     joint = points.size - first  # the place of the first sample, after the last one
-    near = order[max(joint - 2, 0) : joint + 2]
+    start, end = max(joint - 2, 0), min(joint + 2, points.size + 1)
+    near = (first + np.arange(start, end)) % points.size
     kept = near[turning_points(values[near])] if near.size > 2 else near
-    return np.concatenate([order[: max(joint - 2, 0)], kept, order[joint + 2 :]])
-
-
-def _skeleton(
-    curve: CyclicCurve, rule: str, largest: float, plastic_limit_ratio: float | None
-) -> tuple[float, FloatArray, FloatArray, FloatArray, FloatArray]:
-    """Even step of the drive; stress with its slope, strain with its slope, at each step from 0 to the largest."""
-    chosen = NOTCH_RULES[rule]
-    end = largest or 1.0
-    drives = np.linspace(0.0, end, ROWS)
-    stress, strain = chosen.local(curve, drives, plastic_limit_ratio)
-    slope = chosen.slope(curve, drives, stress, plastic_limit_ratio)
-    return end / (ROWS - 1), stress, slope, strain, slope * stiffness(curve, stress)
+    both = []
+    for of in (points, values):
+        turned = np.concatenate([of[first:], of[:first], of[first : first + 1]])
+        both.append(np.concatenate([turned[:start], of[kept], turned[end:]]) if kept.size < near.size else turned)
+    return both[0], both[1]

@@ -6,7 +6,8 @@ The rules have one form: σ²/E + q σ ε_p(σ) = V, with ε_p the plastic strai
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from typing import ClassVar
+from collections.abc import Callable
+from typing import ClassVar, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -15,9 +16,22 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.strain import CyclicCurve
+from vivid_anvil.writing.working import put_in
 
 NOTCH_RULES: Choices[type[NotchRule]] = Choices("notch rule")
 ROUNDS = 60  # of Newton's method, which stops long before
+
+
+Shown = Callable[[float], float]  # MPa as it is shown
+Side = tuple[str, str, float]  # formula, numbers, value
+
+
+class Sides(NamedTuple):
+    """A side of what is given and one of what is found; `of` what they are, "stress" or "number"."""
+
+    given: Side
+    found: Side
+    of: str
 
 
 class NotchRule(ABC):
@@ -44,6 +58,13 @@ class NotchRule(ABC):
         cls, curve: CyclicCurve, drive: FloatArray, stress: FloatArray, plastic_limit_ratio: float | None = None
     ) -> FloatArray:
         """How fast the stress rises with the drive, at drives of 0 or more where the stress is known."""
+
+    @classmethod
+    @abstractmethod
+    def sides(
+        cls, curve: CyclicCurve, drive: float, stress: float, plastic_limit_ratio: float | None, shown: Shown
+    ) -> Sides:
+        """Both sides of the rule at an elastic stress, MPa, of 0 or more, with the stress that solves it, as they are worked."""
 
 
 def stiffness(curve: CyclicCurve, stress: FloatArray) -> FloatArray:
@@ -112,6 +133,36 @@ class _WeightedRule(NotchRule):
         found = 2.0 * stress / curve.youngs_modulus + weight * power * curve.plastic(stress)
         return np.asarray(np.where(stress > 0.0, given / np.where(stress > 0.0, found, 1.0), 1.0))
 
+    symbol: ClassVar[str]
+
+    @classmethod
+    def sides(
+        cls, curve: CyclicCurve, drive: float, stress: float, plastic_limit_ratio: float | None, shown: Shown
+    ) -> Sides:
+        """S²/E of the elastic stress, with what the yielding section adds; σ²/E + q σ ε_p of the local one."""
+        weight, n = cls.weight(curve), put_in(curve.cyclic_hardening_exponent)
+        e, k, s, sigma = (
+            put_in(shown(one)) for one in (curve.youngs_modulus, curve.cyclic_strength_coefficient, drive, stress)
+        )
+        q, before = cls.symbol, "" if cls.symbol == "" else f"{put_in(weight)} × "
+        plastic = float(curve.plastic(np.asarray(stress)))
+        right = shown(stress * stress / curve.youngs_modulus + weight * stress * plastic)
+        found = (
+            f"V = σ^2 / E + {q}σ × (σ / K')^(1 / n')",
+            f"{sigma}^2 / {e} + {before}{sigma} × ({sigma} / {k})^(1 / {n})",
+            right,
+        )
+        given = ("V = S_e^2 / E", f"{s}^2 / {e}", shown(drive * drive / curve.youngs_modulus))
+        if plastic_limit_ratio is not None:
+            p = put_in(plastic_limit_ratio)
+            around = float(curve.plastic(np.asarray(drive / plastic_limit_ratio)))
+            given = (
+                f"V = S_e^2 / E + {q}p × S_e × (S_e / (p × K'))^(1 / n')",
+                f"{s}^2 / {e} + {before}{p} × {s} × ({s} / ({p} × {k}))^(1 / {n})",
+                given[2] + shown(plastic_limit_ratio * weight * drive * around),
+            )
+        return Sides(given, found, "stress")
+
 
 def _checked(plastic_limit_ratio: float) -> float:
     if not plastic_limit_ratio >= 1.0:
@@ -123,6 +174,7 @@ def _checked(plastic_limit_ratio: float) -> float:
 class Neuber(_WeightedRule):
     """The product of stress and strain is that of elasticity."""
 
+    symbol: ClassVar[str] = ""
     formula: ClassVar[str] = "σ × ε = S_e^2 / E"
     source: ClassVar[str] = "Neuber 1961; limit of the section by Seeger and Heuler 1980"
 
@@ -136,6 +188,7 @@ class Neuber(_WeightedRule):
 class EnergyDensity(_WeightedRule):
     """The strain energy density is that of elasticity."""
 
+    symbol: ClassVar[str] = "2 / (n' + 1) × "
     formula: ClassVar[str] = "σ^2 / (2 E) + σ / (n' + 1) × (σ / K')^(1/n') = S_e^2 / (2 E)"
     source: ClassVar[str] = "Molski and Glinka 1981"
 
@@ -171,3 +224,22 @@ class AsMeasured(NotchRule):
     ) -> FloatArray:
         """MPa a unit of strain."""
         return np.asarray(1.0 / stiffness(curve, stress))
+
+    @classmethod
+    def sides(
+        cls, curve: CyclicCurve, drive: float, stress: float, plastic_limit_ratio: float | None, shown: Shown
+    ) -> Sides:
+        """The strain itself, and that of the cyclic curve."""
+        e, k, s, sigma = (
+            put_in(shown(one)) for one in (curve.youngs_modulus, curve.cyclic_strength_coefficient, drive, stress)
+        )
+        value = float(curve.strain(stress))
+        return Sides(
+            ("ε = S_e / E", f"{s} / {e}", drive / curve.youngs_modulus),
+            (
+                "ε = σ / E + (σ / K')^(1 / n')",
+                f"{sigma} / {e} + ({sigma} / {k})^(1 / {put_in(curve.cyclic_hardening_exponent)})",
+                value,
+            ),
+            "number",
+        )

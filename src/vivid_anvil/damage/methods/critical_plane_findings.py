@@ -1,0 +1,63 @@
+"""What an expert would say about a life on the critical plane: planes that tie, paths along a line, too few samples."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from vivid_anvil.stress.planes.deviator import deviator, off_line
+from vivid_anvil.units import number
+from vivid_anvil.writing.finding import Finding
+
+if TYPE_CHECKING:
+    from vivid_anvil.damage.life_numbers import Life
+    from vivid_anvil.damage.methods.critical_plane import CriticalPlane
+
+IN_STEP = 0.1  # off the line, below which one stress says as much
+COARSE = 0.12  # of the largest size of the path, that it goes from one sample to the next
+
+
+def critical_plane_findings(method: CriticalPlane, life: Life) -> Iterator[Finding]:
+    """All of them."""
+    yield from method.sn_curve.findings
+    worst = method.worst(life.hot_spot, life.duty_cycle)
+    if len(worst.found.ties):
+        planes = [worst.found.normal, *worst.found.ties]
+        names = "; ".join(f"({', '.join(f'{one:.2f}' for one in normal)})" for normal in planes[:4])
+        yield Finding(
+            "note",
+            "planes-tie",
+            f"{len(planes)} planes do the same damage, such as those with the normals {names}: where a crack starts is open.",
+            "Look for cracks on all of them.",
+        )
+    timed = [event for event in worst.events if event.counts is None and len(event.stress) > 1]
+    if not timed:
+        return
+    paths = [deviator(event.stress) for event in timed]
+    off = max(_off_line(path) for path in paths)
+    if off < IN_STEP:
+        yield Finding(
+            "note",
+            "path-in-step",
+            f"All components move in step (off the line by {number(off, 2)}): one stress says as much as planes do.",
+            "Stress-life by a signed von Mises or a principal stress is simpler to check.",
+        )
+        return
+    for event, path in zip(timed, paths, strict=True):
+        size = float(np.ptp(path, axis=0).max())
+        step = float(np.linalg.norm(np.diff(path, axis=0), axis=1).max())
+        if size > 0.0 and step > COARSE * size and event.history is not None and event.history.steps == "even":
+            yield Finding(
+                "warning",
+                "path-coarse",
+                f"From one sample of {event.name} to the next the stress goes {step / size:.0%} of its whole way: between "
+                "samples the path of the shear is not known.",
+                "Measure at a higher rate: a path is cut off at its bends.",
+            )
+            return
+
+
+def _off_line(path: np.ndarray) -> float:
+    return float(off_line(np.linalg.svd(path - path.mean(axis=0), compute_uv=False)[None])[0])

@@ -1,0 +1,136 @@
+"""Loops over paths in planes."""
+
+import numpy as np
+
+from vivid_anvil.ground.compiled import compiled
+
+ROOM = 1e-12  # of the radius, by which a point may lie outside: rounding
+
+
+@compiled
+def _of_two(ax, ay, bx, by):
+    x, y = 0.5 * (ax + bx), 0.5 * (ay + by)
+    return x, y, (ax - x) ** 2 + (ay - y) ** 2
+
+
+@compiled
+def _of_three(ax, ay, bx, by, cx, cy):
+    """Circle through three points; of points on a line that of the two farthest apart."""
+    ux, uy, vx, vy = bx - ax, by - ay, cx - ax, cy - ay
+    cross = 2.0 * (ux * vy - uy * vx)
+    u, v = ux * ux + uy * uy, vx * vx + vy * vy
+    if abs(cross) <= 1e-14 * (u + v):
+        w = (bx - cx) ** 2 + (by - cy) ** 2
+        if u >= v and u >= w:
+            return _of_two(ax, ay, bx, by)
+        if v >= w:
+            return _of_two(ax, ay, cx, cy)
+        return _of_two(bx, by, cx, cy)
+    x, y = (vy * u - uy * v) / cross, (ux * v - vx * u) / cross
+    return ax + x, ay + y, x * x + y * y
+
+
+@compiled
+def smallest_circle(given, order, path):
+    """Centre and radius of the smallest circle that holds all points, shape (n, 2): points are added one after the other.
+
+    Welzl, E. 1991, without recursion; a point outside of the circle so far lies on the next one. `order` is that in which they
+    are added, without rhyme: in the order of a smooth path nearly every point would start anew. `path` is room for them.
+    """
+    for i in range(order.size):
+        path[i, 0], path[i, 1] = given[order[i], 0], given[order[i], 1]
+    x, y, square = path[0, 0], path[0, 1], 0.0
+    for i in range(1, path.shape[0]):
+        if _inside(path, i, x, y, square):
+            continue
+        x, y, square = path[i, 0], path[i, 1], 0.0
+        for j in range(i):
+            if _inside(path, j, x, y, square):
+                continue
+            x, y, square = _of_two(path[i, 0], path[i, 1], path[j, 0], path[j, 1])
+            for k in range(j):
+                if not _inside(path, k, x, y, square):
+                    x, y, square = _of_three(path[i, 0], path[i, 1], path[j, 0], path[j, 1], path[k, 0], path[k, 1])
+    return x, y, np.sqrt(square)
+
+
+@compiled
+def _inside(path, i, x, y, square):
+    return (path[i, 0] - x) ** 2 + (path[i, 1] - y) ** 2 <= square * (1.0 + ROOM)
+
+
+@compiled
+def circles(paths, order, radii):
+    """The radius for each path, shape (k, n, 2)."""
+    room = np.empty((paths.shape[1], 2))
+    for i in range(paths.shape[0]):
+        radii[i] = smallest_circle(paths[i], order, room)[2]
+
+
+@compiled
+def longest_chords(paths, halves):
+    """Half of the longest chord of each path, shape (k, n, 2)."""
+    for k in range(paths.shape[0]):
+        longest = 0.0
+        for i in range(paths.shape[1]):
+            for j in range(i):
+                square = (paths[k, i, 0] - paths[k, j, 0]) ** 2 + (paths[k, i, 1] - paths[k, j, 1]) ** 2
+                longest = max(longest, square)
+        halves[k] = 0.5 * np.sqrt(longest)
+
+
+@compiled
+def loops(tau, normal, turns, ranges, largest, start, end):
+    """Loops of a repeated course of shear, and the largest normal stress while each lasts; how many.
+
+    The course begins at its highest shear and ends there again; `turns` are its turning points. Loops close by the four-point
+    rule. One lasts from where it starts to where the course comes back to that shear; the widest, the last, all the time.
+    """
+    stack, between = (
+        np.empty(turns.size + 1, np.int64),
+        np.empty(turns.size + 1),
+    )  # largest from one open point to the next
+    depth = found = 0
+    since = normal[0]  # largest since the last open point
+    whole = normal[0]
+    at = 0
+    for t in range(turns.size):
+        x = turns[t]
+        before, last = since, at  # up to the turn before: no loop that closes now had come back by then
+        for i in range(at + 1, x + 1):
+            since = max(since, normal[i])
+        at = x
+        whole = max(whole, since)
+        while depth >= 3:
+            b, c = stack[depth - 2], stack[depth - 1]
+            if abs(tau[b] - tau[c]) > abs(tau[c] - tau[x]):
+                break
+            ranges[found] = abs(tau[b] - tau[c])
+            peak = max(between[depth - 2], before)
+            largest[found] = peak if peak >= since else max(peak, _until(tau, normal, last, x, tau[b], tau[c] < tau[b]))
+            start[found], end[found] = b, c
+            found += 1
+            inner = max(between[depth - 3], between[depth - 2])
+            since, before = max(since, inner), max(before, inner)
+            depth -= 2
+        if depth > 0:
+            between[depth - 1] = since
+        stack[depth] = x
+        depth += 1
+        since = normal[x]
+    if depth >= 2:
+        ranges[found], largest[found] = abs(tau[stack[0]] - tau[stack[1]]), whole
+        start[found], end[found] = stack[0], stack[1]
+        found += 1
+    return found
+
+
+@compiled
+def _until(tau, normal, first, last, level, rises):
+    """Largest normal stress from a place on until the shear has come to a level."""
+    found = normal[first]
+    for i in range(first + 1, last + 1):
+        found = max(found, normal[i])
+        if (tau[i] >= level) if rises else (tau[i] <= level):
+            break
+    return found

@@ -1,0 +1,108 @@
+"""Cycles on a plane: rainflow of the shear along a direction, each with the largest normal stress while it lasts.
+
+In: the tensors of the events at one place. Out: on a plane with a direction, ranges, normal stresses, how often.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.counting import _kernels as counting
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.stress.measures.straight import normal_weights
+from vivid_anvil.stress.planes import _kernels
+from vivid_anvil.stress.planes.resolve import shear_weights
+from vivid_anvil.stress.relations import Relation, UnitStresses
+
+
+@dataclass(frozen=True, eq=False)
+class TensorEvent:
+    """An event at one place: stresses, MPa, shape (samples, 6), how often, and of specified cycles how many of each pair of ends.
+
+    `source` is what the duty cycle calls it, with its history.
+    """
+
+    name: str
+    often: float
+    stress: FloatArray
+    counts: FloatArray | None
+    sample_rate: float | None
+    history: Any
+
+
+@dataclass(frozen=True, eq=False)
+class PlaneCycles:
+    """Cycles of one event on a plane: shear ranges and largest normal stresses, MPa, how often in a repeat, ends in samples."""
+
+    ranges: FloatArray
+    normals: FloatArray
+    per_repeat: FloatArray
+    start: IntArray
+    end: IntArray
+
+
+def check_components(relation: Relation) -> UnitStresses:
+    """The relation, where it gives six components in time; else an InputError."""
+    if isinstance(relation, UnitStresses):
+        return relation
+    raise InputError(
+        "critical plane",
+        f"the stress {relation.words!r}",
+        "stresses of six components: unit_stresses, or a rosette",
+        "One stress per load says nothing of planes; give the components, or take stress-life.",
+    )
+
+
+def tensor_events(relation: Relation, duty_cycle: DutyCycle, notch_factor: float) -> list[TensorEvent]:
+    """The tensors of every event at a place; InputError where its stresses are not known as six components in time."""
+    found, place = [], check_components(relation)
+    for event, (own, _) in zip(place.loads.events(duty_cycle), duty_cycle.flat(), strict=True):
+        if event.vibrates:
+            raise over_frequency(event.name)
+        stress = notch_factor * (event.loads @ place.unit + place.constant)
+        history = own.seen(relation.counted).measured
+        rate = None if history is None else history.counting_rate
+        found.append(TensorEvent(event.name, event.often, stress, event.counts, rate, history))
+    return found
+
+
+def over_frequency(event: str) -> InputError:
+    """The error for a load whose tensors have no course in time."""
+    return InputError(
+        f"event {event}",
+        "a load over frequency",
+        "a course in time, for the critical plane",
+        "Assess it by a measure, such as the normal stress along a direction.",
+    )
+
+
+def cycles_on(event: TensorEvent, normal: FloatArray, along: FloatArray) -> PlaneCycles:
+    """The cycles of an event on a plane, with the shear along a direction in it."""
+    tau = event.stress @ shear_weights(normal[None], along[None])[0]
+    sigma = event.stress @ normal_weights(normal)
+    return counted(event, tau, sigma)
+
+
+def counted(event: TensorEvent, tau: FloatArray, sigma: FloatArray) -> PlaneCycles:
+    """The same of courses of shear and normal stress."""
+    if event.counts is not None:
+        one, other = tau[0::2], tau[1::2]
+        nowhere = np.full(one.size, -1)
+        normals = np.maximum(sigma[0::2], sigma[1::2])
+        return PlaneCycles(np.abs(one - other), normals, event.often * event.counts, nowhere, nowhere)
+    top = int(tau.argmax())
+    course = np.concatenate([tau[top:], tau[: top + 1]])
+    beside = np.concatenate([sigma[top:], sigma[: top + 1]])
+    index = np.empty(course.size, dtype=np.int64)
+    turns = index[: counting.turning_points(course, index)]
+    room = turns.size // 2 + 2
+    ranges, normals = np.empty(room), np.empty(room)
+    start, end = np.empty(room, dtype=np.int64), np.empty(room, dtype=np.int64)
+    many = _kernels.loops(course, beside, turns, ranges, normals, start, end)
+    places = [(top + one[:many]) % tau.size for one in (start, end)]
+    return PlaneCycles(ranges[:many], normals[:many], np.full(many, event.often), *places)
