@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation
 
@@ -232,6 +232,7 @@ def slowly(tau, sigma):
 pairs = st.lists(st.tuples(st.integers(-6, 6), st.integers(-9, 9)), min_size=2, max_size=40)
 
 
+@example(rows=[(1, 0), (0, 0), (1, 0), (1, 1)])  # a level end
 @settings(max_examples=200, deadline=None)
 @given(rows=pairs.filter(lambda many: len({one for one, _ in many}) > 1))
 def test_each_cycle_on_a_plane_has_the_largest_normal_stress_while_it_lasts(rows):

@@ -86,7 +86,7 @@ def trust_of_nodes(result: ModelResult, places: Sequence[int] | IntArray | None 
     --------
     >>> trust = trust_of_nodes(model, [model.worst])  # of the demo: run_model(read_study("hanger_head.toml"))
     >>> trust.biaxiality.round(3), trust.off_line.round(3)
-    (array([-0.612]), array([0.519]))
+    (array([-0.612]), array([0.289]))
     """
     wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
     courses = [event.loads for event in result.loads.events(result.duty_cycle) if not event.vibrates]

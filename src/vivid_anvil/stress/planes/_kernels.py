@@ -118,6 +118,8 @@ def loops(tau, normal, turns, ranges, largest, start, end):
         stack[depth] = x
         depth += 1
         since = normal[x]
+    for i in range(at + 1, normal.size):  # the course may end level with its last turning point
+        whole = max(whole, normal[i])
     if depth >= 2:
         ranges[found], largest[found] = abs(tau[stack[0]] - tau[stack[1]]), whole
         start[found], end[found] = stack[0], stack[1]
