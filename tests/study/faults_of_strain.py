@@ -117,6 +117,26 @@ FAULTS_OF_STRAIN = {
         "torsion_limit / axial_limit",
         "above the other",
     ),
+    "an unknown amplitude": (
+        local('sn_curve = "tube", k = 0.3, shear_amplitude = "ball"', kind="critical plane"),
+        "shear_amplitude",
+        "one of 'circle', 'chord', 'variance'",
+    ),
+    "a normal of no surface": (
+        local('sn_curve = "tube", k = 0.3, surface_normal = [0, 0, 1]', kind="critical plane"),
+        "surface_normal",
+        'planes = "free surface"',
+    ),
+    "a normal of no length": (
+        local('sn_curve = "tube", k = 0.3, planes = "free surface", surface_normal = [0, 0, 0]', kind="critical plane"),
+        "surface_normal",
+        "three numbers",
+    ),
+    "planes of no kind": (
+        local('sn_curve = "tube", k = 0.3, planes = "some"', kind="critical plane"),
+        "planes",
+        "one of 'all', 'free surface'",
+    ),
     "an unknown criterion": (
         local('sn_curve = "tube", criterion = "findly", k = 0.3', kind="critical plane"),
         "criterion",

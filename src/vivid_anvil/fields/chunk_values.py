@@ -21,7 +21,7 @@ from vivid_anvil.fields import _kernels as kernels
 from vivid_anvil.fields.model_result import NO_EVENT, NodeValues, sources_of
 from vivid_anvil.fields.vibrating_nodes import Nodes, event_at_nodes
 from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray
-from vivid_anvil.stress import HotSpot, PowerLoop
+from vivid_anvil.stress import HotSpot, OfMany, PowerLoop
 from vivid_anvil.stress.cycles_of_places import Batch, batches
 from vivid_anvil.stress.measures import Measure, NormalStress
 from vivid_anvil.stress.measures.straight import normal_weights
@@ -85,6 +85,10 @@ def acts_together(spot: HotSpot, duty_cycle: DutyCycle) -> bool:
 
 def values_of(task: Task) -> NodeValues:
     """The values of the nodes of one chunk."""
+    if not any(event.vibrates for event in task.events):
+        together = task.spot.assessed_by.of_many(task.spot, *task.scaled, task.events, task.duty_cycle)
+        if together is not None:
+            return _of_many(task, together)
     if task.duty_cycle is not None:
         return _one_by_one(task, task.duty_cycle)
     size = task.units.shape[0]
@@ -100,16 +104,34 @@ def values_of(task: Task) -> NodeValues:
             found.reach(np.arange(size), np.column_stack([own.lowest, own.highest]))
             continue
         reached = np.empty((size, 2))
-        for row in np.flatnonzero(idle).tolist():
-            unit, constant = task.units[row], task.constants[row]
-            history = task.spot.notch_factor * task.measure_at(row).history(unit, constant, event.loads)
-            reached[row] = history.min(), history.max()
+        reached[idle] = _reached(task, event, np.flatnonzero(idle))
         for batch in task.counted(event, counted):
             places = counted[batch.places]
             reached[places] = batch.extremes
             found.add(number, places, _damage_by_node(task.spot, how, event, batch))
         found.reach(np.arange(size), reached)
     return found.values(~idle)
+
+
+def _reached(task: Task, event: EventLoads, rows: IntArray) -> FloatArray:
+    """Lowest and highest counted stress of an event at some nodes, shape (rows, 2)."""
+    found = np.empty((rows.size, 2))
+    for i, row in enumerate(rows.tolist()):
+        history = task.spot.notch_factor * task.measure_at(row).history(
+            task.units[row], task.constants[row], event.loads
+        )
+        found[i] = history.min(), history.max()
+    return found
+
+
+def _of_many(task: Task, together: OfMany) -> NodeValues:
+    """The values of nodes whose damage a method gives at once."""
+    every = np.arange(task.units.shape[0])
+    found = _Sums(every.size, len(task.events))
+    for number, event in enumerate(task.events):
+        found.add(number, every, together.by_event[:, number])
+        found.reach(every, _reached(task, event, every))
+    return found.values(together.counted)
 
 
 def harmless(task: Task) -> BoolArray:

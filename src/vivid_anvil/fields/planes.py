@@ -13,11 +13,11 @@ from vivid_anvil.fields.model_result import ModelResult, NodeValues
 from vivid_anvil.fields.whole_model import Watch, assess_model, left_out
 from vivid_anvil.ground.checks import FloatArray, IntArray, one_of, read_only
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.models.load_corners import load_corners
 from vivid_anvil.models.stress_field import Elements, StressField
 from vivid_anvil.models.surface import outer_surface
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.directions import beside, half_sphere, step_of
+from vivid_anvil.stress.load_corners import load_corners
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.relations import CaseLoads, LineLoads, ModeLoads
 from vivid_anvil.units import one, opened

@@ -10,7 +10,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.ground.checks import FloatArray, IntArray
-from vivid_anvil.models.load_corners import load_corners
+from vivid_anvil.stress.load_corners import load_corners
 from vivid_anvil.stress.measures.principal_stresses import largest_principal
 from vivid_anvil.stress.planes.deviator import FULL, deviator, off_line
 from vivid_anvil.units import STRESSES, opened

@@ -6,7 +6,7 @@ from vivid_anvil.stress.critical_distance import (
     notch_effect_by_distance,
     short_crack_limit,
 )
-from vivid_anvil.stress.hot_spot import METHODS, HotSpot, Method, PowerLoop
+from vivid_anvil.stress.hot_spot import METHODS, HotSpot, Method, OfMany, PowerLoop
 from vivid_anvil.stress.measures import (
     MEASURES,
     AbsoluteMaximumPrincipal,
@@ -68,6 +68,7 @@ __all__ = [
     "NominalStress",
     "NormalStress",
     "NotchEffect",
+    "OfMany",
     "OneLoad",
     "PlateStress",
     "PowerLoop",

@@ -36,6 +36,13 @@ class PowerLoop(NamedTuple):
     means: int
 
 
+class OfMany(NamedTuple):
+    """Damage of each event a repeat at many places, shape (places, events); which places were counted, not shown harmless."""
+
+    by_event: FloatArray
+    counted: BoolArray
+
+
 class Method(ABC):
     """How stress cycles become damage, shared by hot spots, regions and paths.
 
@@ -141,6 +148,21 @@ class Method(ABC):
 
     def never(self, spot: HotSpot, bound: FloatArray) -> BoolArray | None:
         """Where a stress that stays within ±`bound`, MPa, can be shown to do no damage; None: nothing can be shown."""
+        return None
+
+    def of_many(
+        self,
+        spot: HotSpot,
+        units: FloatArray,
+        constants: FloatArray,
+        events: Sequence[Any],
+        duty_cycle: DutyCycle | None,
+    ) -> OfMany | None:
+        """Many places at once, of unit stresses (places, cases, 6) and constants (places, 6), MPa; None: it takes one by one."""
+        return None
+
+    def opens_along(self, spot: HotSpot, duty_cycle: DutyCycle) -> FloatArray | None:
+        """The normal of the plane on which a crack starts; None where the method knows none."""
         return None
 
     def loop(self, spot: HotSpot) -> PowerLoop | None:

@@ -10,8 +10,8 @@ import dataclasses
 import weakref
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property, partial
-from typing import Any, ClassVar, NamedTuple
+from functools import partial
+from typing import Any, ClassVar
 from weakref import WeakKeyDictionary
 
 import numpy as np
@@ -20,47 +20,26 @@ from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.cycles import of_a_repeat
 from vivid_anvil.damage.methods.critical_plane_findings import critical_plane_findings
 from vivid_anvil.damage.methods.critical_plane_steps import load_steps, plane_steps
+from vivid_anvil.damage.methods.plane_search import WorstPlane, search_of
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials import SNCurve, curve_record
-from vivid_anvil.stress import METHODS, HotSpot, Method
+from vivid_anvil.stress import METHODS, HotSpot, Method, OfMany
 from vivid_anvil.stress.measures.straight import normal_weights
-from vivid_anvil.stress.planes import PlaneFound, angles_of, plane_axes, worst_plane
-from vivid_anvil.stress.planes.criteria import shear_amplitude
-from vivid_anvil.stress.planes.plane_cycles import (
-    PlaneCycles,
-    TensorEvent,
-    check_components,
-    counted,
-    cycles_on,
-    over_frequency,
-    tensor_events,
-)
-from vivid_anvil.stress.planes.resolve import shear_weights
+from vivid_anvil.stress.planes import angles_of
+from vivid_anvil.stress.planes.path_places import Asking, PathLoads
+from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, over_frequency, placed, tensor_events
+from vivid_anvil.stress.planes.shear_amplitude import SHEAR_AMPLITUDES
 from vivid_anvil.stress.planes.shear_parameters import SHEAR_PARAMETERS, ShearParameter
+from vivid_anvil.stress.planes.surface_planes import surface_stated
 from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY
 from vivid_anvil.units import OptionalCoherent, UnitSystem, number
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Words
 from vivid_anvil.writing.table import Column
 from vivid_anvil.writing.working import Step
-
-DIRECTIONS = 9  # in a plane, over half a turn
-STEP = 10.0  # degrees between planes of the first net
-FLATTER = 0.2  # power of damages, of which those near the largest on the net are looked at more closely
-STRAIGHT = 1e-9
-
-
-class WorstPlane(NamedTuple):
-    """The plane that counts, with the direction of shear in it, unit vectors, and the cycles of each event there."""
-
-    found: PlaneFound
-    along: FloatArray
-    cycles: tuple[PlaneCycles, ...]
-    events: tuple[TensorEvent, ...]
-
 
 _FOUND: WeakKeyDictionary[HotSpot, tuple[weakref.ref[DutyCycle], WorstPlane]] = WeakKeyDictionary()
 
@@ -82,6 +61,13 @@ class CriticalPlane(Method):
         Fatigue limit in tension and compression, amplitude, fully reversed, MPa.
     torsion_limit : float or text with a unit, optional
         Fatigue limit in torsion, amplitude, fully reversed, MPa.
+    shear_amplitude : str, optional
+        Without it the shear is counted along directions by rainflow. With one of `SHEAR_AMPLITUDES`, such as "circle", each
+        passage of an event is one cycle, with that amplitude of its whole path: for loads that go round once.
+    planes : str, default "all"
+        "all", or "free surface": only those across the surface and at 45 degrees to it.
+    surface_normal : three numbers, optional
+        Normal of the free surface; without it the direction along which there is no stress.
     critical_sum : float, default 1.0
         Damage sum at which a place counts as failed.
 
@@ -104,6 +90,9 @@ class CriticalPlane(Method):
     k: OptionalCoherent = OptionalCoherent("number", at_least=0.0)
     axial_limit: OptionalCoherent = OptionalCoherent("stress", above=0.0)
     torsion_limit: OptionalCoherent = OptionalCoherent("stress", above=0.0)
+    shear_amplitude: str | None = None
+    planes: str = "all"
+    surface_normal: tuple[float, float, float] | None = None
     critical_sum: float = 1.0
     tensors = True
     hangs = True  # it needs all cycles of a place as it has made them
@@ -124,6 +113,14 @@ class CriticalPlane(Method):
                 "The criterion brings the mean stress in itself: convert the curve with `curve_at_r`.",
             )
         self.form.check_constants(self, where)
+        if self.shear_amplitude is not None:
+            checks.one_of(inside(where, "shear_amplitude"), self.shear_amplitude, tuple(SHEAR_AMPLITUDES))
+        object.__setattr__(self, "surface_normal", surface_stated(where, self.planes, self.surface_normal))
+
+    @property
+    def path_form(self) -> str:
+        """How the amplitude of a whole path is taken, as the loops call it."""
+        return str(self.shear_amplitude) if self.form.by_shear else "normal"
 
     @property
     def form(self) -> type[ShearParameter]:
@@ -170,7 +167,7 @@ class CriticalPlane(Method):
         """InputError for a constant that neither the method nor the material has, and for a place without six components."""
         self.constants(spot)
         if spot.relation is not None:
-            check_components(spot.relation)
+            placed(spot.relation)
 
     def goes_with(self, duty_cycle: DutyCycle) -> None:
         """InputError where cycles are not rainflow's of events each by itself, and for loads over frequency."""
@@ -192,7 +189,7 @@ class CriticalPlane(Method):
         if known is not None and known[0]() is duty_cycle:
             return known[1]
         self.goes_with(duty_cycle)
-        worst = Search(self, spot, tensor_events(spot.fed, duty_cycle, spot.notch_factor)).worst()
+        worst = search_of(self, spot, duty_cycle, tensor_events(spot.fed, duty_cycle, spot.notch_factor)).worst()
         _FOUND[spot] = weakref.ref(duty_cycle), worst
         return worst
 
@@ -233,6 +230,31 @@ class CriticalPlane(Method):
         terms = self.sn_curve.from_amplitude(self.equivalent(spot, cycles.ranges, cycles.normals))
         return float(self.damage(spot, terms, cycles.per_repeat).sum())
 
+    def of_many(
+        self,
+        spot: HotSpot,
+        units: FloatArray,
+        constants: FloatArray,
+        events: Sequence[Any],
+        duty_cycle: DutyCycle | None,
+    ) -> OfMany | None:
+        """Of whole paths on all planes, where the curve is power laws: one loop, that leaves out what cannot be worst."""
+        if self.shear_amplitude is None or self.planes != "all" or not self.sn_curve.powers:
+            return None
+        if duty_cycle is not None:
+            self.goes_with(duty_cycle)
+        shear, normal = self.constants(spot)
+        asking = Asking(shear, normal, self.form.clamps, self.sn_curve, self.form.on_largest_shear)
+        loads = PathLoads.of(events)
+        worst = loads.worst_of(units, constants, self.path_form, asking)
+        by_event = np.zeros((len(units), len(events)))
+        np.add.at(by_event.T, loads.event, worst.damage.T)
+        return OfMany(by_event, worst.looked >= 0)
+
+    def opens_along(self, spot: HotSpot, duty_cycle: DutyCycle) -> FloatArray:
+        """The normal of the worst plane."""
+        return self.worst(spot, duty_cycle).found.normal
+
     def terms_in_words(self, spot: HotSpot) -> str:
         """Such as "equivalent stress amplitude at R = -1"."""
         return f"equivalent stress {self.sn_curve.stress} at {self.sn_curve.at_r}"
@@ -268,6 +290,8 @@ class CriticalPlane(Method):
         return (
             Column("curve", [None if one is None else one.sn_curve.name for one in methods], only="file"),
             Column("criterion", [None if one is None else one.criterion for one in methods], only="file"),
+            Column("shear amplitude", [None if one is None else one.shear_amplitude for one in methods], only="file"),
+            Column("planes", [None if one is None else one.planes for one in methods], only="file"),
             Column("weight k", [None if one is None else one.k for one in methods], only="file"),
             *(
                 Column(name, [None if one is None else getattr(one, key) for one in methods], only="file", of="stress")
@@ -283,131 +307,15 @@ class CriticalPlane(Method):
     def words(self) -> str:
         """Curve and criterion."""
         weight = "" if self.k is None else f", k {number(self.k)}"
-        return f"S-N curve {self.sn_curve.name}, critical plane by {self.criterion}{weight}"
-
-
-class Search:
-    """Damage on planes of one place, and the worst of them."""
-
-    def __init__(self, method: CriticalPlane, spot: HotSpot, events: Sequence[TensorEvent]) -> None:
-        self.method, self.spot, self.events = method, spot, tuple(events)
-
-    @cached_property
-    def in_line(self) -> bool:
-        """Whether the stresses of all events move along one line: then shear in any plane has one direction."""
-        off = np.concatenate([event.stress - self.events[0].stress[0] for event in self.events])
-        sizes = np.linalg.svd(off, compute_uv=False)
-        return bool(sizes.size < 2 or sizes[1] <= STRAIGHT * sizes[0])
-
-    def along(self, normals: FloatArray) -> FloatArray:
-        """Directions that are looked at in each plane, shape (planes, directions, 3)."""
-        first, second = plane_axes(normals)
-        turn = np.pi * np.arange(DIRECTIONS) / DIRECTIONS
-        return np.asarray(np.cos(turn)[:, None] * first[:, None, :] + np.sin(turn)[:, None] * second[:, None, :])
-
-    def damage(self, normals: FloatArray) -> FloatArray:
-        """Damage on each plane, along the direction that is worst."""
-        return self.best(normals)[0]
-
-    def best(self, normals: FloatArray) -> tuple[FloatArray, FloatArray]:
-        """Damage on each plane and the direction of it, shape (planes, 3)."""
-        found, chosen = np.full(len(normals), -1.0), np.empty((len(normals), 3))
-        for i, (normal, directions) in enumerate(zip(normals, self._looked(normals), strict=True)):
-            sums = self._sums(normal, directions)
-            at = int(sums.argmax())
-            found[i], chosen[i] = sums[at], directions[at]
-        return found, chosen
-
-    def _looked(self, normals: FloatArray) -> list[FloatArray]:
-        """Directions to look along in each plane: any one where none is counted, else those around and where it varies most."""
-        if not self.method.form.by_shear:
-            return [axis[None] for axis in plane_axes(normals)[0]]
-        most = self._variance(normals)
-        if self.in_line:
-            return [one[None] for one in most]
-        return [np.concatenate([one[None], others]) for one, others in zip(most, self.along(normals), strict=True)]
-
-    def _variance(self, normals: FloatArray) -> FloatArray:
-        """The direction in which the shear of all events varies most, which is the only one of a path along a line."""
-        first, second = plane_axes(normals)
-        total = np.zeros((len(normals), 2, 2))
-        for event in self.events:
-            path = np.stack([event.stress @ shear_weights(normals, axis).T for axis in (first, second)], axis=-1)
-            off = path - path.mean(axis=0)
-            total += np.einsum("npi,npj->pij", off, off) / len(path)
-        vector = np.linalg.eigh(total)[1][:, :, 1]
-        return np.asarray(vector[:, :1] * first + vector[:, 1:] * second)
-
-    def _sums(self, normal: FloatArray, directions: FloatArray) -> FloatArray:
-        """Damage along each direction."""
-        sums = np.zeros(len(directions))
-        weights = shear_weights(np.tile(normal, (len(directions), 1)), directions)
-        for event in self.events:
-            sigma = event.stress @ normal_weights(normal)
-            courses = self.method.form.courses(event.stress @ weights.T, sigma)
-            for i, course in enumerate(np.ascontiguousarray(courses.T)):
-                sums[i] += self.method.damage_of(self.spot, counted(event, course, sigma))
-        return sums
-
-    def size(self, normals: FloatArray) -> FloatArray:
-        """The largest equivalent amplitude on each plane, where nothing does damage."""
-        found = np.zeros(len(normals))
-        for i, (normal, directions) in enumerate(zip(normals, self._looked(normals), strict=True)):
-            for event in self.events:
-                for along in directions:
-                    own = self.cycles_on(event, normal, along)
-                    if own.ranges.size:
-                        found[i] = max(
-                            found[i], float(self.method.equivalent(self.spot, own.ranges, own.normals).max())
-                        )
-        return found
-
-    def shear(self, normals: FloatArray) -> FloatArray:
-        """The largest shear amplitude of any event on each plane, MPa, by the smallest circle."""
-        each = [shear_amplitude(event.stress, normals, "circle") for event in self.events]
-        return np.asarray(np.max(each, axis=0))
-
-    def cycles_on(self, event: TensorEvent, normal: FloatArray, along: FloatArray) -> PlaneCycles:
-        """Cycles of an event as the criterion counts them."""
-        if self.method.form.by_shear:
-            return cycles_on(event, normal, along)
-        sigma = event.stress @ normal_weights(normal)
-        return counted(event, sigma, sigma)
-
-    def worst(self) -> WorstPlane:
-        """The plane that is damaged most; where nothing does damage the one with the largest parameter."""
-        if self.method.form.on_largest_shear:
-            found = worst_plane(self.shear, second=self.damage, step_degrees=STEP)
-        else:
-            found = worst_plane(lambda normals: self.damage(normals) ** FLATTER, step_degrees=STEP)
-        if found.value <= 0.0:
-            found = worst_plane(self.size, step_degrees=STEP)
-        along = self._turned(found.normal)
-        cycles = tuple(self.cycles_on(event, found.normal, along) for event in self.events)
-        return WorstPlane(found, along, cycles, self.events)
-
-    def _turned(self, normal: FloatArray) -> FloatArray:
-        """The direction in the plane, turned to where the damage is largest."""
-        _, (along,) = self.best(normal[None])
-        if not self.method.form.by_shear:
-            return np.asarray(along)
-        across, step = np.cross(normal, along), np.pi / DIRECTIONS
-        reached, angle = float(self._sums(normal, along[None])[0]), 0.0
-        while step > 1e-4:
-            step *= 0.5
-            tried = np.array([angle - step, angle + step])
-            some = np.cos(tried)[:, None] * along + np.sin(tried)[:, None] * across
-            sums = self._sums(normal, some)
-            at = int(sums.argmax())
-            if sums[at] > reached:
-                reached, angle = float(sums[at]), float(tried[at])
-        return np.asarray(np.cos(angle) * along + np.sin(angle) * across)
+        whole = "" if self.shear_amplitude is None else f", whole paths by {self.shear_amplitude}"
+        which = "" if self.planes == "all" else ", planes of the free surface"
+        return f"S-N curve {self.sn_curve.name}, critical plane by {self.criterion}{weight}{whole}{which}"
 
 
 def plane_damage(method: CriticalPlane, spot: HotSpot, duty_cycle: DutyCycle) -> Callable[[FloatArray], FloatArray]:
     """Damage a repeat on planes, by their normals, shape (planes, 3): for a map, or a table of chosen planes."""
     method.goes_with(duty_cycle)
-    return Search(method, spot, tensor_events(spot.fed, duty_cycle, spot.notch_factor)).damage
+    return search_of(method, spot, duty_cycle, tensor_events(spot.fed, duty_cycle, spot.notch_factor)).damage
 
 
-__all__ = ["CriticalPlane", "Search", "WorstPlane", "angles_of", "plane_damage"]
+__all__ = ["CriticalPlane", "WorstPlane", "angles_of", "plane_damage"]

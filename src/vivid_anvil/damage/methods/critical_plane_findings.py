@@ -2,20 +2,27 @@
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Iterator
 from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes.deviator import deviator, off_line
+from vivid_anvil.stress.planes.plane_cycles import counted, cycles_on
+from vivid_anvil.stress.planes.surface_planes import free_normal
 from vivid_anvil.units import number
 from vivid_anvil.writing.finding import Finding
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.life_numbers import Life
     from vivid_anvil.damage.methods.critical_plane import CriticalPlane
+    from vivid_anvil.damage.methods.plane_search import WorstPlane
 
 IN_STEP = 0.1  # off the line, below which one stress says as much
+LOADED = 0.05  # of the largest stress along the direction with least, from which on there is no free surface
+MORE = 1.2  # times the damage of a whole path
 COARSE = 0.12  # of the largest size of the path, that it goes from one sample to the next
 
 
@@ -32,6 +39,16 @@ def critical_plane_findings(method: CriticalPlane, life: Life) -> Iterator[Findi
             f"{len(planes)} planes do the same damage, such as those with the normals {names}: where a crack starts is open.",
             "Look for cracks on all of them.",
         )
+    yield from _whole_paths(method, life, worst)
+    if method.planes != "all" and method.surface_normal is None:
+        share = free_normal(np.concatenate([event.stress for event in worst.events])).traction
+        if share > LOADED:
+            yield Finding(
+                "warning",
+                "no-free-surface",
+                f"Along the direction with least stress there is still {share:.0%} of the largest: the place is no free surface.",
+                'Look at all planes (planes = "all"), or state the surface_normal.',
+            )
     timed = [event for event in worst.events if event.counts is None and len(event.stress) > 1]
     if not timed:
         return
@@ -55,6 +72,32 @@ def critical_plane_findings(method: CriticalPlane, life: Life) -> Iterator[Findi
                 f"From one sample of {event.name} to the next the stress goes {step / size:.0%} of its whole way: between "
                 "samples the path of the shear is not known.",
                 "Measure at a higher rate: a path is cut off at its bends.",
+            )
+            return
+
+
+def _whole_paths(method: CriticalPlane, life: Life, worst: WorstPlane) -> Iterator[Finding]:
+    """Where one passage of an event holds more cycles than the one that its whole path counts as."""
+    if method.shear_amplitude is None:
+        return
+    own = dataclasses.replace(method, shear_amplitude=None)
+    for event, one in zip(worst.events, worst.cycles, strict=True):
+        if event.counts is not None or not one.ranges.size:
+            continue
+        normal, along = worst.found.normal, worst.along
+        inner = cycles_on(event, normal, along)
+        if not method.form.by_shear:
+            sigma = event.stress @ normal_weights(normal)
+            inner = counted(event, sigma, sigma)
+        alone, every = method.damage_of(life.hot_spot, one), own.damage_of(life.hot_spot, inner)
+        if every > MORE * alone:
+            many = "more than 1e3" if alone == 0.0 or every > 1e3 * alone else f"{number(every / alone, 2)}"
+            yield Finding(
+                "warning",
+                "path-counts-once",
+                f"The whole path of {event.name} counts as one cycle; rainflow finds {inner.ranges.size} in it, which "
+                f"do {many} times the damage.",
+                "Leave out shear_amplitude, so that all cycles count.",
             )
             return
 

@@ -12,7 +12,8 @@ from vivid_anvil.materials import life_steps
 from vivid_anvil.spectra.responses.components import COMPONENTS
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures.straight import normal_weights
-from vivid_anvil.stress.planes.resolve import shear_weights
+from vivid_anvil.stress.planes.resolve import plane_axes, shear_weights
+from vivid_anvil.stress.planes.shear_amplitude import carriers
 from vivid_anvil.stress.relations import Moment
 from vivid_anvil.units import UnitSystem, display_unit, shown
 from vivid_anvil.writing.working import Step, put_in
@@ -58,8 +59,10 @@ def load_steps(method: CriticalPlane, result: Life, row: int, units: UnitSystem)
     normal, along = worst.found.normal, worst.along
     weights = {"σ_n": normal_weights(normal), "τ": shear_weights(normal[None], along[None])[0]}
     counted = "τ" if method.form.by_shear else "σ_n"
-    ends = _ends(result, row, number)
     courses = {key: event.stress @ one for key, one in weights.items()}
+    if method.shear_amplitude in ("circle", "chord") and method.form.by_shear:
+        return _path_steps(method, result, row, number, units)
+    ends = _ends(result, row, number)
     high, low = sorted(ends, key=lambda i: -float(courses[counted][i]))
     relation: Any = result.hot_spot.fed
     steps, values = [], {}
@@ -81,6 +84,72 @@ def load_steps(method: CriticalPlane, result: Life, row: int, units: UnitSystem)
         steps += _components(relation, own, peak, units, result.hot_spot.notch_factor, title)
         steps.append(_on_plane("σ_n", weights["σ_n"], event.stress[peak], units, f"{title}, on the plane", "max"))
     return steps
+
+
+def _path_steps(method: CriticalPlane, result: Life, row: int, number: int, units: UnitSystem) -> list[Step]:
+    """From the loads where the path touches its circle, or at the ends of its longest chord, to the amplitude."""
+    worst, cycles = method.worst(result.hot_spot, result.duty_cycle), result.spectrum.cycles
+    event, normal = worst.events[number], worst.found.normal
+    own, _ = result.duty_cycle.flat()[number]
+    first = int(np.flatnonzero(cycles.event == number)[0])
+    stated = event.counts is not None
+    samples = np.arange(2 * (row - first), 2 * (row - first) + 2) if stated else np.arange(len(event.stress))
+    axes = [shear_weights(normal[None], axis)[0] for axis in plane_axes(normal)]
+    path = event.stress[samples] @ np.column_stack(axes)
+    relation: Any = result.hot_spot.fed
+    unit = display_unit("stress", units)
+    steps, places = [], []
+    for label, sample in zip("123", samples[carriers(path, str(method.shear_amplitude))], strict=False):
+        title = f"Point {label} that carries the {method.shear_amplitude}"
+        steps += _components(relation, own, int(sample), units, result.hot_spot.notch_factor, title)
+        place = []
+        for axis, weights in zip(("θ", "φ"), axes, strict=True):
+            name = f"{title}: shear along growing {axis}"
+            steps.append(_on_plane(f"τ_{axis}", weights, event.stress[sample], units, name, label))
+            place.append(steps[-1].value)
+        places.append(place)
+    steps += _radius_steps(places, unit)
+    sigma = event.stress[samples] @ normal_weights(normal)
+    peak = int(samples[int(sigma.argmax())])
+    title = "Where the normal stress is largest"
+    steps += _components(relation, own, peak, units, result.hot_spot.notch_factor, title)
+    steps.append(_on_plane("σ_n", normal_weights(normal), event.stress[peak], units, f"{title}, on the plane", "max"))
+    return steps
+
+
+def _radius_steps(places: list[list[float]], unit: str) -> list[Step]:
+    """Half the distance of two points, or the radius of the circle through three."""
+
+    def distance(i: int, j: int) -> Step:
+        (x, y), (u, v) = places[i], places[j]
+        numbers = f"√(({put_in(x)} - {put_in(u)})^2 + ({put_in(y)} - {put_in(v)})^2) {unit}"
+        return Step(
+            f"From point {i + 1} to point {j + 1}",
+            f"d_{i + 1}{j + 1} = √(Δτ_θ^2 + Δτ_φ^2)",
+            numbers,
+            float(np.hypot(x - u, y - v)),
+            unit,
+        )
+
+    if len(places) < 2:
+        return [Step("Amplitude of a path that stays", "τ_a = 0", "0", 0.0, unit)]
+    if len(places) == 2:
+        one = distance(0, 1)
+        return [
+            one,
+            Step("Amplitude on the plane", "τ_a = d_12 / 2", f"{put_in(one.value)} {unit} / 2", 0.5 * one.value, unit),
+        ]
+    sides = [distance(0, 1), distance(1, 2), distance(2, 0)]
+    a, b, c = (one.value for one in sides)
+    four = (a + b + c) * (b + c - a) * (c + a - b) * (a + b - c)
+    ta, tb, tc = (put_in(one) for one in (a, b, c))
+    factors = f"({ta} + {tb} + {tc}) × ({tb} + {tc} - {ta}) × ({tc} + {ta} - {tb}) × ({ta} + {tb} - {tc})"
+    numbers = f"{ta} × {tb} × {tc} / √({factors}) {unit}"
+    formula = "τ_a = a b c / √((a + b + c) (b + c - a) (c + a - b) (a + b - c))"
+    return [
+        *sides,
+        Step("Radius of the circle through the three points", formula, numbers, a * b * c / float(np.sqrt(four)), unit),
+    ]
 
 
 def _ends(result: Life, row: int, number: int) -> tuple[int, int]:

@@ -46,7 +46,7 @@ class PlaneCycles:
     end: IntArray
 
 
-def check_components(relation: Relation) -> UnitStresses:
+def placed(relation: Relation) -> UnitStresses:
     """The relation, where it gives six components in time; else an InputError."""
     if isinstance(relation, UnitStresses):
         return relation
@@ -60,7 +60,7 @@ def check_components(relation: Relation) -> UnitStresses:
 
 def tensor_events(relation: Relation, duty_cycle: DutyCycle, notch_factor: float) -> list[TensorEvent]:
     """The tensors of every event at a place; InputError where its stresses are not known as six components in time."""
-    found, place = [], check_components(relation)
+    found, place = [], placed(relation)
     for event, (own, _) in zip(place.loads.events(duty_cycle), duty_cycle.flat(), strict=True):
         if event.vibrates:
             raise over_frequency(event.name)

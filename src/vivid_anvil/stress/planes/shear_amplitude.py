@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Callable
 from functools import lru_cache
 
@@ -10,8 +11,13 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.stress.load_corners import load_corners
 from vivid_anvil.stress.planes import _kernels
 from vivid_anvil.units import many, opened
+
+
+TOUCHES = 1e-7  # of the radius, within which a point lies on a circle
+MOST_PAIRED = 40  # points that are held against each other by threes
 
 
 @lru_cache(maxsize=64)
@@ -48,6 +54,39 @@ def by_variance(paths: FloatArray) -> FloatArray:
     scatter = np.einsum("kni,knj->kij", off, off)
     along = np.linalg.eigh(scatter)[1][:, :, 1]
     return np.asarray(0.5 * np.ptp(np.einsum("kni,ki->kn", off, along), axis=1))
+
+
+def carriers(path: FloatArray, amplitude: str) -> IntArray:
+    """Numbers of the two or three points of a path, shape (n, 2), that its smallest circle touches or its longest chord joins."""
+    points = path - path.mean(axis=0)
+    if amplitude == "circle":
+        room = np.empty_like(points)
+        x, y, radius = _kernels.smallest_circle(np.ascontiguousarray(points), without_rhyme(len(points)), room)
+        away = np.hypot(points[:, 0] - x, points[:, 1] - y)
+        touch = np.flatnonzero(away >= radius * (1.0 - TOUCHES))
+    else:
+        corners = load_corners(points)
+        touch = np.array([int((points == corner).all(axis=1).argmax()) for corner in corners])
+    _, first = np.unique(points[touch], axis=0, return_index=True)
+    touch = touch[first]
+    if touch.size < 2:
+        return touch
+    apart = np.linalg.norm(points[touch][:, None] - points[touch][None], axis=2)
+    i, j = (int(at) for at in np.unravel_index(int(apart.argmax()), apart.shape))
+    if amplitude != "circle" or apart[i, j] >= 2.0 * radius * (1.0 - TOUCHES):
+        return touch[[i, j]]
+    if touch.size > MOST_PAIRED:  # all around: some of them do
+        around = np.argsort(np.arctan2(points[touch, 1] - y, points[touch, 0] - x))
+        touch = touch[around[np.linspace(0, touch.size - 1, MOST_PAIRED).astype(np.int64)]]
+        apart = np.linalg.norm(points[touch][:, None] - points[touch][None], axis=2)
+    best, widest = touch[:3], -1.0
+    for three in itertools.combinations(
+        range(touch.size), 3
+    ):  # those that hold the circle: no angle of theirs is blunt
+        sides = sorted(apart[a, b] for a, b in itertools.combinations(three, 2))
+        if sides[0] ** 2 + sides[1] ** 2 >= sides[2] ** 2 * (1.0 - TOUCHES) and sides[0] > widest:
+            best, widest = touch[list(three)], sides[0]
+    return best
 
 
 SHEAR_AMPLITUDES: dict[str, Callable[[FloatArray], FloatArray]] = {

@@ -1,0 +1,242 @@
+"""The plane that is damaged most at one place: rainflow of the shear along directions on each plane, or of whole paths.
+
+In: a critical-plane method, a hot spot, its events. Out: the worst plane with its cycles.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from functools import cached_property
+from typing import TYPE_CHECKING, NamedTuple
+
+import numpy as np
+
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.measures.straight import normal_weights
+from vivid_anvil.stress.planes import PlaneFound, plane_axes, worst_plane
+from vivid_anvil.stress.planes.criteria import shear_amplitude
+from vivid_anvil.stress.planes.path_places import PathLoads
+from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, TensorEvent, counted, cycles_on, placed
+from vivid_anvil.stress.planes.resolve import shear_weights
+from vivid_anvil.stress.planes.surface_planes import free_normal, worst_of_surface
+
+if TYPE_CHECKING:
+    from vivid_anvil.damage.methods.critical_plane import CriticalPlane
+
+DIRECTIONS = 9  # in a plane, over half a turn
+STEP = 10.0  # degrees between planes of the first net
+FLATTER = 0.2  # power of damages, of which those near the largest on the net are looked at more closely
+STRAIGHT = 1e-9
+
+Values = Callable[[FloatArray], FloatArray]
+
+
+class WorstPlane(NamedTuple):
+    """The plane that counts, with the direction of shear in it, unit vectors, and the cycles of each event there."""
+
+    found: PlaneFound
+    along: FloatArray
+    cycles: tuple[PlaneCycles, ...]
+    events: tuple[TensorEvent, ...]
+
+
+class Search:
+    """Damage on planes of one place, and the worst of them."""
+
+    def __init__(self, method: CriticalPlane, spot: HotSpot, events: Sequence[TensorEvent]) -> None:
+        self.method, self.spot, self.events = method, spot, tuple(events)
+
+    @cached_property
+    def in_line(self) -> bool:
+        """Whether the stresses of all events move along one line: then shear in any plane has one direction."""
+        off = np.concatenate([event.stress - self.events[0].stress[0] for event in self.events])
+        sizes = np.linalg.svd(off, compute_uv=False)
+        return bool(sizes.size < 2 or sizes[1] <= STRAIGHT * sizes[0])
+
+    def along(self, normals: FloatArray) -> FloatArray:
+        """Directions that are looked at in each plane, shape (planes, directions, 3)."""
+        first, second = plane_axes(normals)
+        turn = np.pi * np.arange(DIRECTIONS) / DIRECTIONS
+        return np.asarray(np.cos(turn)[:, None] * first[:, None, :] + np.sin(turn)[:, None] * second[:, None, :])
+
+    def damage(self, normals: FloatArray) -> FloatArray:
+        """Damage on each plane, along the direction that is worst."""
+        return self.best(normals)[0]
+
+    def best(self, normals: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """Damage on each plane and the direction of it, shape (planes, 3)."""
+        found, chosen = np.full(len(normals), -1.0), np.empty((len(normals), 3))
+        for i, (normal, directions) in enumerate(zip(normals, self._looked(normals), strict=True)):
+            sums = self._sums(normal, directions)
+            at = int(sums.argmax())
+            found[i], chosen[i] = sums[at], directions[at]
+        return found, chosen
+
+    def _looked(self, normals: FloatArray) -> list[FloatArray]:
+        """Directions to look along in each plane: any one where none is counted, else those around and where it varies most."""
+        if not self.method.form.by_shear:
+            return [axis[None] for axis in plane_axes(normals)[0]]
+        most = self._variance(normals)
+        if self.in_line:
+            return [one[None] for one in most]
+        return [np.concatenate([one[None], others]) for one, others in zip(most, self.along(normals), strict=True)]
+
+    def _variance(self, normals: FloatArray) -> FloatArray:
+        """The direction in which the shear of all events varies most, which is the only one of a path along a line."""
+        first, second = plane_axes(normals)
+        total = np.zeros((len(normals), 2, 2))
+        for event in self.events:
+            path = np.stack([event.stress @ shear_weights(normals, axis).T for axis in (first, second)], axis=-1)
+            off = path - path.mean(axis=0)
+            total += np.einsum("npi,npj->pij", off, off) / len(path)
+        vector = np.linalg.eigh(total)[1][:, :, 1]
+        return np.asarray(vector[:, :1] * first + vector[:, 1:] * second)
+
+    def _sums(self, normal: FloatArray, directions: FloatArray) -> FloatArray:
+        """Damage along each direction."""
+        sums = np.zeros(len(directions))
+        weights = shear_weights(np.tile(normal, (len(directions), 1)), directions)
+        for event in self.events:
+            sigma = event.stress @ normal_weights(normal)
+            courses = self.method.form.courses(event.stress @ weights.T, sigma)
+            for i, course in enumerate(np.ascontiguousarray(courses.T)):
+                sums[i] += self.method.damage_of(self.spot, counted(event, course, sigma))
+        return sums
+
+    def size(self, normals: FloatArray) -> FloatArray:
+        """The largest equivalent amplitude on each plane, where nothing does damage."""
+        found = np.zeros(len(normals))
+        for i, (normal, directions) in enumerate(zip(normals, self._looked(normals), strict=True)):
+            for event in self.events:
+                for along in directions:
+                    own = self.cycles_on(event, normal, along)
+                    if own.ranges.size:
+                        found[i] = max(
+                            found[i], float(self.method.equivalent(self.spot, own.ranges, own.normals).max())
+                        )
+        return found
+
+    def shear(self, normals: FloatArray) -> FloatArray:
+        """The largest shear amplitude of any event on each plane, MPa, by the smallest circle."""
+        each = [shear_amplitude(event.stress, normals, "circle") for event in self.events]
+        return np.asarray(np.max(each, axis=0))
+
+    def cycles_on(self, event: TensorEvent, normal: FloatArray, along: FloatArray) -> PlaneCycles:
+        """Cycles of an event as the criterion counts them."""
+        if self.method.form.by_shear:
+            return cycles_on(event, normal, along)
+        sigma = event.stress @ normal_weights(normal)
+        return counted(event, sigma, sigma)
+
+    def largest(self, values: Values, second: Values | None = None) -> PlaneFound:
+        """Where something is largest: of all planes, or of those that a free surface has."""
+        if self.method.planes == "all":
+            return worst_plane(values, second=second, step_degrees=STEP)
+        return worst_of_surface(values, self.surface, second=second)
+
+    @cached_property
+    def surface(self) -> FloatArray:
+        """The normal of the free surface: as it is stated, or the direction along which there is least stress."""
+        if self.method.surface_normal is not None:
+            return np.asarray(self.method.surface_normal)
+        return free_normal(np.concatenate([event.stress for event in self.events])).normal
+
+    def worst(self) -> WorstPlane:
+        """The plane that is damaged most; where nothing does damage the one with the largest parameter."""
+        if self.method.form.on_largest_shear:
+            found = self.largest(self.shear, self.damage)
+        else:
+            found = self.largest(lambda normals: self.damage(normals) ** FLATTER)
+        if found.value <= 0.0:
+            found = self.largest(self.size)
+        along = self._turned(found.normal)
+        cycles = tuple(self.cycles_on(event, found.normal, along) for event in self.events)
+        return WorstPlane(found, along, cycles, self.events)
+
+    def _turned(self, normal: FloatArray) -> FloatArray:
+        """The direction in the plane, turned to where the damage is largest."""
+        _, (along,) = self.best(normal[None])
+        if not self.method.form.by_shear:
+            return np.asarray(along)
+        across, step = np.cross(normal, along), np.pi / DIRECTIONS
+        reached, angle = float(self._sums(normal, along[None])[0]), 0.0
+        while step > 1e-4:
+            step *= 0.5
+            tried = np.array([angle - step, angle + step])
+            some = np.cos(tried)[:, None] * along + np.sin(tried)[:, None] * across
+            sums = self._sums(normal, some)
+            at = int(sums.argmax())
+            if sums[at] > reached:
+                reached, angle = float(sums[at]), float(tried[at])
+        return np.asarray(np.cos(angle) * along + np.sin(angle) * across)
+
+
+class PathSearch(Search):
+    """The same where each passage of an event is one cycle, whose shear amplitude is that of its whole path."""
+
+    def __init__(
+        self, method: CriticalPlane, spot: HotSpot, duty_cycle: DutyCycle, events: Sequence[TensorEvent]
+    ) -> None:
+        super().__init__(method, spot, events)
+        place = placed(spot.fed)
+        self.loads = PathLoads.of(place.loads.events(duty_cycle))
+        self.unit, self.constant = spot.notch_factor * place.unit, spot.notch_factor * place.constant
+
+    def _amplitudes(self, normals: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """Shear amplitude and largest normal stress of each path on each plane, MPa, shape (planes, paths)."""
+        form = self.method.path_form
+        return self.loads.on_planes(self.unit, self.constant, normals, form)
+
+    def best(self, normals: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """Damage on each plane, and a direction in it."""
+        shear, normal = self._amplitudes(normals)
+        amplitude = self.method.equivalent(self.spot, 2.0 * shear, normal)
+        damage = self.method.damage(self.spot, self.method.sn_curve.from_amplitude(amplitude), self.loads.often)
+        return damage.sum(axis=1), plane_axes(normals)[0]
+
+    def size(self, normals: FloatArray) -> FloatArray:
+        """The largest equivalent amplitude on each plane."""
+        shear, normal = self._amplitudes(normals)
+        return np.asarray(self.method.equivalent(self.spot, 2.0 * shear, normal).max(axis=1))
+
+    def shear(self, normals: FloatArray) -> FloatArray:
+        """The largest amplitude of any event on each plane, MPa."""
+        return np.asarray(self._amplitudes(normals)[0].max(axis=1))
+
+    def cycles_on(self, event: TensorEvent, normal: FloatArray, along: FloatArray) -> PlaneCycles:
+        """One cycle for each path of an event, between the two samples that are farthest apart."""
+        number = next(i for i, one in enumerate(self.events) if one is event)
+        mine = self.loads.event == number
+        shear, largest = (one[0, mine] for one in self._amplitudes(normal[None]))
+        if event.counts is not None:
+            nowhere = np.full(shear.size, -1)
+            return PlaneCycles(2.0 * shear, largest, self.loads.often[mine], nowhere, nowhere)
+        course = event.stress @ (
+            shear_weights(normal[None], along[None])[0] if self.method.form.by_shear else normal_weights(normal)
+        )
+        ends = np.array([course.argmin()]), np.array([course.argmax()])
+        return PlaneCycles(2.0 * shear, largest, self.loads.often[mine], *ends)
+
+    def _turned(self, normal: FloatArray) -> FloatArray:
+        """The direction in which the path of the worst event is longest; by variance that in which it varies most."""
+        first, second = (axis[0] for axis in plane_axes(normal))
+        number = int(self._amplitudes(normal[None])[0][0].argmax())
+        event = self.events[int(self.loads.event[number])]
+        path = np.column_stack([event.stress @ shear_weights(normal[None], axis[None])[0] for axis in (first, second)])
+        off = path - path.mean(axis=0)
+        if self.method.shear_amplitude == "variance":
+            turn = np.linalg.eigh(off.T @ off)[1][:, 1]
+        else:
+            around = np.pi * np.arange(720) / 720
+            turns = np.column_stack([np.cos(around), np.sin(around)])
+            turn = turns[int(np.ptp(off @ turns.T, axis=0).argmax())]
+        return np.asarray(turn[0] * first + turn[1] * second)
+
+
+def search_of(method: CriticalPlane, spot: HotSpot, duty_cycle: DutyCycle, events: Sequence[TensorEvent]) -> Search:
+    """As the method counts."""
+    if method.shear_amplitude is None:
+        return Search(method, spot, events)
+    return PathSearch(method, spot, duty_cycle, events)
