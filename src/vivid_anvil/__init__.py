@@ -65,6 +65,7 @@ if TYPE_CHECKING:
     from vivid_anvil.damage.life_working import life_working
     from vivid_anvil.damage.methods.critical_plane import CriticalPlane
     from vivid_anvil.damage.methods.local_strain import LocalStrain
+    from vivid_anvil.damage.methods.strain_plane import StrainPlane
     from vivid_anvil.damage.methods.stress_life import StressLife
     from vivid_anvil.damage.over_time import damage_over_time, worst_cycles
     from vivid_anvil.damage.rule_comparison import compare_rules, compare_rules_for_cycles
@@ -238,6 +239,7 @@ if TYPE_CHECKING:
     from vivid_anvil.stress.planes.resolve import normal_at, normal_stress, shear_stress
     from vivid_anvil.stress.planes.search import plane_map, worst_plane
     from vivid_anvil.stress.planes.shear_amplitude import smallest_circle
+    from vivid_anvil.stress.planes.surface_planes import free_normal
     from vivid_anvil.stress.relations.case_loads import CaseLoad, CaseLoads, StepLoad
     from vivid_anvil.stress.relations.input_responses import InputResponses
     from vivid_anvil.stress.relations.one_load import OneLoad
@@ -249,6 +251,7 @@ if TYPE_CHECKING:
     from vivid_anvil.stress.sections import RectangleSection, RoundSection, plate_under_pressure, plate_with_hole
     from vivid_anvil.stress.structural import through_thickness, toe_stress
     from vivid_anvil.stress.yielding.follow import follow_block
+    from vivid_anvil.stress.yielding.local_tensors import Yielding
     from vivid_anvil.study.all_places import AllPlaces, all_places
     from vivid_anvil.study.answers import answers, answers_of_flaw
     from vivid_anvil.study.cards import read_card, read_card_named
@@ -409,6 +412,7 @@ __all__ = [
     "StepLoad",
     "StrainLife",
     "StrainLifeFit",
+    "StrainPlane",
     "StrainTests",
     "StressField",
     "StressLife",
@@ -438,6 +442,7 @@ __all__ = [
     "Wheeler",
     "Willenborg",
     "Working",
+    "Yielding",
     "__version__",
     "accelerated_test",
     "all_places",
@@ -507,6 +512,7 @@ __all__ = [
     "flaw_looks",
     "follow_block",
     "four_point",
+    "free_normal",
     "gate",
     "grid_of_rows",
     "grow_crack",
@@ -744,7 +750,7 @@ _HOMES = {
         "uniform_material_law",
         "universal_slopes",
     ],
-    "vivid_anvil.stress.yielding": ["follow_block"],
+    "vivid_anvil.stress.yielding": ["follow_block", "Yielding"],
     "vivid_anvil.stress.planes": [
         "CRITERIA",
         "crossland",
@@ -758,6 +764,7 @@ _HOMES = {
         "sines",
         "smallest_circle",
         "worst_plane",
+        "free_normal",
     ],
     "vivid_anvil.histories": [
         "Channel",
@@ -954,6 +961,7 @@ _HOMES = {
         "damage_over_time",
         "life_working",
         "worst_cycles",
+        "StrainPlane",
     ],
     "vivid_anvil.growth": [
         "ConstantClosure",

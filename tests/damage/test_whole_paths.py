@@ -14,7 +14,6 @@ from tests.by_hand import by_hand
 from tests.damage.test_critical_plane import BEND, CURVE, HOW, METAL, TWIST, duty, loads, spot, turning
 from tests.fields.models import LOADS, duty_of, field_of
 from vivid_anvil.damage import CriticalPlane
-from vivid_anvil.damage.methods.critical_plane import plane_damage
 from vivid_anvil.events import DutyCycle, Event
 from vivid_anvil.fields import assess_model, node_life
 from vivid_anvil.materials import table_curve
@@ -184,7 +183,7 @@ def test_planes_of_a_free_surface():
     for amplitude in (None, "circle"):
         free = whole(amplitude=amplitude, planes="free surface")
         life = va.assess_life(spot(free), duty(turning(60.0)))
-        dense = plane_damage(free, spot(free), duty(turning(60.0)))(np.concatenate([across, sloping]))
+        dense = free.on_planes(spot(free), duty(turning(60.0)))(np.concatenate([across, sloping]))
         assert life.damage_per_repeat == pytest.approx(dense.max(), rel=2e-3)
         assert life.damage_per_repeat >= dense.max() * (1 - 1e-9)
         stated = whole(amplitude=amplitude, planes="free surface", surface_normal=(0, 0, 2))

@@ -146,6 +146,7 @@ DRAWN = {
     "local strain of a load that never changes": lambda demo: va.assess_life(
         yields(demo).hot_spot, still(demo)[0].duty_cycle
     ),
+    "strains on planes": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "grip_shaft.toml")).lives[2],
     "critical plane": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "grip_shaft.toml")).lives[0],
     "curve": lambda demo: demo.lives[1].curve,
     "class": lambda demo: demo.lives[0].curve,

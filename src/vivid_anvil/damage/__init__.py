@@ -9,7 +9,7 @@ from vivid_anvil.damage.inverse import AcceleratedTest, accelerated_test, class_
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.life_numbers import DamageMatrix, EventShare, Life, StressClass, class_edges
 from vivid_anvil.damage.life_working import life_working, worked_cycle
-from vivid_anvil.damage.methods import CriticalPlane, LocalStrain, StressLife, stress_life, stress_life_of
+from vivid_anvil.damage.methods import CriticalPlane, LocalStrain, StrainPlane, StressLife, stress_life, stress_life_of
 from vivid_anvil.damage.nonlinear import (
     ORDER_RULES,
     Phases,
@@ -58,6 +58,7 @@ __all__ = [
     "RuleComparison",
     "RulesForCycles",
     "Spectrum",
+    "StrainPlane",
     "StressClass",
     "StressLife",
     "VibrationView",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from collections.abc import Sequence
 
@@ -82,7 +83,11 @@ def _of_methods(lives: Sequence[Life]) -> list[Column]:
     methods: dict[str, Column] = {}
     for method in {life.method.kind: life.method for life in lives}.values():
         for column in method.columns(lives):
-            methods.setdefault(column.name, column)
+            known = methods.get(column.name)
+            if known is not None:  # each method knows its own lives alone
+                both = zip(known.values, column.values, strict=True)
+                column = dataclasses.replace(column, values=[two if one is None else one for one, two in both])
+            methods[column.name] = column
     return list(methods.values())
 
 

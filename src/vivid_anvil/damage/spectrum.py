@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 
 from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.cycles import PANEL
 from vivid_anvil.damage.converged import converged
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground.checks import FloatArray, IntArray
-from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.units import opened
 
 
@@ -19,6 +21,9 @@ class Spectrum:
 
     hot_spot: HotSpot
     cycles: Cycles
+    again: Callable[[float], Cycles] | None = (
+        None  # the cycles under another load factor, where they are not just scaled
+    )
 
     @property
     def event(self) -> IntArray:
@@ -53,6 +58,8 @@ class Spectrum:
 
     def damage(self, load_factor: float = 1.0) -> FloatArray:
         """Damage of each cycle per repeat, shape (k,); under another load factor expected cycles may stand at other places."""
+        if load_factor != 1.0 and self.again is not None:
+            return Spectrum(self.hot_spot, self.again(load_factor)).damage()
         if load_factor != 1.0 and PANEL in self.cycles.columns:
             return Spectrum(self.hot_spot, converged(self.hot_spot, self.cycles.at(load_factor))).damage()
         return self.damage_of(self.equivalent_stress(load_factor))
@@ -65,4 +72,8 @@ class Spectrum:
 @opened()
 def spectrum(hot_spot: HotSpot, duty_cycle: DutyCycle) -> Spectrum:
     """The local stress cycles of `hot_spot` in one repeat of `duty_cycle`, counted once per event and channel."""
-    return Spectrum(hot_spot, converged(hot_spot, hot_spot.local_cycles(duty_cycle)))
+    found = converged(hot_spot, hot_spot.local_cycles(duty_cycle))
+    method = hot_spot.method
+    if method is None or type(method).again is Method.again:
+        return Spectrum(hot_spot, found)
+    return Spectrum(hot_spot, found, partial(method.again, hot_spot, duty_cycle))

@@ -139,7 +139,13 @@ def _of_group(stress: _Stress, places: IntArray, target: float) -> FloatArray:
 def _parts(stress: _Stress, spot: HotSpot, places: IntArray) -> Iterator[DamageOf]:
     """Damage of events with a course in time, counted once, and of those over frequency."""
     if acts_together(spot, stress.result.duty_cycle):
-        found = [stress.spectrum(spot, place).cycles for place in places.tolist()]
+        spectra = [stress.spectrum(spot, place) for place in places.tolist()]
+        if spectra[0].again is not None:  # one node at a time
+            yield lambda log_factors, which: np.array(
+                [spectra[0].damage(math.exp(one)).sum() for one in log_factors[: which.size]]
+            )
+            return
+        found = [one.cycles for one in spectra]
         node = np.repeat(np.arange(places.size), [len(one) for one in found])
         yield _counted(Spectrum(spot, joined(found)), node, places.size)
         return

@@ -8,11 +8,12 @@ from matplotlib.figure import Figure
 from matplotlib.patches import Circle
 from matplotlib.tri import Triangulation
 
-from vivid_anvil.damage import CriticalPlane, LifeResult
-from vivid_anvil.damage.methods.critical_plane import WorstPlane, plane_damage
+from vivid_anvil.damage import CriticalPlane, LifeResult, StrainPlane
+from vivid_anvil.damage.methods.plane_search import WorstPlane
 from vivid_anvil.figures.life_figure import headline
 from vivid_anvil.figures.style import BLUE, INK, LINES, RED, new_figure, note
 from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes import plane_axes, plane_map, smallest_circle
 from vivid_anvil.stress.planes.resolve import shear_weights
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
@@ -26,12 +27,15 @@ MOST_POINTS = 4_000  # of a path that are drawn
 def plane_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
     """The figure of a life on the critical plane."""
     method = result.method
-    assert isinstance(method, CriticalPlane)
+    assert isinstance(method, CriticalPlane | StrainPlane)
     figure = new_figure(f"{result.hot_spot.name.capitalize()}: {headline(result)}")
     left, right = figure.subplots(1, 2, width_ratios=(1.1, 1.0))
     worst = method.worst(result.hot_spot, result.duty_cycle)
     _map(figure, left, result, method, worst)
-    _path(right, worst, units)
+    if isinstance(method, StrainPlane):
+        _loops(right, method, worst, units)
+    else:
+        _path(right, worst, units)
     return figure
 
 
@@ -42,9 +46,11 @@ def _on_disc(normals: FloatArray) -> FloatArray:
     return np.asarray(up[:, :2] * scale[:, None])
 
 
-def _map(figure: Figure, axes: Axes, result: LifeResult, method: CriticalPlane, worst: WorstPlane) -> None:
+def _map(
+    figure: Figure, axes: Axes, result: LifeResult, method: CriticalPlane | StrainPlane, worst: WorstPlane
+) -> None:
     """Damage over all planes as colours on a disc."""
-    normals, damage = plane_map(plane_damage(method, result.hot_spot, result.duty_cycle), step_degrees=STEP)
+    normals, damage = plane_map(method.on_planes(result.hot_spot, result.duty_cycle), step_degrees=STEP)
     rim = np.abs(normals[:, 2]) < 1e-9  # a plane at the rim stands on both sides
     normals, damage = np.concatenate([normals, -normals[rim]]), np.concatenate([damage, damage[rim]])
     points = _on_disc(normals)
@@ -70,6 +76,27 @@ def _map(figure: Figure, axes: Axes, result: LifeResult, method: CriticalPlane, 
     note(axes, f"Worst plane: θ {number(theta, 3)}°, φ {number(phi, 3)}°", x=0.0, y=0.02)
     axes.set_xlim(-1.12 * RIM, 1.12 * RIM)
     axes.set_ylim(-1.3 * RIM, 1.12 * RIM)
+
+
+def _loops(axes: Axes, method: StrainPlane, worst: WorstPlane, units: UnitSystem) -> None:
+    """Stress over strain on the worst plane: along the direction of shear that is counted, or across the plane."""
+    unit, one = display_unit("stress", units), float(shown(1.0, "stress", units))
+    normal, along = worst.found.normal, worst.along
+    by_shear = method.form.by_shear
+    weights = shear_weights(normal[None], along[None])[0] if by_shear else normal_weights(normal)
+    for colour, event in zip(LINES, worst.events, strict=False):
+        assert event.strain is not None
+        strain = 100.0 * (2.0 if by_shear else 1.0) * (event.strain @ weights)
+        stress = one * (event.stress @ weights)
+        if event.counts is None:
+            strain, stress = np.append(strain, strain[0]), np.append(stress, stress[0])
+        pick = np.unique(np.linspace(0, len(strain) - 1, MOST_POINTS).astype(np.int64))
+        axes.plot(strain[pick], stress[pick], color=colour, lw=1.0, label=event.name)
+    axes.set_title("Shear on the worst plane" if by_shear else "Across the worst plane")
+    axes.set_xlabel("Engineering shear strain along the direction counted [%]" if by_shear else "Normal strain [%]")
+    axes.set_ylabel(f"Shear stress [{unit}]" if by_shear else f"Normal stress [{unit}]")
+    axes.margins(0.06, 0.14)
+    axes.legend(loc="upper left", fontsize=11)
 
 
 def _path(axes: Axes, worst: WorstPlane, units: UnitSystem) -> None:

@@ -173,7 +173,7 @@ _draw.register(LikelihoodFit, fit_figure)
 _draw.register(Staircase, staircase_figure)
 _draw.register(Cycles, cycles_figure)
 _draw.register(SNCurve, curve_figure)
-OF_METHODS = {"local strain": local_strain_figure, "critical plane": plane_figure}
+OF_METHODS = {"local strain": local_strain_figure, "critical plane": plane_figure, "strain on planes": plane_figure}
 
 
 @_draw.register

@@ -79,6 +79,10 @@ class Method(ABC):
         """The local stress cycles of a repeat, MPa, as `terms` takes them."""
         return spot.fed.cycles(duty_cycle, spot.notch_factor)
 
+    def again(self, spot: HotSpot, duty_cycle: DutyCycle, factor: float) -> Cycles:
+        """The same with all loads times a factor. Where a method has one of its own, its cycles are not just scaled."""
+        return self.cycles(spot, duty_cycle).at(factor)
+
     def steps_of(self, spot: HotSpot, cycles: Cycles, row: int, units: UnitSystem) -> list[Step]:
         """The same for a row of all cycles of a repeat."""
         return self.steps(spot, 0.5 * float(cycles.range[row]), float(cycles.mean[row]), units)

@@ -28,13 +28,11 @@ from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials import SNCurve, curve_record
 from vivid_anvil.stress import METHODS, HotSpot, Method, OfMany
 from vivid_anvil.stress.measures.straight import normal_weights
-from vivid_anvil.stress.planes import angles_of
 from vivid_anvil.stress.planes.path_places import Asking, PathLoads
-from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, over_frequency, placed, tensor_events
+from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, only_alone, placed, tensor_events
 from vivid_anvil.stress.planes.shear_amplitude import SHEAR_AMPLITUDES
 from vivid_anvil.stress.planes.shear_parameters import SHEAR_PARAMETERS, ShearParameter
 from vivid_anvil.stress.planes.surface_planes import surface_stated
-from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY
 from vivid_anvil.units import OptionalCoherent, UnitSystem, number
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Words
@@ -171,17 +169,7 @@ class CriticalPlane(Method):
 
     def goes_with(self, duty_cycle: DutyCycle) -> None:
         """InputError where cycles are not rainflow's of events each by itself, and for loads over frequency."""
-        for event, _ in duty_cycle.flat():
-            if event.load.gives & OVER_FREQUENCY:
-                raise over_frequency(event.name)
-        for key, usual in (("counting", "rainflow"), ("residue", "repeated"), ("between", "each by itself")):
-            if getattr(duty_cycle, key) != usual:
-                raise InputError(
-                    f"duty cycle, {key}",
-                    repr(getattr(duty_cycle, key)),
-                    f"{usual!r}, where planes are searched",
-                    f'Set {key} = "{usual}", or assess the place by stress-life.',
-                )
+        only_alone(duty_cycle)
 
     def worst(self, spot: HotSpot, duty_cycle: DutyCycle) -> WorstPlane:
         """The plane and direction that are damaged most; looked for once for a place and a duty cycle."""
@@ -192,6 +180,11 @@ class CriticalPlane(Method):
         worst = search_of(self, spot, duty_cycle, tensor_events(spot.fed, duty_cycle, spot.notch_factor)).worst()
         _FOUND[spot] = weakref.ref(duty_cycle), worst
         return worst
+
+    def on_planes(self, spot: HotSpot, duty_cycle: DutyCycle) -> Callable[[FloatArray], FloatArray]:
+        """Damage a repeat on planes, by their normals, shape (planes, 3): for a map, or a table of chosen planes."""
+        self.goes_with(duty_cycle)
+        return search_of(self, spot, duty_cycle, tensor_events(spot.fed, duty_cycle, spot.notch_factor)).damage
 
     def cycles(self, spot: HotSpot, duty_cycle: DutyCycle) -> Cycles:
         """Cycles on the worst plane: as range that of the shear, as mean the largest normal stress while it lasts, MPa."""
@@ -277,12 +270,7 @@ class CriticalPlane(Method):
 
     def words_of(self, life: Any, units: UnitSystem) -> Words:
         """The plane by its angles and its normal."""
-        worst = self.worst(life.hot_spot, life.duty_cycle)
-        theta, phi = worst.found.angles
-        normal = ", ".join(f"{one:.3f}" for one in worst.found.normal.tolist())
-        ties = len(worst.found.ties)
-        also = "" if not ties else f"; {ties} other{'s tie' if ties > 1 else ' ties'} with it"
-        return (("Plane", f"θ {number(theta, 3)}° from z, φ {number(phi, 3)}° from x; normal ({normal}){also}"),)
+        return (("Plane", self.worst(life.hot_spot, life.duty_cycle).words),)
 
     def columns(self, lives: Sequence[Any]) -> tuple[Column, ...]:
         """Curve, criterion, constants."""
@@ -310,12 +298,3 @@ class CriticalPlane(Method):
         whole = "" if self.shear_amplitude is None else f", whole paths by {self.shear_amplitude}"
         which = "" if self.planes == "all" else ", planes of the free surface"
         return f"S-N curve {self.sn_curve.name}, critical plane by {self.criterion}{weight}{whole}{which}"
-
-
-def plane_damage(method: CriticalPlane, spot: HotSpot, duty_cycle: DutyCycle) -> Callable[[FloatArray], FloatArray]:
-    """Damage a repeat on planes, by their normals, shape (planes, 3): for a map, or a table of chosen planes."""
-    method.goes_with(duty_cycle)
-    return search_of(method, spot, duty_cycle, tensor_events(spot.fed, duty_cycle, spot.notch_factor)).damage
-
-
-__all__ = ["CriticalPlane", "WorstPlane", "angles_of", "plane_damage"]

@@ -30,15 +30,7 @@ def critical_plane_findings(method: CriticalPlane, life: Life) -> Iterator[Findi
     """All of them."""
     yield from method.sn_curve.findings
     worst = method.worst(life.hot_spot, life.duty_cycle)
-    if len(worst.found.ties):
-        planes = [worst.found.normal, *worst.found.ties]
-        names = "; ".join(f"({', '.join(f'{one:.2f}' for one in normal)})" for normal in planes[:4])
-        yield Finding(
-            "note",
-            "planes-tie",
-            f"{len(planes)} planes do the same damage, such as those with the normals {names}: where a crack starts is open.",
-            "Look for cracks on all of them.",
-        )
+    yield from planes_tie(worst)
     yield from _whole_paths(method, life, worst)
     if method.planes != "all" and method.surface_normal is None:
         share = free_normal(np.concatenate([event.stress for event in worst.events])).traction
@@ -74,6 +66,19 @@ def critical_plane_findings(method: CriticalPlane, life: Life) -> Iterator[Findi
                 "Measure at a higher rate: a path is cut off at its bends.",
             )
             return
+
+
+def planes_tie(worst: WorstPlane) -> Iterator[Finding]:
+    """Where several planes do the same damage."""
+    if len(worst.found.ties):
+        planes = [worst.found.normal, *worst.found.ties]
+        names = "; ".join(f"({', '.join(f'{one:.2f}' for one in normal)})" for normal in planes[:4])
+        yield Finding(
+            "note",
+            "planes-tie",
+            f"{len(planes)} planes do the same damage, such as those with the normals {names}: where a crack starts is open.",
+            "Look for cracks on all of them.",
+        )
 
 
 def _whole_paths(method: CriticalPlane, life: Life, worst: WorstPlane) -> Iterator[Finding]:

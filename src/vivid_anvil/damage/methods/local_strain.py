@@ -18,6 +18,7 @@ import numpy as np
 from vivid_anvil.counting import Cycles
 from vivid_anvil.damage.methods.local_strain_findings import local_strain_findings
 from vivid_anvil.damage.methods.local_strain_steps import alone_steps, loop_steps
+from vivid_anvil.damage.methods.strain_terms import damage_of, terms_of
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
@@ -179,20 +180,11 @@ class LocalStrain(Method):
 
     def terms(self, spot: HotSpot, cycles: Cycles) -> FloatArray:
         """E times the fully reversed strain amplitude of the same life, MPa; inf where a mean reaches the strength."""
-        lives = self.lives(spot, self.loops(cycles))
-        finite = np.isfinite(lives) & (lives > 0.0)
-        curve = self.strain_life
-        found = curve.youngs_modulus * (
-            curve.elastic(np.where(finite, lives, 1.0)) + curve.plastic(np.where(finite, lives, 1.0))
-        )
-        return np.where(finite, found, np.where(lives > 0.0, 0.0, np.inf))
+        return terms_of(self.strain_life, self.lives(spot, self.loops(cycles)))
 
     def damage(self, spot: HotSpot, terms: FloatArray, per_repeat: FloatArray) -> FloatArray:
         """n / N of each; inf at inf."""
-        curve = self.strain_life
-        beyond = np.isinf(terms)
-        lives = curve.life(np.where(beyond, 0.0, terms) / curve.youngs_modulus)
-        return np.asarray(np.where(beyond, np.inf, per_repeat / lives))
+        return damage_of(self.strain_life, terms, per_repeat)
 
     def elastic_damage(self, spot: HotSpot, cycles: Cycles) -> FloatArray:
         """Damage of each cycle a repeat by the elastic stresses and the elastic line alone: what stress-life would say."""

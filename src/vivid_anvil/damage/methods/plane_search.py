@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from functools import cached_property
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 import numpy as np
 
@@ -18,9 +18,10 @@ from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes import PlaneFound, plane_axes, worst_plane
 from vivid_anvil.stress.planes.criteria import shear_amplitude
 from vivid_anvil.stress.planes.path_places import PathLoads
-from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, TensorEvent, counted, cycles_on, placed
+from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, TensorEvent, counted, counted_all, cycles_on, placed
 from vivid_anvil.stress.planes.resolve import shear_weights
 from vivid_anvil.stress.planes.surface_planes import free_normal, worst_of_surface
+from vivid_anvil.units import number
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.methods.critical_plane import CriticalPlane
@@ -33,25 +34,62 @@ STRAIGHT = 1e-9
 Values = Callable[[FloatArray], FloatArray]
 
 
+AT_ONCE = 1e200  # damage of what fails at once, where it is looked for
+
+
 class WorstPlane(NamedTuple):
     """The plane that counts, with the direction of shear in it, unit vectors, and the cycles of each event there."""
 
     found: PlaneFound
     along: FloatArray
-    cycles: tuple[PlaneCycles, ...]
+    cycles: tuple[Any, ...]
     events: tuple[TensorEvent, ...]
+
+    @property
+    def words(self) -> str:
+        """The plane by its angles and its normal."""
+        theta, phi = self.found.angles
+        normal = ", ".join(f"{one:.3f}" for one in self.found.normal.tolist())
+        ties = len(self.found.ties)
+        also = "" if not ties else f"; {ties} other{'s tie' if ties > 1 else ' ties'} with it"
+        return f"θ {number(theta, 3)}° from z, φ {number(phi, 3)}° from x; normal ({normal}){also}"
 
 
 class Search:
     """Damage on planes of one place, and the worst of them."""
 
-    def __init__(self, method: CriticalPlane, spot: HotSpot, events: Sequence[TensorEvent]) -> None:
+    def __init__(self, method: Any, spot: HotSpot, events: Sequence[TensorEvent]) -> None:
         self.method, self.spot, self.events = method, spot, tuple(events)
+
+    def tensors(self, event: TensorEvent) -> FloatArray:
+        """What is counted of an event."""
+        return event.stress
+
+    def beside(self, event: TensorEvent, normal: FloatArray) -> tuple[FloatArray, ...]:
+        """What is looked at on a plane while a cycle lasts."""
+        return (event.stress @ normal_weights(normal),)
+
+    def courses(self, event: TensorEvent, normal: FloatArray, directions: FloatArray) -> FloatArray:
+        """What is counted along each direction, shape (directions, samples): the shear, or the normal part."""
+        own = self.tensors(event)
+        if not self.method.form.by_shear:
+            return np.repeat((own @ normal_weights(normal))[None], len(directions), axis=0)
+        weights = shear_weights(np.tile(normal, (len(directions), 1)), directions)
+        return np.ascontiguousarray((own @ weights.T).T)
+
+    def damages(self, event: TensorEvent, courses: FloatArray, beside: tuple[FloatArray, ...]) -> FloatArray:
+        """Damage of the cycles of each course."""
+        found = counted_all(event, courses, np.stack(beside))
+        amplitude = self.method.equivalent(self.spot, found.ranges, found.peaks[0])
+        return found.sums(
+            self.method.damage(self.spot, self.method.sn_curve.from_amplitude(amplitude), found.per_repeat)
+        )
 
     @cached_property
     def in_line(self) -> bool:
-        """Whether the stresses of all events move along one line: then shear in any plane has one direction."""
-        off = np.concatenate([event.stress - self.events[0].stress[0] for event in self.events])
+        """Whether what is counted of all events moves along one line: then shear in any plane has one direction."""
+        first = self.tensors(self.events[0])[0]
+        off = np.concatenate([self.tensors(event) - first for event in self.events])
         sizes = np.linalg.svd(off, compute_uv=False)
         return bool(sizes.size < 2 or sizes[1] <= STRAIGHT * sizes[0])
 
@@ -88,7 +126,8 @@ class Search:
         first, second = plane_axes(normals)
         total = np.zeros((len(normals), 2, 2))
         for event in self.events:
-            path = np.stack([event.stress @ shear_weights(normals, axis).T for axis in (first, second)], axis=-1)
+            own = self.tensors(event)
+            path = np.stack([own @ shear_weights(normals, axis).T for axis in (first, second)], axis=-1)
             off = path - path.mean(axis=0)
             total += np.einsum("npi,npj->pij", off, off) / len(path)
         vector = np.linalg.eigh(total)[1][:, :, 1]
@@ -97,13 +136,9 @@ class Search:
     def _sums(self, normal: FloatArray, directions: FloatArray) -> FloatArray:
         """Damage along each direction."""
         sums = np.zeros(len(directions))
-        weights = shear_weights(np.tile(normal, (len(directions), 1)), directions)
         for event in self.events:
-            sigma = event.stress @ normal_weights(normal)
-            courses = self.method.form.courses(event.stress @ weights.T, sigma)
-            for i, course in enumerate(np.ascontiguousarray(courses.T)):
-                sums[i] += self.method.damage_of(self.spot, counted(event, course, sigma))
-        return sums
+            sums += self.damages(event, self.courses(event, normal, directions), self.beside(event, normal))
+        return np.minimum(sums, AT_ONCE)
 
     def size(self, normals: FloatArray) -> FloatArray:
         """The largest equivalent amplitude on each plane, where nothing does damage."""
@@ -123,7 +158,7 @@ class Search:
         each = [shear_amplitude(event.stress, normals, "circle") for event in self.events]
         return np.asarray(np.max(each, axis=0))
 
-    def cycles_on(self, event: TensorEvent, normal: FloatArray, along: FloatArray) -> PlaneCycles:
+    def cycles_on(self, event: TensorEvent, normal: FloatArray, along: FloatArray) -> Any:
         """Cycles of an event as the criterion counts them."""
         if self.method.form.by_shear:
             return cycles_on(event, normal, along)
@@ -205,7 +240,7 @@ class PathSearch(Search):
         """The largest amplitude of any event on each plane, MPa."""
         return np.asarray(self._amplitudes(normals)[0].max(axis=1))
 
-    def cycles_on(self, event: TensorEvent, normal: FloatArray, along: FloatArray) -> PlaneCycles:
+    def cycles_on(self, event: TensorEvent, normal: FloatArray, along: FloatArray) -> Any:
         """One cycle for each path of an event, between the two samples that are farthest apart."""
         number = next(i for i, one in enumerate(self.events) if one is event)
         mine = self.loads.event == number

@@ -236,7 +236,7 @@ class StressLife(Method):
             Column(head, [getattr(method, name, None) for method in methods], only="file")
             for head, name in zip(heads, names, strict=True)
         )
-        curves = [None if method.sn_curve is None else method.sn_curve.name for method in methods]
+        curves = [getattr(getattr(method, "sn_curve", None), "name", None) for method in methods]
         return (Column("curve", curves, only="file"), *settings)
 
     def others(self, spot: HotSpot) -> Mapping[str, Any]:

@@ -5,8 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
-
-ROUNDS = 60
+from vivid_anvil.materials.strain import _kernels
 
 
 def reversals(
@@ -27,15 +26,8 @@ def reversals(
         return np.asarray(found)
     with np.errstate(divide="ignore"):
         log_1, log_2, log_v = (np.log(each[solved]) for each in (one, two, wanted))
-    at = np.maximum((log_v - log_1) / slope_1, (log_v - log_2) / slope_2)
-    for _ in range(ROUNDS):
-        first, second = log_1 + slope_1 * at, log_2 + slope_2 * at
-        total = np.logaddexp(first, second)
-        slope = slope_1 * np.exp(first - total) + slope_2 * np.exp(second - total)
-        step = (total - log_v) / slope
-        at = at - step
-        if (np.abs(step) <= 1e-14 * np.maximum(np.abs(at), 1.0)).all():
-            break
+    at = np.empty(log_v.size)
+    _kernels.solve_two_powers(log_1, slope_1, log_2, slope_2, log_v, at)
     with np.errstate(over="ignore"):
         found[solved] = np.exp(at)
     return np.asarray(found)

@@ -7,6 +7,7 @@ from vivid_anvil.stress.planes.invariants import crossland, sines
 from vivid_anvil.stress.planes.resolve import angles_of, normal_at, normal_stress, plane_axes, shear_stress
 from vivid_anvil.stress.planes.search import PlaneFound, plane_map, worst_plane
 from vivid_anvil.stress.planes.shear_amplitude import SHEAR_AMPLITUDES, smallest_circle
+from vivid_anvil.stress.planes.surface_planes import free_normal
 
 __all__ = [
     "CRITERIA",
@@ -20,6 +21,7 @@ __all__ = [
     "dang_van",
     "dang_van_constants",
     "findley_constant",
+    "free_normal",
     "normal_at",
     "normal_stress",
     "plane_axes",

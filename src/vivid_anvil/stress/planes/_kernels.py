@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from vivid_anvil.counting._kernels import turning_points
 from vivid_anvil.ground.compiled import compiled
 
 ROOM = 1e-12  # of the radius, by which a point may lie outside: rounding
@@ -129,10 +130,37 @@ def loops(tau, normal, turns, ranges, largest, start, end):
 
 @compiled
 def _until(tau, normal, first, last, level, rises):
-    """Largest normal stress from a place on until the shear has come to a level."""
+    """Largest normal stress from a place on until the shear has come to a level, straight from sample to sample."""
     found = normal[first]
     for i in range(first + 1, last + 1):
-        found = max(found, normal[i])
         if (tau[i] >= level) if rises else (tau[i] <= level):
-            break
+            share = (level - tau[i - 1]) / (tau[i] - tau[i - 1])
+            return max(found, normal[i - 1] + share * (normal[i] - normal[i - 1]))
+        found = max(found, normal[i])
     return found
+
+
+@compiled
+def loops_of_courses(courses, besides, ranges, peaks, ends):
+    """Loops of many repeated courses, (courses, samples), one after the other: ranges, and the largest of each of `besides`,
+    (kinds, samples), while each lasts, (kinds, loops); `ends` says where those of each course end."""
+    many, samples = courses.shape
+    turned, beside = np.empty(samples + 1), np.empty(samples + 1)
+    index = np.empty(samples + 1, np.int64)
+    start, end = np.empty(samples // 2 + 3, np.int64), np.empty(samples // 2 + 3, np.int64)
+    at = 0
+    for d in range(many):
+        top = 0
+        for i in range(1, samples):
+            if courses[d, i] > courses[d, top]:
+                top = i
+        turned[: samples - top] = courses[d, top:]
+        turned[samples - top :] = courses[d, : top + 1]
+        turns = index[: turning_points(turned, index)]
+        found = 0
+        for k in range(besides.shape[0]):
+            beside[: samples - top] = besides[k, top:]
+            beside[samples - top :] = besides[k, : top + 1]
+            found = loops(turned, beside, turns, ranges[at:], peaks[k, at:], start, end)
+        at += found
+        ends[d] = at

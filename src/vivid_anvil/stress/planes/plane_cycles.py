@@ -6,7 +6,7 @@ In: the tensors of the events at one place. Out: on a plane with a direction, ra
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -18,13 +18,14 @@ from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes import _kernels
 from vivid_anvil.stress.planes.resolve import shear_weights
 from vivid_anvil.stress.relations import Relation, UnitStresses
+from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY
 
 
 @dataclass(frozen=True, eq=False)
 class TensorEvent:
     """An event at one place: stresses, MPa, shape (samples, 6), how often, and of specified cycles how many of each pair of ends.
 
-    `source` is what the duty cycle calls it, with its history.
+    Where it yields, `strain` are tensor strains beside local stresses, and `samples` says where each stands in the history.
     """
 
     name: str
@@ -33,6 +34,8 @@ class TensorEvent:
     counts: FloatArray | None
     sample_rate: float | None
     history: Any
+    strain: FloatArray | None = None
+    samples: IntArray | None = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -71,6 +74,21 @@ def tensor_events(relation: Relation, duty_cycle: DutyCycle, notch_factor: float
     return found
 
 
+def only_alone(duty_cycle: DutyCycle) -> None:
+    """InputError where cycles are not rainflow's of events each by itself, and for loads over frequency."""
+    for event, _ in duty_cycle.flat():
+        if event.load.gives & OVER_FREQUENCY:
+            raise over_frequency(event.name)
+    for key, usual in (("counting", "rainflow"), ("residue", "repeated"), ("between", "each by itself")):
+        if getattr(duty_cycle, key) != usual:
+            raise InputError(
+                f"duty cycle, {key}",
+                repr(getattr(duty_cycle, key)),
+                f"{usual!r}, where planes are searched",
+                f'Set {key} = "{usual}", or assess the place by stress-life.',
+            )
+
+
 def over_frequency(event: str) -> InputError:
     """The error for a load whose tensors have no course in time."""
     return InputError(
@@ -86,6 +104,39 @@ def cycles_on(event: TensorEvent, normal: FloatArray, along: FloatArray) -> Plan
     tau = event.stress @ shear_weights(normal[None], along[None])[0]
     sigma = event.stress @ normal_weights(normal)
     return counted(event, tau, sigma)
+
+
+class ManyCycles(NamedTuple):
+    """Cycles of many courses, one course after the other: ranges, the largest of what stands beside, (kinds, cycles), how often.
+
+    `ends` says where those of each course end.
+    """
+
+    ranges: FloatArray
+    peaks: FloatArray
+    per_repeat: FloatArray
+    ends: IntArray
+
+    def sums(self, values: FloatArray) -> FloatArray:
+        """Sums over the cycles of each course."""
+        owner = np.repeat(np.arange(self.ends.size), np.diff(self.ends, prepend=0))
+        return np.bincount(owner, weights=values, minlength=self.ends.size).astype(np.float64)
+
+
+def counted_all(event: TensorEvent, courses: FloatArray, besides: FloatArray) -> ManyCycles:
+    """The cycles of an event in courses, shape (courses, samples), with what besides, (kinds, samples), are largest meanwhile."""
+    if event.counts is not None:
+        ranges = np.abs(courses[:, 0::2] - courses[:, 1::2])
+        peaks = np.maximum(besides[:, 0::2], besides[:, 1::2])
+        ends = ranges.shape[1] * (1 + np.arange(len(courses)))
+        often = np.tile(event.often * event.counts, len(courses))
+        return ManyCycles(ranges.ravel(), np.tile(peaks, (1, len(courses))), often, ends)
+    room = len(courses) * (courses.shape[1] // 2 + 2)
+    found, peaks = np.empty(room), np.empty((len(besides), room))
+    ends = np.empty(len(courses), dtype=np.int64)
+    _kernels.loops_of_courses(courses, np.ascontiguousarray(besides), found, peaks, ends)
+    size = int(ends[-1])
+    return ManyCycles(found[:size], peaks[:, :size], np.full(size, event.often), ends)
 
 
 def counted(event: TensorEvent, tau: FloatArray, sigma: FloatArray) -> PlaneCycles:

@@ -15,7 +15,6 @@ from vivid_anvil.stress.load_corners import load_corners
 from vivid_anvil.stress.planes import _kernels
 from vivid_anvil.units import many, opened
 
-
 TOUCHES = 1e-7  # of the radius, within which a point lies on a circle
 MOST_PAIRED = 40  # points that are held against each other by threes
 

@@ -61,11 +61,6 @@ class ShearParameter(ABC):
         return np.maximum(shear * amplitudes + normal * own, 0.0)
 
     @classmethod
-    def courses(cls, shear: FloatArray, sigma: FloatArray) -> FloatArray:
-        """What is counted, shape (samples, directions): the shear along each."""
-        return shear
-
-    @classmethod
     def constant_steps(cls, how: Any, material: Material) -> list[Step]:
         """How its constants came to be, where they follow of fatigue limits."""
         return []
@@ -184,8 +179,3 @@ class NormalParameter(ShearParameter):
     def weights(cls, how: Any, material: Material, where: str) -> tuple[float, float]:
         """The amplitude itself."""
         return 1.0, 0.0
-
-    @classmethod
-    def courses(cls, shear: FloatArray, sigma: FloatArray) -> FloatArray:
-        """The normal stress, whatever the direction."""
-        return np.repeat(sigma[:, None], shear.shape[1], axis=1)

@@ -75,6 +75,7 @@ def free_normal(tensors: ArrayLike) -> FreeNormal:
     """
     found = checked(tensors)[:, FULL]
     square = np.einsum("nij,nik->jk", found, found) / len(found)
+    square += 1e-12 * float(np.trace(square)) * np.diag([2.0, 1.0, 0.0])  # of several that are free z, then y
     _, axes = np.linalg.eigh(square)
     normal = axes[:, 0]
     normal = normal if normal[int(np.abs(normal).argmax())] > 0.0 else -normal

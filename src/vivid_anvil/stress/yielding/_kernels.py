@@ -110,3 +110,53 @@ def tips(low, high, half, first, hung, parent, rises, lowest, highest):
         else:
             lowest[k] = highest[p] - hung[k]
             highest[k] = lowest[k] + 2.0 * half[k]
+
+
+@compiled
+def dragged(stress, radii, softness, linear, passes, strain):
+    """Total deviatoric strain at each stress deviator, (n, 6), of sliders in series, in the last of some passes, into `strain`.
+
+    Each slider's centre is dragged along by the stress at its radius, and its plastic strain is `softness` times its centre
+    (von Mises, Prager); `linear` times the stress is elastic.
+    """
+    many = radii.size
+    centres = np.zeros((many, 6))
+    for _turn in range(passes):
+        for t in range(stress.shape[0]):
+            for c in range(6):
+                strain[t, c] = linear * stress[t, c]
+            for i in range(many):
+                square = 0.0
+                for c in range(6):
+                    square += (stress[t, c] - centres[i, c]) ** 2
+                if square > radii[i] ** 2:
+                    left = 1.0 - radii[i] / np.sqrt(square)
+                    for c in range(6):
+                        centres[i, c] += left * (stress[t, c] - centres[i, c])
+                for c in range(6):
+                    strain[t, c] += softness[i] * centres[i, c]
+
+
+@compiled
+def shared(strain, weights, radii, stiffness, passes, stress):
+    """Stress deviator at each deviatoric strain, (n, 6), of elastic-perfectly plastic parts side by side, in the last pass.
+
+    Every part has the same stiffness, and a radius beyond which it yields (Besseling 1958); `weights` sum to what is elastic.
+    """
+    many = radii.size
+    parts, before = np.zeros((many, 6)), np.zeros(6)
+    for _turn in range(passes):
+        for t in range(strain.shape[0]):
+            stress[t, :] = 0.0
+            for i in range(many):
+                square = 0.0
+                for c in range(6):
+                    parts[i, c] += stiffness * (strain[t, c] - before[c])
+                    square += parts[i, c] ** 2
+                if square > radii[i] ** 2:
+                    scale = radii[i] / np.sqrt(square)
+                    for c in range(6):
+                        parts[i, c] *= scale
+                for c in range(6):
+                    stress[t, c] += weights[i] * parts[i, c]
+            before[:] = strain[t]

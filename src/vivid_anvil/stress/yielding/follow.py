@@ -121,6 +121,14 @@ def follow_block(
     )
 
 
+def turned_points(values: FloatArray) -> tuple[IntArray, FloatArray]:
+    """Turning points of a block that follows itself, from its largest size to that again: their samples, and their values."""
+    index = np.empty(values.size, dtype=np.int64)
+    points = index[: counting.turning_points(values, index)]
+    points = points if points.size else np.array([0])
+    return _turned(points, values[points])
+
+
 def _turned(points: IntArray, values: FloatArray) -> tuple[IntArray, FloatArray]:
     """Turning points of the repeated block from its largest size to that again; where it is joined there may be none."""
     high, low = int(values.argmax()), int(values.argmin())
