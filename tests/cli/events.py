@@ -88,6 +88,28 @@ k = 0.3
         'unit_stresses = [{ channel = "force", unit_load = "1 kN", xx = "8 MPa", xy = "5 MPa" }]\n',
     )
 )
+OTHER_PLANES = {
+    "whole paths": ON_PLANES.replace("k = 0.3\n", 'k = 0.3\nshear_amplitude = "circle"\n'),
+    "free surface": ON_PLANES.replace("k = 0.3\n", 'k = 0.3\nplanes = "free surface"\n'),
+}
+STRAINS_ON_PLANES = {
+    rule: ON_PLANES.replace('kind = "critical plane"\nsn_curve = "bar"\nk = 0.3\n', text).replace(
+        "[growth_laws.air]",
+        """[strain_life_curves.bar]
+estimate = "uniform material law"
+group = "steel"
+ultimate_strength = "510 MPa"
+
+[growth_laws.air]""",
+    )
+    for rule, text in (
+        ("proportional", 'kind = "strain on planes"\nstrain_life = "bar"\nk = 0.5\n'),
+        (
+            "incremental",
+            'kind = "strain on planes"\nstrain_life = "bar"\ncriterion = "brown-miller"\nplasticity = "incremental"\n',
+        ),
+    )
+}
 EVENT = '[[duty_cycle.events]]\nname = "{}"\noccurrences = {}\n'
 CHANNEL = 'channel = "force"\n'
 LAP_EVENT = EVENT.format("lap", 300) + 'history = "lap.csv"\n'

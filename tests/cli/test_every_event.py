@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.cli.events import CHANNEL, COMMANDS, DRAWN, EVENT, EVENTS, FIGURES, HEAD, ON_PLANES, REST, YIELDING
+from tests.cli.events import CHANNEL, COMMANDS, DRAWN, EVENT, EVENTS, FIGURES, HEAD, ON_PLANES, OTHER_PLANES, REST, STRAINS_ON_PLANES, YIELDING
 
 pytestmark = pytest.mark.slow
 
@@ -45,6 +45,35 @@ def test_each_command_takes_each_kind_of_event_at_places_that_yield(written, run
 
 
 OVER_FREQUENCY = {name for name in EVENTS if name.split(" ")[0] in ("random", "not", "dwells", "sweep")}
+
+
+OTHERS = {**OTHER_PLANES, **STRAINS_ON_PLANES}
+
+
+@pytest.mark.parametrize("event", EVENTS)
+@pytest.mark.parametrize("way", OTHERS)
+def test_each_way_to_look_at_planes_takes_each_kind_of_event(written, run, way, event):
+    rest = OTHERS[way]
+    path = written(EVENTS[event], rest=rest[: rest.index("[model]")])
+    for command in ("life", "explain"):
+        options = ["--json", "a.json"] + (["--figures", "figures"] if command == "life" and event in DRAWN else [])
+        code, out, err = run(command, path, *options)
+        if event in OVER_FREQUENCY or event == "gated history":
+            assert code == 2, out
+            assert ("found a gate" if event == "gated history" else "for the critical plane") in " ".join(err.split())
+            return
+        assert code == 0, err
+        assert "None" not in out
+
+
+@pytest.mark.parametrize("way", OTHERS)
+@pytest.mark.parametrize("command", ["model", "check", "rules", "what-if", "solve", "report"])
+def test_each_command_takes_each_way_to_look_at_planes(written, run, way, command):
+    rest = OTHERS[way] if command == "model" else OTHERS[way][: OTHERS[way].index("[model]")]
+    options = ["answer.html"] if command == "report" else [*COMMANDS[command], "--json", "a.json"]
+    code, out, err = run(command, written(EVENTS["history"], rest=rest), *options)
+    assert code == 0, err
+    assert "None" not in out
 
 
 @pytest.mark.parametrize("event", EVENTS)

@@ -117,6 +117,36 @@ FAULTS_OF_STRAIN = {
         "torsion_limit / axial_limit",
         "above the other",
     ),
+    "strains on planes of one stress": (
+        (strain(), local('strain_life = "bar", k = 0.5', kind="strain on planes")),
+        "entry 2",
+        "six components",
+    ),
+    "strains on planes without a weight": (
+        (strain(), local('strain_life = "bar"', kind="strain on planes")),
+        "criterion fatemi-socie",
+        "k, 0.3 to 1",
+    ),
+    "a weight that is not taken": (
+        (strain(), local('strain_life = "bar", criterion = "brown-miller", k = 0.5', kind="strain on planes")),
+        "k",
+        "'s' only",
+    ),
+    "another rule for yielding": (
+        (strain(), local('strain_life = "bar", k = 0.5, plasticity = "plastic"', kind="strain on planes")),
+        "plasticity",
+        "one of 'proportional'",
+    ),
+    "hardening in step": (
+        (strain(), local('strain_life = "bar", k = 0.5, nonproportional_hardening = 0.2', kind="strain on planes")),
+        "nonproportional_hardening",
+        'plasticity = "incremental"',
+    ),
+    "strains as they are on planes": (
+        (strain(), local('strain_life = "bar", k = 0.5, notch_rule = "none"', kind="strain on planes")),
+        "notch_rule",
+        "one of 'neuber'",
+    ),
     "an unknown amplitude": (
         local('sn_curve = "tube", k = 0.3, shear_amplitude = "ball"', kind="critical plane"),
         "shear_amplitude",

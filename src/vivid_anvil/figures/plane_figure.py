@@ -6,6 +6,7 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure
 from matplotlib.patches import Circle
+from matplotlib.ticker import MaxNLocator
 from matplotlib.tri import Triangulation
 
 from vivid_anvil.damage import CriticalPlane, LifeResult, StrainPlane
@@ -93,7 +94,8 @@ def _loops(axes: Axes, method: StrainPlane, worst: WorstPlane, units: UnitSystem
         pick = np.unique(np.linspace(0, len(strain) - 1, MOST_POINTS).astype(np.int64))
         axes.plot(strain[pick], stress[pick], color=colour, lw=1.0, label=event.name)
     axes.set_title("Shear on the worst plane" if by_shear else "Across the worst plane")
-    axes.set_xlabel("Engineering shear strain along the direction counted [%]" if by_shear else "Normal strain [%]")
+    axes.set_xlabel("Engineering shear strain [%]" if by_shear else "Normal strain [%]")
+    axes.xaxis.set_major_locator(MaxNLocator(5))
     axes.set_ylabel(f"Shear stress [{unit}]" if by_shear else f"Normal stress [{unit}]")
     axes.margins(0.06, 0.14)
     axes.legend(loc="upper left", fontsize=11)
