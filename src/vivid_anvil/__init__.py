@@ -63,10 +63,12 @@ if TYPE_CHECKING:
     from vivid_anvil.damage.inverse import accelerated_test, class_needed
     from vivid_anvil.damage.life import LifeResult
     from vivid_anvil.damage.life_working import life_working
+    from vivid_anvil.damage.lives_on_planes import lives_on_planes
     from vivid_anvil.damage.methods.critical_plane import CriticalPlane
     from vivid_anvil.damage.methods.local_strain import LocalStrain
     from vivid_anvil.damage.methods.strain_plane import StrainPlane
     from vivid_anvil.damage.methods.stress_life import StressLife
+    from vivid_anvil.damage.methods.weld_of_two import WeldOfTwo
     from vivid_anvil.damage.over_time import damage_over_time, worst_cycles
     from vivid_anvil.damage.rule_comparison import compare_rules, compare_rules_for_cycles
     from vivid_anvil.damage.stream import damage_of_chunks, damage_of_samples
@@ -437,6 +439,7 @@ __all__ = [
     "VibratingComponents",
     "WalkerLaw",
     "Weld",
+    "WeldOfTwo",
     "WeldProfile",
     "WhatIf",
     "Wheeler",
@@ -538,6 +541,7 @@ __all__ = [
     "life_working",
     "limiting_sizes",
     "limits_over_load",
+    "lives_on_planes",
     "lives_over_size",
     "load_spectrum",
     "low_pass",
@@ -962,6 +966,8 @@ _HOMES = {
         "life_working",
         "worst_cycles",
         "StrainPlane",
+        "WeldOfTwo",
+        "lives_on_planes",
     ],
     "vivid_anvil.growth": [
         "ConstantClosure",

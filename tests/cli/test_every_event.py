@@ -5,7 +5,20 @@ from pathlib import Path
 
 import pytest
 
-from tests.cli.events import CHANNEL, COMMANDS, DRAWN, EVENT, EVENTS, FIGURES, HEAD, ON_PLANES, OTHER_PLANES, REST, STRAINS_ON_PLANES, YIELDING
+from tests.cli.events import (
+    CHANNEL,
+    COMMANDS,
+    DRAWN,
+    EVENT,
+    EVENTS,
+    FIGURES,
+    HEAD,
+    ON_PLANES,
+    OTHER_PLANES,
+    REST,
+    STRAINS_ON_PLANES,
+    YIELDING,
+)
 
 pytestmark = pytest.mark.slow
 

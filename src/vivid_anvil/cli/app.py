@@ -220,6 +220,12 @@ def life(
         Path | None,
         typer.Option("--parquet", help="Also write every counted cycle with its damage to this Parquet file."),
     ] = None,
+    planes_file: Annotated[
+        Path | None,
+        typer.Option(
+            "--planes", help="Also write the life on every plane to this CSV file, of places assessed on planes."
+        ),
+    ] = None,
     figures: FiguresFolder = None,
     page: PageFile = None,
     units: UnitsShown = Units.metric,
@@ -228,7 +234,9 @@ def life(
     """Life of each hot spot: damage, years, reserve factors, shares of events and stress classes."""
     from vivid_anvil.cli import run
 
-    run.life(study, spot, Outputs(json_file, csv_file, figures, parquet_file, page=page), units.value, details)
+    others = () if planes_file is None else (planes_file,)
+    outputs = Outputs(json_file, csv_file, figures, parquet_file, page=page, others=others)
+    run.life(study, spot, outputs, units.value, details)
 
 
 @app.command(rich_help_panel=LIFE)

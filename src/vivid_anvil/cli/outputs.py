@@ -194,6 +194,11 @@ def file_name(text: str) -> str:
     return re.sub(r"[^\w.-]+", "-", text.strip().lower()).strip("-") or "figure"
 
 
+def into_csv(table: Table, path: Path) -> None:
+    """Write a table to a file."""
+    path.write_text(_csv_text(table.rows()), encoding="utf-8", errors="replace")
+
+
 def _csv_text(rows: Sequence[dict[str, Any]]) -> str:
     import csv
     import io

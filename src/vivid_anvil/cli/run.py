@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from vivid_anvil.cli.draw import growth_drawings, history_drawings, life_drawings
-from vivid_anvil.cli.outputs import Drawing, Outputs
+from vivid_anvil.cli.outputs import Drawing, Outputs, into_csv
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import UnitSystem
@@ -102,7 +102,8 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, deta
         record = {"title": study.title, "lives": [life.to_dict() for life in lives]}
         drawings = life_drawings(worst_first(lives)[:details], units)
         table = LifeResult.overview(lives)
-        written = outputs.write(record, table, drawings, watch, partial(_all_cycles, lives))
+        others = [partial(_all_planes, lives)] if outputs.others else []
+        written = outputs.write(record, table, drawings, watch, partial(_all_cycles, lives), others)
     from vivid_anvil.cli import show
 
     out = show.console()
@@ -112,6 +113,13 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, deta
         title = f"{study.title}: {lives[0].hot_spot.name}"
         out.print(show.page(lives[0].page(units, title=title, in_full=True), units))
     show.say_written(out, written)
+
+
+def _all_planes(lives: Sequence[Any], path: Path) -> None:
+    """Life on every plane, into a file."""
+    from vivid_anvil.damage import planes_of_all
+
+    into_csv(planes_of_all(lives), path)
 
 
 def places(path: Path, most: int, outputs: Outputs, units: UnitSystem) -> None:

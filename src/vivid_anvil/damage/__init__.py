@@ -9,7 +9,16 @@ from vivid_anvil.damage.inverse import AcceleratedTest, accelerated_test, class_
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.life_numbers import DamageMatrix, EventShare, Life, StressClass, class_edges
 from vivid_anvil.damage.life_working import life_working, worked_cycle
-from vivid_anvil.damage.methods import CriticalPlane, LocalStrain, StrainPlane, StressLife, stress_life, stress_life_of
+from vivid_anvil.damage.lives_on_planes import LivesOnPlanes, lives_on_planes, planes_of_all
+from vivid_anvil.damage.methods import (
+    CriticalPlane,
+    LocalStrain,
+    StrainPlane,
+    StressLife,
+    WeldOfTwo,
+    stress_life,
+    stress_life_of,
+)
 from vivid_anvil.damage.nonlinear import (
     ORDER_RULES,
     Phases,
@@ -52,6 +61,7 @@ __all__ = [
     "Life",
     "LifeInOrder",
     "LifeResult",
+    "LivesOnPlanes",
     "LocalStrain",
     "Phases",
     "ResponseView",
@@ -62,6 +72,7 @@ __all__ = [
     "StressClass",
     "StressLife",
     "VibrationView",
+    "WeldOfTwo",
     "WorstCycle",
     "accelerated_test",
     "assess_life",
@@ -83,8 +94,10 @@ __all__ = [
     "findings_before_counting",
     "life_in_order",
     "life_working",
+    "lives_on_planes",
     "look_at_response",
     "look_at_vibration",
+    "planes_of_all",
     "power_rule",
     "power_rule_blocks",
     "reserve_on_stress",

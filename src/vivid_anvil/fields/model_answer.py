@@ -172,8 +172,9 @@ def _facts(result: ModelResult, measure: str) -> list[str]:
     """What was assessed."""
     field, spot = result.field, result.spot
     counted = int(result.values.counted.sum()) + (0 if result.left_out is None else int(result.left_out.sum()))
+    told = "" if spot.assessed_by.tensors else f"; measure: {measure}"
     lines = [
-        f"{field.size} nodes of {field.source}; load cases {', '.join(field.cases)}; measure: {measure}.",
+        f"{field.size} nodes of {field.source}; load cases {', '.join(field.cases)}{told}.",
         f"Kf = {spot.notch_factor:g}, {spot.assessed_by.words}. "
         f"{field.size - counted} nodes shown to be harmless without counting.",
     ]
@@ -193,6 +194,11 @@ def worst_cycle_words(place: HotPlace, units: UnitSystem) -> list[str]:
     low, high = (in_unit(value, "stress", units) for value in (cycle.lowest_MPa, cycle.highest_MPa))
     x, y, z = (one + 0.0 for one in cycle.direction)
     share = f", {cycle.share_of_damage:.1%} of the damage" if cycle.share_of_damage > 0.0 else ""
+    if cycle.on_plane:
+        return [
+            f"Worst cycle at node {place.node}: in {cycle.event}{_when(cycle)}{share}, on the plane whose normal is "
+            f"({x:.2f}, {y:.2f}, {z:.2f}). Biaxiality {place.biaxiality:.2f}."
+        ]
     return [
         f"Worst cycle at node {place.node}: {low} to {high} in {cycle.event}{_when(cycle)}{share}.",
         f"Its principal stress lies along ({x:.2f}, {y:.2f}, {z:.2f}): a crack opens that way. "

@@ -27,7 +27,8 @@ SIZES = (0.5, 50_000.0)  # mm
 def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Finding, ...]:
     """Findings of the worst `places`: stresses that do not move in step, elements that disagree; kinds that cannot be drawn."""
     findings = [*counting_findings(result.duty_cycle)]
-    turning = [place for place in places if place.off_straight_line > NOT_PROPORTIONAL]
+    by_one = [one for one in places if not result.spot_at(result.field.place_of(one.node)).assessed_by.tensors]
+    turning = [place for place in by_one if place.off_straight_line > NOT_PROPORTIONAL]
     if turning and result.directions is None:
         most = max(one.off_straight_line for one in turning)
         findings.append(

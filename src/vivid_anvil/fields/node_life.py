@@ -10,6 +10,7 @@ import numpy as np
 
 from vivid_anvil.damage import LifeResult, assess_life
 from vivid_anvil.damage.spectrum import spectrum
+from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields.model_result import NO_EVENT, ModelResult
 from vivid_anvil.fields.proportionality import principal_direction
 from vivid_anvil.ground.checks import FloatArray
@@ -94,7 +95,8 @@ def node_tensors(result: ModelResult, node: int) -> dict[str, FloatArray]:
 class WorstCycle(NamedTuple):
     """The cycle that does most damage at a node: stresses, MPa, with the notch factor, and when it turns, s, if that is known.
 
-    `direction` is that of the principal stress of largest magnitude at the larger end: a crack opens along it.
+    `direction` is that of the principal stress of largest magnitude at the larger end, along which a crack opens; where
+    planes are looked at the normal of the worst one, and then `on_plane` is True.
     """
 
     event: str
@@ -104,12 +106,14 @@ class WorstCycle(NamedTuple):
     to_s: float | None
     share_of_damage: float
     direction: tuple[float, float, float]
+    on_plane: bool = False
 
 
 @opened()
 def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
     """The worst cycle of the worst event at the node that stands at `place`; without damage the one with the largest range."""
-    cycles = spectrum(spot_there(result, place, "a node"), dataclasses.replace(result.duty_cycle))
+    spot, duty = spot_there(result, place, "a node"), dataclasses.replace(result.duty_cycle)
+    cycles = spectrum(spot, duty)
     worst = int(result.values.worst_event[place])
     damage = cycles.damage()
     weight = damage if worst != NO_EVENT else cycles.cycles.range
@@ -123,6 +127,7 @@ def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
     rate = source.cycles.sample_rate
     first, last = (int(ends[at]) for ends in (cycles.cycles.start, cycles.cycles.end))
     timed = rate is not None and first >= 0 and last >= 0
+    opening = _opening(spot, duty)
     return WorstCycle(
         source.name,
         low,
@@ -130,7 +135,8 @@ def worst_cycle(result: ModelResult, place: int) -> WorstCycle:
         first / rate if timed and rate else None,
         last / rate if timed and rate else None,
         _share(damage, at),
-        _direction(result, place, max(low, high, key=abs) / result.spot_at(place).notch_factor),
+        opening or _direction(result, place, max(low, high, key=abs) / spot.notch_factor),
+        opening is not None,
     )
 
 
@@ -140,6 +146,15 @@ def _share(damage: FloatArray, at: int) -> float:
     if math.isinf(total):
         return 1.0 / int(np.isinf(damage).sum()) if math.isinf(mine) else 0.0
     return mine / total if total > 0.0 else 0.0
+
+
+def _opening(spot: HotSpot, duty_cycle: DutyCycle) -> tuple[float, float, float] | None:
+    """The normal of the plane that the method finds worst, its largest part positive; None where it knows none."""
+    normal = spot.assessed_by.opens_along(spot, duty_cycle)
+    if normal is None:
+        return None
+    x, y, z = (normal if normal[int(np.abs(normal).argmax())] > 0.0 else -normal).tolist()
+    return x, y, z
 
 
 def _direction(result: ModelResult, place: int, stress: float) -> tuple[float, float, float]:

@@ -8,9 +8,11 @@ import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.collections import PolyCollection
 from matplotlib.figure import Figure
+from matplotlib.lines import Line2D
 from matplotlib.patches import Patch
 
 from vivid_anvil.fields.model_view import ModelView
+from vivid_anvil.fields.planes import surface_normals
 from vivid_anvil.figures.banded import (
     COLOURS,
     NO_DAMAGE,
@@ -28,6 +30,7 @@ from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
 LEFT_OUT = "#ffffff"
 MOST_OUTLINED = 30_000  # faces; of more the outlines would hide the colours
+STROKE, FLAT = 0.035, 0.05  # half a stroke of the model's size; sine of an angle between planes that are one
 OUTWARDS, LABEL_GAP, LABEL_ROOM = 0.12, 0.09, 0.24  # of the model's size
 
 
@@ -51,9 +54,10 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:
     axes.set_title(_what(view), fontsize=12, fontweight="normal")
     _scale(axes, view, units)
     _mark(axes, view)
+    strokes = _strokes(axes, view)
     quiet = bool(np.isinf(lives[result.assessed]).any())
     axes.legend(
-        handles=[*_legend(borders, quiet, result.left_out is not None), *_of_brackets(view)],
+        handles=[*_legend(borders, quiet, result.left_out is not None), *_of_brackets(view), *strokes],
         title=f"Life [{unit}]",
         loc="center left",
         bbox_to_anchor=(1.0, 0.5),
@@ -84,6 +88,8 @@ def _what(view: ModelView) -> str:
     """What was assessed: the stress that is counted, load cases, curve, target."""
     result = view.result
     measure = "normal stress on planes" if result.directions is not None else result.measure.label
+    if result.spot.assessed_by.tensors:
+        measure = result.spot.assessed_by.kind
     curve = "" if result.spot.curve is None else f"; curve {result.spot.curve.name}"
     cases = listed(result.field.cases).replace("'", "")
     target = (
@@ -158,6 +164,36 @@ def _mark(axes: object, view: ModelView) -> None:
             arrowprops={"arrowstyle": "-|>", "color": INK, "lw": 1.0, "ls": ":" if hidden else "-"},
             zorder=5,
         )
+
+
+def _strokes(axes: Axes, view: ModelView) -> list[Line2D]:
+    """At each place on the surface the trace of the plane on which a crack starts there; what the legend says of them."""
+    if not view.places or not view.result.field.elements:
+        return []
+    at = [view.result.field.place_of(place.node) for place in view.places]
+    normals = surface_normals(view.result.field)[at]
+    half = STROKE * float(np.ptp(view.seen[:, :2], axis=0).max())
+    drawn = False
+    for one, place, normal in zip(view.places, at, normals, strict=True):
+        trace = np.cross(np.asarray(one.worst_cycle.direction), normal)
+        size = float(np.linalg.norm(trace))
+        if not size > FLAT:  # inside, or the plane lies in the surface
+            continue
+        across, up = half * (trace / size @ view.axes.T)[:2]
+        x, y = view.seen[place, :2]
+        style = ":" if view.is_hidden(place) else "-"
+        for colour, width in (("white", 5.0), (INK, 2.6)):
+            axes.plot(
+                [x - across, x + across],
+                [y - up, y + up],
+                color=colour,
+                lw=width,
+                ls=style,
+                zorder=4,
+                solid_capstyle="butt",
+            )
+        drawn = True
+    return [Line2D([], [], color=INK, lw=2.6, label="a crack starts along")] if drawn else []
 
 
 def label_places(points: FloatArray, middle: FloatArray, reach: float) -> FloatArray:

@@ -20,7 +20,7 @@ from vivid_anvil.materials.curves import family as sn_family
 from vivid_anvil.materials.curves import forms as sn_forms
 from vivid_anvil.models import mesh_data
 from vivid_anvil.spectra import between_points, cross_spectra, non_gaussian
-from vivid_anvil.spectra.responses import modes, oscillator, response_table
+from vivid_anvil.spectra.responses import components, modes, oscillator, response_table
 from vivid_anvil.study import curve_keys, report_settings, strain_life_keys
 from vivid_anvil.study.flaw_words import CHOICES_OF_FLAWS, EXAMPLES_OF_FLAWS, OF_FLAWS
 from vivid_anvil.study.key_word import KeyWords
@@ -374,6 +374,9 @@ EXAMPLES: dict[str, Any] = {
     "StrainPlane.k": 0.5,
     "StrainPlane.s": 0.5,
     "StrainPlane.criterion": "fatemi-socie",
+    "shear_curve": "root",
+    "WeldOfTwo.normal": "xx",
+    "WeldOfTwo.shear": "xy",
     "plasticity": "incremental",
     "transverse": "stress ratio",
     "nonproportional_hardening": 0.15,
@@ -472,6 +475,8 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "StrainPlane.notch_rule": lambda: [
         name for name, one in stress.yielding.NOTCH_RULES.items() if one.drive == "stress"
     ],
+    "WeldOfTwo.normal": lambda: components.COMPONENTS[:3],
+    "WeldOfTwo.shear": lambda: components.COMPONENTS[3:],
     "plasticity": lambda: stress.yielding.local_tensors.PLASTICITY,
     "transverse": lambda: stress.yielding.local_tensors.TRANSVERSE,
     "shear_amplitude": lambda: stress.planes.SHEAR_AMPLITUDES,

@@ -10,7 +10,11 @@ from vivid_anvil.stress import METHODS, Method
 from vivid_anvil.study.models_of_nouns import Section, Text, kind_or, model_of, union_of
 
 USUAL = "stress life"
-REFERS = {"sn_curve": "sn_curves", "strain_life": "strain_life_curves"}  # keys that name something of another table
+REFERS = {
+    "sn_curve": "sn_curves",
+    "shear_curve": "sn_curves",
+    "strain_life": "strain_life_curves",
+}  # keys that name something of another table
 
 
 def method_keys() -> Any:
@@ -31,7 +35,7 @@ def method_of(section: Section, tables: Mapping[str, Any]) -> Method:
     given = dict(section.given)
     for key, table in REFERS.items():
         if key in given:
-            given[key] = tables[table](given[key])
+            given[key] = tables[table](given[key], key)
     kind: str = section.kind  # type: ignore[attr-defined]
     if kind not in METHODS:
         raise InputError("kind", repr(kind), "a method")

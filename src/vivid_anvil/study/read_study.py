@@ -406,9 +406,9 @@ class _Builder:
     def tables(self, keys: tuple[int | str, ...]) -> dict[str, Any]:
         """What the names in the table of a method, at those keys, may refer to, by the name of the table."""
         return {
-            "sn_curves": lambda name: self.curve_named(name, (*keys, "sn_curve")),
-            "strain_life_curves": lambda name: self.named(
-                self.strain_lives, name, (*keys, "strain_life"), "strain_life_curves"
+            "sn_curves": lambda name, key: self.curve_named(name, (*keys, key)),
+            "strain_life_curves": lambda name, key: self.named(
+                self.strain_lives, name, (*keys, key), "strain_life_curves"
             ),
         }
 

@@ -270,7 +270,7 @@ class CriticalPlane(Method):
 
     def words_of(self, life: Any, units: UnitSystem) -> Words:
         """The plane by its angles and its normal."""
-        return (("Plane", self.worst(life.hot_spot, life.duty_cycle).words),)
+        return self.worst(life.hot_spot, life.duty_cycle).told
 
     def columns(self, lives: Sequence[Any]) -> tuple[Column, ...]:
         """Curve, criterion, constants."""

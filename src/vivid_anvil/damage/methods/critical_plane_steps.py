@@ -178,6 +178,11 @@ def _components(relation: Any, event: Any, sample: int, units: UnitSystem, facto
     return [*found, *scaled]
 
 
+def component_steps(spot: HotSpot, event: Any, sample: int, units: UnitSystem, title: str) -> list[Step]:
+    """Loads over unit loads at a sample of an event, and the components that they sum up to, with the notch factor."""
+    return _components(spot.fed, event, sample, units, spot.notch_factor, title)
+
+
 def _on_plane(symbol: str, weights: FloatArray, stress: FloatArray, units: UnitSystem, title: str, label: str) -> Step:
     """Shear or normal stress as the sum of weighted components."""
     unit = display_unit("stress", units)

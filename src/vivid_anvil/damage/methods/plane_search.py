@@ -20,7 +20,7 @@ from vivid_anvil.stress.planes.criteria import shear_amplitude
 from vivid_anvil.stress.planes.path_places import PathLoads
 from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, TensorEvent, counted, counted_all, cycles_on, placed
 from vivid_anvil.stress.planes.resolve import shear_weights
-from vivid_anvil.stress.planes.surface_planes import free_normal, worst_of_surface
+from vivid_anvil.stress.planes.surface_planes import free_normal, in_surface, worst_of_surface
 from vivid_anvil.units import number
 
 if TYPE_CHECKING:
@@ -30,6 +30,7 @@ DIRECTIONS = 9  # in a plane, over half a turn
 STEP = 10.0  # degrees between planes of the first net
 FLATTER = 0.2  # power of damages, of which those near the largest on the net are looked at more closely
 STRAIGHT = 1e-9
+LOADED = 0.05  # of the largest stress along the direction with least, from which on there is no free surface
 
 Values = Callable[[FloatArray], FloatArray]
 
@@ -53,6 +54,27 @@ class WorstPlane(NamedTuple):
         ties = len(self.found.ties)
         also = "" if not ties else f"; {ties} other{'s tie' if ties > 1 else ' ties'} with it"
         return f"θ {number(theta, 3)}° from z, φ {number(phi, 3)}° from x; normal ({normal}){also}"
+
+    @property
+    def words_at_surface(self) -> str:
+        """The same beside the free surface and the largest principal stress; empty where there is no free surface."""
+        tensors = np.concatenate([event.stress for event in self.events])
+        if free_normal(tensors).traction > LOADED:
+            return ""
+        there = in_surface(self.found.normal, tensors)
+        surface = ", ".join(f"{one + 0.0:.2f}" for one in there.surface.tolist())
+        trace = (
+            "" if np.isnan(there.trace) else f"; its trace at {number(there.trace, 3)}° to the largest principal stress"
+        )
+        return f"at {number(there.tilt, 3)}° to the surface, normal ({surface}){trace}"
+
+    @property
+    def told(self) -> tuple[tuple[str, str], ...]:
+        """Label and words of both."""
+        found = [("Plane", self.words)]
+        if self.words_at_surface:
+            found.append(("Surface", f"the plane stands {self.words_at_surface}"))
+        return tuple(found)
 
 
 class Search:

@@ -305,7 +305,7 @@ class StrainPlane(Method):
         elastic = max(path.equivalent for path in known.yielded.paths)
         top = in_unit(elastic, "stress", units)
         words = f"elastic equivalent stress up to {top}; largest strain {in_unit(largest, 'strain', units)}"
-        return (("Plane", known.worst.words), ("Notch", words))
+        return (*known.worst.told, ("Notch", words))
 
     def columns(self, lives: Sequence[Any]) -> tuple[Column, ...]:
         """Curve, criterion, rules."""

@@ -86,6 +86,35 @@ def free_normal(tensors: ArrayLike) -> FreeNormal:
     return FreeNormal(normal / np.linalg.norm(normal), share if share > 1e-12 else 0.0)
 
 
+class InSurface(NamedTuple):
+    """A plane at a free surface: the surface's normal, the angle between both normals, and that between the plane's trace on the
+    surface and the direction in it along which the stress is largest, degrees; nan where the plane lies in the surface.
+    """
+
+    surface: FloatArray
+    tilt: float
+    trace: float
+
+
+def in_surface(normal: FloatArray, tensors: FloatArray) -> InSurface:
+    """Where a plane lies at the surface of a place with these stresses, shape (samples, 6), MPa."""
+    surface = free_normal(tensors).normal
+    tilt = float(np.degrees(np.arccos(min(1.0, abs(float(normal @ surface))))))
+    trace = np.cross(normal, surface)
+    size = float(np.linalg.norm(trace))
+    full = tensors[:, FULL]
+    values = np.abs(np.linalg.eigvalsh(full)).max(axis=1)
+    at = int(values.argmax())
+    own, axes = np.linalg.eigh(full[at])
+    largest = axes[:, int(np.abs(own).argmax())]
+    largest = largest - float(largest @ surface) * surface
+    length = float(np.linalg.norm(largest))
+    if size < 1e-9 or length < 1e-9:
+        return InSurface(surface, tilt, float("nan"))
+    angle = float(np.degrees(np.arccos(min(1.0, abs(float(trace @ largest)) / (size * length)))))
+    return InSurface(surface, tilt, angle)
+
+
 def surface_family(surface: FloatArray, angle: float, around: FloatArray) -> FloatArray:
     """Normals of planes at an angle to the surface's normal, degrees, at places around it, degrees, shape (k, 3)."""
     normal = directions(surface)
