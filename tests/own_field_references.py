@@ -11,10 +11,25 @@ import numpy as np
 from tests.fields.models import LOADS, duty_of, field_of, model_with, spot
 from tests.own_references import Reference
 from tests.stress.membrane import membrane_shear
-from vivid_anvil.fields import ThroughPath, assess_model, node_life, structural_field, trust_of_nodes
+from vivid_anvil.damage import CriticalPlane, WeldOfTwo, assess_life
+from vivid_anvil.events import DutyCycle, Event
+from vivid_anvil.fields import (
+    CaseLoad,
+    CaseLoads,
+    ThroughPath,
+    assess_model,
+    node_life,
+    structural_field,
+    trust_of_nodes,
+)
+from vivid_anvil.histories import Channel, LoadHistory
+from vivid_anvil.materials import Material, knee_curve
+from vivid_anvil.materials.strain import uniform_material_law
 from vivid_anvil.models import at_points, read_frd
 from vivid_anvil.stress import (
+    HotSpot,
     RectangleSection,
+    UnitStresses,
     hole_in_strip,
     plate_under_pressure,
     plate_with_hole,
@@ -23,6 +38,8 @@ from vivid_anvil.stress import (
     shoulder,
     through_thickness,
 )
+from vivid_anvil.stress.directions import half_sphere
+from vivid_anvil.stress.yielding import Yielding
 
 PLATE = Path(__file__).parent / "models" / "data" / "bore_in_wide_plate.frd"
 BORE, TENSION, WIDTH = 14.0, 50.0, 320.0
@@ -90,7 +107,65 @@ def _plate() -> tuple[float, float]:
     return -0.3 * 60.0 / 2.0, slope + (moment(radial, 60.0) - moment(around, 60.0)) / 60.0
 
 
+STEEL = uniform_material_law("520 MPa")
+
+
+def _neuber_of_equivalents() -> tuple[float, float]:
+    """σ ε of the local equivalents at a biaxial notch, by the incremental rule, over that of the elastic ones."""
+    tensors = np.array([[600.0, 200.0, 0, 0, 0, 0], [-600.0, -200.0, 0, 0, 0, 0]])
+    path = Yielding(cyclic=STEEL.cyclic, plasticity="incremental").local(tensors, surface_normal=(0.0, 0.0, 1.0))
+    one, two = path.stress[0, :2]
+    q = math.sqrt(one**2 - one * two + two**2)
+    return (600.0**2 - 600.0 * 200.0 + 200.0**2) / STEEL.youngs_modulus, q * float(STEEL.cyclic.strain(q))
+
+
+def _whole_path() -> tuple[float, float]:
+    """Damage of the worst node of a model on its worst plane, over all planes of a fine net around it."""
+    method = CriticalPlane(sn_curve=spot().curve, k=0.3, shear_amplitude="circle")
+    model = assess_model(
+        field_of(40), LOADS, duty_of(80), HotSpot(name="model", material=spot().material, method=method)
+    )
+    place = model.worst
+    life = node_life(model, int(model.field.node_ids[place]))
+    fine = method.on_planes(life.hot_spot, life.duty_cycle)(half_sphere(1.0))
+    return float(fine.max()), float(model.damage_per_repeat[place])
+
+
+def _weld() -> tuple[float, float]:
+    """The life by the sum of squares, over the sum of squares of constant ranges at that life, to 0.5."""
+    curves = [
+        knee_curve(
+            name=name,
+            stress="range",
+            r_ratio="any",
+            knee_stress=80.0,
+            knee_life=2e6,
+            slope=slope,
+            slope_below=slope,
+            component=name,
+        )
+        for name, slope in (("normal", 3), ("shear", 5))
+    ]
+    weld = WeldOfTwo(sn_curve=curves[0], shear_curve=curves[1])
+    x = 2.0 * math.pi * np.arange(180) / 180
+    channels = (Channel("a", np.sin(x), "force"), Channel("b", np.cos(x), "force"))
+    duty = DutyCycle("lap", (Event("lap", LoadHistory("lap", channels, 100.0)),), 1.0)
+    loads = CaseLoads([CaseLoad(case=name, channel=name, unit_load=1.0) for name in "ab"])
+    relation = UnitStresses(loads=loads, unit=[[90.0, 0, 0, 0, 0, 0], [0, 0, 0, 70.0, 0, 0]])
+    life = assess_life(HotSpot(name="toe", relation=relation, material=Material(name="steel"), method=weld), duty)
+    n = weld.both(life).repeats
+    return 0.5, (180.0 / (80.0 * (2e6 / n) ** (1 / 3))) ** 2 + (140.0 / (80.0 * (2e6 / n) ** (1 / 5))) ** 2
+
+
 FIELD_REFERENCES = [
+    Reference(
+        "Local stress and strain of several stresses, any path",
+        "Neuber of equivalents, in step",
+        1e-3,
+        _neuber_of_equivalents,
+    ),
+    Reference("Whole paths on planes, worst node of a model", "all planes of a net of 1 degree", 2e-2, _whole_path),
+    Reference("Weld under two stresses, sum of squares", "constant ranges over strengths at that life", 2e-3, _weld),
     Reference("Bore of the demo in a wide plate, finite elements", "strip with a hole (Howland 1930)", 0.02, _bore),
     Reference("Shank of the demo's model, pull through its width", "force over section", 1e-3, lambda: _shank(0)),
     Reference("Shank of the demo's model, bending through its width", "beam", 1e-3, lambda: _shank(1)),

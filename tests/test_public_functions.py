@@ -16,6 +16,7 @@ import pandas as pd
 import pint
 import pytest
 
+import tests.damage.test_critical_plane as on_planes
 from tests.fields.models import LOADS, duty_of, field_of, spot
 from tests.spots import hot_spot
 from vivid_anvil.acceptance import crack_front
@@ -110,8 +111,10 @@ def uniform(x):
     return 100.0 + 0.0 * x
 
 
-# An example of each public function that takes a value with a dimension.
+# An example of each public function that takes a value with a dimension.SHAFT = assess_life(on_planes.spot(on_planes.method()), on_planes.duty(on_planes.turning()))
+
 EXAMPLES = {
+    "lives_on_planes": {"life": SHAFT, "step_degrees": 30.0},
     "stresses_of_rosette": {"channels": ["a", "b", "c"], "youngs_modulus": 206000.0},
     "four_point": {"samples": SAMPLES, "sample_rate": 10.0},
     "rainflow": {"samples": SAMPLES, "sample_rate": 10.0},

@@ -92,6 +92,22 @@ OTHER_PLANES = {
     "whole paths": ON_PLANES.replace("k = 0.3\n", 'k = 0.3\nshear_amplitude = "circle"\n'),
     "free surface": ON_PLANES.replace("k = 0.3\n", 'k = 0.3\nplanes = "free surface"\n'),
 }
+WELDED = ON_PLANES.replace(
+    'kind = "critical plane"\nsn_curve = "bar"\nk = 0.3\n',
+    """kind = "weld of two stresses"
+sn_curve = "across"
+shear_curve = "along"
+
+[sn_curves.across]
+standard = "EN 1993-1-9"
+class = 80
+
+[sn_curves.along]
+standard = "EN 1993-1-9"
+class = 80
+component = "shear"
+""",
+)
 STRAINS_ON_PLANES = {
     rule: ON_PLANES.replace('kind = "critical plane"\nsn_curve = "bar"\nk = 0.3\n', text).replace(
         "[growth_laws.air]",

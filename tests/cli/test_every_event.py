@@ -17,6 +17,7 @@ from tests.cli.events import (
     OTHER_PLANES,
     REST,
     STRAINS_ON_PLANES,
+    WELDED,
     YIELDING,
 )
 
@@ -60,7 +61,7 @@ def test_each_command_takes_each_kind_of_event_at_places_that_yield(written, run
 OVER_FREQUENCY = {name for name in EVENTS if name.split(" ")[0] in ("random", "not", "dwells", "sweep")}
 
 
-OTHERS = {**OTHER_PLANES, **STRAINS_ON_PLANES}
+OTHERS = {**OTHER_PLANES, **STRAINS_ON_PLANES, "weld": WELDED}
 
 
 @pytest.mark.parametrize("event", EVENTS)

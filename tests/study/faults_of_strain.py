@@ -147,6 +147,11 @@ FAULTS_OF_STRAIN = {
         "notch_rule",
         "one of 'neuber'",
     ),
+    "a weld by a curve at one R": (
+        local('sn_curve = "tube", shear_curve = "tube"', kind="weld of two stresses"),
+        "sn_curve",
+        "one for any R",
+    ),
     "an unknown amplitude": (
         local('sn_curve = "tube", k = 0.3, shear_amplitude = "ball"', kind="critical plane"),
         "shear_amplitude",

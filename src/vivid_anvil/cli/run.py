@@ -117,7 +117,7 @@ def life(path: Path, spot: str | None, outputs: Outputs, units: UnitSystem, deta
 
 def _all_planes(lives: Sequence[Any], path: Path) -> None:
     """Life on every plane, into a file."""
-    from vivid_anvil.damage import planes_of_all
+    from vivid_anvil.damage.lives_on_planes import planes_of_all
 
     into_csv(planes_of_all(lives), path)
 

@@ -9,7 +9,7 @@ from vivid_anvil.damage.inverse import AcceleratedTest, accelerated_test, class_
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.life_numbers import DamageMatrix, EventShare, Life, StressClass, class_edges
 from vivid_anvil.damage.life_working import life_working, worked_cycle
-from vivid_anvil.damage.lives_on_planes import LivesOnPlanes, lives_on_planes, planes_of_all
+from vivid_anvil.damage.lives_on_planes import LivesOnPlanes, lives_on_planes
 from vivid_anvil.damage.methods import (
     CriticalPlane,
     LocalStrain,
@@ -97,7 +97,6 @@ __all__ = [
     "lives_on_planes",
     "look_at_response",
     "look_at_vibration",
-    "planes_of_all",
     "power_rule",
     "power_rule_blocks",
     "reserve_on_stress",

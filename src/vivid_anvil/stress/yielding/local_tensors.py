@@ -86,7 +86,7 @@ class Yielding:
     >>> bar = Yielding(cyclic=steel)
     >>> path = bar.local([[700.0, 0, 0, 0, 0, 0], [-700.0, 0, 0, 0, 0, 0]])
     >>> path.stress[:, 0].round(1).tolist(), path.strain[:, 0].round(6).tolist()
-    ([441.4, -441.4], [0.005389, -0.005389])
+    ([443.5, -443.5, 443.5], [0.005363, -0.005363, 0.005363])
     """
 
     cyclic: CyclicCurve
