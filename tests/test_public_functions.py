@@ -111,8 +111,8 @@ def uniform(x):
     return 100.0 + 0.0 * x
 
 
-# An example of each public function that takes a value with a dimension.SHAFT = assess_life(on_planes.spot(on_planes.method()), on_planes.duty(on_planes.turning()))
-
+SHAFT = assess_life(on_planes.spot(on_planes.method()), on_planes.duty(on_planes.turning()))
+# An example of each public function that takes a value with a dimension.
 EXAMPLES = {
     "lives_on_planes": {"life": SHAFT, "step_degrees": 30.0},
     "stresses_of_rosette": {"channels": ["a", "b", "c"], "youngs_modulus": 206000.0},
