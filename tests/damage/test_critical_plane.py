@@ -120,6 +120,20 @@ def test_a_rosette_and_states_are_places_of_planes():
     assert life.damage_per_repeat > 0.0
 
 
+@pytest.mark.parametrize(("unit", "size"), [((BEND, [0.0] * 6), 300.0), (([0.0] * 6, TWIST), 180.0)])
+def test_criteria_for_endless_life_are_met_at_their_limits(unit, size):
+    """Fully reversed tension at the axial limit, and torsion at the other, use all of each."""
+    scale = size / max(max(unit[0]), max(unit[1]))
+    own = tuple(scale * np.array(one) + 1e-12 for one in unit)
+    x = np.sin(2.0 * np.pi * np.arange(72) / 72)
+    both = CriticalPlane(sn_curve=CURVE, axial_limit="300 MPa", torsion_limit="180 MPa")
+    life = va.assess_life(spot(both, own), duty(loads(x, x)))
+    (table,) = both.tables(life, "metric")
+    assert list(table.columns[0].values) == ["dang van", "crossland", "findley"]
+    assert list(table.columns[2].values) == pytest.approx([1.0, 1.0, 1.0], rel=1e-5)
+    assert method().tables(life, "metric") == ()
+
+
 def test_findings_say_what_planes_do():
     codes = {one.code for one in va.assess_life(spot(method("matake")), duty(turning())).findings}
     assert "planes-tie" in codes

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 import vivid_anvil as va
 from tests.by_hand import by_hand
 from tests.damage.test_critical_plane import BEND, CURVE, HOW, METAL, TWIST, duty, loads, spot, turning
-from tests.fields.models import LOADS, duty_of, field_of
+from tests.fields.models import LOADS, duty_of, field_of, rows_of
 from vivid_anvil.damage import CriticalPlane
 from vivid_anvil.events import DutyCycle, Event
 from vivid_anvil.fields import assess_model, node_life
@@ -129,6 +129,16 @@ def test_a_node_of_a_model_is_a_hot_spot_of_its_own():
         far = assess_model(field, LOADS, repeat, head(whole()), executor=pool, chunk=7)
     near = assess_model(field, LOADS, repeat, head(whole()))
     assert np.array_equal(far.damage_per_repeat, near.damage_per_repeat)
+
+
+def test_faces_of_shells_and_stresses_of_each_element_are_looked_at_on_planes():
+    field = rows_of(10)
+    for how in (whole(), CriticalPlane(sn_curve=CURVE, k=0.3)):
+        model = assess_model(field, LOADS, duty_of(30), head(how))
+        assert model.chosen is not None
+        assert "element" in model.chosen[model.worst]
+        worst = node_life(model, int(model.field.node_ids[model.worst]))
+        assert worst.damage_per_repeat == pytest.approx(float(model.damage_per_repeat.max()), rel=2e-3)
 
 
 def test_nodes_that_cannot_be_damaged_are_left_out_and_do_none():

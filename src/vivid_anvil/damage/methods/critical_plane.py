@@ -20,6 +20,7 @@ from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.cycles import of_a_repeat
 from vivid_anvil.damage.methods.critical_plane_findings import critical_plane_findings
 from vivid_anvil.damage.methods.critical_plane_steps import load_steps, plane_steps
+from vivid_anvil.damage.methods.endless_life import endless_life
 from vivid_anvil.damage.methods.plane_search import WorstPlane, search_of
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground import checks
@@ -36,7 +37,7 @@ from vivid_anvil.stress.planes.surface_planes import surface_stated
 from vivid_anvil.units import OptionalCoherent, UnitSystem, number
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Words
-from vivid_anvil.writing.table import Column
+from vivid_anvil.writing.table import Column, Table
 from vivid_anvil.writing.working import Step
 
 _FOUND: WeakKeyDictionary[HotSpot, tuple[weakref.ref[DutyCycle], WorstPlane]] = WeakKeyDictionary()
@@ -271,6 +272,10 @@ class CriticalPlane(Method):
     def words_of(self, life: Any, units: UnitSystem) -> Words:
         """The plane by its angles and its normal."""
         return self.worst(life.hot_spot, life.duty_cycle).told
+
+    def tables(self, life: Any, units: UnitSystem) -> tuple[Table, ...]:
+        """Criteria for endless life, where both fatigue limits are known."""
+        return endless_life(self, life)
 
     def columns(self, lives: Sequence[Any]) -> tuple[Column, ...]:
         """Curve, criterion, constants."""
