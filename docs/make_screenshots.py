@@ -44,7 +44,7 @@ COMMANDS = {
     "command-flaws": ["flaws", "tower_base.toml", "--details", "0"],
     "command-bad-input": ["life", "misspelt.toml"],
 }
-BOTH = ("grease-hole-in-the-bore", "shoulder-of-the-shaft")
+BOTH = ("grease-hole-in-the-bore", "groove-of-the-shaft")
 FIGURES = {
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
     "figure-vibration": "vibration-running-bend-by-hand",
