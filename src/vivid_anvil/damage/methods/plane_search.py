@@ -5,6 +5,7 @@ In: a critical-plane method, a hot spot, its events. Out: the worst plane with i
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Callable, Sequence
 from functools import cached_property
 from typing import TYPE_CHECKING, Any, NamedTuple
@@ -14,12 +15,15 @@ import numpy as np
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.load_corners import load_corners
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes import PlaneFound, plane_axes, worst_plane
 from vivid_anvil.stress.planes.criteria import shear_amplitude
+from vivid_anvil.stress.planes.fewer_samples import fewer_samples
 from vivid_anvil.stress.planes.path_places import PathLoads
 from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, TensorEvent, counted, counted_all, cycles_on, placed
 from vivid_anvil.stress.planes.resolve import shear_weights
+from vivid_anvil.stress.planes.search import refined_around
 from vivid_anvil.stress.planes.surface_planes import free_normal, in_surface, worst_of_surface
 from vivid_anvil.units import number
 
@@ -30,6 +34,8 @@ DIRECTIONS = 9  # in a plane, over half a turn
 STEP = 10.0  # degrees between planes of the first net
 FLATTER = 0.2  # power of damages, of which those near the largest on the net are looked at more closely
 STRAIGHT = 1e-9
+SAVES = 0.7  # of the samples, from which on leaving others out saves nothing
+CLOSE = 1.0  # degrees around what few samples found, that all of them are asked about
 LOADED = 0.05  # of the largest stress along the direction with least, from which on there is no free surface
 
 Values = Callable[[FloatArray], FloatArray]
@@ -175,9 +181,14 @@ class Search:
                         )
         return found
 
+    @cached_property
+    def corners(self) -> list[FloatArray]:
+        """The stresses of each event that no circle leaves out."""
+        return [load_corners(event.stress) for event in self.events]
+
     def shear(self, normals: FloatArray) -> FloatArray:
         """The largest shear amplitude of any event on each plane, MPa, by the smallest circle."""
-        each = [shear_amplitude(event.stress, normals, "circle") for event in self.events]
+        each = [shear_amplitude(corners, normals, "circle") for corners in self.corners]
         return np.asarray(np.max(each, axis=0))
 
     def cycles_on(self, event: TensorEvent, normal: FloatArray, along: FloatArray) -> Any:
@@ -193,6 +204,16 @@ class Search:
             return worst_plane(values, second=second, step_degrees=STEP)
         return worst_of_surface(values, self.surface, second=second)
 
+    def fewer(self) -> Search:
+        """The same search with the samples alone that carry large cycles; itself where that saves little."""
+        events = []
+        for event in self.events:
+            kept = fewer_samples(self.tensors(event)) if event.counts is None else np.arange(len(event.stress))
+            strain = None if event.strain is None else event.strain[kept]
+            events.append(dataclasses.replace(event, stress=event.stress[kept], strain=strain))
+        sizes = [sum(len(one.stress) for one in many) for many in (events, self.events)]
+        return self if sizes[0] > SAVES * sizes[1] else type(self)(self.method, self.spot, events)
+
     @cached_property
     def surface(self) -> FloatArray:
         """The normal of the free surface: as it is stated, or the direction along which there is least stress."""
@@ -202,12 +223,16 @@ class Search:
 
     def worst(self) -> WorstPlane:
         """The plane that is damaged most; where nothing does damage the one with the largest parameter."""
+        few = self.fewer() if self.method.planes == "all" else self  # those of a surface are few already
         if self.method.form.on_largest_shear:
             found = self.largest(self.shear, self.damage)
         else:
-            found = self.largest(lambda normals: self.damage(normals) ** FLATTER)
+            found = few.largest(lambda normals: few.damage(normals) ** FLATTER)
+            if few is not self and found.value > 0.0:
+                planes = np.concatenate([found.normal[None], found.ties])
+                found = refined_around(lambda normals: self.damage(normals) ** FLATTER, planes, CLOSE)
         if found.value <= 0.0:
-            found = self.largest(self.size)
+            found = few.largest(few.size)
         along = self._turned(found.normal)
         cycles = tuple(self.cycles_on(event, found.normal, along) for event in self.events)
         return WorstPlane(found, along, cycles, self.events)
@@ -240,6 +265,10 @@ class PathSearch(Search):
         place = placed(spot.fed)
         self.loads = PathLoads.of(place.loads.events(duty_cycle))
         self.unit, self.constant = spot.notch_factor * place.unit, spot.notch_factor * place.constant
+
+    def fewer(self) -> Search:
+        """Itself: corners are few."""
+        return self
 
     def _amplitudes(self, normals: FloatArray) -> tuple[FloatArray, FloatArray]:
         """Shear amplitude and largest normal stress of each path on each plane, MPa, shape (planes, paths)."""

@@ -164,3 +164,28 @@ def loops_of_courses(courses, besides, ranges, peaks, ends):
             found = loops(turned, beside, turns, ranges[at:], peaks[k, at:], start, end)
         at += found
         ends[d] = at
+
+
+@compiled
+def mark_turns(values, width, kept):
+    """Mark the turning points between which values go at least `width`."""
+    high = low = 0  # samples of the extremes since the last turn
+    rising = falling = False
+    for i in range(1, values.size):
+        if values[i] > values[high]:
+            high = i
+        if values[i] < values[low]:
+            low = i
+        if not falling and values[high] - values[i] >= width:
+            kept[high] = True
+            falling, rising = True, False
+            low = i
+        elif not rising and values[i] - values[low] >= width:
+            kept[low] = True
+            rising, falling = True, False
+            high = i
+        elif falling and values[low] == values[i]:
+            high = i
+        elif rising and values[high] == values[i]:
+            low = i
+    kept[high] = kept[low] = True

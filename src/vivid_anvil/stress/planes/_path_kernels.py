@@ -17,6 +17,7 @@ NEARLY = 2e-3  # radians, to which a plane is refined before it is given up
 CLOSE = 0.02  # share below the best, within which it is not
 ROOM = 1e-9  # for rounding
 TIED = 1e-6
+GAIN = 1e-8  # share by which a plane has to be better
 MOST_CELLS = 20_000
 
 
@@ -408,7 +409,7 @@ def _climb(near, top, step, finest, place, rates, work, rooms, aim, often, how, 
             on_plane(n, 0.0, False, *place, rates, work, shear, normal, most, above)
             looked += 1
             value = _sought(shear, normal, aim, often, how, twice, curve)
-            if value > top:
+            if value > top * (1.0 + GAIN):
                 top, moved = value, True
                 turned[:] = n
         if moved:

@@ -17,6 +17,7 @@ FINEST = 0.01  # degrees, to which planes are refined
 AROUND = 8  # planes looked at around each
 NEAR = 0.05  # share below the best, within which planes of the net are refined
 MOST = 24  # planes that are refined
+GAIN = 1e-7  # share by which a plane has to be better, so that a search does not wander among those that tie
 TIED = 1e-6  # share within which two planes are the same
 APART = 1.0  # degrees between planes that are told apart
 
@@ -100,6 +101,17 @@ def worst_plane(
     return PlaneFound(float(reached[order[0]]), first, _apart(first, chosen[order[1:]]))
 
 
+def refined_around(values: Values, normals: FloatArray, step_degrees: float) -> PlaneFound:
+    """The best of some planes after each is moved to the best around it, from so many degrees on down to 0.01."""
+    chosen = directions(normals)
+    chosen, reached = _refined(values, chosen, np.asarray(values(chosen), dtype=np.float64), 2.0 * step_degrees)
+    best = float(reached.max())
+    tied = np.flatnonzero(reached >= best - TIED * abs(best))
+    order = tied[np.argsort(-reached[tied], kind="stable")]
+    first = chosen[order[0]]
+    return PlaneFound(float(reached[order[0]]), first, _apart(first, chosen[order[1:]]))
+
+
 def _peaks(net: FloatArray, found: FloatArray, near: IntArray, step: float) -> BoolArray:
     """Which of the planes have none around them on the net that is better."""
     beside_them = np.abs(net[near] @ net.T) > np.cos(np.radians(1.6 * step))
@@ -116,7 +128,7 @@ def _spread(near: np.ndarray) -> np.ndarray:
 
 
 def _refined(values: Values, chosen: FloatArray, reached: FloatArray, step: float) -> tuple[FloatArray, FloatArray]:
-    """Each plane moved to the best around it, with steps that halve where none is better."""
+    """Each plane moved to the best around it, with steps that double where one is better, and halve where none is."""
     chosen, reached = chosen.copy(), reached.copy()
     steps = np.full(len(chosen), 0.5 * step)
     turns = 2.0 * np.pi * np.arange(AROUND) / AROUND
@@ -128,9 +140,10 @@ def _refined(values: Values, chosen: FloatArray, reached: FloatArray, step: floa
         found = np.asarray(values(around.reshape(-1, 3)), dtype=np.float64).reshape(active.size, AROUND)
         to = found.argmax(axis=1)
         best = found[np.arange(active.size), to]
-        better = best > reached[active]
+        better = best > reached[active] + GAIN * np.abs(reached[active])
         moved = active[better]
         chosen[moved], reached[moved] = around[better, to[better]], best[better]
+        steps[moved] = np.minimum(2.0 * steps[moved], 0.5 * step)  # along a ridge
         steps[active[~better]] *= 0.5
 
 
