@@ -141,7 +141,8 @@ def test_faces_of_shells_and_stresses_of_each_element_are_looked_at_on_planes():
         assert worst.damage_per_repeat == pytest.approx(float(model.damage_per_repeat.max()), rel=2e-3)
 
 
-def test_nodes_that_cannot_be_damaged_are_left_out_and_do_none():
+@pytest.mark.parametrize("amplitude", [None, "circle"])
+def test_nodes_that_cannot_be_damaged_are_left_out_and_do_none(amplitude):
     curve = table_curve(
         name="limited",
         stress="amplitude",
@@ -150,9 +151,11 @@ def test_nodes_that_cannot_be_damaged_are_left_out_and_do_none():
         above="extend",
         below="no damage",
     )
-    method = CriticalPlane(sn_curve=curve, k=0.3, shear_amplitude="circle")
+    method = CriticalPlane(sn_curve=curve, k=0.3, shear_amplitude=amplitude)
     field = field_of(60)
     model = assess_model(field, LOADS, duty_of(60), head(method))
+    worst = node_life(model, int(field.node_ids[model.worst]))
+    assert worst.damage_per_repeat == pytest.approx(float(model.damage_per_repeat.max()), rel=2e-3)
     idle = ~model.values.counted
     assert 0 < idle.sum() < 60
     assert not model.damage_per_repeat[idle].any()

@@ -21,7 +21,7 @@ from vivid_anvil.counting.cycles import of_a_repeat
 from vivid_anvil.damage.methods.critical_plane_findings import critical_plane_findings
 from vivid_anvil.damage.methods.critical_plane_steps import load_steps, plane_steps
 from vivid_anvil.damage.methods.endless_life import endless_life
-from vivid_anvil.damage.methods.plane_search import WorstPlane, search_of
+from vivid_anvil.damage.methods.plane_search import Search, WorstPlane, search_of
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
@@ -30,7 +30,7 @@ from vivid_anvil.materials import SNCurve, curve_record
 from vivid_anvil.stress import METHODS, HotSpot, Method, OfMany
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes.path_places import Asking, PathLoads
-from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, only_alone, placed, tensor_events
+from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, only_alone, placed, tensor_event, tensor_events
 from vivid_anvil.stress.planes.shear_amplitude import SHEAR_AMPLITUDES
 from vivid_anvil.stress.planes.shear_parameters import SHEAR_PARAMETERS, ShearParameter
 from vivid_anvil.stress.planes.surface_planes import surface_stated
@@ -232,18 +232,26 @@ class CriticalPlane(Method):
         events: Sequence[Any],
         duty_cycle: DutyCycle | None,
     ) -> OfMany | None:
-        """Of whole paths on all planes, where the curve is power laws: one loop, that leaves out what cannot be worst."""
-        if self.shear_amplitude is None or self.planes != "all" or not self.sn_curve.powers:
+        """Many places at once where the curve is power laws: whole paths by one loop, that leaves out what cannot be worst; else
+        place by place, without those that a bound shows to be harmless.
+        """
+        if not self.sn_curve.powers or (self.shear_amplitude is not None and self.planes != "all"):
             return None
         if duty_cycle is not None:
             self.goes_with(duty_cycle)
-        shear, normal = self.constants(spot)
-        asking = Asking(shear, normal, self.form.clamps, self.sn_curve, self.form.on_largest_shear)
+        asking = Asking(*self.constants(spot), self.form.clamps, self.sn_curve, self.form.on_largest_shear)
         loads = PathLoads.of(events)
-        worst = loads.worst_of(units, constants, self.path_form, asking)
         by_event = np.zeros((len(units), len(events)))
-        np.add.at(by_event.T, loads.event, worst.damage.T)
-        return OfMany(by_event, worst.looked >= 0)
+        if self.shear_amplitude is not None:
+            worst = loads.worst_of(units, constants, self.path_form, asking)
+            np.add.at(by_event.T, loads.event, worst.damage.T)
+            return OfMany(by_event, worst.looked >= 0)
+        counted = loads.bounds_of(units, constants, "circle" if self.form.by_shear else "normal", asking) > 0.0
+        for place in np.flatnonzero(counted).tolist():
+            own = [tensor_event(event, event.loads @ units[place] + constants[place]) for event in events]
+            there = Search(self, spot, own).worst()
+            by_event[place] = [self.damage_of(spot, cycles) for cycles in there.cycles]
+        return OfMany(by_event, counted)
 
     def opens_along(self, spot: HotSpot, duty_cycle: DutyCycle) -> FloatArray:
         """The normal of the worst plane."""

@@ -18,6 +18,7 @@ from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.load_corners import load_corners
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes import PlaneFound, plane_axes, worst_plane
+from vivid_anvil.stress.planes._count_kernels import damage_on_planes
 from vivid_anvil.stress.planes.criteria import shear_amplitude
 from vivid_anvil.stress.planes.fewer_samples import fewer_samples
 from vivid_anvil.stress.planes.path_places import PathLoads
@@ -83,6 +84,14 @@ class WorstPlane(NamedTuple):
         return tuple(found)
 
 
+class Quick(NamedTuple):
+    """Weights of shear and normal stress, and whether compression counts as 0; 2 of a curve in ranges; its power laws."""
+
+    how: FloatArray
+    twice: float
+    curve: tuple[Any, ...]
+
+
 class Search:
     """Damage on planes of one place, and the worst of them."""
 
@@ -133,12 +142,39 @@ class Search:
 
     def best(self, normals: FloatArray) -> tuple[FloatArray, FloatArray]:
         """Damage on each plane and the direction of it, shape (planes, 3)."""
-        found, chosen = np.full(len(normals), -1.0), np.empty((len(normals), 3))
-        for i, (normal, directions) in enumerate(zip(normals, self._looked(normals), strict=True)):
-            sums = self._sums(normal, directions)
-            at = int(sums.argmax())
-            found[i], chosen[i] = sums[at], directions[at]
-        return found, chosen
+        looked = np.stack(self._looked(normals))
+        sums = self._on_planes(normals, looked)
+        every, at = np.arange(len(normals)), sums.argmax(axis=1)
+        return sums[every, at], looked[every, at]
+
+    @cached_property
+    def quick(self) -> Quick | None:
+        """What the loop over planes needs; None where the curve is not of power laws."""
+        curve = self.method.sn_curve
+        if not curve.powers:
+            return None
+        how = np.array([*self.method.constants(self.spot), float(self.method.form.clamps)])
+        twice = 2.0 if curve.stress == "range" else 1.0
+        return Quick(how, twice, tuple(np.asarray(one) for one in curve.segments.by_stress))
+
+    def _on_planes(self, normals: FloatArray, looked: FloatArray) -> FloatArray:
+        """Damage along directions, (planes, directions, 3), on planes."""
+        quick = self.quick
+        if quick is None:
+            return np.stack(
+                [self._sums(normal, directions) for normal, directions in zip(normals, looked, strict=True)]
+            )
+        planes, many = looked.shape[:2]
+        shear = shear_weights(np.repeat(normals, many, axis=0), looked.reshape(-1, 3)).reshape(planes, many, 6)
+        sums, normal = np.zeros((planes, many)), normal_weights(normals)
+        for event in self.events:
+            if event.counts is not None:
+                for i, (plane, directions) in enumerate(zip(normals, looked, strict=True)):
+                    sums[i] += self.damages(event, self.courses(event, plane, directions), self.beside(event, plane))
+                continue
+            stress = np.ascontiguousarray(event.stress)
+            damage_on_planes(shear, normal, stress, event.often, self.method.form.by_shear, *quick, sums)
+        return np.minimum(sums, AT_ONCE)
 
     def _looked(self, normals: FloatArray) -> list[FloatArray]:
         """Directions to look along in each plane: any one where none is counted, else those around and where it varies most."""
@@ -149,15 +185,16 @@ class Search:
             return [one[None] for one in most]
         return [np.concatenate([one[None], others]) for one, others in zip(most, self.along(normals), strict=True)]
 
+    @cached_property
+    def scatter(self) -> FloatArray:
+        """How what is counted scatters about its mean, of all events, shape (6, 6)."""
+        return np.asarray(sum(np.cov(self.tensors(event).T, bias=True) for event in self.events))
+
     def _variance(self, normals: FloatArray) -> FloatArray:
         """The direction in which the shear of all events varies most, which is the only one of a path along a line."""
         first, second = plane_axes(normals)
-        total = np.zeros((len(normals), 2, 2))
-        for event in self.events:
-            own = self.tensors(event)
-            path = np.stack([own @ shear_weights(normals, axis).T for axis in (first, second)], axis=-1)
-            off = path - path.mean(axis=0)
-            total += np.einsum("npi,npj->pij", off, off) / len(path)
+        weights = np.stack([shear_weights(normals, axis) for axis in (first, second)])
+        total = np.einsum("ipa,ab,jpb->pij", weights, self.scatter, weights, optimize=True)
         vector = np.linalg.eigh(total)[1][:, :, 1]
         return np.asarray(vector[:, :1] * first + vector[:, 1:] * second)
 

@@ -38,6 +38,7 @@ class StrainSearch(Search):
     """Damage on planes of one place by strains."""
 
     method: StrainPlane
+    quick = None  # lives by strain are solved for
 
     def tensors(self, event: TensorEvent) -> FloatArray:
         """The strains; of shear, engineering strains come of them twice."""

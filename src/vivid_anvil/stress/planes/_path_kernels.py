@@ -474,3 +474,12 @@ def of_places(
         on_plane(best, 0.0, False, *place, rates, work, shear, normal, most, above)
         for e in range(events):
             damage[p, e] = _damage(_equivalent(shear[e], normal[e], how), often[e], twice, curve)
+
+
+@compiled
+def bounds_of_places(units, constants, loads, ends, form, often, how, twice, curve, bounds):
+    """What no plane of each place does more damage than, were each path one cycle."""
+    rates = np.empty((ends.size, 7))
+    for p in range(len(units)):
+        rates_of(units[p], constants[p], loads, ends, rates)
+        bounds[p] = _at_most(units[p], constants[p], loads, ends, form, often, how, twice, curve, rates)

@@ -122,6 +122,14 @@ class PathLoads:
         )
         return found
 
+    def bounds_of(self, units: FloatArray, constants: FloatArray, form: str, asking: Asking) -> FloatArray:
+        """What the largest cycle of each path does at most on any plane of many places: where 0, none does any damage."""
+        found = np.empty(len(units))
+        place = (np.ascontiguousarray(units), np.ascontiguousarray(constants), self.corners, self.ends)
+        curve = tuple(np.asarray(one) for one in asking.curve.segments.by_stress)
+        kernels.bounds_of_places(*place, FORMS[form], self.often, asking.how, asking.twice, curve, found)
+        return found
+
     def worst_of(self, units: FloatArray, constants: FloatArray, form: str, asking: Asking) -> WorstOfPlaces:
         """The worst plane of many places, shape (places, cases, 6) and (places, 6), MPa, with what bounds leave out left out."""
         size = len(units)

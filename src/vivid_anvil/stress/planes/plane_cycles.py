@@ -74,6 +74,11 @@ def tensor_events(relation: Relation, duty_cycle: DutyCycle, notch_factor: float
     return found
 
 
+def tensor_event(event: Any, stress: FloatArray) -> TensorEvent:
+    """An event as relations give it, with the stresses at a place."""
+    return TensorEvent(event.name, event.often, stress, event.counts, None, None)
+
+
 def only_alone(duty_cycle: DutyCycle) -> None:
     """InputError where cycles are not rainflow's of events each by itself, and for loads over frequency."""
     for event, _ in duty_cycle.flat():
