@@ -134,6 +134,15 @@ def test_criteria_for_endless_life_are_met_at_their_limits(unit, size):
     assert method().tables(life, "metric") == ()
 
 
+def test_the_page_tells_how_far_the_path_turns_beside_the_plane():
+    told = dict(method().words_of(va.assess_life(spot(method()), duty(turning())), "metric"))
+    off = min(200.0, math.sqrt(3.0) * 150.0) / max(200.0, math.sqrt(3.0) * 150.0)
+    assert told["Path"].startswith(f"{off:.3g} off")
+    assert "at 90° to the surface" in told["Surface"]
+    straight = dict(method().words_of(va.assess_life(spot(method(), (BEND, [0.0] * 6)), duty(turning())), "metric"))
+    assert straight["Path"].startswith("0 off a straight line (0 in step, up to 1); biaxiality 0 ")
+
+
 def test_findings_say_what_planes_do():
     codes = {one.code for one in va.assess_life(spot(method("matake")), duty(turning())).findings}
     assert "planes-tie" in codes

@@ -33,7 +33,7 @@ from vivid_anvil.stress.planes.path_places import Asking, PathLoads
 from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, only_alone, placed, tensor_event, tensor_events
 from vivid_anvil.stress.planes.shear_amplitude import SHEAR_AMPLITUDES
 from vivid_anvil.stress.planes.shear_parameters import SHEAR_PARAMETERS, ShearParameter
-from vivid_anvil.stress.planes.surface_planes import surface_stated
+from vivid_anvil.stress.planes.surface_planes import check_planes, surface_stated
 from vivid_anvil.units import OptionalCoherent, UnitSystem, number
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Words
@@ -114,7 +114,11 @@ class CriticalPlane(Method):
         self.form.check_constants(self, where)
         if self.shear_amplitude is not None:
             checks.one_of(inside(where, "shear_amplitude"), self.shear_amplitude, tuple(SHEAR_AMPLITUDES))
-        object.__setattr__(self, "surface_normal", surface_stated(where, self.planes, self.surface_normal))
+        check_planes(where, self.planes)
+        if self.planes == "all" and self.surface_normal is not None:
+            found = "a normal, while all planes are looked at"
+            raise InputError(inside(where, "surface_normal"), found, 'planes = "free surface"')
+        object.__setattr__(self, "surface_normal", surface_stated(where, self.surface_normal))
 
     @property
     def path_form(self) -> str:

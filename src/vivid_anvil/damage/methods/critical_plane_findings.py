@@ -11,7 +11,7 @@ import numpy as np
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes.deviator import deviator, off_line
 from vivid_anvil.stress.planes.plane_cycles import counted, cycles_on
-from vivid_anvil.stress.planes.surface_planes import free_normal
+from vivid_anvil.stress.planes.surface_planes import LOADED, free_normal
 from vivid_anvil.units import number
 from vivid_anvil.writing.finding import Finding
 
@@ -21,7 +21,6 @@ if TYPE_CHECKING:
     from vivid_anvil.damage.methods.plane_search import WorstPlane
 
 IN_STEP = 0.1  # off the line, below which one stress says as much
-LOADED = 0.05  # of the largest stress along the direction with least, from which on there is no free surface
 MORE = 1.2  # times the damage of a whole path
 COARSE = 0.12  # of the largest size of the path, that it goes from one sample to the next
 

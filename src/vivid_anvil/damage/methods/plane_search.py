@@ -20,12 +20,13 @@ from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes import PlaneFound, plane_axes, worst_plane
 from vivid_anvil.stress.planes._count_kernels import damage_on_planes
 from vivid_anvil.stress.planes.criteria import shear_amplitude
+from vivid_anvil.stress.planes.deviator import FULL, deviator, off_line
 from vivid_anvil.stress.planes.fewer_samples import fewer_samples
 from vivid_anvil.stress.planes.path_places import PathLoads
 from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, TensorEvent, counted, counted_all, cycles_on, placed
 from vivid_anvil.stress.planes.resolve import shear_weights
 from vivid_anvil.stress.planes.search import refined_around
-from vivid_anvil.stress.planes.surface_planes import free_normal, in_surface, worst_of_surface
+from vivid_anvil.stress.planes.surface_planes import LOADED, free_normal, in_surface, worst_of_surface
 from vivid_anvil.units import number
 
 if TYPE_CHECKING:
@@ -37,7 +38,6 @@ FLATTER = 0.2  # power of damages, of which those near the largest on the net ar
 STRAIGHT = 1e-9
 SAVES = 0.7  # of the samples, from which on leaving others out saves nothing
 CLOSE = 1.0  # degrees around what few samples found, that all of them are asked about
-LOADED = 0.05  # of the largest stress along the direction with least, from which on there is no free surface
 
 Values = Callable[[FloatArray], FloatArray]
 
@@ -76,11 +76,28 @@ class WorstPlane(NamedTuple):
         return f"at {number(there.tilt, 3)}° to the surface, normal ({surface}){trace}"
 
     @property
+    def words_of_path(self) -> str:
+        """How far the stresses of an event leave a line at most, and how two-dimensional the largest is."""
+        off, largest = 0.0, np.zeros(3)
+        for event in self.events:
+            path = deviator(event.stress)
+            sizes = np.asarray(np.linalg.svd(path - path.mean(axis=0), compute_uv=False))
+            off = max(off, float(off_line(sizes[None])[0]))
+            principals = np.linalg.eigvalsh(event.stress[:, FULL])
+            at = int(np.abs(principals).max(axis=1).argmax())
+            if np.abs(principals[at]).max() > np.abs(largest).max():
+                largest = principals[at]
+        by_size = largest[np.argsort(-np.abs(largest))]
+        ratio = float(by_size[1] / by_size[0]) if by_size[0] != 0.0 else 0.0
+        return f"{number(off, 3)} off a straight line (0 in step, up to 1); biaxiality {number(ratio, 3)} at the largest stress"
+
+    @property
     def told(self) -> tuple[tuple[str, str], ...]:
         """Label and words of both."""
         found = [("Plane", self.words)]
         if self.words_at_surface:
             found.append(("Surface", f"the plane stands {self.words_at_surface}"))
+        found.append(("Path", self.words_of_path))
         return tuple(found)
 
 

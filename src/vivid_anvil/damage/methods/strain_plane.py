@@ -31,7 +31,7 @@ from vivid_anvil.materials.strain import StrainLife
 from vivid_anvil.stress import METHODS, HotSpot, Method
 from vivid_anvil.stress.planes.plane_cycles import only_alone, placed
 from vivid_anvil.stress.planes.strain_parameters import STRAIN_PARAMETERS, Given, StrainCycles, StrainParameter
-from vivid_anvil.stress.planes.surface_planes import free_normal, surface_stated
+from vivid_anvil.stress.planes.surface_planes import check_planes, free_normal, surface_stated
 from vivid_anvil.stress.yielding.local_tensors import PLASTICITY, Yielding
 from vivid_anvil.units import OptionalCoherent, UnitSystem, in_unit, number
 from vivid_anvil.writing.finding import Finding
@@ -122,10 +122,8 @@ class StrainPlane(Method):
         STRAIN_PARAMETERS.get(self.criterion, inside(where, "criterion"))
         checks.positive_number(inside(where, "critical_sum"), self.critical_sum, "a damage sum above 0")
         self.form.check_constants(self, where)
-        normal = self.surface_normal
-        known = surface_stated(where, self.planes if normal is None else "free surface", normal)
-        object.__setattr__(self, "surface_normal", known)
-        checks.one_of(inside(where, "planes"), self.planes, ("all", "free surface"))
+        check_planes(where, self.planes)
+        object.__setattr__(self, "surface_normal", surface_stated(where, self.surface_normal))
         assert self.how is not None  # says what is wrong with it
 
     @cached_property

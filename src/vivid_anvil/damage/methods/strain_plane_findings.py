@@ -7,8 +7,9 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vivid_anvil.damage.methods.critical_plane_findings import COARSE, LOADED, planes_tie
+from vivid_anvil.damage.methods.critical_plane_findings import COARSE, planes_tie
 from vivid_anvil.stress.planes.deviator import deviator
+from vivid_anvil.stress.planes.surface_planes import LOADED
 from vivid_anvil.units import in_unit, number
 from vivid_anvil.writing.finding import Finding
 

@@ -133,6 +133,7 @@ def _stated(method: StrainPlane, event: TensorEvent, normal: FloatArray) -> list
     for first, last in zip(event.stress[0::2], event.stress[1::2], strict=True):
         way = first + there * (last - first)
         path = method.how.local(np.concatenate([way, way[-2:0:-1]]), surface_normal=normal)
+        # where nothing moves along the line of the rule there is one point alone, for both ends
         at = [
             int(np.flatnonzero(path.samples == sample)[0]) if sample in path.samples else 0 for sample in (0, BETWEEN)
         ]

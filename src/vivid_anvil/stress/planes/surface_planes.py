@@ -22,17 +22,18 @@ Values = Callable[[FloatArray], FloatArray]
 
 
 PLANES = ("all", "free surface")
+LOADED = 0.05  # of the largest stress along the direction with least, from which on there is no free surface
 
 
-def surface_stated(where: str, planes: str, surface_normal: object) -> tuple[float, float, float] | None:
-    """The normal of the surface as it was given, of length 1; InputError for another choice of planes, and for no direction."""
+def check_planes(where: str, planes: str) -> None:
+    """InputError for another choice of planes."""
     one_of(inside(where, "planes"), planes, PLANES)
+
+
+def surface_stated(where: str, surface_normal: object) -> tuple[float, float, float] | None:
+    """The normal of the surface as it was given, of length 1, None where it was not; InputError for no direction."""
     if surface_normal is None:
         return None
-    if planes == "all":
-        raise InputError(
-            inside(where, "surface_normal"), "a normal, while all planes are looked at", 'planes = "free surface"'
-        )
     try:
         x, y, z = directions(np.asarray(surface_normal, dtype=np.float64).reshape(1, 3))[0].tolist()
     except (TypeError, ValueError, InputError):
