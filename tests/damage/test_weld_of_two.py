@@ -1,14 +1,16 @@
 """A weld under two stresses: each alone is its class, both are summed, what the IIW compares is met, workings redone."""
 
+import dataclasses
+
 import numpy as np
 import pytest
 
 import vivid_anvil as va
 from tests.by_hand import by_hand
 from tests.damage.test_critical_plane import duty, loads, spot, turning
-from vivid_anvil.damage import StressLife, WeldOfTwo
+from vivid_anvil.damage import CriticalPlane, StressLife, WeldOfTwo
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials import detail_curve, knee_curve
+from vivid_anvil.materials import detail_curve, knee_curve, standard_named
 
 TOE, ROOT = detail_curve("EN 1993-1-9", 80), detail_curve("EN 1993-1-9", 80, component="shear")
 ACROSS, ALONG = [90.0, 0, 0, 0, 0, 0], [0, 0, 0, 70.0, 0, 0]
@@ -98,3 +100,32 @@ AT_0 = knee_curve(name="r0", stress="range", r_ratio=0, knee_stress=80.0, knee_l
 def test_nonsense_is_refused(ask, said):
     with pytest.raises(InputError, match=said):
         ask()
+
+
+@pytest.mark.parametrize("component", ["normal", "shear"])
+def test_the_class_needed_is_the_lowest_of_one_stress_beside_the_other(component):
+    course = duty(turning(90.0))
+    life = va.assess_life(spot(WELD, (ACROSS, ALONG)), course)
+    target = 0.7 * life.life_repeats
+    found = va.class_needed(
+        va.assess_life(spot(WELD, (ACROSS, ALONG)), course, target=target), "EN 1993-1-9", component=component
+    )
+    key = "sn_curve" if component == "normal" else "shear_curve"
+
+    def reserve(name):
+        weld = dataclasses.replace(WELD, **{key: detail_curve("EN 1993-1-9", name, component=component)})
+        return va.assess_life(spot(weld, (ACROSS, ALONG)), course, target=target).reserve_on_life
+
+    classes = [c for one in standard_named("EN 1993-1-9").curves if one.component == component for c in one.classes]
+    assert found == min((name for name in set(classes) if reserve(name) >= 1.0), key=float)
+
+
+def test_the_class_needed_by_a_plane_is_that_of_its_equivalent_stress():
+    plane, course = CriticalPlane(sn_curve=TOE, criterion="normal stress"), duty(turning(0.0))
+    life = va.assess_life(spot(plane, (ACROSS, NOTHING)), course, target=1.0)
+    alone = va.assess_life(
+        spot(StressLife(sn_curve=TOE, mean_stress="none"), (ACROSS, NOTHING), measure="component xx"),
+        course,
+        target=1.0,
+    )
+    assert va.class_needed(life, "EN 1993-1-9") == va.class_needed(alone, "EN 1993-1-9")

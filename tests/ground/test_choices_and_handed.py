@@ -1,6 +1,5 @@
 """Tables of choices; functions handed to loops: an edited form is used, and the next process finds the loop in the cache."""
 
-import ast
 import os
 import subprocess
 import sys
@@ -19,7 +18,6 @@ from vivid_anvil.materials.thresholds import _kernels as threshold_loops
 pytestmark = pytest.mark.slow
 
 SOURCE = Path(__file__).parents[2] / "src" / "vivid_anvil"
-KERNELS = sorted(SOURCE.rglob("_kernels.py"))
 
 
 def test_a_choice_stands_once_and_knows_its_name():
@@ -86,29 +84,51 @@ print(sum(loop.total.stats.cache_hits.values()), sum(loop.total.stats.cache_miss
 def test_an_edited_form_is_used_and_the_loop_stays_in_the_cache(tmp_path):
     (tmp_path / "loop.py").write_text(LOOP)
     (tmp_path / "run.py").write_text(RUN)
-    place = {**os.environ, "NUMBA_CACHE_DIR": str(tmp_path / "cache"), "PYTHONPATH": str(SOURCE.parent)}
-    found = []
-    for formula in ("p[0] * x", "p[0] * x", "p[0] * x * x + 0.5"):
-        (tmp_path / "form.py").write_text(f"def value(p, x):\n    return {formula}\n")
-        printed = subprocess.run(
-            [sys.executable, "run.py"], cwd=tmp_path, env=place, capture_output=True, text=True, check=True
-        )
-        found.append(printed.stdout.split())
+    formulas = ("p[0] * x", "p[0] * x", "p[0] * x * x + 0.5")
+    found = [_run(tmp_path, "form.py", f"def value(p, x):\n    return {formula}\n") for formula in formulas]
     assert found == [["12.0", "0", "1"], ["12.0", "1", "0"], ["30.0", "1", "0"]]
 
 
-@pytest.mark.parametrize("file", KERNELS, ids=lambda file: file.parent.name)
-def test_a_loop_calls_compiled_functions_of_its_own_file_alone(file):
-    """What is compiled elsewhere would stay in the cache as it was when that other file is edited."""
-    tree = ast.parse(file.read_text(encoding="utf-8"))
-    taken = [
-        name.name
-        for node in ast.walk(tree)
-        if isinstance(node, ast.ImportFrom) and str(node.module).startswith("vivid_anvil")
-        for name in node.names
-        if name.name.upper() != name.name
-    ]
-    assert set(taken) <= {"compiled", "caller"}
+CALLING = """
+from part import twice
+from vivid_anvil.ground.compiled import compiled
+
+@compiled
+def between(x):
+    return twice(x) + 1.0
+
+@compiled
+def total(x):
+    return between(x)
+"""
+PART = """
+from vivid_anvil.ground.compiled import compiled
+
+@compiled
+def twice(x):
+    return {formula}
+"""
+CALL = """
+import loop
+print(loop.total(3.0), sum(loop.total.stats.cache_hits.values()))
+"""
+
+
+def test_a_loop_is_compiled_again_when_what_it_calls_is_edited_in_another_file(tmp_path):
+    (tmp_path / "loop.py").write_text(CALLING)
+    (tmp_path / "run.py").write_text(CALL)
+    found = [_run(tmp_path, "part.py", PART.format(formula=formula)) for formula in ("2.0 * x", "2.0 * x", "20.0 * x")]
+    assert found == [["7.0", "0"], ["7.0", "1"], ["61.0", "0"]]
+
+
+def _run(folder, name, text):
+    """What run.py prints once a file is written."""
+    (folder / name).write_text(text)
+    place = {**os.environ, "NUMBA_CACHE_DIR": str(folder / "cache"), "PYTHONPATH": str(SOURCE.parent)}
+    printed = subprocess.run(
+        [sys.executable, "run.py"], cwd=folder, env=place, capture_output=True, text=True, check=True
+    )
+    return printed.stdout.split()
 
 
 def test_there_is_one_way_to_compile():

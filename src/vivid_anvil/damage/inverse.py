@@ -11,10 +11,11 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.life import LifeResult
-from vivid_anvil.damage.methods import stress_life_of
+from vivid_anvil.damage.methods import CriticalPlane, WeldOfTwo, stress_life_of
 from vivid_anvil.ground.checks import FloatArray, positive_number
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials import detail_curve, standard_named
+from vivid_anvil.materials import SNCurve, detail_curve, standard_named
+from vivid_anvil.stress import HotSpot, Method
 from vivid_anvil.units import many, number, one, opened
 
 
@@ -24,7 +25,8 @@ def class_needed(
 ) -> str | None:
     """The lowest class of `standard` with which the hot spot meets its target; None where the highest does not.
 
-    `how` goes to `detail_curve` (thickness, partial_factor, ...).
+    `how` goes to `detail_curve` (thickness, partial_factor, ...). Of a weld of two stresses it is the class of the one that
+    `component` names, beside that of the other as it is; on planes it is the class of their equivalent stress.
 
     Parameters
     ----------
@@ -78,12 +80,20 @@ def class_needed(
     names = sorted((name for one in chosen if one.loading == first.loading for name in one.classes), key=float)
     for name in names:
         curve = detail_curve(table, name, component=component, loading=first.loading, **how)
-        method = dataclasses.replace(stress_life_of(result.hot_spot), sn_curve=curve, mean_stress="none")
-        spot = dataclasses.replace(result.hot_spot, method=method)
+        spot = dataclasses.replace(result.hot_spot, method=_of_class(result.hot_spot, curve))
         other = assess_life(spot, result.duty_cycle, target=result.target_repeats)
         if (other.reserve_on_life or 0.0) >= 1.0:
             return name
     return None
+
+
+def _of_class(spot: HotSpot, curve: SNCurve) -> Method:
+    """The method of a hot spot with another class."""
+    if isinstance(spot.method, WeldOfTwo) and curve.component == "shear":
+        return dataclasses.replace(spot.method, shear_curve=curve)
+    if isinstance(spot.method, WeldOfTwo | CriticalPlane):
+        return dataclasses.replace(spot.method, sn_curve=curve)
+    return dataclasses.replace(stress_life_of(spot), sn_curve=curve, mean_stress="none")
 
 
 @opened(stress=one("stress", at_least=0.0), repeats=one(above=0.0, optional=True))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from typing import Any
 
 
@@ -18,8 +18,24 @@ def compiled(function: Callable[..., Any] | None = None, **options: Any) -> Any:
 
     def made(plain: Callable[..., Any]) -> Any:
         try:
-            return njit(cache=True, **how)(plain)
+            found = njit(cache=True, **how)(plain)
         except RuntimeError:  # no folder for the cache: no home, and the package is read-only
             return njit(**how)(plain)
+        _stamp_with_callees(found, plain)
+        return found
 
     return made if function is None else made(function)
+
+
+def _stamp_with_callees(loop: Any, plain: Callable[..., Any]) -> None:
+    """Let what is kept of a loop go out of date when a compiled function that it calls is edited, in whatever file.
+
+    numba looks at the file of the loop alone, and has no open door for more. Callees stand above: their own are in their stamp.
+    """
+    if not hasattr(loop, "_cache"):  # NUMBA_DISABLE_JIT
+        return
+    called: Iterator[Any] = (plain.__globals__.get(name) for name in plain.__code__.co_names)
+    stamps = sorted({str(callee._cache._cache_file._source_stamp) for callee in called if hasattr(callee, "_cache")})
+    if stamps:
+        kept = loop._cache._cache_file
+        kept._source_stamp = (kept._source_stamp, *stamps)

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from vivid_anvil.damage import LifeResult, accelerated_test, class_needed, cycles_of_test
+from vivid_anvil.damage import LifeResult, WeldOfTwo, accelerated_test, class_needed, cycles_of_test
 from vivid_anvil.events.calendar import plural
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.study.flaw_answers import FlawAnswers, Row, answered_flaw
@@ -184,15 +184,33 @@ def _of_the_target(study: Study, place: str, life: LifeResult, asked: Questions)
     ]
     curve = life.method.reference
     if curve is not None:
+        # of a weld of two stresses: by the one across it
         same = life.damage_equivalent_stress(REFERENCE_CYCLES)
         rows.append(_level("constant stress {} that does the same in 2e6 cycles", life, same))
-    like = {} if curve is None else _section_of(study, curve.name)
-    standard = asked.standard or like.get("standard")
-    if standard is not None:
-        found = class_needed(life, standard, **{key: like[key] for key in _AS_NOW if key in like})
-        rows.append(Answer((f"class of {standard} needed",), "none is enough" if found is None else float(found)))
+    rows += _classes(study, life, asked.standard)
     if asked.key is not None:
         rows.append(_solved(study, place, asked))
+    return rows
+
+
+def _classes(study: Study, life: LifeResult, asked: str | None) -> list[Answer]:
+    """The class that is needed; of a weld of two stresses each of both beside the other."""
+    rows, method = [], life.method
+    two = (
+        {"across": method.sn_curve, "along": method.shear_curve}
+        if isinstance(method, WeldOfTwo)
+        else {"": method.reference}
+    )
+    for which, curve in two.items():
+        like = {} if curve is None else _section_of(study, curve.name)
+        standard = asked or like.get("standard")
+        if standard is not None:
+            how = {"component": curve.component} if which and curve is not None else {}
+            found = class_needed(life, standard, **how | {key: like[key] for key in _AS_NOW if key in like})
+            words = f" {which} the weld, the other as it is" if which else ""
+            rows.append(
+                Answer((f"class of {standard} needed{words}",), "none is enough" if found is None else float(found))
+            )
     return rows
 
 
