@@ -15,6 +15,7 @@ import numpy as np
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.directions import half_sphere
 from vivid_anvil.stress.load_corners import load_corners
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes import PlaneFound, plane_axes, worst_plane
@@ -25,7 +26,7 @@ from vivid_anvil.stress.planes.fewer_samples import fewer_samples
 from vivid_anvil.stress.planes.path_places import PathLoads
 from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, TensorEvent, counted, counted_all, cycles_on, placed
 from vivid_anvil.stress.planes.resolve import shear_weights
-from vivid_anvil.stress.planes.search import refined_around
+from vivid_anvil.stress.planes.search import Frames, frames_of_net, refined_frames
 from vivid_anvil.stress.planes.surface_planes import LOADED, free_normal, in_surface, worst_of_surface
 from vivid_anvil.units import number
 
@@ -37,6 +38,9 @@ STEP = 10.0  # degrees between planes of the first net
 FLATTER = 0.2  # power of damages, of which those near the largest on the net are looked at more closely
 STRAIGHT = 1e-9
 SAVES = 0.7  # of the samples, from which on leaving others out saves nothing
+CARRIES = 0.8  # of the damage, that few samples do where they are believed
+CAP, FINER, SCOUTS = 15.0, 5.0, 6  # degrees around a plane, degrees of a net there, and hills that are climbed
+ROUGH = 0.5  # degrees to which each hill is climbed first
 CLOSE = 1.0  # degrees around what few samples found, that all of them are asked about
 
 Values = Callable[[FloatArray], FloatArray]
@@ -112,6 +116,8 @@ class Quick(NamedTuple):
 class Search:
     """Damage on planes of one place, and the worst of them."""
 
+    by_direction = True  # whether what is counted hangs on a direction in the plane
+
     def __init__(self, method: Any, spot: HotSpot, events: Sequence[TensorEvent]) -> None:
         self.method, self.spot, self.events = method, spot, tuple(events)
 
@@ -176,8 +182,7 @@ class Search:
 
     def _on_planes(self, normals: FloatArray, looked: FloatArray) -> FloatArray:
         """Damage along directions, (planes, directions, 3), on planes."""
-        quick = self.quick
-        if quick is None:
+        if not self.in_numbers:
             return np.stack(
                 [self._sums(normal, directions) for normal, directions in zip(normals, looked, strict=True)]
             )
@@ -189,9 +194,19 @@ class Search:
                 for i, (plane, directions) in enumerate(zip(normals, looked, strict=True)):
                     sums[i] += self.damages(event, self.courses(event, plane, directions), self.beside(event, plane))
                 continue
-            stress = np.ascontiguousarray(event.stress)
-            damage_on_planes(shear, normal, stress, event.often, self.method.form.by_shear, *quick, sums)
+            self._add(event, shear, normal, sums)
         return np.minimum(sums, AT_ONCE)
+
+    @property
+    def in_numbers(self) -> bool:
+        """Whether the loop over planes knows the curve."""
+        return self.quick is not None
+
+    def _add(self, event: TensorEvent, shear: FloatArray, normal: FloatArray, sums: FloatArray) -> None:
+        """Damage of an event by the loop over planes."""
+        assert self.quick is not None
+        stress = np.ascontiguousarray(event.stress.T)
+        damage_on_planes(shear, normal, stress, event.often, self.method.form.by_shear, *self.quick, sums)
 
     def _looked(self, normals: FloatArray) -> list[FloatArray]:
         """Directions to look along in each plane: any one where none is counted, else those around and where it varies most."""
@@ -258,6 +273,69 @@ class Search:
             return worst_plane(values, second=second, step_degrees=STEP)
         return worst_of_surface(values, self.surface, second=second)
 
+    def on_frames(self, normals: FloatArray, along: FloatArray) -> FloatArray:
+        """Flattened damage on planes along one direction each; of a path along a line there is only one."""
+        looked = self._variance(normals) if self.turns_nowhere else along
+        return np.asarray(self._on_planes(normals, looked[:, None])[:, 0] ** FLATTER)
+
+    @property
+    def turns_nowhere(self) -> bool:
+        """Whether there is only one direction to look along."""
+        return self.in_line or not self.method.form.by_shear
+
+    def _flattened(self, normals: FloatArray) -> tuple[FloatArray, FloatArray]:
+        found, along = self.best(normals)
+        return found**FLATTER, along
+
+    def _one_way(self, normals: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """The same along the direction alone in which the shear varies most."""
+        along = np.stack([one[0] for one in self._looked(normals)])
+        return self.on_frames(normals, along), along
+
+    def _scouts(self, normal: FloatArray) -> Frames:
+        """The best frames in a cap around a plane, apart from each other: small cycles make many hills side by side."""
+        net = half_sphere(FINER)
+        net = net[np.abs(net @ normal) > np.cos(np.radians(CAP))]
+        along = self.along(net)
+        planes = np.repeat(net, along.shape[1], axis=0)
+        every = Frames(planes, along.reshape(-1, 3), self._on_planes(net, along).ravel() ** FLATTER)
+        return every.near.apart(FINER * 1.5, SCOUTS)
+
+    def closer(self) -> WorstPlane | None:
+        """The worst of all planes: with few samples over the net, then with all around what they found; None without damage.
+
+        Where what few samples do is little of the damage there, small cycles at large normal stress do it, and all samples go
+        over the net as well.
+        """
+        few = self.fewer()
+        turns = not self.turns_nowhere
+        first = frames_of_net(few._flattened, STEP)
+        if first.values.max() <= 0.0:
+            return None
+        found = refined_frames(few.on_frames, first, 0.5 * STEP, turns)
+        ties = found.ties
+        if few is not self:
+            each = found.near.one_of_each
+            again = each._replace(values=self.on_frames(each.normals, each.along))
+            if (each.values[0] / again.values[0]) ** (1.0 / FLATTER) >= CARRIES:
+                found = refined_frames(self.on_frames, again.near, CLOSE, turns)
+            else:
+                again = again.beside(frames_of_net(self._one_way, STEP)).one_of_each.near
+                found = refined_frames(self.on_frames, again, 0.5 * STEP, turns, ROUGH)
+                if turns:
+                    scouts = self._scouts(found.by_value.normals[0])
+                    found = found.beside(refined_frames(self.on_frames, scouts, 0.5 * STEP, turns, ROUGH))
+                found = refined_frames(self.on_frames, found.apart(ROUGH, 2), CLOSE, turns)
+        best = found.by_value
+        normal, along = best.normals[0], best.along[0]
+        if self.in_line and self.method.form.by_shear:
+            along = self._variance(normal[None])[0]
+        return self._worst(PlaneFound(float(best.values[0]), normal, ties), along)
+
+    def _worst(self, found: PlaneFound, along: FloatArray) -> WorstPlane:
+        cycles = tuple(self.cycles_on(event, found.normal, along) for event in self.events)
+        return WorstPlane(found, along, cycles, self.events)
+
     def fewer(self) -> Search:
         """The same search with the samples alone that carry large cycles; itself where that saves little."""
         events = []
@@ -277,19 +355,19 @@ class Search:
 
     def worst(self) -> WorstPlane:
         """The plane that is damaged most; where nothing does damage the one with the largest parameter."""
-        few = self.fewer() if self.method.planes == "all" else self  # those of a surface are few already
+        found = None
         if self.method.form.on_largest_shear:
             found = self.largest(self.shear, self.damage)
+        elif self.method.planes != "all" or not self.by_direction:
+            found = self.largest(lambda normals: self.damage(normals) ** FLATTER)
         else:
-            found = few.largest(lambda normals: few.damage(normals) ** FLATTER)
-            if few is not self and found.value > 0.0:
-                planes = np.concatenate([found.normal[None], found.ties])
-                found = refined_around(lambda normals: self.damage(normals) ** FLATTER, planes, CLOSE)
-        if found.value <= 0.0:
+            closer = self.closer()
+            if closer is not None:
+                return closer
+        if found is None or found.value <= 0.0:
+            few = self.fewer() if self.method.planes == "all" else self  # those of a surface are few already
             found = few.largest(few.size)
-        along = self._turned(found.normal)
-        cycles = tuple(self.cycles_on(event, found.normal, along) for event in self.events)
-        return WorstPlane(found, along, cycles, self.events)
+        return self._worst(found, self._turned(found.normal))
 
     def _turned(self, normal: FloatArray) -> FloatArray:
         """The direction in the plane, turned to where the damage is largest."""
@@ -311,6 +389,8 @@ class Search:
 
 class PathSearch(Search):
     """The same where each passage of an event is one cycle, whose shear amplitude is that of its whole path."""
+
+    by_direction = False
 
     def __init__(
         self, method: CriticalPlane, spot: HotSpot, duty_cycle: DutyCycle, events: Sequence[TensorEvent]

@@ -6,6 +6,7 @@ In: a method on strain planes, a hot spot, a duty cycle. Out: the worst plane wi
 from __future__ import annotations
 
 import dataclasses
+from functools import cached_property
 from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
@@ -15,8 +16,9 @@ from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures.straight import normal_weights
+from vivid_anvil.stress.planes._count_kernels import strain_damage_on_planes
 from vivid_anvil.stress.planes.plane_cycles import ManyCycles, TensorEvent, counted, counted_all, tensor_events
-from vivid_anvil.stress.planes.strain_parameters import StrainCycles
+from vivid_anvil.stress.planes.strain_parameters import StrainCycles, Terms
 from vivid_anvil.stress.yielding.local_tensors import LocalPath
 
 if TYPE_CHECKING:
@@ -38,12 +40,25 @@ class StrainSearch(Search):
     """Damage on planes of one place by strains."""
 
     method: StrainPlane
-    quick = None  # lives by strain are solved for
+    in_numbers = True
 
     def tensors(self, event: TensorEvent) -> FloatArray:
         """The strains; of shear, engineering strains come of them twice."""
         assert event.strain is not None
         return event.strain
+
+    @cached_property
+    def terms(self) -> Terms:
+        """What the loop over planes needs."""
+        return self.method.form.terms(self.method.given(self.spot))
+
+    def _add(self, event: TensorEvent, shear: FloatArray, normal: FloatArray, sums: FloatArray) -> None:
+        """Damage of an event by the loop over planes."""
+        form = self.method.form
+        stress, strain = (np.ascontiguousarray(one.T) for one in (event.stress, self.tensors(event)))
+        strain_damage_on_planes(
+            shear, normal, stress, strain, event.often, form.by_shear, form.by_range, self.terms, sums
+        )
 
     def beside(self, event: TensorEvent, normal: FloatArray) -> tuple[FloatArray, ...]:
         """Normal stress and normal strain."""

@@ -87,29 +87,31 @@ def loops(tau, normal, turns, ranges, largest, start, end):
     The course begins at its highest shear and ends there again; `turns` are its turning points. Loops close by the four-point
     rule. One lasts from where it starts to where the course comes back to that shear; the widest, the last, all the time.
     """
-    stack, between = (
-        np.empty(turns.size + 1, np.int64),
-        np.empty(turns.size + 1),
-    )  # largest from one open point to the next
+    stack = np.empty(turns.size + 1, np.int64)
+    level = np.empty(turns.size + 1)
+    between = np.empty(turns.size + 1)  # largest from one open point to the next
     depth = found = 0
-    since = normal[0]  # largest since the last open point
-    whole = normal[0]
+    since = whole = normal[0]  # since: largest since the last open point
     at = 0
     for t in range(turns.size):
         x = turns[t]
+        value = tau[x]
         before, last = since, at  # up to the turn before: no loop that closes now had come back by then
         for i in range(at + 1, x + 1):
             since = max(since, normal[i])
         at = x
         whole = max(whole, since)
         while depth >= 3:
-            b, c = stack[depth - 2], stack[depth - 1]
-            if abs(tau[b] - tau[c]) > abs(tau[c] - tau[x]):
+            low, high = level[depth - 2], level[depth - 1]
+            size = abs(low - high)
+            if size > abs(high - value):
                 break
-            ranges[found] = abs(tau[b] - tau[c])
+            ranges[found] = size
             peak = max(between[depth - 2], before)
-            largest[found] = peak if peak >= since else max(peak, _until(tau, normal, last, x, tau[b], tau[c] < tau[b]))
-            start[found], end[found] = b, c
+            if peak < since:
+                peak = max(peak, _until(tau, normal, last, x, low, high < low))
+            largest[found] = peak
+            start[found], end[found] = stack[depth - 2], stack[depth - 1]
             found += 1
             inner = max(between[depth - 3], between[depth - 2])
             since, before = max(since, inner), max(before, inner)
@@ -117,12 +119,13 @@ def loops(tau, normal, turns, ranges, largest, start, end):
         if depth > 0:
             between[depth - 1] = since
         stack[depth] = x
+        level[depth] = value
         depth += 1
         since = normal[x]
     for i in range(at + 1, normal.size):  # the course may end level with its last turning point
         whole = max(whole, normal[i])
     if depth >= 2:
-        ranges[found], largest[found] = abs(tau[stack[0]] - tau[stack[1]]), whole
+        ranges[found], largest[found] = abs(level[0] - level[1]), whole
         start[found], end[found] = stack[0], stack[1]
         found += 1
     return found

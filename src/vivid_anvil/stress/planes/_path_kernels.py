@@ -200,7 +200,21 @@ def _damage(amplitude, often, twice, curve):
         return 0.0
     found = often / anchor_life[j]
     if kind[j] == POWER:
-        found *= (stress / anchor_stress[j]) ** rate[j]
+        found *= power(stress / anchor_stress[j], rate[j])
+    return found
+
+
+@compiled
+def power(base, exponent):
+    """A power, by products where the exponent is whole: slopes mostly are."""
+    if exponent != np.floor(exponent) or not 0.0 <= exponent <= 64.0:
+        return base**exponent
+    left, found = int(exponent), 1.0
+    while left > 0:
+        if left & 1:
+            found *= base
+        base *= base
+        left >>= 1
     return found
 
 

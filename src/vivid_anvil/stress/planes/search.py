@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -101,15 +102,123 @@ def worst_plane(
     return PlaneFound(float(reached[order[0]]), first, _apart(first, chosen[order[1:]]))
 
 
-def refined_around(values: Values, normals: FloatArray, step_degrees: float) -> PlaneFound:
-    """The best of some planes after each is moved to the best around it, from so many degrees on down to 0.01."""
-    chosen = directions(normals)
-    chosen, reached = _refined(values, chosen, np.asarray(values(chosen), dtype=np.float64), 2.0 * step_degrees)
-    best = float(reached.max())
-    tied = np.flatnonzero(reached >= best - TIED * abs(best))
-    order = tied[np.argsort(-reached[tied], kind="stable")]
-    first = chosen[order[0]]
-    return PlaneFound(float(reached[order[0]]), first, _apart(first, chosen[order[1:]]))
+class Frames(NamedTuple):
+    """Planes with a direction in each, unit vectors, shape (k, 3), and the value there."""
+
+    normals: FloatArray
+    along: FloatArray
+    values: FloatArray
+
+    def beside(self, other: Frames) -> Frames:
+        """Both."""
+        return Frames(*(np.concatenate(two) for two in zip(self, other, strict=True)))
+
+    def some(self, rows: IntArray) -> Frames:
+        """Those of some rows."""
+        return Frames(self.normals[rows], self.along[rows], self.values[rows])
+
+    @property
+    def by_value(self) -> Frames:
+        """The best first."""
+        return self.some(np.argsort(-self.values, kind="stable"))
+
+    @property
+    def near(self) -> Frames:
+        """Those that come near the best."""
+        best = float(self.values.max())
+        return self.some(np.flatnonzero(self.values >= best - NEAR * abs(best)))
+
+    @property
+    def one_of_each(self) -> Frames:
+        """The best of those that have the same value, and of those that lie together: what ties is the same thing seen twice."""
+        ordered = self.by_value
+        kept: list[int] = []
+        least = np.cos(np.radians(APART))
+        for i, value in enumerate(ordered.values.tolist()):
+            alike = any(value >= ordered.values[k] - TIED * abs(ordered.values[k]) for k in kept[-1:])
+            if not alike and (not kept or np.abs(ordered.normals[kept] @ ordered.normals[i]).max() < least):
+                kept.append(i)
+        return ordered.some(np.array(kept))
+
+    def apart(self, degrees: float, most: int) -> Frames:
+        """The best, at most so many, of which no two have both plane and direction nearer than that."""
+        ordered, least = self.by_value, np.cos(np.radians(degrees))
+        kept: list[int] = []
+        for i in range(len(ordered.values)):
+            same = np.abs(ordered.normals[kept] @ ordered.normals[i]) > least
+            same &= np.abs(ordered.along[kept] @ ordered.along[i]) > least
+            if not same.any():
+                kept.append(i)
+            if len(kept) == most:
+                break
+        return ordered.some(np.array(kept))
+
+    @property
+    def ties(self) -> FloatArray:
+        """Normals of the other planes whose value is that of the best, apart from it and from each other."""
+        ordered = self.by_value
+        best = float(ordered.values[0])
+        return _apart(ordered.normals[0], ordered.normals[1:][ordered.values[1:] >= best - TIED * abs(best)])
+
+
+FrameValues = Callable[[FloatArray, FloatArray], FloatArray]  # of normals and directions in the planes, each (k, 3)
+
+
+def frames_of_net(best: Callable[[FloatArray], tuple[FloatArray, FloatArray]], step_degrees: float) -> Frames:
+    """The frames from which to look closer: those near the best of a net that have none better beside them.
+
+    `best` gives of normals the value on each plane and the direction in it.
+    """
+    net = half_sphere(step_degrees)
+    found, along = best(net)
+    near = np.flatnonzero(found >= float(found.max()) * (1.0 - NEAR))
+    near = near[np.argsort(-found[near], kind="stable")]
+    near = _spread(near[_peaks(net, found, near, step_of(step_degrees))])
+    return Frames(net[near], along[near], found[near])
+
+
+def refined_frames(
+    values: FrameValues, given: Frames, step_degrees: float, turns: bool, finest: float = FINEST
+) -> Frames:
+    """Each frame moved to the best around it: tilted eight ways, with `turns` turned both ways, by steps that double or halve."""
+    normals, along, reached = (one.copy() for one in given)
+    steps = np.full(len(normals), step_degrees)
+    while True:
+        active = np.flatnonzero(steps > finest)
+        if not active.size:
+            return Frames(normals, along, reached)
+        tried = _frames_beside(normals[active], along[active], steps[active], turns)
+        many = tried[0].shape[1]
+        found = values(*(one.reshape(-1, 3) for one in tried)).reshape(active.size, many)
+        to = found.argmax(axis=1)
+        row = np.arange(active.size)
+        best = found[row, to]
+        better = best > reached[active] + GAIN * np.abs(reached[active])
+        moved = active[better]
+        normals[moved], along[moved] = (one[row, to][better] for one in tried)
+        reached[moved] = best[better]
+        steps[moved] = np.minimum(2.0 * steps[moved], step_degrees)  # along a ridge
+        steps[active[~better]] *= 0.5
+
+
+def _frames_beside(
+    normals: FloatArray, along: FloatArray, degrees: FloatArray, turns: bool
+) -> tuple[FloatArray, FloatArray]:
+    """Frames that far from each, shape (frames, ways, 3): normals, and directions."""
+    angle = np.radians(degrees)[:, None]
+    across = np.cross(normals, along)
+    planes, inside = [], []
+    for turn in 2.0 * np.pi * np.arange(AROUND) / AROUND:
+        to = np.cos(turn) * along + np.sin(turn) * across
+        planes.append(np.cos(angle) * normals + np.sin(angle) * to)
+        # the direction goes with the plane as that turns about the line across `to`
+        part = np.cos(turn) * (np.cos(angle) * to - np.sin(angle) * normals - to)
+        inside.append(along + part)
+    if turns:
+        for sign in (1.0, -1.0):
+            planes.append(normals)
+            inside.append(np.cos(angle) * along + sign * np.sin(angle) * across)
+    return np.stack(planes, axis=1), np.stack(inside, axis=1)
 
 
 def _peaks(net: FloatArray, found: FloatArray, near: IntArray, step: float) -> BoolArray:

@@ -49,6 +49,19 @@ class Given(NamedTuple):
     poissons_ratio: float
 
 
+class Terms(NamedTuple):
+    """The same in numbers: parameter = Δ/2 (a + b <σ_max>) + c Δε_n = (f - g (σ_max + σ_min)) (2 N)^s + h (2 N)^t."""
+
+    a: float
+    b: float
+    c: float
+    f: float
+    g: float
+    s: float
+    h: float
+    t: float
+
+
 class StrainParameter(ABC):
     """A criterion; it has no values of its own, so the class itself is used."""
 
@@ -87,6 +100,11 @@ class StrainParameter(ABC):
     @abstractmethod
     def life(cls, given: Given, cycles: StrainCycles) -> FloatArray:
         """Life of each cycle, cycles; inf where it does no damage, 0 where its mean fails the place at once."""
+
+    @classmethod
+    @abstractmethod
+    def terms(cls, given: Given) -> Terms:
+        """The constants of both."""
 
     @classmethod
     @abstractmethod
@@ -135,6 +153,13 @@ class FatemiSocieParameter(StrainParameter):
     def life(cls, given: Given, cycles: StrainCycles) -> FloatArray:
         """By the curve in shear."""
         return fatemi_socie_life(cls.parameter(given, cycles), shear_curve(given.curve, given.poissons_ratio))
+
+    @classmethod
+    def terms(cls, given: Given) -> Terms:
+        """By the curve in shear."""
+        own = shear_curve(given.curve, given.poissons_ratio)
+        powers = (own.strength / own.shear_modulus, 0.0, own.exponent, own.ductility, own.ductility_exponent)
+        return Terms(1.0, given.weight / given.yield_strength, 0.0, *powers)
 
     @classmethod
     def steps(cls, given: Given, one: StrainCycles, units: UnitSystem) -> list[Step]:
@@ -201,6 +226,23 @@ class BrownMillerParameter(StrainParameter):
         )
 
     @classmethod
+    def terms(cls, given: Given) -> Terms:
+        """By the uniaxial curve with the factors of Poisson's ratios."""
+        own = given.curve
+        a, b = (1.0 + x + given.weight * (1.0 - x) for x in (given.poissons_ratio, POISSON[1]))
+        first = a / own.youngs_modulus
+        return Terms(
+            1.0,
+            0.0,
+            given.weight,
+            first * own.fatigue_strength_coefficient,
+            first,
+            own.fatigue_strength_exponent,
+            b * own.fatigue_ductility_coefficient,
+            own.fatigue_ductility_exponent,
+        )
+
+    @classmethod
     def steps(cls, given: Given, one: StrainCycles, units: UnitSystem) -> list[Step]:
         """Parameter, mean, factors, life."""
         unit = display_unit("stress", units)
@@ -256,6 +298,22 @@ class SmithWatsonTopperParameter(StrainParameter):
     def life(cls, given: Given, cycles: StrainCycles) -> FloatArray:
         """By the uniaxial curve."""
         return smith_watson_topper_life(cls.parameter(given, cycles), given.curve)
+
+    @classmethod
+    def terms(cls, given: Given) -> Terms:
+        """By the uniaxial curve."""
+        own, strength = given.curve, given.curve.fatigue_strength_coefficient
+        b, c = own.fatigue_strength_exponent, own.fatigue_ductility_exponent
+        return Terms(
+            0.0,
+            1.0,
+            0.0,
+            strength**2 / own.youngs_modulus,
+            0.0,
+            2.0 * b,
+            strength * own.fatigue_ductility_coefficient,
+            b + c,
+        )
 
     @classmethod
     def steps(cls, given: Given, one: StrainCycles, units: UnitSystem) -> list[Step]:
