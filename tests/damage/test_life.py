@@ -44,7 +44,9 @@ def test_loads_times_the_reserve_factor_just_meet_the_target(rows, rule, target,
     factor = life.reserve_on_stress
     used = [float(life.spectrum.damage(factor * (1 + change)).sum()) * target for change in (-1e-6, 1e-6)]
     assert used[0] <= 1.0 <= used[1]
-    if abs(factor - 1.0) > 1e-9:  # at the knee of a curve that ends there the factor is just below 1, the life just too short
+    if (
+        abs(factor - 1.0) > 1e-9
+    ):  # at the knee of a curve that ends there the factor is just below 1, the life just too short
         assert (life.reserve_on_life >= 1.0) == (factor > 1.0)
 
 

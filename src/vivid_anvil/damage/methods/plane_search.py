@@ -26,7 +26,7 @@ from vivid_anvil.stress.planes.fewer_samples import fewer_samples
 from vivid_anvil.stress.planes.path_places import PathLoads
 from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, TensorEvent, counted, counted_all, cycles_on, placed
 from vivid_anvil.stress.planes.resolve import shear_weights
-from vivid_anvil.stress.planes.search import Frames, frames_of_net, refined_frames
+from vivid_anvil.stress.planes.search import WORTH, Frames, frames_of_net, refined_frames
 from vivid_anvil.stress.planes.surface_planes import LOADED, free_normal, in_surface, worst_of_surface
 from vivid_anvil.units import number
 
@@ -39,8 +39,9 @@ FLATTER = 0.2  # power of damages, of which those near the largest on the net ar
 STRAIGHT = 1e-9
 SAVES = 0.7  # of the samples, from which on leaving others out saves nothing
 CARRIES = 0.8  # of the damage, that few samples do where they are believed
+HILLS = 4  # of what few samples found, that are climbed with all
 CAP, FINER, SCOUTS = 15.0, 5.0, 6  # degrees around a plane, degrees of a net there, and hills that are climbed
-ROUGH = 0.5  # degrees to which each hill is climbed first
+ROUGH, ROUGHLY = 0.5, 1e-4  # degrees to which each hill is climbed first, and share that is worth a step
 CLOSE = 1.0  # degrees around what few samples found, that all of them are asked about
 
 Values = Callable[[FloatArray], FloatArray]
@@ -312,19 +313,20 @@ class Search:
         first = frames_of_net(few._flattened, STEP)
         if first.values.max() <= 0.0:
             return None
-        found = refined_frames(few.on_frames, first, 0.5 * STEP, turns)
+        found = refined_frames(few.on_frames, first, 0.5 * STEP, turns, worth=ROUGHLY if few is not self else WORTH)
         ties = found.ties
         if few is not self:
             each = found.near.one_of_each
             again = each._replace(values=self.on_frames(each.normals, each.along))
             if (each.values[0] / again.values[0]) ** (1.0 / FLATTER) >= CARRIES:
-                found = refined_frames(self.on_frames, again.near, CLOSE, turns)
+                found = refined_frames(self.on_frames, again.apart(CLOSE, HILLS), CLOSE, turns, ROUGH, ROUGHLY)
+                found = refined_frames(self.on_frames, found.apart(ROUGH, 1), ROUGH, turns)
             else:
                 again = again.beside(frames_of_net(self._one_way, STEP)).one_of_each.near
-                found = refined_frames(self.on_frames, again, 0.5 * STEP, turns, ROUGH)
+                found = refined_frames(self.on_frames, again, 0.5 * STEP, turns, ROUGH, ROUGHLY)
                 if turns:
                     scouts = self._scouts(found.by_value.normals[0])
-                    found = found.beside(refined_frames(self.on_frames, scouts, 0.5 * STEP, turns, ROUGH))
+                    found = found.beside(refined_frames(self.on_frames, scouts, 0.5 * STEP, turns, ROUGH, ROUGHLY))
                 found = refined_frames(self.on_frames, found.apart(ROUGH, 2), CLOSE, turns)
         best = found.by_value
         normal, along = best.normals[0], best.along[0]

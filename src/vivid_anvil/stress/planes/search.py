@@ -19,6 +19,7 @@ AROUND = 8  # planes looked at around each
 NEAR = 0.05  # share below the best, within which planes of the net are refined
 MOST = 24  # planes that are refined
 GAIN = 1e-7  # share by which a plane has to be better, so that a search does not wander among those that tie
+WORTH = 2e-5  # share for which a frame goes on as far: 1e-4 of the damage, which is flattened
 TIED = 1e-6  # share within which two planes are the same
 APART = 1.0  # degrees between planes that are told apart
 
@@ -178,9 +179,12 @@ def frames_of_net(best: Callable[[FloatArray], tuple[FloatArray, FloatArray]], s
 
 
 def refined_frames(
-    values: FrameValues, given: Frames, step_degrees: float, turns: bool, finest: float = FINEST
+    values: FrameValues, given: Frames, step_degrees: float, turns: bool, finest: float = FINEST, worth: float = WORTH
 ) -> Frames:
-    """Each frame moved to the best around it: tilted eight ways, with `turns` turned both ways, by steps that double or halve."""
+    """Each frame moved to the best around it: tilted eight ways, with `turns` turned both ways, by steps that double or halve.
+
+    Steps double where one is worth so much, on a ridge; where it is worth less the frame still moves.
+    """
     normals, along, reached = (one.copy() for one in given)
     steps = np.full(len(normals), step_degrees)
     while True:
@@ -195,9 +199,10 @@ def refined_frames(
         best = found[row, to]
         better = best > reached[active] + GAIN * np.abs(reached[active])
         moved = active[better]
+        little = best[better] < reached[moved] * (1.0 + worth)
         normals[moved], along[moved] = (one[row, to][better] for one in tried)
         reached[moved] = best[better]
-        steps[moved] = np.minimum(2.0 * steps[moved], step_degrees)  # along a ridge
+        steps[moved] = np.where(little, 0.5 * steps[moved], np.minimum(2.0 * steps[moved], step_degrees))
         steps[active[~better]] *= 0.5
 
 
