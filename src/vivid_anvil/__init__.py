@@ -83,6 +83,7 @@ if TYPE_CHECKING:
     from vivid_anvil.events.repeated_times import repeated_times
     from vivid_anvil.events.sine import Sine
     from vivid_anvil.events.sine_course import Dwells, Sweep
+    from vivid_anvil.fields.endless_nodes import endless_life_of_nodes
     from vivid_anvil.fields.hottest import hottest_places
     from vivid_anvil.fields.model_answer import model_answer
     from vivid_anvil.fields.model_result import ModelResult
@@ -498,6 +499,7 @@ __all__ = [
     "draw_into",
     "effective_notch_curve",
     "elliptic_hole",
+    "endless_life_of_nodes",
     "equivalent_amplitude",
     "estimate_curve",
     "estimate_psd",
@@ -1010,6 +1012,7 @@ _HOMES = {
         "structural_field",
         "trust_of_nodes",
         "write_results",
+        "endless_life_of_nodes",
     ],
     "vivid_anvil.study": [
         "AllPlaces",

@@ -90,6 +90,10 @@ k = 0.3
 )
 OTHER_PLANES = {
     "whole paths": ON_PLANES.replace("k = 0.3\n", 'k = 0.3\nshear_amplitude = "circle"\n'),
+    "two limits": ON_PLANES.replace(
+        "k = 0.3\n",
+        'axial_limit = "300 MPa"\ntorsion_limit = "180 MPa"\nrepeated_limit = "240 MPa"\nshear_amplitude = "circle"\n',
+    ),
     "free surface": ON_PLANES.replace("k = 0.3\n", 'k = 0.3\nplanes = "free surface"\n'),
 }
 WELDED = ON_PLANES.replace(

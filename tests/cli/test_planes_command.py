@@ -1,6 +1,8 @@
 """Places on planes by the commands: the life on every plane as a file, the worst plane on a page and on a model."""
 
 import dataclasses
+import json
+from pathlib import Path
 
 import pandas as pd
 import pytest
@@ -69,3 +71,17 @@ def test_strokes_are_drawn_on_a_surface_alone():
     bare = dataclasses.replace(view, places=())
     (legend,) = [axes.get_legend() for axes in plot(bare).axes]
     assert "a crack starts along" not in [text.get_text() for text in legend.get_texts()]
+
+
+def test_a_model_with_two_limits_tells_criteria_for_endless_life_and_writes_them(written, run):
+    path = written(EVENTS["history"], rest=OTHER_PLANES["two limits"])
+    code, out, err = run("model", path, "--nodes", "nodes.csv", "--json", "a.json")
+    assert code == 0, err
+    assert "Endless life" in out
+    assert "sines" in out
+    table = pd.read_csv("nodes.csv")
+    told = next(one for name, one in json.loads(Path("a.json").read_text()).items() if "endless" in name)
+    for row in told:
+        assert table[f"used of the limit by {row['criterion']}"].max() == pytest.approx(
+            row["used of the limit"], rel=1e-6
+        )

@@ -132,6 +132,10 @@ def test_criteria_for_endless_life_are_met_at_their_limits(unit, size):
     assert list(table.columns[0].values) == ["dang van", "crossland", "findley"]
     assert list(table.columns[2].values) == pytest.approx([1.0, 1.0, 1.0], rel=1e-5)
     assert method().tables(life, "metric") == ()
+    repeated = dataclasses.replace(both, repeated_limit="240 MPa")
+    x = 0.8 * (1.0 + x) if unit[0] is BEND else x  # Sines: repeated tension at that limit
+    (table,) = repeated.tables(va.assess_life(spot(repeated, own), duty(loads(x, x))), "metric")
+    assert dict(zip(table.columns[0].values, table.columns[2].values, strict=True))["sines"] == pytest.approx(1.0)
 
 
 def test_the_page_tells_how_far_the_path_turns_beside_the_plane():

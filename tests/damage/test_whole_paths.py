@@ -15,7 +15,7 @@ from tests.damage.test_critical_plane import BEND, CURVE, HOW, METAL, TWIST, dut
 from tests.fields.models import LOADS, duty_of, field_of, rows_of
 from vivid_anvil.damage import CriticalPlane
 from vivid_anvil.events import DutyCycle, Event
-from vivid_anvil.fields import assess_model, node_life
+from vivid_anvil.fields import assess_model, endless_life_of_nodes, node_life
 from vivid_anvil.materials import table_curve
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.planes import SHEAR_AMPLITUDES, _path_kernels, worst_plane
@@ -139,6 +139,39 @@ def test_faces_of_shells_and_stresses_of_each_element_are_looked_at_on_planes():
         assert "element" in model.chosen[model.worst]
         worst = node_life(model, int(model.field.node_ids[model.worst]))
         assert worst.damage_per_repeat == pytest.approx(float(model.damage_per_repeat.max()), rel=2e-3)
+
+
+def test_criteria_for_endless_life_at_nodes_are_those_of_every_sample_there():
+    limits = {"axial_limit": 300.0, "torsion_limit": 180.0, "repeated_limit": 240.0}
+    field, repeat = field_of(9), duty_of(40)
+    method = CriticalPlane(sn_curve=CURVE, shear_amplitude="circle", **limits)
+    plain = head(CriticalPlane(sn_curve=CURVE, k=0.3))
+    model = assess_model(field, LOADS, repeat, head(method, notch_factor=1.3))
+    every = endless_life_of_nodes(model)
+    a, b = va.dang_van_constants(300.0, 180.0)
+    for place in range(field.size):
+        courses = [
+            1.3 * (event.loads @ LOADS.units(field)[place] + LOADS.constants(field)[place])
+            for event in LOADS.events(repeat)
+        ]
+        paths = [
+            path
+            for event, one in zip(LOADS.events(repeat), courses, strict=True)
+            for path in ([one] if event.counts is None else one.reshape(-1, 2, 6))
+        ]
+        dang_van = max(va.dang_van(one, a=a, b=b).utilisation for one in paths)
+        crossland = max(va.crossland(one, axial_limit=300.0, torsion_limit=180.0) for one in paths)
+        sines = max(va.sines(one, repeated_limit=240.0, torsion_limit=180.0) for one in paths)
+        found = [every.used[name][place] for name in ("dang van", "crossland", "sines")]
+        assert found == pytest.approx([dang_van, crossland, sines], rel=1e-6)
+    at = int(every.used["dang van"].argmax())
+    node = int(field.node_ids[at])
+    (table,) = method.tables(node_life(model, node), "metric")
+    assert table.columns[2].values[:3] == pytest.approx(
+        [every.used[name][at] for name in table.columns[0].values[:3]], rel=1e-6
+    )
+    assert every.table.columns[3].values[0] == node
+    assert endless_life_of_nodes(assess_model(field, LOADS, repeat, plain)) is None
 
 
 @pytest.mark.parametrize("amplitude", [None, "circle"])

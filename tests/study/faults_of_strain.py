@@ -117,6 +117,11 @@ FAULTS_OF_STRAIN = {
         "torsion_limit / axial_limit",
         "above the other",
     ),
+    "a repeated limit alone": (
+        local('sn_curve = "tube", k = 0.3, repeated_limit = "240 MPa"', kind="critical plane"),
+        "repeated_limit",
+        "torsion_limit beside it",
+    ),
     "strains on planes of one stress": (
         (strain(), local('strain_life = "bar", k = 0.5', kind="strain on planes")),
         "entry 2",

@@ -1,5 +1,6 @@
 """The assessments at every node of a model."""
 
+from vivid_anvil.fields.endless_nodes import EndlessNodes, endless_life_of_nodes
 from vivid_anvil.fields.hottest import HotPlace, hottest_places, neighbours_within
 from vivid_anvil.fields.model_answer import ModelAnswer, model_answer
 from vivid_anvil.fields.model_findings import model_findings
@@ -27,6 +28,7 @@ __all__ = [
     "PLANES",
     "CaseLoad",
     "CaseLoads",
+    "EndlessNodes",
     "EventLoads",
     "HotPlace",
     "ModelAnswer",
@@ -42,6 +44,7 @@ __all__ = [
     "assess_model",
     "assess_planes",
     "critical_planes",
+    "endless_life_of_nodes",
     "half_sphere",
     "hottest_places",
     "left_out",

@@ -9,6 +9,7 @@ from typing import Any
 
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.events.life_columns import life_columns
+from vivid_anvil.fields.endless_nodes import EndlessNodes, endless_life_of_nodes
 from vivid_anvil.fields.hottest import HotPlace, hottest_places, neighbours_within
 from vivid_anvil.fields.model_findings import model_findings
 from vivid_anvil.fields.model_result import ModelResult
@@ -41,6 +42,7 @@ class ModelAnswer(Result):
     findings: tuple[Finding, ...]
     life: LifeResult | None = None
     paths: ModelAnswer | None = None
+    endless: EndlessNodes | None = None
 
     @property
     def title(self) -> str:
@@ -69,11 +71,13 @@ class ModelAnswer(Result):
         return tuple(("", line) for line in told)
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
-        """The worst places, what happens there, the paths."""
+        """The worst places, what happens there, criteria for endless life, the paths."""
         calendar = self.result.duty_cycle.calendar
         tables = [places_table(self.places, self.reserves, self.reserve_on, calendar, units)]
         if self.places:
             tables.append(doings_table(self.places, self.apart, units))
+        if self.endless is not None:
+            tables.append(self.endless.table)
         if self.paths is not None:
             tables.append(paths_table(self.paths.places, self.paths.reserves, self.reserve_on, calendar))
         return tuple(tables)
@@ -155,7 +159,17 @@ def model_answer(
     reserves = _reserves(result, places, reserve_on)
     counted = result.measure.label if measure is None else measure
     return ModelAnswer(
-        name, result, counted, tuple(places), reserves, reserve_on, distance, tuple(findings), life, at_paths
+        name,
+        result,
+        counted,
+        tuple(places),
+        reserves,
+        reserve_on,
+        distance,
+        tuple(findings),
+        life,
+        at_paths,
+        endless_life_of_nodes(result),
     )
 
 

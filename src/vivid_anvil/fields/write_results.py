@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from vivid_anvil.fields.endless_nodes import endless_life_of_nodes
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.proportionality import trust_of_nodes
 from vivid_anvil.ground.checks import FloatArray
@@ -72,9 +73,17 @@ def _frame(result: ModelResult, reserves: FloatArray | None) -> Any:
     if reserves is not None:
         frame["reserve on stress"] = reserves
     frame["biaxiality"], frame["off straight line"] = trust.biaxiality, trust.off_line
+    for name, used in _endless(result).items():
+        frame[name] = used
     if result.field.spread is not None:
         frame["elements disagree by"] = result.field.spread
     return frame
+
+
+def _endless(result: ModelResult) -> dict[str, FloatArray]:
+    """The share of the fatigue limit at each node by each criterion for endless life."""
+    found = endless_life_of_nodes(result)
+    return {} if found is None else {f"used of the limit by {name}": used for name, used in found.used.items()}
 
 
 def _csv(result: ModelResult, reserves: FloatArray | None, path: Path) -> None:
@@ -114,6 +123,7 @@ def _vtu(result: ModelResult, reserves: FloatArray | None, path: Path) -> None:
     data |= {"biaxiality": trust.biaxiality, "off straight line": trust.off_line, "direction": trust.direction}
     if reserves is not None:
         data["reserve on stress"] = np.minimum(reserves, NO_LIMIT)
+    data |= _endless(result)
     if result.region_of is not None:
         data["region"] = result.region_of.astype(np.int64)
     if result.left_out is not None:

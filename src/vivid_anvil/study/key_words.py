@@ -385,6 +385,7 @@ EXAMPLES: dict[str, Any] = {
     "surface_normal": [0, 0, 1],
     "axial_limit": "300 MPa",
     "torsion_limit": "180 MPa",
+    "repeated_limit": "240 MPa",
     "plastic_limit_ratio": 1.8,
     "fatigue_strength_exponent": -0.09,
     "fatigue_ductility_coefficient": 0.45,

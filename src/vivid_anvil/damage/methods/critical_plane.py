@@ -60,6 +60,8 @@ class CriticalPlane(Method):
         Fatigue limit in tension and compression, amplitude, fully reversed, MPa.
     torsion_limit : float or text with a unit, optional
         Fatigue limit in torsion, amplitude, fully reversed, MPa.
+    repeated_limit : float or text with a unit, optional
+        Fatigue limit in repeated tension (R = 0), amplitude, MPa: beside that in torsion, for Sines' criterion of endless life.
     shear_amplitude : str, optional
         Without it the shear is counted along directions by rainflow. With one of `SHEAR_AMPLITUDES`, such as "circle", each
         passage of an event is one cycle, with that amplitude of its whole path: for loads that go round once.
@@ -89,6 +91,7 @@ class CriticalPlane(Method):
     k: OptionalCoherent = OptionalCoherent("number", at_least=0.0)
     axial_limit: OptionalCoherent = OptionalCoherent("stress", above=0.0)
     torsion_limit: OptionalCoherent = OptionalCoherent("stress", above=0.0)
+    repeated_limit: OptionalCoherent = OptionalCoherent("stress", above=0.0)
     shear_amplitude: str | None = None
     planes: str = "all"
     surface_normal: tuple[float, float, float] | None = None
@@ -112,6 +115,9 @@ class CriticalPlane(Method):
                 "The criterion brings the mean stress in itself: convert the curve with `curve_at_r`.",
             )
         self.form.check_constants(self, where)
+        if self.repeated_limit is not None and self.torsion_limit is None:
+            found = "a limit in repeated tension without one in torsion"
+            raise InputError(inside(where, "repeated_limit"), found, "torsion_limit beside it, for Sines' criterion")
         if self.shear_amplitude is not None:
             checks.one_of(inside(where, "shear_amplitude"), self.shear_amplitude, tuple(SHEAR_AMPLITUDES))
         check_planes(where, self.planes)
@@ -153,7 +159,10 @@ class CriticalPlane(Method):
             k, axial, torsion = (
                 getattr(self, key) if key in form.takes else None for key in ("k", "axial_limit", "torsion_limit")
             )
-            return dataclasses.replace(self, criterion=name, k=k, axial_limit=axial, torsion_limit=torsion)
+            repeated = None if torsion is None else self.repeated_limit
+            return dataclasses.replace(
+                self, criterion=name, k=k, axial_limit=axial, torsion_limit=torsion, repeated_limit=repeated
+            )
 
         return {name: partial(by, name, form) for name, form in SHEAR_PARAMETERS.items()}
 
@@ -300,7 +309,11 @@ class CriticalPlane(Method):
             Column("weight k", [None if one is None else one.k for one in methods], only="file"),
             *(
                 Column(name, [None if one is None else getattr(one, key) for one in methods], only="file", of="stress")
-                for name, key in (("axial limit", "axial_limit"), ("torsion limit", "torsion_limit"))
+                for name, key in (
+                    ("axial limit", "axial_limit"),
+                    ("torsion limit", "torsion_limit"),
+                    ("repeated limit", "repeated_limit"),
+                )
             ),
         )
 
