@@ -18,6 +18,7 @@ from vivid_anvil.materials.strain import (
     StrainTests,
     fit_strain_life,
     hardness_estimate,
+    medians_estimate,
     strain_life_through,
     uniform_material_law,
     universal_slopes,
@@ -115,7 +116,14 @@ def test_findings_say_what_does_not_fit():
     odd = dataclasses.replace(STEEL, cyclic_strength_coefficient=1500.0, cyclic_hardening_exponent=0.1)
     assert [one.code for one in odd.findings] == ["incompatible-constants"]
     assert odd.findings[0].severity == "warning"
-    assert "estimated-strain-life" in [one.code for one in uniform_material_law("700 MPa").findings]
+    assert [one.code for one in uniform_material_law("700 MPa").findings] == ["estimated-strain-life"]
+    for far in (
+        uniform_material_law("250 MPa"),
+        uniform_material_law("1 GPa", group="aluminium"),
+        medians_estimate("2600 MPa"),
+        universal_slopes("300 MPa", true_fracture_strain=0.8),
+    ):
+        assert [one.code for one in far.findings][:2] == ["estimated-strain-life", "estimate-outside-data"]
     assert "odd-transition" in [
         one.code for one in dataclasses.replace(STEEL, fatigue_ductility_coefficient=1e-4).findings
     ]

@@ -114,7 +114,7 @@ class TableOfStrainLife(_Later):
 def strain_life_keys() -> Any:
     """The type of a strain-life curve in a file."""
     own = {"at_survival": float, "fatigue_ductility_coefficient": Ductility}
-    constants = model_of(StrainLife, without=("name", "points"), instead=own, kind=USUAL, usual=True)
+    constants = model_of(StrainLife, without=("name", "points", "outside_data"), instead=own, kind=USUAL, usual=True)
     models: dict[str, type[Section]] = {
         USUAL: constants,
         "card": StrainLifeOfCard,

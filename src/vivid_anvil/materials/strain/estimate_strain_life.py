@@ -13,6 +13,9 @@ MODULI = {"steel": 206_000.0, "aluminium": 70_000.0, "titanium": 110_000.0}  # M
 MODULUS = one("stress", above=0.0, optional=True)
 FORMS = ("original", "modified")
 DUCTILE = 0.003  # strength over E up to which steels keep their full ductility in the uniform material law
+# Tensile strengths, MPa, of the alloys that such estimates rest on or were compared with: steels of Roessle and Fatemi 2000,
+# the range of wrought alloys else.
+STRENGTHS = {"steel": (345.0, 2585.0), "aluminium": (90.0, 700.0), "titanium": (240.0, 1400.0)}
 HARDNESSES = (150.0, 700.0)  # HB for which the hardness method was fitted
 
 
@@ -63,13 +66,8 @@ def uniform_material_law(
         constants = (1.5 * tensile_strength, -0.087, 0.59 * psi, -0.58, 1.65 * tensile_strength, 0.15)
     else:
         constants = (1.67 * tensile_strength, -0.095, 0.35, -0.69, 1.61 * tensile_strength, 0.11)
-    return _estimated(
-        constants,
-        modulus,
-        name,
-        f"uniform material law, {group} of {number(tensile_strength)} MPa",
-        "Bäumel and Seeger 1990",
-    )
+    said = f"uniform material law, {group} of {number(tensile_strength)} MPa"
+    return _estimated(constants, modulus, name, said, "Bäumel and Seeger 1990", _outside(tensile_strength, group))
 
 
 @opened(tensile_strength=STRENGTH, youngs_modulus=MODULUS)
@@ -109,7 +107,7 @@ def medians_estimate(
     times, b, ductility, c = rows[group]
     constants = (times * tensile_strength, b, ductility, c)
     said = f"medians, {group} of {number(tensile_strength)} MPa"
-    return _estimated(constants, modulus, name, said, "Meggiolaro and Castro 2004")
+    return _estimated(constants, modulus, name, said, "Meggiolaro and Castro 2004", _outside(tensile_strength, group))
 
 
 @opened(brinell_hardness=one(above=0.0), youngs_modulus=MODULUS)
@@ -212,7 +210,7 @@ def universal_slopes(
     constants = (0.5 * elastic * 2.0**-b * modulus, b, 0.5 * plastic * 2.0**-c, c)
     said = f"universal slopes, {form}, {number(tensile_strength)} MPa"
     source = "Manson 1965" if form == "original" else "Muralidharan and Manson 1988"
-    return _estimated(constants, modulus, name, said, source)
+    return _estimated(constants, modulus, name, said, source, _outside(tensile_strength, "steel"))
 
 
 def _modulus(group: str, given: float | None, groups: tuple[str, ...], where: str) -> float:
@@ -220,7 +218,17 @@ def _modulus(group: str, given: float | None, groups: tuple[str, ...], where: st
     return MODULI[group] if given is None else given
 
 
-def _estimated(constants: tuple[float, ...], modulus: float, name: str, said: str, source: str) -> StrainLife:
+def _outside(tensile_strength: float, group: str) -> str:
+    """What to say of a strength that the alloys of a group do not have; empty where they have it."""
+    low, high = STRENGTHS[group]
+    if low <= tensile_strength <= high:
+        return ""
+    return f"a tensile strength of {number(tensile_strength)} MPa; {group}s behind such estimates have {low:g} to {high:g} MPa"
+
+
+def _estimated(
+    constants: tuple[float, ...], modulus: float, name: str, said: str, source: str, outside: str = ""
+) -> StrainLife:
     strength, b, ductility, c, *cyclic = constants
     own: dict[str, Any] = {}
     if cyclic:
@@ -234,5 +242,6 @@ def _estimated(constants: tuple[float, ...], modulus: float, name: str, said: st
         fatigue_ductility_exponent=c,
         basis="estimate",
         source=source,
+        outside_data=outside,
         **own,
     )

@@ -62,6 +62,8 @@ class StrainLife:
         The same in words.
     points : tuple of (float, float), optional
         Tests that it rests on, to be drawn with it: strain amplitude, -, and life, cycles.
+    outside_data : str, optional
+        Of an estimate what it was made from, where that is outside of the data behind it, in words.
 
     Raises
     ------
@@ -93,6 +95,7 @@ class StrainLife:
     basis: str = "not stated"
     source: str = "not stated"
     points: tuple[tuple[float, float], ...] = ()
+    outside_data: str = ""
 
     def __post_init__(self) -> None:
         checks.text(inside("strain life", "name"), self.name)
@@ -360,6 +363,14 @@ def _findings(curve: StrainLife) -> Iterator[Finding]:
             "estimated-strain-life",
             f"The strain-life curve {curve.name} is an estimate ({curve.source}); lives scatter by a factor of 3 and more.",
             "Confirm with strain-controlled tests before anything depends on it.",
+        )
+    if curve.outside_data:
+        yield Finding(
+            "warning",
+            "estimate-outside-data",
+            f"The strain-life curve {curve.name} is estimated from {curve.outside_data}.",
+            "Is the unit or the group of materials right? Else nothing is known of how good the estimate is: test, or take a "
+            "measured curve.",
         )
     if not math.isfinite(curve.transition_life) or not 1.0 < curve.transition_life < 1e7:
         yield Finding(
