@@ -123,7 +123,7 @@ def test_findings_say_what_does_not_fit():
         medians_estimate("2600 MPa"),
         universal_slopes("300 MPa", true_fracture_strain=0.8),
     ):
-        assert [one.code for one in far.findings][:2] == ["estimated-strain-life", "estimate-outside-data"]
+        assert {"estimated-strain-life", "estimate-outside-data"} <= {one.code for one in far.findings}
     assert "odd-transition" in [
         one.code for one in dataclasses.replace(STEEL, fatigue_ductility_coefficient=1e-4).findings
     ]
