@@ -132,6 +132,12 @@ def test_criteria_for_endless_life_are_met_at_their_limits(unit, size):
     assert list(table.columns[0].values) == ["dang van", "crossland", "findley"]
     assert list(table.columns[2].values) == pytest.approx([1.0, 1.0, 1.0], rel=1e-5)
     assert method().tables(life, "metric") == ()
+    brittle = CriticalPlane(sn_curve=CURVE, axial_limit="300 MPa", torsion_limit="160 MPa")
+    told = [
+        one.message for one in va.assess_life(spot(brittle, own), duty(loads(x, x))).findings if "ratio" in one.code
+    ]
+    assert len(told) == 1
+    assert "crossland does not take" in told[0]
     repeated = dataclasses.replace(both, repeated_limit="240 MPa")
     x = 0.8 * (1.0 + x) if unit[0] is BEND else x  # Sines: repeated tension at that limit
     (table,) = repeated.tables(va.assess_life(spot(repeated, own), duty(loads(x, x))), "metric")

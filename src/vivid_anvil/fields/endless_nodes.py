@@ -88,6 +88,4 @@ def endless_life_of_nodes(result: ModelResult) -> EndlessNodes | None:
 
 
 def _limits(method: object) -> FatigueLimits:
-    if not isinstance(method, CriticalPlane):
-        return FatigueLimits()
-    return FatigueLimits(method.axial_limit, method.torsion_limit, method.repeated_limit)
+    return method.limits if isinstance(method, CriticalPlane) else FatigueLimits()

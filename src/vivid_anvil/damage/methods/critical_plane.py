@@ -29,6 +29,7 @@ from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials import SNCurve, curve_record
 from vivid_anvil.stress import METHODS, HotSpot, Method, OfMany
 from vivid_anvil.stress.measures.straight import normal_weights
+from vivid_anvil.stress.planes.limits_used import FatigueLimits
 from vivid_anvil.stress.planes.path_places import Asking, PathLoads
 from vivid_anvil.stress.planes.plane_cycles import PlaneCycles, only_alone, placed, tensor_event, tensor_events
 from vivid_anvil.stress.planes.shear_amplitude import SHEAR_AMPLITUDES
@@ -145,6 +146,11 @@ class CriticalPlane(Method):
     def reference(self) -> SNCurve:  # type: ignore[override]
         """The same."""
         return self.sn_curve
+
+    @property
+    def limits(self) -> FatigueLimits:
+        """The fatigue limits that are stated, for criteria of endless life."""
+        return FatigueLimits(self.axial_limit, self.torsion_limit, self.repeated_limit)
 
     def constants(self, spot: HotSpot) -> tuple[float, float]:
         """Weights of shear amplitude and of normal stress in the equivalent uniaxial amplitude."""

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from vivid_anvil.ground.errors import listed
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes.deviator import deviator, off_line
 from vivid_anvil.stress.planes.plane_cycles import counted, cycles_on
@@ -31,6 +32,7 @@ def critical_plane_findings(method: CriticalPlane, life: Life) -> Iterator[Findi
     worst = method.worst(life.hot_spot, life.duty_cycle)
     yield from planes_tie(worst)
     yield from _whole_paths(method, life, worst)
+    yield from _ratio_of_limits(method)
     if method.planes != "all" and method.surface_normal is None:
         share = free_normal(np.concatenate([event.stress for event in worst.events])).traction
         if share > LOADED:
@@ -77,6 +79,20 @@ def planes_tie(worst: WorstPlane) -> Iterator[Finding]:
             "planes-tie",
             f"{len(planes)} planes do the same damage, such as those with the normals {names}: where a crack starts is open.",
             "Look for cracks on all of them.",
+        )
+
+
+def _ratio_of_limits(method: CriticalPlane) -> Iterator[Finding]:
+    """Where a criterion for endless life says nothing, as the limits stand in a ratio that it does not take."""
+    refused, limits = method.limits.refused, method.limits
+    if refused:
+        ratio = (limits.torsion or 0.0) / (limits.axial or limits.repeated or 1.0)
+        yield Finding(
+            "note",
+            "limits-out-of-ratio",
+            f"The limit in torsion is {number(ratio)} times that in {'' if limits.axial else 'repeated '}tension, a ratio that "
+            f"{listed(refused)} {'does' if len(refused) == 1 else 'do'} not take: nothing is said by it.",
+            "Is one of the limits a range, or of another material? Brittle metals need other criteria.",
         )
 
 

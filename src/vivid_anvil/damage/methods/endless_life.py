@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from vivid_anvil.stress.planes.limits_used import FatigueLimits, limits_used
+from vivid_anvil.stress.planes.limits_used import limits_used
 from vivid_anvil.stress.planes.path_places import PathLoads
 from vivid_anvil.stress.planes.plane_cycles import placed
 from vivid_anvil.writing.table import Column, Table
@@ -15,7 +15,7 @@ if TYPE_CHECKING:
 
 def endless_life(method: CriticalPlane, life: Any) -> tuple[Table, ...]:
     """How much of the fatigue limits the largest path uses, by criteria that need no counting; none without two limits."""
-    limits = FatigueLimits(method.axial_limit, method.torsion_limit, method.repeated_limit)
+    limits = method.limits
     if not limits.criteria:
         return ()
     place, factor = placed(life.hot_spot.fed), life.hot_spot.notch_factor

@@ -37,6 +37,13 @@ class FatigueLimits(NamedTuple):
         """Those that can be said something of: the limits are known, and their ratio is one that the criterion takes."""
         return tuple(name for name in USED if _constants(name, self) is not None)
 
+    @property
+    def refused(self) -> tuple[str, ...]:
+        """Those whose limits are known, in a ratio that the criterion does not take."""
+        known = {"sines": self.repeated}
+        given = [name for name in USED if self.torsion is not None and known.get(name, self.axial) is not None]
+        return tuple(name for name in given if name not in self.criteria)
+
 
 class Places(NamedTuple):
     """A path at many places: deviators about the centre of their smallest ball, its radius, and the hydrostatic stress, MPa.
