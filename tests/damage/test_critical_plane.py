@@ -134,7 +134,7 @@ def test_criteria_for_endless_life_are_met_at_their_limits(unit, size):
     assert method().tables(life, "metric") == ()
     brittle = CriticalPlane(sn_curve=CURVE, axial_limit="300 MPa", torsion_limit="160 MPa")
     told = [
-        one.message for one in va.assess_life(spot(brittle, own), duty(loads(x, x))).findings if "ratio" in one.code
+        one.sentence for one in va.assess_life(spot(brittle, own), duty(loads(x, x))).findings if "ratio" in one.code
     ]
     assert len(told) == 1
     assert "crossland does not take" in told[0]
