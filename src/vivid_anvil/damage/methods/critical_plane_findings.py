@@ -8,7 +8,6 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from vivid_anvil.ground.errors import listed
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.stress.planes.deviator import deviator, off_line
 from vivid_anvil.stress.planes.plane_cycles import counted, cycles_on
@@ -91,7 +90,7 @@ def _ratio_of_limits(method: CriticalPlane) -> Iterator[Finding]:
             "note",
             "limits-out-of-ratio",
             f"The limit in torsion is {number(ratio)} times that in {'' if limits.axial else 'repeated '}tension, a ratio that "
-            f"{listed(refused)} {'does' if len(refused) == 1 else 'do'} not take: nothing is said by it.",
+            f"{' and '.join(refused)} {'does' if len(refused) == 1 else 'do'} not take: nothing is said by it.",
             "Is one of the limits a range, or of another material? Brittle metals need other criteria.",
         )
 
