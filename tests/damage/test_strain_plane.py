@@ -21,6 +21,7 @@ from vivid_anvil.stress.planes.lives import shear_curve
 from vivid_anvil.stress.planes.strain_parameters import STRAIN_PARAMETERS
 from vivid_anvil.stress.yielding import Yielding, follow_block
 from vivid_anvil.stress.yielding.local_tensors import PLASTICITY, TRANSVERSE
+from vivid_anvil.stress.yielding.proportional_steps import largest_steps
 
 STEEL = StrainLife(
     name="steel",
@@ -234,3 +235,24 @@ def test_criteria_and_rules_stand_side_by_side():
 def test_nonsense_is_refused(ask, said):
     with pytest.raises(InputError, match=said):
         ask()
+
+
+@pytest.mark.parametrize("rule", ["neuber", "energy density"])
+@pytest.mark.parametrize("transverse", TRANSVERSE)
+@pytest.mark.parametrize("unit", [(BEND, TWIST), ([-120.0, 60.0, 0, 20.0, 0, 0], TWIST), ([0.0] * 6, TWIST)])
+def test_the_proportional_rule_is_worked_where_the_path_is_largest(unit, transverse, rule):
+    how = Yielding(cyclic=STEEL.cyclic, transverse=transverse, notch_rule=rule)
+    x = np.sin(2.0 * np.pi * np.arange(40) / 40)
+    path = 3.0 * np.outer(x, np.array(unit[0]) + np.array(unit[1]))
+    worked = largest_steps(how, path, np.array(UP), "metric")
+    for step in worked:
+        assert by_hand(step.numbers) == pytest.approx(step.value, rel=3e-5, abs=1e-7), step.title
+    local = how.local(path, surface_normal=UP)
+    at = int(np.abs(local.stress).sum(axis=1).argmax())
+    stress = np.linalg.eigvalsh(local.stress[at][[[0, 3], [3, 1]]])
+    strain = np.linalg.eigvalsh(local.strain[at][[[0, 3], [3, 1]]])
+    first, along, across = (step.value for step in worked[-3:])
+    assert np.abs(stress).max() == pytest.approx(first, rel=1e-4)
+    assert sorted(np.abs(strain)) == pytest.approx(sorted(np.abs([along, across])), rel=1e-4)
+    assert worked[-3].title.endswith("local first principal stress")
+    assert largest_steps(how, 0.0 * path, np.array(UP), "metric") == []

@@ -10,9 +10,10 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.spectra.responses.components import COMPONENTS
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures.straight import normal_weights
-from vivid_anvil.stress.planes.plane_cycles import TensorEvent
+from vivid_anvil.stress.planes.plane_cycles import TensorEvent, tensor_events
 from vivid_anvil.stress.planes.resolve import shear_weights
 from vivid_anvil.stress.planes.strain_parameters import StrainCycles
+from vivid_anvil.stress.yielding.proportional_steps import largest_steps
 from vivid_anvil.units import UnitSystem, display_unit, shown
 from vivid_anvil.writing.working import Step, put_in
 
@@ -44,11 +45,10 @@ def at_ends(method: StrainPlane, result: Any, row: int, units: UnitSystem) -> li
     weights = 2.0 * shear_weights(normal[None], along[None])[0] if by_shear else normal_weights(normal)
     symbol = "γ" if by_shear else "ε_n"
     ends.sort(key=lambda i: -float(event.strain[i] @ weights))  # type: ignore[index]
-    steps: list[Step] = []
+    steps = _yields(method, result, number, at, units)
     for label, place in (("max", ends[0]), ("min", ends[1])):
         title = f"At the cycle's {label}imum"
         steps += _resolved(event.strain[place], weights, f"{symbol}_{label}", title, method.plasticity)
-    high, low = steps[-1].value, 0.0
     high = next(step.value for step in steps if step.formula.startswith(f"{symbol}_max"))
     low = steps[-1].value
     title = "Range of the engineering shear strain" if by_shear else "Range of the normal strain"
@@ -59,6 +59,18 @@ def at_ends(method: StrainPlane, result: Any, row: int, units: UnitSystem) -> li
         Step("Its amplitude", f"{symbol}_a = Δ{symbol} / 2", f"{put_in(high - low)} / 2", 0.5 * (high - low), "")
     )
     return [*steps, *_largest_normal(event, normal, float(own.cycles.highest[at]), units, method.plasticity)]
+
+
+def _yields(method: StrainPlane, result: Any, number: int, at: int, units: UnitSystem) -> list[Step]:
+    """How the place yields where the path of the event, or the cycle, is largest, where the rule can be worked by hand."""
+    if method.plasticity != "proportional":
+        return []
+    spot = result.hot_spot
+    events = tensor_events(spot.fed, result.duty_cycle, spot.notch_factor)
+    normal = method.normal_of(np.concatenate([one.stress for one in events]))
+    own = events[number]
+    path = own.stress if own.counts is None else own.stress[2 * at : 2 * at + 2]
+    return largest_steps(method.how, path, normal, units)
 
 
 def _resolved(strain: FloatArray, weights: FloatArray, symbol: str, title: str, rule: str) -> list[Step]:

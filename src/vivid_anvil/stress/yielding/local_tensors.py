@@ -141,7 +141,7 @@ class Yielding:
         """
         tensors = checked(elastic)
         normal = free_normal(tensors).normal if surface_normal is None else np.asarray(surface_normal, dtype=np.float64)
-        axes, plane, traction = _in_surface(tensors, normal / np.linalg.norm(normal))
+        axes, plane, traction = in_surface(tensors, normal / np.linalg.norm(normal))
         sizes = np.asarray(np.linalg.svd(deviator(plane), compute_uv=False))
         off = float(off_line(sizes[None])[0])
         way = {"proportional": self._proportional, "incremental": self._incremental, "elastic": self._elastic}
@@ -155,13 +155,13 @@ class Yielding:
 
     def _proportional(self, plane: FloatArray) -> _Found:
         """The way of a signed equivalent stress along the line that the path comes nearest to."""
-        line, drive = _line(plane)
+        line, drive = line_of(plane)
         samples, points = turned_points(drive)
         largest = float(np.abs(points).max())
         if largest == 0.0:
             nothing = np.zeros((points.size, 6))
             return _Found(samples, nothing, nothing)
-        first, second, turn = _principals(line)
+        first, second, turn = principals(line)
         parts = _of_drive(self, first, second, largest)
         followed = _followed(points, largest, parts)
         own = np.zeros((2, points.size, 6))
@@ -216,7 +216,7 @@ class _Found(NamedTuple):
     strain: FloatArray
 
 
-def _in_surface(tensors: FloatArray, normal: FloatArray) -> tuple[FloatArray, FloatArray, float]:
+def in_surface(tensors: FloatArray, normal: FloatArray) -> tuple[FloatArray, FloatArray, float]:
     """Axes whose third is the normal, rows; the tensors there without what acts along it; that over the largest stress."""
     first = np.cross(normal, np.eye(3)[int(np.abs(normal).argmin())])
     first /= np.linalg.norm(first)
@@ -234,7 +234,7 @@ def _turned(tensors: FloatArray, axes: FloatArray) -> FloatArray:
     return np.ascontiguousarray(np.column_stack([full[:, i, j] for i, j in COMPONENTS]))
 
 
-def _line(plane: FloatArray) -> tuple[FloatArray, FloatArray]:
+def line_of(plane: FloatArray) -> tuple[FloatArray, FloatArray]:
     """The tensor with an equivalent stress of 1 along whose line a path runs, and how far along it each sample is, MPa."""
     deviators = deviator(plane)
     at = int(np.linalg.norm(deviators, axis=1).argmax())
@@ -248,7 +248,7 @@ def _line(plane: FloatArray) -> tuple[FloatArray, FloatArray]:
     return line, np.sqrt(1.5) * (deviators @ along)
 
 
-def _principals(line: FloatArray) -> tuple[float, float, float]:
+def principals(line: FloatArray) -> tuple[float, float, float]:
     """Principal stresses in the surface, that of larger size first, and the angle of the first from x, radians."""
     x, y, shear = float(line[0]), float(line[1]), float(line[3])
     turn = 0.5 * np.arctan2(2.0 * shear, x - y)
