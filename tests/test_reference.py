@@ -13,6 +13,9 @@ from tests.reference_values import FOLDER, RANDOM_SIGNALS, cases, compared, devi
 PAIRS = [pytest.param(method, case, id=case["id"]) for method in METHODS for case in cases(method.cases)]
 
 
+ON_PLANE = {"Wc_max_MPa", "R", "N_each_alone"}
+
+
 @pytest.mark.slow
 @pytest.mark.parametrize(("method", "case"), PAIRS)
 def test_the_reference_case_is_met(method, case):
@@ -23,6 +26,9 @@ def test_the_reference_case_is_met(method, case):
         if isinstance(wanted, float | int) and abs(got - wanted) <= max(case.get("atol", 0.0), 0.05 if steep else 0.0):
             continue
         within = max(case["rtol"], case.get("rtol_on_max_shear_plane", 0.0) if steep else 0.0, 1e-12)
+        if name in ON_PLANE or "shares" in name:  # the optimum is flat in damage: these move with the angle
+            within = max(within, case.get("rtol_shares" if "shares" in name else "rtol_on_plane", 0.0))
+            within = max(within, case.get("rtol_on_plane", 0.0))
         assert deviation(wanted, got) <= within, (name, wanted, got)
 
 
@@ -42,7 +48,7 @@ def _keys(expected):
     return set(expected) | inner
 
 
-@pytest.mark.parametrize("folder", ["spectral", "vibration", "service", "extras", "multiaxial"])
+@pytest.mark.parametrize("folder", ["spectral", "vibration", "service", "extras", "multiaxial", "elastomer"])
 def test_every_case_of_vibration_belongs_to_a_method(folder):
     known = {case["id"] for method in METHODS for case in cases(method.cases)}
     held = {case["id"] for case in json.loads((FOLDER / f"{folder}.json").read_text())["cases"]}

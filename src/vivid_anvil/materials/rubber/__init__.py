@@ -1,0 +1,50 @@
+"""Rubber: hyperelastic laws, and growth of cracks by their tearing energy."""
+
+from vivid_anvil.materials.rubber.fit_hyperelastic import HyperelasticFit, constants_of, fit_hyperelastic
+from vivid_anvil.materials.rubber.flaw_size import FlawSizes, initial_flaws
+from vivid_anvil.materials.rubber.hyperelastic import (
+    HYPERELASTIC,
+    HyperelasticLaw,
+    MooneyRivlin,
+    NeoHookean,
+    Ogden,
+    Yeoh,
+)
+from vivid_anvil.materials.rubber.loading_modes import LOADING_MODES, stretches
+from vivid_anvil.materials.rubber.rubber_tests import RubberTests, read_rubber_tests
+from vivid_anvil.materials.rubber.tearing_law import (
+    R_EFFECTS,
+    TEARING_LAWS,
+    PowerTearing,
+    ShiftedTearing,
+    TearingLaw,
+    ThreeRegimes,
+)
+from vivid_anvil.materials.rubber.test_pieces import edge_crack_energy, planar_strip_energy, trousers_energy
+
+__all__ = [
+    "HYPERELASTIC",
+    "LOADING_MODES",
+    "R_EFFECTS",
+    "TEARING_LAWS",
+    "FlawSizes",
+    "HyperelasticFit",
+    "HyperelasticLaw",
+    "MooneyRivlin",
+    "NeoHookean",
+    "Ogden",
+    "PowerTearing",
+    "RubberTests",
+    "ShiftedTearing",
+    "TearingLaw",
+    "ThreeRegimes",
+    "Yeoh",
+    "constants_of",
+    "edge_crack_energy",
+    "fit_hyperelastic",
+    "initial_flaws",
+    "planar_strip_energy",
+    "read_rubber_tests",
+    "stretches",
+    "trousers_energy",
+]

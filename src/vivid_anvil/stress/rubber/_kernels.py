@@ -1,0 +1,225 @@
+"""Loops over the steps of a strain path and over planes: energy that is there to open a crack."""
+
+import numpy as np
+
+from vivid_anvil.ground.compiled import compiled
+
+# places and weights of Gauss and Lobatto on a step, the ends among them
+AT = np.array([0.0, 0.5 * (1.0 - np.sqrt(0.2)), 0.5 * (1.0 + np.sqrt(0.2)), 1.0])
+WEIGHTS = np.array([1.0, 5.0, 5.0, 1.0]) / 12.0
+NODES = 4
+SURFACE, VOLUME = 0, 1  # how the pressure is found: nothing acts along a normal, or by the bulk modulus
+XX, YY, ZZ, XY, YZ, ZX = range(6)
+HALVES = 40  # of the search for where a traction turns
+
+
+@compiled
+def _full(six, out):
+    out[0, 0], out[1, 1], out[2, 2] = six[XX], six[YY], six[ZZ]
+    out[0, 1] = out[1, 0] = six[XY]
+    out[1, 2] = out[2, 1] = six[YZ]
+    out[2, 0] = out[0, 2] = six[ZX]
+
+
+@compiled
+def _product(a, b, out):
+    for i in range(3):
+        for j in range(3):
+            out[i, j] = a[i, 0] * b[0, j] + a[i, 1] * b[1, j] + a[i, 2] * b[2, j]
+
+
+@compiled
+def _inverse(a, out):
+    """Inverse of a symmetric tensor; returns its determinant."""
+    out[0, 0] = a[1, 1] * a[2, 2] - a[1, 2] * a[1, 2]
+    out[1, 1] = a[0, 0] * a[2, 2] - a[0, 2] * a[0, 2]
+    out[2, 2] = a[0, 0] * a[1, 1] - a[0, 1] * a[0, 1]
+    out[0, 1] = out[1, 0] = a[0, 2] * a[1, 2] - a[0, 1] * a[2, 2]
+    out[0, 2] = out[2, 0] = a[0, 1] * a[1, 2] - a[0, 2] * a[1, 1]
+    out[1, 2] = out[2, 1] = a[0, 1] * a[0, 2] - a[0, 0] * a[1, 2]
+    determinant = a[0, 0] * out[0, 0] + a[0, 1] * out[0, 1] + a[0, 2] * out[0, 2]
+    for i in range(3):
+        for j in range(3):
+            out[i, j] /= determinant
+    return determinant
+
+
+@compiled
+def _second_stress(c, row, pressure, mean, normal, inverse, bar, out):
+    """Second Piola-Kirchhoff stress of a right Cauchy-Green tensor, MPa; `mean` is J times the mean Cauchy stress."""
+    determinant = _inverse(c, inverse)
+    size = determinant ** (-1.0 / 3.0)  # of what keeps the volume
+    for i in range(3):
+        for j in range(3):
+            bar[i, j] = size * c[i, j]
+            out[i, j] = 0.0
+    if row.size == 4:
+        first = bar[0, 0] + bar[1, 1] + bar[2, 2]
+        x = first - 3.0
+        one = 2.0 * (row[0] + 2.0 * row[1] * x + 3.0 * row[2] * x * x)
+        for i in range(3):
+            out[i, i] = one + 2.0 * row[3] * first
+            for j in range(3):
+                out[i, j] -= 2.0 * row[3] * bar[i, j]
+    else:
+        squares, axes = np.linalg.eigh(bar)
+        for k in range(3):
+            stretch, along = np.sqrt(squares[k]), 0.0
+            for t in range(4, row.size, 2):
+                along += row[t] * stretch ** row[t + 1]
+            for i in range(3):
+                for j in range(3):
+                    out[i, j] += along / squares[k] * axes[i, k] * axes[j, k]
+    # of `bar`: now what keeps the volume, then the pressure
+    held, over = 0.0, 0.0
+    if pressure == SURFACE:
+        for i in range(3):
+            for j in range(3):
+                held += normal[i] * size * out[i, j] * normal[j]
+                over += normal[i] * inverse[i, j] * normal[j]
+        held = -held / over
+    else:
+        for i in range(3):
+            for j in range(3):
+                held -= size * out[i, j] * c[i, j] / 3.0
+        held += mean
+    for i in range(3):
+        for j in range(3):
+            out[i, j] = size * out[i, j] + held * inverse[i, j]
+
+
+@compiled
+def _mean(six, bulk, full, inverse):
+    """J times the mean Cauchy stress of U = K (J - 1)² / 2, MPa."""
+    _full(six, full)
+    volume = np.sqrt(_inverse(full, inverse))
+    return bulk * (volume - 1.0) * volume
+
+
+@compiled
+def prepared(path, row, pressure, bulk, normal, work, line, traction):
+    """Of each node of each step, in a row of six: what the work on a plane is a form of, the square of a line, its traction.
+
+    `path` are right Cauchy-Green tensors, shape (samples, 6); between samples they go straight. So does the mean stress that a
+    bulk modulus gives: the volume of a straight way between two states is not that of the body.
+    """
+    c, step, stress = np.empty((3, 3)), np.empty((3, 3)), np.empty((3, 3))
+    inverse, bar, both, three = np.empty((3, 3)), np.empty((3, 3)), np.empty((3, 3)), np.empty((3, 3))
+    six = np.empty(6)
+    for s in range(path.shape[0] - 1):
+        for k in range(6):
+            six[k] = 0.5 * (path[s + 1, k] - path[s, k])
+        _full(six, step)  # of Green and Lagrange's strain
+        first, last = 0.0, 0.0
+        if pressure == VOLUME:
+            first, last = _mean(path[s], bulk, c, inverse), _mean(path[s + 1], bulk, c, inverse)
+        for n in range(NODES):
+            for k in range(6):
+                six[k] = path[s, k] + AT[n] * (path[s + 1, k] - path[s, k])
+                line[s, n, k] = six[k] if k < 3 else 2.0 * six[k]
+            _full(six, c)
+            _second_stress(c, row, pressure, first + AT[n] * (last - first), normal, inverse, bar, stress)
+            _product(c, stress, both)
+            _product(both, step, three)
+            _form(three, work[s, n])
+            _product(both, c, three)
+            _form(three, traction[s, n])
+
+
+@compiled
+def _form(tensor, out):
+    """Weights of x², y², z², xy, yz, zx in the quadratic form of a tensor."""
+    out[XX], out[YY], out[ZZ] = tensor[0, 0], tensor[1, 1], tensor[2, 2]
+    out[XY], out[YZ], out[ZX] = tensor[0, 1] + tensor[1, 0], tensor[1, 2] + tensor[2, 1], tensor[2, 0] + tensor[0, 2]
+
+
+@compiled
+def _of(form, squares):
+    return (
+        form[0] * squares[0]
+        + form[1] * squares[1]
+        + form[2] * squares[2]
+        + form[3] * squares[3]
+        + form[4] * squares[4]
+        + form[5] * squares[5]
+    )
+
+
+@compiled
+def energies(work, line, traction, planes, closes, found):
+    """Energy that was there on each plane at each sample, MPa, shape (planes, samples), from 0 at the first.
+
+    `planes` are unit normals of the undeformed body; with `closes` only the work done while the plane is pulled counts.
+    """
+    steps = work.shape[0]
+    squares = np.empty(6)
+    g, h, t = np.empty(NODES), np.empty(NODES), np.empty(NODES)
+    for p in range(planes.shape[0]):
+        x, y, z = planes[p, 0], planes[p, 1], planes[p, 2]
+        squares[0], squares[1], squares[2], squares[3], squares[4], squares[5] = (
+            x * x,
+            y * y,
+            z * z,
+            x * y,
+            y * z,
+            z * x,
+        )
+        total = 0.0
+        found[p, 0] = 0.0
+        for s in range(steps):
+            if closes:
+                pulled = 0
+                for n in range(NODES):
+                    t[n] = _of(traction[s, n], squares)
+                    pulled += 1 if t[n] > 0.0 else 0
+                if pulled == 0:
+                    found[p, s + 1] = total
+                    continue
+                if pulled < NODES:
+                    for n in range(NODES):
+                        g[n], h[n] = _of(work[s, n], squares), _of(line[s, n], squares)
+                    total += _while_pulled(g, h, t)
+                    found[p, s + 1] = total
+                    continue
+            for n in range(NODES):
+                total += WEIGHTS[n] * _of(work[s, n], squares) / _of(line[s, n], squares)
+            found[p, s + 1] = total
+
+
+@compiled
+def _cubic(values, at):
+    """Of the polynomial through the values at the nodes."""
+    total = 0.0
+    for n in range(NODES):
+        part = values[n]
+        for m in range(NODES):
+            if m != n:
+                part *= (at - AT[m]) / (AT[n] - AT[m])
+        total += part
+    return total
+
+
+@compiled
+def _while_pulled(g, h, t):
+    """The work of a step on which the traction of a plane turns: split where it does."""
+    total, low = 0.0, 0.0
+    for n in range(1, NODES + 1):
+        # to where it turns before the next node, then to that node
+        high = AT[n] if n < NODES else 1.0
+        turns = n < NODES and (t[n - 1] > 0.0) != (t[n] > 0.0)
+        if turns:
+            a, b = AT[n - 1], AT[n]
+            for _half in range(HALVES):
+                middle = 0.5 * (a + b)
+                if (_cubic(t, middle) > 0.0) == (t[n - 1] > 0.0):
+                    a = middle
+                else:
+                    b = middle
+            high = 0.5 * (a + b)
+        if turns or n == NODES:
+            if (t[n - 1] > 0.0) if n < NODES else (t[NODES - 1] > 0.0):
+                for k in range(NODES):
+                    at = low + AT[k] * (high - low)
+                    total += (high - low) * WEIGHTS[k] * _cubic(g, at) / _cubic(h, at)
+            low = high
+    return total
