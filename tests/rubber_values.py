@@ -27,7 +27,7 @@ from vivid_anvil.materials.rubber import (
 from vivid_anvil.stress.planes import worst_plane
 from vivid_anvil.stress.rubber import StrainPath, cauchy_green, without_drift
 
-STEPS = 160  # from one corner of a path to the next
+STEPS = 400  # from one corner of a path to the next
 SHEET = [0.0, 0.0, 1.0]
 
 
@@ -219,7 +219,9 @@ def _closed(inputs: Values) -> Values:
     plane = sheet(0.0)
     found: Values = {
         "W_MPa": [float(law.energy_of(mode, one)) for one in inputs["stretch"]],
-        "Wc_MPa": [float(energies(inputs, mode_path(mode, one), plane)[0, -1]) for one in inputs["stretch"]],
+        "Wc_MPa": [
+            float(energies(inputs, mode_path(mode, one, steps=4000), plane)[0, -1]) for one in inputs["stretch"]
+        ],
     }
     if "C01_MPa" in inputs:
         found["stress_1_MPa"] = [float(law.stress(mode, one)) for one in inputs["stretch"]]
@@ -261,6 +263,24 @@ def _biaxial(inputs: Values) -> Values:
         "Wc_MPa": energies(inputs, path, sheet(inputs["theta_deg"]))[:, -1],
         "Wc_greatest_MPa": worst.value,
         "direction_greatest": np.abs(worst.normal).round(2) + 0.0,
+    }
+
+
+def _plane_stress(inputs: Values) -> Values:
+    modulus, nu, tiny = inputs["E_MPa"], inputs["nu"], 1e-7
+    shear, bulk = 0.5 * modulus / (1.0 + nu), modulus / (3.0 * (1.0 - 2.0 * nu))
+    law = NeoHookean(name="rubber", c10=0.5 * shear, bulk_modulus=bulk)
+    x, y, t = inputs["sx_MPa"], inputs["sy_MPa"], inputs["txy_MPa"]
+    strain = np.array([x - nu * y, y - nu * x, -nu * (x + y), (1.0 + nu) * t, 0.0, 0.0]) / modulus
+    path = np.array([1.0, 1, 1, 0, 0, 0]) + 2.0 * tiny * np.linspace(0.0, 1.0, 4)[:, None] * strain
+    # a step along a straight strain: the energy is a square of its size
+    found = StrainPath(cauchy_greens=path, law=law, closes=False)
+    worst = worst_plane(lambda n: found.energies(n)[:, -1] / tiny**2)
+    angle = np.degrees(np.arctan2(worst.normal[1], worst.normal[0])) % 180.0
+    return {
+        "Wc_MPa": found.energies(sheet(inputs["theta_deg"]))[:, -1] / tiny**2,
+        "Wc_max_MPa": worst.value,
+        "theta_max_deg": float(angle),
     }
 
 
@@ -392,7 +412,7 @@ def _compression(inputs: Values) -> Values:
 
 
 def _squeezed(inputs: Values) -> Values:
-    path, planes = corners([(1, 1), (inputs["lambda1"], inputs["lambda2"])]), sheet(inputs["theta_deg"])
+    path, planes = corners([(1, 1), (inputs["lambda1"], inputs["lambda2"])], 8000), sheet(inputs["theta_deg"])
 
     def traction(share: float, theta: float) -> float:
         one, two = (1.0 + (inputs[key] - 1.0) * share for key in ("lambda1", "lambda2"))
@@ -429,7 +449,7 @@ def _to_and_fro(inputs: Values) -> Values:
 
 def _two_channels(inputs: Values) -> Values:
     law, rows = tearing(inputs), np.array(inputs["F11_F12_F21_F22"])
-    fine = 8
+    fine = 24
     share = np.arange(1, fine + 1)[:, None] / fine
     way = np.concatenate([rows[:1], *(a + share * (b - a) for a, b in itertools.pairwise(rows))])
     zero = np.zeros(len(way))
@@ -501,6 +521,7 @@ RUBBER = (
     Method("Cracking energy, small strain", r"E-ced-small-uniaxial-1", _small),
     Method("Cracking energy across the stretch", r"E-ced-neo-hookean-\d|EL-wc-mooney-\d", _closed),
     Method("Cracking energy at an angle", r"E-ced-angle-\d|EL-wc-mooney-angle-\d", _angle),
+    Method("Cracking energy in plane stress, small strain", r"E-ced-plane-stress-scan-1", _plane_stress),
     Method("Cracking energy in simple shear", r"E-ced-shear-scan-1", _shear),
     Method("Cracking energy of two stretches", r"EL-wc-biaxial-1", _biaxial),
     Method("Cracking energy of a body that turns", r"EL-wc-rigid-rotation-1", _rotation),

@@ -89,6 +89,32 @@ def _second_stress(c, row, pressure, mean, normal, inverse, bar, out):
 
 
 @compiled
+def _full_step(one, other, step):
+    """Of Green and Lagrange's strain, between two right Cauchy-Green tensors."""
+    for i in range(3):
+        step[i, i] = 0.5 * (other[i] - one[i])
+    step[0, 1] = step[1, 0] = 0.5 * (other[XY] - one[XY])
+    step[1, 2] = step[2, 1] = 0.5 * (other[YZ] - one[YZ])
+    step[2, 0] = step[0, 2] = 0.5 * (other[ZX] - one[ZX])
+
+
+@compiled
+def _keep_volume(c, step, inverse):
+    """The part of C that keeps the volume, and of the step of the strain there, both in place."""
+    determinant = _inverse(c, inverse)
+    size, swells = determinant ** (-1.0 / 3.0), 0.0
+    for i in range(3):
+        for j in range(3):
+            swells += inverse[i, j] * step[i, j]
+    for i in range(3):
+        for j in range(3):
+            step[i, j] = size * (step[i, j] - swells * c[i, j] / 3.0)
+    for i in range(3):
+        for j in range(3):
+            c[i, j] *= size
+
+
+@compiled
 def _mean(six, bulk, full, inverse):
     """J times the mean Cauchy stress of U = K (J - 1)² / 2, MPa."""
     _full(six, full)
@@ -101,23 +127,25 @@ def prepared(path, row, pressure, bulk, normal, work, line, traction):
     """Of each node of each step, in a row of six: what the work on a plane is a form of, the square of a line, its traction.
 
     `path` are right Cauchy-Green tensors, shape (samples, 6); between samples they go straight. So does the mean stress that a
-    bulk modulus gives: the volume of a straight way between two states is not that of the body.
+    bulk modulus gives: the volume of a straight way between two states is not that of the body. Without a bulk modulus the volume
+    is kept on the way.
     """
     c, step, stress = np.empty((3, 3)), np.empty((3, 3)), np.empty((3, 3))
     inverse, bar, both, three = np.empty((3, 3)), np.empty((3, 3)), np.empty((3, 3)), np.empty((3, 3))
     six = np.empty(6)
     for s in range(path.shape[0] - 1):
-        for k in range(6):
-            six[k] = 0.5 * (path[s + 1, k] - path[s, k])
-        _full(six, step)  # of Green and Lagrange's strain
+        _full_step(path[s], path[s + 1], step)
         first, last = 0.0, 0.0
         if pressure == VOLUME:
             first, last = _mean(path[s], bulk, c, inverse), _mean(path[s + 1], bulk, c, inverse)
         for n in range(NODES):
             for k in range(6):
                 six[k] = path[s, k] + AT[n] * (path[s + 1, k] - path[s, k])
-                line[s, n, k] = six[k] if k < 3 else 2.0 * six[k]
             _full(six, c)
+            if pressure == SURFACE:
+                _full_step(path[s], path[s + 1], step)
+                _keep_volume(c, step, inverse)
+            _form(c, line[s, n])
             _second_stress(c, row, pressure, first + AT[n] * (last - first), normal, inverse, bar, stress)
             _product(c, stress, both)
             _product(both, step, three)
