@@ -249,3 +249,11 @@ def test_findings_tell_what_a_whole_path_leaves_out_and_where_no_surface_is():
     assert "path-counts-once" not in {one.code for one in va.assess_life(spot(whole()), duty(turning())).findings}
     solid = spot(whole(planes="free surface"), [[200.0, 90.0, 80.0, 0, 0, 0], TWIST])
     assert "no-free-surface" in {one.code for one in va.assess_life(solid, duty(turning())).findings}
+
+
+def test_limits_of_a_region_without_nodes_say_nothing():
+    method = CriticalPlane(sn_curve=CURVE, shear_amplitude="circle", axial_limit=300.0, torsion_limit=180.0)
+    plain = head(CriticalPlane(sn_curve=CURVE, k=0.3, shear_amplitude="circle"))
+    model = assess_model(field_of(4), LOADS, duty_of(20), plain)
+    empty = dataclasses.replace(model, regions=(("edge", head(method)),), region_of=np.full(4, -1))
+    assert endless_life_of_nodes(empty) is None

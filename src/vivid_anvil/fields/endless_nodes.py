@@ -83,8 +83,11 @@ def endless_life_of_nodes(result: ModelResult) -> EndlessNodes | None:
             if not places.size:
                 continue
             used[name][places], event[name][places] = each.max(axis=1), loads.event[each.argmax(axis=1)]
-    frozen = {name: read_only(each) for name, each in used.items()}
-    return EndlessNodes(result, frozen, {name: np.asarray(read_only(each)) for name, each in event.items()})
+    known = [name for name, each in used.items() if not np.isnan(each).all()]  # a region may hold no node
+    if not known:
+        return None
+    frozen = {name: read_only(used[name]) for name in known}
+    return EndlessNodes(result, frozen, {name: np.asarray(read_only(event[name])) for name in known})
 
 
 def _limits(method: object) -> FatigueLimits:

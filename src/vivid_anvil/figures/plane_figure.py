@@ -10,7 +10,7 @@ from matplotlib.ticker import MaxNLocator
 from matplotlib.tri import Triangulation
 
 from vivid_anvil.damage import CriticalPlane, LifeResult, StrainPlane
-from vivid_anvil.damage.methods.plane_search import WorstPlane
+from vivid_anvil.damage.methods.worst_plane import WorstPlane
 from vivid_anvil.figures.life_figure import headline
 from vivid_anvil.figures.style import BLUE, INK, LINES, RED, new_figure, note
 from vivid_anvil.ground.checks import FloatArray

@@ -35,7 +35,8 @@ def _stamp_with_callees(loop: Any, plain: Callable[..., Any]) -> None:
     if not hasattr(loop, "_cache"):  # NUMBA_DISABLE_JIT
         return
     called: Iterator[Any] = (plain.__globals__.get(name) for name in plain.__code__.co_names)
-    stamps = sorted({str(callee._cache._cache_file._source_stamp) for callee in called if hasattr(callee, "_cache")})
+    files = (getattr(getattr(callee, "_cache", None), "_cache_file", None) for callee in called)
+    stamps = sorted({str(file._source_stamp) for file in files if file is not None})
     if stamps:
         kept = loop._cache._cache_file
         kept._source_stamp = (kept._source_stamp, *stamps)

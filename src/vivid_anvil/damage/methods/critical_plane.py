@@ -21,7 +21,8 @@ from vivid_anvil.counting.cycles import of_a_repeat
 from vivid_anvil.damage.methods.critical_plane_findings import critical_plane_findings
 from vivid_anvil.damage.methods.critical_plane_steps import load_steps, plane_steps
 from vivid_anvil.damage.methods.endless_life import endless_life
-from vivid_anvil.damage.methods.plane_search import Search, WorstPlane, search_of
+from vivid_anvil.damage.methods.plane_search import Search, search_of
+from vivid_anvil.damage.methods.worst_plane import WorstPlane
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray

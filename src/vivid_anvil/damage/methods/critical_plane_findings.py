@@ -18,7 +18,7 @@ from vivid_anvil.writing.finding import Finding
 if TYPE_CHECKING:
     from vivid_anvil.damage.life_numbers import Life
     from vivid_anvil.damage.methods.critical_plane import CriticalPlane
-    from vivid_anvil.damage.methods.plane_search import WorstPlane
+    from vivid_anvil.damage.methods.worst_plane import WorstPlane
 
 IN_STEP = 0.1  # off the line, below which one stress says as much
 MORE = 1.2  # times the damage of a whole path

@@ -18,11 +18,11 @@ import numpy as np
 
 from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.cycles import of_a_repeat
-from vivid_anvil.damage.methods.plane_search import WorstPlane
 from vivid_anvil.damage.methods.strain_plane_findings import strain_plane_findings
 from vivid_anvil.damage.methods.strain_plane_steps import at_ends, strain_steps
 from vivid_anvil.damage.methods.strain_search import StrainSearch, Yielded, yielded
 from vivid_anvil.damage.methods.strain_terms import damage_of, terms_of
+from vivid_anvil.damage.methods.worst_plane import WorstPlane
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray

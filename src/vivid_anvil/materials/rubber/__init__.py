@@ -1,5 +1,6 @@
 """Rubber: hyperelastic laws, and growth of cracks by their tearing energy."""
 
+from vivid_anvil.materials.rubber.cracked_strips import edge_crack_energy, planar_strip_energy, trousers_energy
 from vivid_anvil.materials.rubber.fit_hyperelastic import HyperelasticFit, constants_of, fit_hyperelastic
 from vivid_anvil.materials.rubber.flaw_size import FlawSizes, initial_flaws
 from vivid_anvil.materials.rubber.hyperelastic import (
@@ -11,16 +12,11 @@ from vivid_anvil.materials.rubber.hyperelastic import (
     Yeoh,
 )
 from vivid_anvil.materials.rubber.loading_modes import LOADING_MODES, stretches
+from vivid_anvil.materials.rubber.power_tearing import PowerTearing
 from vivid_anvil.materials.rubber.rubber_tests import RubberTests, read_rubber_tests
-from vivid_anvil.materials.rubber.tearing_law import (
-    R_EFFECTS,
-    TEARING_LAWS,
-    PowerTearing,
-    ShiftedTearing,
-    TearingLaw,
-    ThreeRegimes,
-)
-from vivid_anvil.materials.rubber.test_pieces import edge_crack_energy, planar_strip_energy, trousers_energy
+from vivid_anvil.materials.rubber.shifted_tearing import ShiftedTearing
+from vivid_anvil.materials.rubber.tearing_law import R_EFFECTS, TEARING_LAWS, TearingLaw
+from vivid_anvil.materials.rubber.three_regimes import ThreeRegimes
 
 __all__ = [
     "HYPERELASTIC",

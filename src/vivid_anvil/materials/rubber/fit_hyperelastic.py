@@ -11,7 +11,7 @@ from scipy.optimize import least_squares
 from vivid_anvil.ground.checks import FloatArray, one_of
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.rubber.hyperelastic import HYPERELASTIC, HyperelasticLaw, Ogden
-from vivid_anvil.materials.rubber.loading_modes import LOADING_MODES
+from vivid_anvil.materials.rubber.loading_modes import LOADING_MODES, stretches
 from vivid_anvil.materials.rubber.rubber_tests import RubberTests
 from vivid_anvil.units import UnitSystem, number, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
@@ -180,24 +180,20 @@ def fit_hyperelastic(
     keys = CONSTANTS[form]
     columns, wanted = [], np.concatenate([tests.of(mode)[1] / _scale(tests.of(mode)[1]) for mode in tests.tested])
     for key in keys:  # the stress is linear in the constants
-        unit = _unit_law(form, keys, key)
-        parts = [_nominal_of(unit, mode, tests.of(mode)[0]) / _scale(tests.of(mode)[1]) for mode in tests.tested]
+        parts = [_part(key, mode, tests.of(mode)[0]) / _scale(tests.of(mode)[1]) for mode in tests.tested]
         columns.append(np.concatenate(parts))
     found, *_ = np.linalg.lstsq(np.column_stack(columns), wanted, rcond=None)
     values = dict(zip(keys, found.tolist(), strict=True))
     return HyperelasticFit(tests, HYPERELASTIC[form](**values, **more))  # type: ignore[arg-type]
 
 
-def _unit_law(form: str, keys: tuple[str, ...], key: str) -> HyperelasticLaw:
-    """The form with one constant alone, of 1 MPa: not checked, as such a law may be none."""
-    law = object.__new__(HYPERELASTIC[form])
-    for one in keys:
-        law.__dict__[one] = 1.0 if one == key else 0.0
-    return law
-
-
-def _nominal_of(law: HyperelasticLaw, mode: str, stretch: FloatArray) -> FloatArray:
-    return law.nominal(mode, stretch)
+def _part(key: str, mode: str, stretch: FloatArray) -> FloatArray:
+    """Nominal stress over a constant of a law of invariants: 2 times its part of ∂W/∂I1, or of ∂W/∂I2, times the squares."""
+    square = stretches(mode, stretch) ** 2
+    x = square.sum(axis=1) - 3.0
+    first, third = (1.0 / square[:, 2], 1.0 / square[:, 0]) if key == "c01" else (square[:, 0], square[:, 2])
+    times = {"c20": 2.0 * x, "c30": 3.0 * x**2}.get(key, 1.0)
+    return np.asarray(2.0 * times * (first - third) / stretch)
 
 
 def _scale(stress: FloatArray) -> FloatArray:

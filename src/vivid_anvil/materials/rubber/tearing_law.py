@@ -19,7 +19,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, inside
-from vivid_anvil.units import Coherent, OptionalCoherent, number
+from vivid_anvil.units import OptionalCoherent, number
 
 TEARING_LAWS: Choices[type[TearingLaw]] = Choices("tearing law")
 R_EFFECTS = {
@@ -27,7 +27,6 @@ R_EFFECTS = {
     "crystallising": "rubber that crystallises when stretched: the slope rises with R (Mars and Fatemi 2003)",
 }
 POINTS = 24  # of Gauss and Legendre on each piece of an integral over ln c
-ALIKE = 1e-9  # of the exponent, within which the power is the logarithm
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -56,6 +55,7 @@ class TearingLaw(ABC):
 
     Examples
     --------
+    >>> from vivid_anvil.materials.rubber import PowerTearing
     >>> law = PowerTearing(
     ...     name="bushing", rate="0.0025 mm/cycle", at="11 N/mm", slope=2.0, r_effect="crystallising", slope_rise=1.3
     ... )
@@ -147,6 +147,7 @@ class TearingLaw(ABC):
 
         Examples
         --------
+        >>> from vivid_anvil.materials.rubber import PowerTearing
         >>> PowerTearing(name="sbr", rate=0.0025, at=11.0, slope=2.0).equivalent([2.0], 0.2).round(6)
         array([1.6])
         """
@@ -203,6 +204,7 @@ class TearingLaw(ABC):
 
         Examples
         --------
+        >>> from vivid_anvil.materials.rubber import PowerTearing
         >>> PowerTearing(name="sbr", rate=0.0025, at=11.0, slope=2.0).lives([0.5], [0.0], 0.04, 1.2).round(3)
         array([118512.011])
         """
@@ -296,6 +298,7 @@ class TearingLaw(ABC):
 
         Examples
         --------
+        >>> from vivid_anvil.materials.rubber import PowerTearing
         >>> law = PowerTearing(name="sbr", rate=0.0025, at=11.0, slope=2.0)
         >>> round(law.passes([0.5, 0.25], [0.0, 0.0], [1.0, 4.0], 0.04, 1.2), 3)
         59256.006
@@ -324,236 +327,12 @@ class TearingLaw(ABC):
         return f"<TearingLaw {self.name}: {self.kind}, {self.r_effect}>"
 
 
-@TEARING_LAWS.add("power")
-@dataclass(frozen=True, kw_only=True, repr=False)
-class PowerTearing(TearingLaw):
-    """dc/dN = r_c (T / T_c)^F, nothing at or below a threshold.
-
-    Parameters
-    ----------
-    name : str
-        What it is called in messages, tables and reports.
-    r_effect : str, default "range"
-        One of `R_EFFECTS`: what R above 0 does.
-    slope_rise : float, optional
-        F4 of F(R) = F0 exp(F4 R), for "crystallising".
-    slope_terms : (float, float, float), optional
-        F1, F2, F3 of F(R) = F0 + F1 R + F2 R² + F3 R³, instead.
-    temperature : float, optional
-        Of the tests, °C.
-    source : str, default "not stated"
-        Where the numbers come from, in words.
-    rate : float or text with a unit
-        r_c, mm/cycle.
-    at : float or text with a unit
-        T_c, N/mm, at which cracks grow that fast; near the strength of the rubber.
-    slope : float
-        F at R = 0, -.
-    cut_off : float or text with a unit, optional
-        Equivalent tearing energy, N/mm, at or below which nothing grows.
-
-    Raises
-    ------
-    InputError
-        For a cut-off at or above T_c, and values of another kind, unit or range.
-
-    Examples
-    --------
-    >>> PowerTearing(name="sbr", rate="0.0025 mm/cycle", at="11 kJ/m^2", slope=2.0).growth([2.0]).round(9)
-    array([8.2645e-05])
-    """
-
-    rate: Coherent = Coherent("growth rate", above=0.0)
-    at: Coherent = Coherent("energy release rate", above=0.0)
-    slope: Coherent = Coherent("number", above=0.0)
-    cut_off: OptionalCoherent = OptionalCoherent("energy release rate", above=0.0)
-    formula: ClassVar[str] = "dc/dN = r_c × (T / T_c)^F"
-    origin: ClassVar[str] = "Thomas 1958; Lake and Lindley 1964"
-
-    def check(self, where: str) -> None:
-        """A cut-off below T_c."""
-        _below(where, "cut_off", self.cut_off, self.at)
-
-    @property
-    def anchor(self) -> tuple[float, float]:
-        """T_c, F."""
-        return self.at, self.slope
-
-    @property
-    def threshold(self) -> float | None:
-        """The cut-off."""
-        return self.cut_off
-
-    @property
-    def knees(self) -> tuple[float, ...]:
-        """None that a growing flaw passes."""
-        return ()
-
-    def relaxing(self, tearing_energy: FloatArray) -> FloatArray:
-        """Growth, mm/cycle."""
-        own = np.asarray(tearing_energy)
-        grown = self.rate * (own / self.at) ** self.slope
-        return np.asarray(grown if self.cut_off is None else np.where(own > self.cut_off, grown, 0.0))
-
-    def _integrated(self, per_size: FloatArray, r: FloatArray, start: float, end: float) -> FloatArray:
-        """In closed form: the rate is a power of the size, by cycle."""
-        self._check(per_size, r)
-        power = self.slope_at(r) if self.r_effect == "crystallising" else np.full(r.size, self.slope)
-        first = self.growth(per_size * start, r)
-        x = (1.0 - power) * math.log(end / start)
-        ratio = np.where(np.abs(x) < ALIKE, 1.0 + 0.5 * x, np.expm1(x) / np.where(x == 0.0, 1.0, x))
-        with np.errstate(divide="ignore"):
-            return np.asarray(np.where(first > 0.0, start * math.log(end / start) * ratio / first, np.inf))
-
-
-@TEARING_LAWS.add("shifted power")
-@dataclass(frozen=True, kw_only=True, repr=False)
-class ShiftedTearing(TearingLaw):
-    """dc/dN = r_c ((T - T_0) / (T_c - T_0))^F above T_0, 0 at or below.
-
-    Parameters
-    ----------
-    name : str
-        What it is called in messages, tables and reports.
-    r_effect : str, default "range"
-        One of `R_EFFECTS`: what R above 0 does.
-    slope_rise : float, optional
-        F4 of F(R) = F0 exp(F4 R), for "crystallising".
-    slope_terms : (float, float, float), optional
-        F1, F2, F3 of F(R) = F0 + F1 R + F2 R² + F3 R³, instead.
-    temperature : float, optional
-        Of the tests, °C.
-    source : str, default "not stated"
-        Where the numbers come from, in words.
-    rate : float or text with a unit
-        r_c, mm/cycle.
-    at : float or text with a unit
-        T_c, N/mm.
-    slope : float
-        F, -.
-    least : float or text with a unit
-        T_0, N/mm.
-
-    Raises
-    ------
-    InputError
-        For T_0 at or above T_c, and values of another kind, unit or range.
-
-    Examples
-    --------
-    >>> ShiftedTearing(name="nr", rate=0.003, at=10.0, slope=2.0, least="0.1 N/mm").growth([0.1, 1.0]).round(8)
-    array([0.000e+00, 2.479e-05])
-    """
-
-    rate: Coherent = Coherent("growth rate", above=0.0)
-    at: Coherent = Coherent("energy release rate", above=0.0)
-    slope: Coherent = Coherent("number", above=0.0)
-    least: Coherent = Coherent("energy release rate", above=0.0)
-    formula: ClassVar[str] = "dc/dN = r_c × ((T - T_0) / (T_c - T_0))^F"
-    origin: ClassVar[str] = "Lake and Lindley 1965, bent at the threshold"
-
-    def check(self, where: str) -> None:
-        """T_0 below T_c."""
-        _below(where, "least", self.least, self.at)
-
-    @property
-    def anchor(self) -> tuple[float, float]:
-        """T_c, F."""
-        return self.at, self.slope
-
-    @property
-    def threshold(self) -> float | None:
-        """T_0."""
-        return self.least
-
-    @property
-    def knees(self) -> tuple[float, ...]:
-        """Where the growth rises steeply from nothing: pieces of a decade above T_0."""
-        return tuple(self.least * (1.0 + step) for step in (0.0, 1e-4, 1e-3, 1e-2, 0.1, 1.0, 10.0))
-
-    def relaxing(self, tearing_energy: FloatArray) -> FloatArray:
-        """Growth, mm/cycle."""
-        over = np.maximum(np.asarray(tearing_energy) - self.least, 0.0) / (self.at - self.least)
-        return np.asarray(self.rate * over**self.slope)
-
-
-@TEARING_LAWS.add("three regimes")
-@dataclass(frozen=True, kw_only=True, repr=False)
-class ThreeRegimes(TearingLaw):
-    """r_z up to T_0; A (T - T_0) + r_z up to T_t; B T^β above, B such that both meet at T_t.
-
-    Parameters
-    ----------
-    name : str
-        What it is called in messages, tables and reports.
-    r_effect : str, default "range"
-        One of `R_EFFECTS`: what R above 0 does.
-    slope_rise : float, optional
-        F4 of F(R) = F0 exp(F4 R), for "crystallising".
-    slope_terms : (float, float, float), optional
-        F1, F2, F3 of F(R) = F0 + F1 R + F2 R² + F3 R³, instead.
-    temperature : float, optional
-        Of the tests, °C.
-    source : str, default "not stated"
-        Where the numbers come from, in words.
-    least_rate : float or text with a unit
-        r_z, mm/cycle, by ozone and heat alone.
-    least : float or text with a unit
-        T_0, N/mm.
-    rise : float
-        A, mm/cycle over N/mm.
-    bend : float or text with a unit
-        T_t, N/mm.
-    slope : float
-        β, -.
-
-    Raises
-    ------
-    InputError
-        For T_0 at or above T_t, and values of another kind, unit or range.
-
-    Examples
-    --------
-    >>> law = ThreeRegimes(name="nr", least_rate=1e-8, least=0.05, rise=2e-6, bend="3.95448202857 N/mm", slope=2.0)
-    >>> [f"{one:.4g}" for one in law.growth([0.02, 1.0, 6.0])]
-    ['1e-08', '1.91e-06', '1.8e-05']
-    """
-
-    least_rate: Coherent = Coherent("growth rate", above=0.0)
-    least: Coherent = Coherent("energy release rate", above=0.0)
-    rise: Coherent = Coherent("number", above=0.0)
-    bend: Coherent = Coherent("energy release rate", above=0.0)
-    slope: Coherent = Coherent("number", above=0.0)
-    formula: ClassVar[str] = "dc/dN = r_z, A × (T - T_0) + r_z, B × T^β"
-    origin: ClassVar[str] = "Lake and Lindley 1965"
-
-    def check(self, where: str) -> None:
-        """T_0 below T_t."""
-        _below(where, "least", self.least, self.bend)
-
-    @property
-    def anchor(self) -> tuple[float, float]:
-        """T_t, β."""
-        return self.bend, self.slope
-
-    @property
-    def knees(self) -> tuple[float, ...]:
-        """T_0 and T_t, and pieces between."""
-        return (self.least, 1.1 * self.least, 2.0 * self.least, self.bend)
-
-    def relaxing(self, tearing_energy: FloatArray) -> FloatArray:
-        """Growth, mm/cycle."""
-        own = np.asarray(tearing_energy)
-        middle = self.rise * np.maximum(own - self.least, 0.0) + self.least_rate
-        at_bend = self.rise * (self.bend - self.least) + self.least_rate
-        return np.asarray(np.where(own > self.bend, at_bend * (own / self.bend) ** self.slope, middle))
-
-
-def _below(where: str, key: str, value: float | None, top: float) -> None:
+def check_below(where: str, key: str, value: float | None, top: float) -> None:
+    """InputError for a tearing energy, N/mm, that is not below the one from which the law goes on."""
     if value is not None and value >= top:
         raise InputError(
             inside(where, key), f"{number(value)} N/mm", f"below {number(top)} N/mm, where the law goes on"
         )
 
 
-__all__ = ["R_EFFECTS", "TEARING_LAWS", "PowerTearing", "ShiftedTearing", "TearingLaw", "ThreeRegimes"]
+__all__ = ["R_EFFECTS", "TEARING_LAWS", "TearingLaw", "check_below"]

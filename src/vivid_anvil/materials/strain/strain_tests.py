@@ -12,9 +12,9 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import BoolArray, FloatArray
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.materials.fits.specimens import runouts_in
-from vivid_anvil.units import DIMENSIONS, factor, number
+from vivid_anvil.units import number
 from vivid_anvil.writing.known_table import KnownTable, read_known
-from vivid_anvil.writing.read_table import column_numbers
+from vivid_anvil.writing.known_values import known_values
 
 COLUMNS = {
     "specimen": "",
@@ -186,15 +186,4 @@ def read_strain_tests(
 
 
 def _values(table: KnownTable, key: str) -> FloatArray:
-    cell = next(head.cell for head in table.headings if head.column == key)
-    place = f"{table.where}, column {cell!r}"
-    numbers = column_numbers(table.frame[key], place)
-    unit = table.unit(key)
-    if not COLUMNS[key]:
-        if unit not in ("", "cycle", "cycles", "1", "-", "reversals"):
-            raise InputError(place, repr(unit), "lives in cycles, or reversals")
-        return numbers
-    if not unit:
-        example = {"strain": "%", "stress": "MPa"}[COLUMNS[key]]
-        raise InputError(place, "no unit", f"a unit in brackets, such as '{key} [{example}]'")
-    return np.asarray(factor(unit, DIMENSIONS[COLUMNS[key]], place) * numbers)
+    return known_values(table, key, COLUMNS[key], ("cycle", "cycles", "reversals"), "lives in cycles, or reversals")

@@ -1,0 +1,84 @@
+"""Growth by ozone, along a line, by a power."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import ClassVar
+
+import numpy as np
+
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.materials.rubber.tearing_law import TEARING_LAWS, TearingLaw, check_below
+from vivid_anvil.units import Coherent
+
+
+@TEARING_LAWS.add("three regimes")
+@dataclass(frozen=True, kw_only=True, repr=False)
+class ThreeRegimes(TearingLaw):
+    """r_z up to T_0; A (T - T_0) + r_z up to T_t; B T^β above, B such that both meet at T_t.
+
+    Parameters
+    ----------
+    name : str
+        What it is called in messages, tables and reports.
+    r_effect : str, default "range"
+        One of `R_EFFECTS`: what R above 0 does.
+    slope_rise : float, optional
+        F4 of F(R) = F0 exp(F4 R), for "crystallising".
+    slope_terms : (float, float, float), optional
+        F1, F2, F3 of F(R) = F0 + F1 R + F2 R² + F3 R³, instead.
+    temperature : float, optional
+        Of the tests, °C.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+    least_rate : float or text with a unit
+        r_z, mm/cycle, by ozone and heat alone.
+    least : float or text with a unit
+        T_0, N/mm.
+    rise : float
+        A, mm/cycle over N/mm.
+    bend : float or text with a unit
+        T_t, N/mm.
+    slope : float
+        β, -.
+
+    Raises
+    ------
+    InputError
+        For T_0 at or above T_t, and values of another kind, unit or range.
+
+    Examples
+    --------
+    >>> law = ThreeRegimes(name="nr", least_rate=1e-8, least=0.05, rise=2e-6, bend="3.95448202857 N/mm", slope=2.0)
+    >>> [f"{one:.4g}" for one in law.growth([0.02, 1.0, 6.0])]
+    ['1e-08', '1.91e-06', '1.8e-05']
+    """
+
+    least_rate: Coherent = Coherent("growth rate", above=0.0)
+    least: Coherent = Coherent("energy release rate", above=0.0)
+    rise: Coherent = Coherent("number", above=0.0)
+    bend: Coherent = Coherent("energy release rate", above=0.0)
+    slope: Coherent = Coherent("number", above=0.0)
+    formula: ClassVar[str] = "dc/dN = r_z, A × (T - T_0) + r_z, B × T^β"
+    origin: ClassVar[str] = "Lake and Lindley 1965"
+
+    def check(self, where: str) -> None:
+        """T_0 below T_t."""
+        check_below(where, "least", self.least, self.bend)
+
+    @property
+    def anchor(self) -> tuple[float, float]:
+        """T_t, β."""
+        return self.bend, self.slope
+
+    @property
+    def knees(self) -> tuple[float, ...]:
+        """T_0 and T_t, and pieces between."""
+        return (self.least, 1.1 * self.least, 2.0 * self.least, self.bend)
+
+    def relaxing(self, tearing_energy: FloatArray) -> FloatArray:
+        """Growth, mm/cycle."""
+        own = np.asarray(tearing_energy)
+        middle = self.rise * np.maximum(own - self.least, 0.0) + self.least_rate
+        at_bend = self.rise * (self.bend - self.least) + self.least_rate
+        return np.asarray(np.where(own > self.bend, at_bend * (own / self.bend) ** self.slope, middle))
