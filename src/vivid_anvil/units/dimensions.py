@@ -37,6 +37,7 @@ DIMENSIONS = {
         Dimension("gradient", "1/mm", "0.4 1/mm", "1/mm", "1/in"),
         Dimension("energy release rate", "N/mm", "12 kJ/m^2", "N/mm", "lbf/in"),
         Dimension("energy", "J", "40 J", "J", "ft*lbf"),
+        Dimension("energy density", "MJ/m^3", "0.35 MJ/m^3", "MJ/m^3", "in*lbf/in^3"),
         Dimension("number", "1", "1.5", "1", "1"),
     )
 }
@@ -59,6 +60,7 @@ SYMBOLS = {
     "kgf": "kilogram_force",
     "J": "joule",
     "kJ": "kilojoule",
+    "MJ": "megajoule",
     "m": "meter",
     "cm": "centimeter",
     "mm": "millimeter",

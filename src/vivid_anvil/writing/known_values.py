@@ -10,7 +10,14 @@ from vivid_anvil.units import DIMENSIONS, factor
 from vivid_anvil.writing.known_table import KnownTable
 from vivid_anvil.writing.read_table import column_numbers
 
-EXAMPLES = {"strain": "%", "stress": "MPa"}
+EXAMPLES = {
+    "strain": "%",
+    "stress": "MPa",
+    "length": "mm",
+    "energy density": "kJ/m^3",
+    "energy release rate": "kJ/m^2",
+    "growth rate": "mm/cycle",
+}
 
 
 def known_values(

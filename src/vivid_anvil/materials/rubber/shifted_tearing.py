@@ -27,8 +27,10 @@ class ShiftedTearing(TearingLaw):
         F4 of F(R) = F0 exp(F4 R), for "crystallising".
     slope_terms : (float, float, float), optional
         F1, F2, F3 of F(R) = F0 + F1 R + F2 R² + F3 R³, instead.
-    temperature : float, optional
+    temperature : float or text with a scale, optional
         Of the tests, °C.
+    r_ratios_tested : (float, float), optional
+        Least and largest R of the tests.
     source : str, default "not stated"
         Where the numbers come from, in words.
     rate : float or text with a unit

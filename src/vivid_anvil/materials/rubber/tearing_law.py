@@ -10,7 +10,7 @@ import math
 from abc import ABC, abstractmethod
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import Any, ClassVar
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -19,7 +19,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, inside
-from vivid_anvil.units import OptionalCoherent, number
+from vivid_anvil.units import OptionalCoherent, Temperature, number
 
 TEARING_LAWS: Choices[type[TearingLaw]] = Choices("tearing law")
 R_EFFECTS = {
@@ -43,8 +43,10 @@ class TearingLaw(ABC):
         F4 of F(R) = F0 exp(F4 R), for "crystallising".
     slope_terms : (float, float, float), optional
         F1, F2, F3 of F(R) = F0 + F1 R + F2 R² + F3 R³, instead.
-    temperature : float, optional
+    temperature : float or text with a scale, optional
         Of the tests, °C.
+    r_ratios_tested : (float, float), optional
+        Least and largest R of the tests: 0 where they relaxed fully.
     source : str, default "not stated"
         Where the numbers come from, in words.
 
@@ -67,7 +69,8 @@ class TearingLaw(ABC):
     r_effect: str = "range"
     slope_rise: OptionalCoherent = OptionalCoherent("number", at_least=0.0)
     slope_terms: tuple[float, float, float] | None = None
-    temperature: float | None = None
+    temperature: Temperature = Temperature()
+    r_ratios_tested: tuple[float, float] | None = None
     source: str = "not stated"
 
     kind: ClassVar[str]
@@ -79,8 +82,10 @@ class TearingLaw(ABC):
         where = f"tearing law {self.name}"
         checks.text(inside(where, "source"), self.source)
         checks.one_of(inside(where, "r_effect"), self.r_effect, tuple(R_EFFECTS))
-        if self.temperature is not None:
-            checks.real_number(inside(where, "temperature"), self.temperature)
+        if self.r_ratios_tested is not None:
+            object.__setattr__(
+                self, "r_ratios_tested", _r_ratios(inside(where, "r_ratios_tested"), self.r_ratios_tested)
+            )
         given = [key for key in ("slope_rise", "slope_terms") if getattr(self, key) is not None]
         if self.r_effect == "range" and given:
             raise InputError(
@@ -324,7 +329,18 @@ class TearingLaw(ABC):
         return float(total)
 
     def __repr__(self) -> str:
-        return f"<TearingLaw {self.name}: {self.kind}, {self.r_effect}>"
+        at = "" if self.temperature is None else f", at {number(self.temperature)} °C"
+        return f"<TearingLaw {self.name}: {self.kind}, {self.r_effect}{at}>"
+
+
+def _r_ratios(where: str, given: Any) -> tuple[float, float]:
+    """Least and largest R; InputError unless 0 <= least <= largest < 1."""
+    if isinstance(given, str) or not isinstance(given, Sequence) or len(given) != 2:
+        raise InputError(where, repr(given), "least and largest R, such as [0.0, 0.1]")
+    low, high = (checks.real_number(where, one) for one in given)
+    if not 0.0 <= low <= high < 1.0:
+        raise InputError(where, f"{low:g} to {high:g}", "least and largest R, from 0 to below 1")
+    return low, high
 
 
 def check_below(where: str, key: str, value: float | None, top: float) -> None:

@@ -76,7 +76,8 @@ class StrainPath:
         object.__setattr__(self, "surface_normal", normal)
 
     @cached_property
-    def _forms(self) -> tuple[FloatArray, FloatArray, FloatArray]:
+    def forms(self) -> tuple[FloatArray, FloatArray, FloatArray]:
+        """What loops over planes need of each node of each step: forms of the work, of the line, of the traction."""
         shape = (len(self.cauchy_greens) - 1, kernels.NODES, 6)
         work, line, traction = np.empty(shape), np.empty(shape), np.empty(shape)
         how = kernels.VOLUME if self.surface_normal is None else kernels.SURFACE
@@ -89,9 +90,10 @@ class StrainPath:
     def energies(self, normals: ArrayLike) -> FloatArray:
         """W_c on planes at every sample, MPa, shape (planes, samples), 0 at the first; normals of the undeformed body."""
         planes = np.ascontiguousarray(directions(np.atleast_2d(np.asarray(normals, dtype=np.float64))))
-        found = np.empty((len(planes), len(self.cauchy_greens)))
-        kernels.energies(*self._forms, planes, self.closes, found)
-        return found
+        squares, found = np.empty((6, len(planes))), np.empty((len(self.cauchy_greens), len(planes)))
+        kernels.squares_of(planes, squares)
+        kernels.energies(*self.forms, squares, self.closes, found)
+        return np.ascontiguousarray(found.T)
 
 
 def without_drift(energies: FloatArray) -> FloatArray:
