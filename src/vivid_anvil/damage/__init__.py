@@ -11,6 +11,7 @@ from vivid_anvil.damage.life_numbers import DamageMatrix, EventShare, Life, Stre
 from vivid_anvil.damage.life_working import life_working, worked_cycle
 from vivid_anvil.damage.lives_on_planes import LivesOnPlanes, lives_on_planes
 from vivid_anvil.damage.methods import (
+    CrackingEnergy,
     CriticalPlane,
     LocalStrain,
     StrainPlane,
@@ -50,6 +51,7 @@ __all__ = [
     "CRITICAL_SUMS",
     "ORDER_RULES",
     "AcceleratedTest",
+    "CrackingEnergy",
     "CriticalPlane",
     "CriticalSum",
     "DamageMatrix",

@@ -31,11 +31,16 @@ def findings_before_counting(hot_spot: HotSpot, duty_cycle: DutyCycle) -> tuple[
     low, high = hot_spot.extremes(duty_cycle)
     reference = None if hot_spot.method is None else hot_spot.method.reference
     own = reference.findings if reference is not None else ()
-    return gravest_first([*own, *input_findings(hot_spot, low, high), *vibration_findings(hot_spot, duty_cycle)])
+    first = () if hot_spot.method is None else hot_spot.method.before(hot_spot, duty_cycle)
+    return gravest_first(
+        [*own, *first, *input_findings(hot_spot, low, high), *vibration_findings(hot_spot, duty_cycle)]
+    )
 
 
 def input_findings(spot: HotSpot, lowest: float, highest: float) -> Iterator[Finding]:
-    """The findings on curve, strengths and the range of local stress, MPa."""
+    """The findings on curve, strengths and the range of local stress, MPa; of strains the method speaks itself."""
+    if spot.method is not None and spot.method.takes != "stresses":
+        return
     yield from _peak_stress(spot, max(highest, -lowest))
     curve = None if spot.method is None else spot.method.reference
     if curve is not None:

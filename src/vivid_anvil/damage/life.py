@@ -17,7 +17,7 @@ from vivid_anvil.damage.life_page import life_tables, life_words, lives_table
 from vivid_anvil.damage.life_working import life_working
 from vivid_anvil.damage.over_time import DamageOverTime, WorstCycle, damage_over_time, worst_cycles
 from vivid_anvil.events.calendar import amount
-from vivid_anvil.units import UnitSystem
+from vivid_anvil.units import DIMENSIONS, UnitSystem
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Table
@@ -119,15 +119,16 @@ class LifeResult(Life, Result):
         """The counted cycles as a pandas data frame, units in the headings: event, range, mean, how often, damage."""
         import pandas as pd
 
-        spectrum = self.spectrum
+        spectrum, unit = self.spectrum, DIMENSIONS[self.dimension].coherent
+        term = "equivalent stress" if self.dimension == "stress" else f"equivalent {self.dimension}"
         names = np.array([source.name for source in spectrum.sources])
         return pd.DataFrame(
             {
                 "event": names[spectrum.event] if len(spectrum.cycles) else names[:0],
-                "range [MPa]": spectrum.cycles.range,
-                "mean [MPa]": spectrum.cycles.mean,
+                f"range [{unit}]": spectrum.cycles.range,
+                f"mean [{unit}]": spectrum.cycles.mean,
                 "cycles per repeat": spectrum.per_repeat,
-                "equivalent stress [MPa]": self.equivalent_stress,
+                f"{term} [{unit}]": self.equivalent_stress,
                 "damage per repeat": self.damage,
             }
         )

@@ -90,6 +90,11 @@ class Life:
         return curve
 
     @property
+    def dimension(self) -> str:
+        """What its cycles are of: stress, or the energy density of rubber."""
+        return self.method.counts
+
+    @property
     def critical_sum(self) -> float:
         """The damage sum at which the hot spot counts as failed."""
         return self.method.critical_sum
@@ -145,7 +150,7 @@ class Life:
 
     @property
     def peak_stress(self) -> float:
-        """Largest local elastic stress of the duty cycle, MPa."""
+        """Largest local elastic stress of the duty cycle, MPa; of rubber the largest energy that is counted."""
         return self.spectrum.highest
 
     @property
@@ -155,7 +160,12 @@ class Life:
 
     @property
     def static_reserves(self) -> dict[str, float]:
-        """Strength over the largest local elastic stress, in tension or compression, for each strength that is known."""
+        """Strength over the largest local elastic stress, in tension or compression, for each strength that is known.
+
+        Empty for a method that counts no stress.
+        """
+        if self.dimension != "stress":
+            return {}
         peak = max(self.peak_stress, -self.lowest_stress)
         material = self.hot_spot.material
         known = {"yield": material.yield_strength, "ultimate": material.ultimate_strength}
@@ -196,7 +206,7 @@ class Life:
 
     def edges(self, system: UnitSystem = "metric") -> FloatArray:
         """Edges of classes of the equivalent stress, MPa, that are round numbers in the unit that `system` shows."""
-        unit = float(shown(1.0, "stress", system))
+        unit = float(shown(1.0, self.dimension, system))
         return class_edges(self.largest_equivalent * unit) / unit
 
     def stress_classes(self, edges: FloatArray | None = None) -> tuple[StressClass, ...]:

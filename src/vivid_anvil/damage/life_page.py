@@ -29,8 +29,7 @@ def lives_table(lives: Sequence[Life], in_order: Sequence[LifeInOrder | None]) -
     missed = [life.verdict == "fails the target" for life in lives]
     columns = [
         Column("hot spot", [spot.name for spot in spots]),
-        Column("peak stress", [life.peak_stress for life in lives], of="stress", head="Peak"),
-        Column("lowest stress", [life.lowest_stress for life in lives], of="stress", only="file"),
+        *_peaks(lives),
         Column("damage per repeat", [life.damage_per_repeat for life in lives], head=f"Damage\na {repeat}"),
         *life_columns(
             [life.life_repeats for life in lives], [one.calendar for one in duties], [one.hours for one in duties]
@@ -78,6 +77,18 @@ def lives_table(lives: Sequence[Life], in_order: Sequence[LifeInOrder | None]) -
     return Table("", tuple(columns), "lives")
 
 
+def _peaks(lives: Sequence[Life]) -> list[Column]:
+    """Largest and lowest of what is counted, a column for each dimension that there is."""
+    columns = []
+    for kind in dict.fromkeys(life.dimension for life in lives):
+        tops = [life.peak_stress if life.dimension == kind else None for life in lives]
+        lows = [life.lowest_stress if life.dimension == kind else None for life in lives]
+        head = "Peak" if kind == "stress" else f"Peak\n{kind}"
+        columns.append(Column(f"peak {kind}", tops, of=kind, head=head))
+        columns.append(Column(f"lowest {kind}", lows, of=kind, only="file"))
+    return columns
+
+
 def _of_methods(lives: Sequence[Life]) -> list[Column]:
     """The settings of all methods, each under its own heading once."""
     methods: dict[str, Column] = {}
@@ -108,8 +119,9 @@ def life_words(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> W
             )
         )
     reserves = ", ".join(f"{number(value)} on {name}" for name, value in life.static_reserves.items())
-    peak = in_unit(max(life.peak_stress, -life.lowest_stress), "stress", units)
-    words.append(("Static", f"local peak {peak}; reserve {reserves or 'unknown: no strength stated'}"))
+    peak = in_unit(max(life.peak_stress, -life.lowest_stress), life.dimension, units)
+    if life.dimension == "stress":
+        words.append(("Static", f"local peak {peak}; reserve {reserves or 'unknown: no strength stated'}"))
     words += life.method.words_of(life, units)
     if in_order is not None:
         lives = (
@@ -148,7 +160,7 @@ def life_tables(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> 
     levels = in_order.levels
     columns = (
         Column("event", [level.event for level in levels]),
-        Column("equivalent stress", [level.stress for level in levels], of="stress"),
+        Column("equivalent stress", [level.stress for level in levels], of=life.dimension),
         Column("cycles per repeat", [level.cycles for level in levels]),
         Column("life [cycles]", [level.life for level in levels]),
     )
@@ -168,7 +180,7 @@ def _events(life: Life) -> Table:
             style="number",
             rest="sum",
         ),
-        Column("largest range", [one.largest_range for one in shares], of="stress", rest="largest"),
+        Column("largest range", [one.largest_range for one in shares], of=life.dimension, rest="largest"),
         Column("damage per repeat", [one.damage for one in shares], head="Damage", rest="sum"),
         Column("share", [one.share for one in shares], style="share", rest="sum"),
     )
@@ -179,12 +191,12 @@ def _events(life: Life) -> Table:
 def _classes(life: Life, units: UnitSystem) -> Table:
     """Stress classes, in the curve's terms; a page sums those that do next to nothing."""
     classes = [one for one in reversed(life.stress_classes(life.edges(units))) if one.cycles]
-    unit, words = display_unit("stress", units), life.stress_in_words
-    limits = [[float(shown(edge, "stress", units)) for edge in (one.lower, one.upper)] for one in classes]
+    unit, words = display_unit(life.dimension, units), life.stress_in_words
+    limits = [[float(shown(edge, life.dimension, units)) for edge in (one.lower, one.upper)] for one in classes]
     columns = (
         Column(words, [f"{number(low)} to {number(high)}" for low, high in limits], unit=unit, only="page", left=True),
-        Column("from", [one.lower for one in classes], of="stress", only="file"),
-        Column("below", [one.upper for one in classes], of="stress", only="file"),
+        Column("from", [one.lower for one in classes], of=life.dimension, only="file"),
+        Column("below", [one.upper for one in classes], of=life.dimension, only="file"),
         Column(
             "cycles per repeat",
             [one.cycles for one in classes],
@@ -205,8 +217,8 @@ def _worst(life: Life) -> Table:
     worst = worst_cycles(life)
     columns = (
         Column("event", [one.event for one in worst]),
-        Column("range", [one.range for one in worst], of="stress"),
-        Column("mean", [one.mean for one in worst], of="stress"),
+        Column("range", [one.range for one in worst], of=life.dimension),
+        Column("mean", [one.mean for one in worst], of=life.dimension),
         Column("per repeat", [one.per_repeat for one in worst], only="file"),
         Column("damage per repeat", [one.damage for one in worst], only="file"),
         Column("share", [one.share for one in worst], style="share"),

@@ -85,7 +85,7 @@ def worked_cycle(
 ) -> tuple[int, IntArray]:
     """The cycle that is worked by hand, the one that does most in the class that does most; and all of that class."""
     edges = result.edges(system)
-    looked_at = _looked_at(result, edges, event, stress)
+    looked_at = _looked_at(result, edges, event, stress, system)
     damage = np.where(looked_at, result.damage, 0.0)
     place = result.class_of(edges)
     worst_class = int(np.argmax(np.bincount(place, weights=damage, minlength=edges.size - 1)))
@@ -93,7 +93,9 @@ def worked_cycle(
     return int(members[int(np.argmax(damage[members]))]), members
 
 
-def _looked_at(result: Life, edges: FloatArray, event: str | None, stress: float | str | None) -> NDArray[np.bool_]:
+def _looked_at(
+    result: Life, edges: FloatArray, event: str | None, stress: float | str | None, system: UnitSystem
+) -> NDArray[np.bool_]:
     """Which cycles are to be looked at: of an event, of a class."""
     found = np.ones(len(result.spectrum.cycles), dtype=bool)
     if event is not None:
@@ -102,10 +104,10 @@ def _looked_at(result: Life, edges: FloatArray, event: str | None, stress: float
             raise InputError("event", repr(event), f"one of {listed(names)}", did_you_mean(event, names))
         found &= result.spectrum.event == names.index(event)
     if stress is not None:
-        size = coherent(stress, "stress", "stress")
+        size = coherent(stress, result.dimension, "stress")
         if not 0.0 <= size <= float(edges[-1]):
-            largest = number(result.largest_equivalent)
-            raise InputError("stress", f"{number(size)} MPa", f"a {result.stress_in_words}, up to {largest} MPa")
+            told, largest = (in_unit(one, result.dimension, system) for one in (size, result.largest_equivalent))
+            raise InputError("stress", told, f"a {result.stress_in_words}, up to {largest}")
         chosen = min(int(np.searchsorted(edges, size, side="right")) - 1, edges.size - 2)
         found &= result.class_of(edges) == chosen
     if not result.damage[found].any():
@@ -123,7 +125,7 @@ def _opening(result: Life, cycle: int, members: IntArray, edges: FloatArray, sys
         at = f", with its turning points at {times} (samples {cycles.start[cycle]} and {cycles.end[cycle]})"
     share = float(result.damage[members].sum()) / result.damage_per_repeat
     often = number(float(result.spectrum.per_repeat[members].sum()))
-    low, high = (in_unit(float(edge), "stress", system) for edge in edges[place : place + 2])
+    low, high = (in_unit(float(edge), result.dimension, system) for edge in edges[place : place + 2])
     head = f"Of the cycles asked about most damage, {share:.1%} of all," if chosen else f"Most damage, {share:.1%},"
     return (
         f"{head} is done by the {often} cycles per {result.duty_cycle.repeat} with a {result.stress_in_words} of {low} to "

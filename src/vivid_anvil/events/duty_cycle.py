@@ -348,7 +348,7 @@ class DutyCycle(Load):
         if isinstance(channel, Seen):
             for name in () if channel.any_of_channels else channel.channels:
                 self.dimension_of_channel(name)
-            return "stress"
+            return channel.dimension
         found = {event.name: dimension_in(event.name, event.load, channel) for event, _ in self.flat()}
         bare = [name for name, one in found.items() if one == "number"]
         if bare and len(bare) < len(found):

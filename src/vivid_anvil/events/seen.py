@@ -20,20 +20,23 @@ class Seen(ABC):
 
     channels: tuple[str, ...]
     any_of_channels: bool = False  # whether an event may lack some of them
+    dimension: str = "stress"  # of what comes out
 
     @abstractmethod
     def seen(self, load: Load, event: str) -> Load:
         """The load of the event of that name with the one channel; InputError where loads do not go together."""
 
 
-def seen_as(load: Load, name: str, channels: Sequence[str], stress_of: Callable[[ByName], FloatArray]) -> Load:
-    """A load with the one channel `name`: `stress_of(channel by its name)` gives its values, MPa, of samples or ends of cycles.
+def seen_as(
+    load: Load, name: str, channels: Sequence[str], stress_of: Callable[[ByName], FloatArray], dimension: str = "stress"
+) -> Load:
+    """A load with the one channel `name`: `stress_of(channel by its name)` gives its values, of samples or ends of cycles.
 
     A load that is specified by the cycles of a channel is seen by both ends of each. InputError for such a load where several
     channels are asked for.
     """
     if "samples" in load.gives:
-        return load.with_channel(Channel(name, read_only(stress_of(load.samples().channel)), "stress"))
+        return load.with_channel(Channel(name, read_only(stress_of(load.samples().channel)), dimension))
     ends = load.ends(channels[0])
     if len(channels) > 1:
         raise InputError(
@@ -43,4 +46,4 @@ def seen_as(load: Load, name: str, channels: Sequence[str], stress_of: Callable[
             "How loads go together is known from their course in time only.",
         )
     values = stress_of(lambda _: ends.channel)
-    return StatedCycles(name, values[0::2], values[1::2], ends.counts, lambda: load.in_order(channels[0]))
+    return StatedCycles(name, values[0::2], values[1::2], ends.counts, lambda: load.in_order(channels[0]), dimension)

@@ -27,12 +27,13 @@ class StatedCycles(Load):
     other: FloatArray
     counts: FloatArray
     check_order: Callable[[], Any]
+    dimension: str = "stress"
     gives: ClassVar[frozenset[Give]] = frozenset({"cycles", "order"})
 
     @property
     def dimensions(self) -> dict[str, str]:
         """The stress."""
-        return {self.channel: "stress"}
+        return {self.channel: self.dimension}
 
     @property
     def duration(self) -> float | None:
@@ -47,12 +48,12 @@ class StatedCycles(Load):
     def cycles_of(self, channel: str, *, residue: str = "half cycles") -> Cycles:
         """The cycles as they are specified; there is no residue."""
         ranges, means = np.abs(self.first - self.other), 0.5 * self.first + 0.5 * self.other
-        return Cycles(range=ranges, mean=means, count=self.counts, dimension="stress")
+        return Cycles(range=ranges, mean=means, count=self.counts, dimension=self.dimension)
 
     def ends(self, channel: str) -> Ends:
         """Both ends, in their order."""
         both = read_only(np.column_stack([self.first, self.other]).ravel())
-        return Ends(Channel(self.channel, both, "stress"), self.counts)
+        return Ends(Channel(self.channel, both, self.dimension), self.counts)
 
     def in_order(self, channel: str) -> LoadSequence:
         """The blocks in their order."""

@@ -58,6 +58,8 @@ class Method(ABC):
     acts_together: bool = False  # whether the cycles of a place act on each other
     hangs: bool = False  # whether a cycle needs to know on which branch of another it hangs
     tensors: bool = False  # whether it takes all components, so that what a relation counts is not what it counts
+    takes: ClassVar[str] = "stresses"  # what a relation has to give
+    counts: ClassVar[str] = "stress"  # dimension of what its cycles are of
     elastic: bool = True  # whether it takes stresses as elasticity gives them, so that they must not yield
 
     @abstractmethod
@@ -129,6 +131,10 @@ class Method(ABC):
 
     def check(self, spot: HotSpot) -> None:  # noqa: B027  # most have nothing to refuse
         """InputError for what does not go together: a strength that is missing."""
+
+    def before(self, spot: HotSpot, duty_cycle: DutyCycle) -> Iterator[Finding]:
+        """What an expert would say of a place and its loads before anything is counted."""
+        return iter(())
 
     def beyond(self, spot: HotSpot, mean: float) -> tuple[str, str, str]:
         """Of a cycle that fails the place at once: what was found, what was expected, what to do."""
@@ -231,6 +237,13 @@ class HotSpot:
         if not 1.0 <= factor < float("inf"):
             raise InputError(inside(where, "notch_factor"), f"{factor:g}", "a notch factor Kf of at least 1")
         if self.method is not None:
+            if self.relation is not None and self.relation.gives != self.method.takes:
+                raise InputError(
+                    inside(where, "method"),
+                    f"{self.method.kind!r}, which takes {self.method.takes}, beside {self.relation.gives}",
+                    f"a method that takes {self.relation.gives}",
+                    "Strains of rubber go with 'cracking energy', stresses with the other methods.",
+                )
             self.method.check(self)
 
     @property

@@ -171,12 +171,12 @@ class HyperelasticLaw(ABC):
         found = []
         for end in (low, high):
             looked = np.exp(np.linspace(0.0, np.log(end), LOOKED))
-            bad = np.flatnonzero(~self._stable(stretches(mode, looked)))
+            bad = np.flatnonzero(~self.stable_at(stretches(mode, looked)))
             found.append(float(looked[-1] if not bad.size else looked[max(bad[0] - 1, 0)]))
         return found[0], found[1]
 
-    def _stable(self, stretch: FloatArray) -> Any:
-        """Whether dσ : dε > 0 for every isochoric increment, of principal stretches (n, 3)."""
+    def stable_at(self, stretch: FloatArray) -> Any:
+        """Whether dσ : dε > 0 for every increment that keeps the volume, at principal stretches, shape (n, 3)."""
         step = 1e-5
         tangent = np.empty((*stretch.shape, 3))
         for j in range(3):  # of λ ∂W/∂λ along each axis, by each logarithmic strain

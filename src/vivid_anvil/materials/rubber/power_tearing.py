@@ -82,6 +82,19 @@ class PowerTearing(TearingLaw):
         """None that a growing flaw passes."""
         return ()
 
+    @property
+    def numbers(self) -> FloatArray:
+        """r_c, T_c, F, cut-off or 0."""
+        return np.array([self.rate, self.at, self.slope, self.cut_off or 0.0])
+
+    @staticmethod
+    def rate_of(numbers: FloatArray, tearing_energy: float) -> float:
+        """The same of one tearing energy, as loops take it."""
+        if tearing_energy <= numbers[3]:
+            return 0.0
+        grown: float = numbers[0] * (tearing_energy / numbers[1]) ** numbers[2]
+        return grown
+
     def relaxing(self, tearing_energy: FloatArray) -> FloatArray:
         """Growth, mm/cycle."""
         own = np.asarray(tearing_energy)

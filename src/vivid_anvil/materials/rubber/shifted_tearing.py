@@ -79,6 +79,19 @@ class ShiftedTearing(TearingLaw):
         """Where the growth rises steeply from nothing: pieces of a decade above T_0."""
         return tuple(self.least * (1.0 + step) for step in (0.0, 1e-4, 1e-3, 1e-2, 0.1, 1.0, 10.0))
 
+    @property
+    def numbers(self) -> FloatArray:
+        """r_c, T_c, F, T_0."""
+        return np.array([self.rate, self.at, self.slope, self.least])
+
+    @staticmethod
+    def rate_of(numbers: FloatArray, tearing_energy: float) -> float:
+        """The same of one tearing energy, as loops take it."""
+        if tearing_energy <= numbers[3]:
+            return 0.0
+        grown: float = numbers[0] * ((tearing_energy - numbers[3]) / (numbers[1] - numbers[3])) ** numbers[2]
+        return grown
+
     def relaxing(self, tearing_energy: FloatArray) -> FloatArray:
         """Growth, mm/cycle."""
         over = np.maximum(np.asarray(tearing_energy) - self.least, 0.0) / (self.at - self.least)

@@ -121,6 +121,16 @@ class TearingLaw(ABC):
     def knees(self) -> tuple[float, ...]:
         """Tearing energies, N/mm, at which the form changes."""
 
+    @property
+    @abstractmethod
+    def numbers(self) -> FloatArray:
+        """Those of the form, as `rate_of` takes them."""
+
+    @staticmethod
+    @abstractmethod
+    def rate_of(numbers: FloatArray, tearing_energy: float) -> float:
+        """`relaxing` of one tearing energy, N/mm, from the numbers of the form: what is handed to loops."""
+
     def slope_at(self, r_ratio: ArrayLike) -> FloatArray:
         """F(R), -."""
         _, slope = self.anchor
@@ -239,7 +249,7 @@ class TearingLaw(ABC):
             half = 0.5 * (high - low)
             sizes = np.exp(0.5 * (high + low)[:, None] + half[:, None] * at)
             rate = self.growth(per_size[:, None] * sizes, r[:, None])
-            with np.errstate(divide="ignore"):
+            with np.errstate(divide="ignore", invalid="ignore"):
                 part = half * ((sizes / rate) @ weights)
             total += np.where(half > 0.0, part, 0.0)
         grows = self.growth(per_size * start, r) > 0.0

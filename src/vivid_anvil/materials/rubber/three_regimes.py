@@ -78,6 +78,21 @@ class ThreeRegimes(TearingLaw):
         """T_0 and T_t, and pieces between."""
         return (self.least, 1.1 * self.least, 2.0 * self.least, self.bend)
 
+    @property
+    def numbers(self) -> FloatArray:
+        """r_z, T_0, A, T_t, β."""
+        return np.array([self.least_rate, self.least, self.rise, self.bend, self.slope])
+
+    @staticmethod
+    def rate_of(numbers: FloatArray, tearing_energy: float) -> float:
+        """The same of one tearing energy, as loops take it."""
+        least_rate, least, rise, bend, slope = numbers[0], numbers[1], numbers[2], numbers[3], numbers[4]
+        if tearing_energy > bend:
+            above: float = (rise * (bend - least) + least_rate) * (tearing_energy / bend) ** slope
+            return above
+        between: float = rise * max(tearing_energy - least, 0.0) + least_rate
+        return between
+
     def relaxing(self, tearing_energy: FloatArray) -> FloatArray:
         """Growth, mm/cycle."""
         own = np.asarray(tearing_energy)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from abc import abstractmethod
 from collections.abc import Callable, Iterator
-from typing import NamedTuple
+from typing import ClassVar, NamedTuple
 
 import numpy as np
 
@@ -45,6 +45,7 @@ class Relation(Seen):
     """
 
     offset: float
+    gives: ClassVar[str] = "stresses"  # what a method takes of it
 
     @property
     def scaled_along(self) -> bool:
@@ -80,7 +81,7 @@ class Relation(Seen):
     def cycles(self, duty_cycle: DutyCycle, notch_factor: float = 1.0) -> Cycles:
         """Stress cycles of a repeat, MPa, with a notch factor on all of the stress."""
         counted = duty_cycle.cycles_of(self.counted)
-        return counted.linear(notch_factor * self.factor(duty_cycle), notch_factor * self.offset, "stress")
+        return counted.linear(notch_factor * self.factor(duty_cycle), notch_factor * self.offset, self.dimension)
 
     def extremes(self, duty_cycle: DutyCycle) -> tuple[float, float]:
         """Lowest and highest nominal stress, MPa."""

@@ -1,0 +1,130 @@
+"""The plane on which a flaw in rubber is damaged most, and the courses of energy by which its cycles are counted.
+
+In: a method, a hot spot whose strains go through states, a duty cycle. Out: the worst plane, energies of every way there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING, Any, NamedTuple
+
+import numpy as np
+
+from vivid_anvil.counting import Cycles, rainflow
+from vivid_anvil.events import DutyCycle
+from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.planes import PlaneFound, worst_plane
+from vivid_anvil.stress.planes.deviator import FULL
+from vivid_anvil.stress.rubber.flaw_growth import FlawOnPlanes
+from vivid_anvil.stress.rubber.strain_loads import StrainEvent, StrainWay
+from vivid_anvil.stress.rubber.strain_states import StrainStates, largest_stretch
+
+if TYPE_CHECKING:
+    from vivid_anvil.damage.methods.cracking_energy import CrackingEnergy
+
+FLATTER = 0.2  # power of damages, of which those near the largest on the net are looked at more closely
+STEP = 5.0  # degrees between planes of the first net
+
+
+class EventOfPlace(NamedTuple):
+    """An event with the numbers of its ways among those of the place."""
+
+    event: StrainEvent
+    ways: range
+    history: Any
+
+
+@dataclass(frozen=True, eq=False)
+class PlaceInRubber:
+    """A place under a duty cycle: its events, and the flaw there on every plane."""
+
+    method: CrackingEnergy
+    events: tuple[EventOfPlace, ...]
+    flaw: FlawOnPlanes
+
+    @cached_property
+    def worst(self) -> PlaneFound | None:
+        """The plane that is damaged most, else the one with most energy; None where what is counted hangs on no plane."""
+        if not self.method.on_a_plane:
+            return None
+        found = worst_plane(lambda n: self.flaw.damage(n) ** FLATTER, step_degrees=STEP, second=self.flaw.peaks)
+        if found.value > 0.0:
+            return found
+        return worst_plane(self.flaw.peaks, step_degrees=STEP)
+
+    @property
+    def possible(self) -> bool:
+        """Whether every stretch on the ways is above 0."""
+        return all(bool((np.linalg.eigvalsh(one[:, FULL]) > 0.0).all()) for one in self.flaw.cauchy_greens)
+
+    @cached_property
+    def courses(self) -> tuple[FloatArray, ...]:
+        """Energy over the repeated part of every way, its first row again as the last, MPa."""
+        if self.worst is None:
+            return tuple(self._without_plane(number) for number in range(len(self.flaw.ways)))
+        return self.courses_on(self.worst.normal)
+
+    def courses_on(self, normal: FloatArray) -> tuple[FloatArray, ...]:
+        """The same on a plane."""
+        return tuple(self.flaw.energies(number, normal[None])[0] for number in range(len(self.flaw.ways)))
+
+    def _without_plane(self, number: int) -> FloatArray:
+        own = self.flaw.cauchy_greens[number][self.flaw.ways[number].first :]
+        law = self.method.rubber.law
+        if self.method.energy == "energy density":
+            return stored_energy(law, own)
+        return np.asarray(law.energy_of("simple", np.maximum(largest_stretch(own), 1.0)))
+
+    def table_of(self, one: EventOfPlace, courses: Sequence[FloatArray]) -> Cycles:
+        """Cycles of an event, of all its ways."""
+        parts: list[tuple[FloatArray, ...]] = []
+        for number in one.ways:
+            way, course = self.flaw.ways[number], courses[number]
+            own = rainflow(course[:-1], residue="repeated", dimension="energy density")
+            keep = own.range > 0.0
+            times = way.often / one.event.often if one.event.often else way.often
+            samples = [_samples(way, ends[keep]) for ends in (own.start, own.end)]
+            parts.append((own.range[keep], own.mean[keep], own.count[keep] * times, *samples))
+        ranges, means, counts, start, end = (np.concatenate(many) for many in zip(*parts, strict=True))
+        return Cycles(
+            range=ranges,
+            mean=means,
+            count=counts,
+            start=start.astype(np.int64),
+            end=end.astype(np.int64),
+            sample_rate=one.event.sample_rate,
+            dimension="energy density",
+        )
+
+
+def _samples(way: StrainWay, rows: IntArray) -> FloatArray:
+    """Samples of the event at rows of the repeated part; of a state that is passed between two the sample before it."""
+    known = np.maximum.accumulate(way.samples)
+    return np.asarray(known[np.asarray(rows, dtype=np.int64)])
+
+
+def stored_energy(law: Any, cauchy_greens: FloatArray) -> FloatArray:
+    """Energy density of each C, shape (rows, 6), without what a change of volume takes, MPa."""
+    squares = np.linalg.eigvalsh(cauchy_greens[:, FULL])
+    stretch = np.sqrt(np.maximum(squares, 0.0))
+    return np.asarray(law.energy(stretch / np.cbrt(stretch.prod(axis=1))[:, None]))
+
+
+def place_in_rubber(method: CrackingEnergy, spot: HotSpot, duty_cycle: DutyCycle, factor: float = 1.0) -> PlaceInRubber:
+    """The place with all loads times a factor."""
+    relation = spot.fed
+    assert isinstance(relation, StrainStates)
+    events: list[EventOfPlace] = []
+    ways: list[StrainWay] = []
+    flat = duty_cycle.flat()
+    for event, (own, _) in zip(relation.loads.events(duty_cycle, factor), flat, strict=True):
+        numbers = range(len(ways), len(ways) + len(event.ways))
+        ways += event.ways
+        events.append(EventOfPlace(event, numbers, own.seen(relation.counted).measured))
+    greens = [relation.cauchy_greens(way.weights) for way in ways]
+    normal = None if method.surface_normal is None else np.asarray(method.surface_normal)
+    flaw = FlawOnPlanes(method.rubber, tuple(ways), tuple(greens), normal, method.closure == "traction")
+    return PlaceInRubber(method, tuple(events), flaw)
