@@ -130,11 +130,12 @@ def _threshold(inputs: Values) -> Values:
 
 
 def _regimes(inputs: Values) -> ThreeRegimes:
+    rise = inputs["A"] * (inputs["T_t_N_per_mm"] - inputs["T0_N_per_mm"])
     return ThreeRegimes(
         name="rubber",
+        bend_rate=inputs["rz_mm"] + rise,
         least_rate=inputs["rz_mm"],
         least=inputs["T0_N_per_mm"],
-        rise=inputs["A"],
         bend=inputs["T_t_N_per_mm"],
         slope=inputs["beta"],
     )

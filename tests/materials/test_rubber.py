@@ -38,7 +38,7 @@ LAWS = {
 TEARING = {
     "power": PowerTearing(name="p", rate=0.0025, at=11.0, slope=2.0, cut_off=0.06),
     "shifted power": ShiftedTearing(name="s", rate=0.003, at=10.0, slope=2.3, least=0.1),
-    "three regimes": ThreeRegimes(name="t", least_rate=1e-8, least=0.05, rise=2e-6, bend=4.0, slope=2.0),
+    "three regimes": ThreeRegimes(name="t", least_rate=1e-8, least=0.05, bend=4.0, bend_rate=7.91e-6, slope=2.0),
 }
 moved = st.floats(0.4, 3.0)
 

@@ -10,6 +10,7 @@ from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.materials.curves.curve import SNCurve
 from vivid_anvil.materials.laws.law import GrowthLaw
 from vivid_anvil.materials.material import Material
+from vivid_anvil.materials.rubber.rubber import Rubber
 from vivid_anvil.materials.strain.strain_life import StrainLife
 from vivid_anvil.units import in_unit
 
@@ -50,6 +51,7 @@ class MaterialCard:
     curves: Mapping[str, SNCurve]
     laws: Mapping[str, GrowthLaw]
     strain_lives: Mapping[str, StrainLife]
+    rubber: Rubber | None = None
 
     @property
     def material(self) -> Material:
@@ -72,6 +74,13 @@ class MaterialCard:
     def law(self, name: str | None = None) -> GrowthLaw:
         """The growth law of that name, or the only one."""
         return self.laws[_the_one(self.laws, name, f"card {self.key}", "growth law")]
+
+    @property
+    def rubber_there(self) -> Rubber:
+        """The rubber; InputError where it is another material."""
+        if self.rubber is None:
+            raise InputError(f"card {self.key}", "no rubber", "a card with a table [rubber]")
+        return self.rubber
 
     def __repr__(self) -> str:
         return f"<MaterialCard {self.key}: {self.name}, {self.group}, {self.basis}>"

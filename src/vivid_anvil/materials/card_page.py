@@ -6,6 +6,8 @@ from collections.abc import Sequence
 
 from vivid_anvil.materials.card import MaterialCard
 from vivid_anvil.materials.curves.page import curve_page
+from vivid_anvil.materials.rubber.fit_hyperelastic import constants_of
+from vivid_anvil.materials.rubber.rubber import Rubber
 from vivid_anvil.units import UnitSystem, in_unit
 from vivid_anvil.writing.result import Page
 from vivid_anvil.writing.table import Column, Table
@@ -36,6 +38,21 @@ def cards_table(cards: Sequence[MaterialCard]) -> Table:
     return Table("", tuple(columns), "cards")
 
 
+def rubber_words(rubber: Rubber, units: UnitSystem = "metric") -> list[tuple[str, str]]:
+    """Laws and flaws of a rubber, a sentence each."""
+    constants = ", ".join(f"{key} {value}" for key, value in constants_of(rubber.law))
+    words = [("", f"Law of stress and strain: {rubber.law.kind}, {constants}.")]
+    for law in rubber.laws:
+        at = "" if law.temperature is None else f" at {law.temperature:g} °C"
+        middle, slope = law.anchor
+        rate = in_unit(float(law.growth(middle)), "growth rate", units)
+        told = f"{rate} at {in_unit(middle, 'energy release rate', units)}, slope {slope:g}, {law.r_effect}"
+        words.append(("", f"Tearing law{at}, {law.kind}: {told}."))
+    sizes = f"{in_unit(rubber.initial_flaw, 'length', units)} to {in_unit(rubber.end_flaw, 'length', units)}"
+    words.append(("", f"Flaws: {sizes}, T = 2 k W c with k = {rubber.shape_factor:.4g}."))
+    return words
+
+
 def card_pages(card: MaterialCard, units: UnitSystem = "metric") -> tuple[Page, ...]:
     """Everything a card holds: its values with scatter and source, its laws; then a page for each curve."""
     of = list(card.values.values())
@@ -55,6 +72,7 @@ def card_pages(card: MaterialCard, units: UnitSystem = "metric") -> tuple[Page, 
         words.append(
             ("", f"Strain-life curve {name}: {strain_life.told(units)}; {strain_life.basis}, {strain_life.source}")
         )
-    words += [] if card.curves else [("", "No S-N curve on this card.")]
+    words += rubber_words(card.rubber, units) if card.rubber is not None else []
+    words += [] if card.curves or card.rubber is not None else [("", "No S-N curve on this card.")]
     first = Page(f"{card.key}: {card.name}", tuple(words), (Table("", columns, "values"),) if of else ())
     return (first, *(curve_page(curve, units) for curve in card.curves.values()))

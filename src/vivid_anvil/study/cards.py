@@ -18,11 +18,14 @@ from vivid_anvil.ground.files import read_toml
 from vivid_anvil.materials import LAWS, CardValue, GrowthLaw, MaterialCard, SNCurve
 from vivid_anvil.materials.curves.checks import BASES
 from vivid_anvil.materials.curves.curved import CURVED_FORMS
+from vivid_anvil.materials.rubber import HYPERELASTIC, TEARING_LAWS, Rubber
 from vivid_anvil.materials.strain import StrainLife
 from vivid_anvil.study.curve_keys import Source, curve_keys, curve_of, leading_key
 from vivid_anvil.study.growth_law_keys import growth_law_keys, law_of
 from vivid_anvil.study.key_errors import as_input_error
 from vivid_anvil.study.models_of_nouns import Section, Text, one_value_or
+from vivid_anvil.study.rubber_keys import Source as RubberSource
+from vivid_anvil.study.rubber_keys import rubber_keys, rubber_of
 from vivid_anvil.study.strain_life_keys import Source as StrainLifeSource
 from vivid_anvil.study.strain_life_keys import strain_life_keys, strain_life_of
 from vivid_anvil.units import coherent, split
@@ -61,6 +64,7 @@ class CardFile(Section):
     sn_curves: dict[str, Any] = Field(default_factory=dict)
     strain_life_curves: dict[str, Any] = Field(default_factory=dict)
     growth_laws: dict[str, Any] = Field(default_factory=dict)
+    rubber: Any = None
 
 
 @lru_cache(maxsize=4)
@@ -70,12 +74,14 @@ def _card_file(names: tuple[str, ...]) -> type[CardFile]:  # noqa: ARG001 (what 
     laws: Any = dict.__class_getitem__((str, growth_law_keys()))
     strain_curves: Any = dict.__class_getitem__((str, strain_life_keys()))
     own: dict[str, Any] = dict.fromkeys(VALUES, (value | None, None))
+    rubber: Any = rubber_keys()
     return create_model(
         "CardFile",
         __base__=CardFile,
         sn_curves=(curves, Field(default_factory=dict)),
         strain_life_curves=(strain_curves, Field(default_factory=dict)),
         growth_laws=(laws, Field(default_factory=dict)),
+        rubber=(rubber | None, None),
         **own,
     )
 
@@ -108,7 +114,7 @@ def read_card(path: str | Path) -> MaterialCard:
     """
     path = Path(path)
     data = read_toml(path, "a material card")
-    model = _card_file((*CURVED_FORMS, *LAWS))
+    model = _card_file((*CURVED_FORMS, *LAWS, *HYPERELASTIC, *TEARING_LAWS))
     try:
         file = model.model_validate(data)
     except ValidationError as error:
@@ -132,6 +138,7 @@ def read_card(path: str | Path) -> MaterialCard:
         strain_lives={
             name: _strain_life(path, name, section, file) for name, section in file.strain_life_curves.items()
         },
+        rubber=None if file.rubber is None else _rubber(path, file),
         laws={name: _law(path, name, section, file) for name, section in file.growth_laws.items()},
     )
 
@@ -184,6 +191,18 @@ def _law(path: Path, key: str, section: Any, file: CardFile) -> GrowthLaw:
         raise InputError(where, f"a law of the kind {section.kind!r}", "the law itself", "A card stands alone.")
     with within(where):
         return law_of(file.name, section, source=file.source)
+
+
+def _rubber(path: Path, file: CardFile) -> Rubber:
+    where = f"{path.name}, rubber"
+    if "card" in file.rubber.given:
+        raise InputError(where, "a rubber of another card", "the rubber itself", "A card stands alone.")
+
+    def no_card(card: str) -> Rubber:
+        raise NotImplementedError
+
+    with within(where):
+        return rubber_of(path.stem, file.rubber, RubberSource(path.parent, no_card), source=file.source)
 
 
 @lru_cache(maxsize=1)

@@ -70,7 +70,17 @@ class RosetteSection(Section):
 
 
 UnitStressKeys: Any = name_or(list[UnitStressSection])
-WAYS = ("stress_per_load", "unit_stresses", "rosette", "responses", "modes")
+WAYS = ("stress_per_load", "unit_stresses", "rosette", "responses", "modes", "strain_states")
+
+
+class StrainStatesSection(Section):
+    """Computed states of strain at a place, from a file: what measure it holds, and what goes through them."""
+
+    file: Text
+    measure: Text
+    shear: Text = "tensor"
+    channel: Text | None = None
+    events: list[Text] = Field(default_factory=list)
 
 
 class HotSpotSection(MethodKeys):
@@ -84,6 +94,7 @@ class HotSpotSection(MethodKeys):
     rosette: RosetteSection | None = None
     responses: Any = None
     modes: ModesSection | None = None
+    strain_states: list[StrainStatesSection] | None = Field(default=None, min_length=1)
     measure: str | None = None
     direction: Annotated[list[float], Field(min_length=3, max_length=3)] | None = None
     material: Text

@@ -14,6 +14,7 @@ REFERS = {
     "sn_curve": "sn_curves",
     "shear_curve": "sn_curves",
     "strain_life": "strain_life_curves",
+    "rubber": "rubbers",
 }  # keys that name something of another table
 
 

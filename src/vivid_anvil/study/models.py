@@ -19,6 +19,7 @@ from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import LAWS, THRESHOLDS, Material, SNFamily
 from vivid_anvil.materials.curves.curved import CURVED_FORMS
 from vivid_anvil.materials.fracture import TOUGHNESSES
+from vivid_anvil.materials.rubber import HYPERELASTIC, TEARING_LAWS
 from vivid_anvil.shapes import SHAPES, keys_of_shape
 from vivid_anvil.spectra import RESPONSES
 from vivid_anvil.stress import METHODS, CaseLoad, StepLoad
@@ -41,6 +42,7 @@ from vivid_anvil.study.models_of_nouns import (
 )
 from vivid_anvil.study.report_settings import ReportSettings
 from vivid_anvil.study.response_keys import LinesSection, ModelModesSection, response_keys
+from vivid_anvil.study.rubber_keys import rubber_keys
 from vivid_anvil.study.strain_life_keys import strain_life_keys
 
 FORMAT = 2
@@ -190,6 +192,7 @@ class StudyFile(Section):
     sn_curves: dict[str, Any] = Field(default_factory=dict)
     sn_families: dict[str, SNFamilySection] = Field(default_factory=dict)  # type: ignore[valid-type]
     strain_life_curves: dict[str, Any] = Field(default_factory=dict)
+    rubbers: dict[str, Any] = Field(default_factory=dict)
     growth_laws: dict[str, Any] = Field(default_factory=dict)
     methods: dict[str, Any] = Field(default_factory=dict)
     hot_spots: list[HotSpotSection] = Field(default_factory=list)
@@ -238,7 +241,19 @@ def table_type(file: type[StudyFile], table: str) -> TypeAdapter[Any]:
 def study_file() -> type[StudyFile]:
     """The model of the whole file with all that the tables of choices have by now."""
     of_flaws = (PRIMARY, SECONDARY, TOUGHNESSES)
-    choices = (CURVED_FORMS, LAWS, THRESHOLDS, RETARDATIONS, METHODS, LOADS, SHAPES, RESPONSES, *of_flaws)
+    choices = (
+        CURVED_FORMS,
+        LAWS,
+        THRESHOLDS,
+        HYPERELASTIC,
+        TEARING_LAWS,
+        RETARDATIONS,
+        METHODS,
+        LOADS,
+        SHAPES,
+        RESPONSES,
+        *of_flaws,
+    )
     return _with_choices(tuple(name for one in choices for name in one))
 
 
@@ -247,6 +262,7 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
     laws: Any = dict.__class_getitem__((str, growth_law_keys()))
     curves: Any = dict.__class_getitem__((str, curve_keys()))
     strain_curves: Any = dict.__class_getitem__((str, strain_life_keys()))
+    rubbers: Any = dict.__class_getitem__((str, rubber_keys()))
     memory = one_or_table(Text, RETARDATIONS)
     method = method_keys()
     methods: Any = dict.__class_getitem__((str, method))
@@ -269,6 +285,7 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
         duty_cycle=(duty | None, None),
         sn_curves=(curves, Field(default_factory=dict)),
         strain_life_curves=(strain_curves, Field(default_factory=dict)),
+        rubbers=(rubbers, Field(default_factory=dict)),
         growth_laws=(laws, Field(default_factory=dict)),
         methods=(methods, Field(default_factory=dict)),
         hot_spots=many(with_method(HotSpotSection, responses=(response_keys() | None, None))),

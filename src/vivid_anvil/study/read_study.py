@@ -30,6 +30,7 @@ from vivid_anvil.materials import (
     fit_growth_law,
     read_growth_tests,
 )
+from vivid_anvil.materials.rubber import Rubber
 from vivid_anvil.materials.strain import StrainLife
 from vivid_anvil.shapes import read_points, shape_of_keys
 from vivid_anvil.spectra import EXPECTED_CYCLES
@@ -52,6 +53,8 @@ from vivid_anvil.study.read_flaws import Known, flaw_job
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
 from vivid_anvil.study.report_settings import ReportSettings
+from vivid_anvil.study.rubber_keys import Source as RubberSource
+from vivid_anvil.study.rubber_keys import rubber_of
 from vivid_anvil.study.settings_by_word import retardation_of, target_of
 from vivid_anvil.study.strain_life_keys import Source as StrainLifeSource
 from vivid_anvil.study.strain_life_keys import strain_life_of
@@ -138,6 +141,7 @@ OF_HOT_SPOTS = (
     "sn_curves",
     "sn_families",
     "strain_life_curves",
+    "rubbers",
     "methods",
 )  # what they rest on
 
@@ -170,6 +174,11 @@ class _Builder:
     def strain_lives(self) -> dict[str, StrainLife]:
         """Strain-life curves, by name."""
         return {name: self.strain_life(name, section) for name, section in self.file.strain_life_curves.items()}
+
+    @cached_property
+    def rubbers(self) -> dict[str, Rubber]:
+        """By name."""
+        return {name: self.rubber(name, section) for name, section in self.file.rubbers.items()}
 
     @cached_property
     def methods(self) -> dict[str, Method]:
@@ -206,7 +215,7 @@ class _Builder:
             with self.at(("cards",)):
                 cards_in(self.cards)
         if self.like is None:  # all are made, used or not: each may have its fault
-            _ = self.materials, self.curves, self.strain_lives, self.methods, self.laws
+            _ = self.materials, self.curves, self.strain_lives, self.rubbers, self.methods, self.laws
         known = self.as_before("hot_spots", *OF_HOT_SPOTS)
         spots: dict[str, HotSpot] = {}
         for i, section in enumerate(file.hot_spots):
@@ -324,6 +333,13 @@ class _Builder:
         with self.at(("strain_life_curves", name)):
             return strain_life_of(name, section, StrainLifeSource(self.path.parent, of_card))
 
+    def rubber(self, name: str, section: Section) -> Rubber:
+        def of_card(card: str) -> Rubber:
+            return self.card(card).rubber_there
+
+        with self.at(("rubbers", name)):
+            return rubber_of(name, section, RubberSource(self.path.parent, of_card))
+
     def family(self, file: StudyFile, name: str, curves: dict[str, SNCurve]) -> SNFamily:
         given = file.sn_families[name].given  # type: ignore[attr-defined]
         place = ("sn_families", name, "curves")
@@ -410,6 +426,7 @@ class _Builder:
             "strain_life_curves": lambda name, key: self.named(
                 self.strain_lives, name, (*keys, key), "strain_life_curves"
             ),
+            "rubbers": lambda name, key: self.named(self.rubbers, name, (*keys, key), "rubbers"),
         }
 
     def shared_method(self, file: StudyFile, name: str) -> Method:

@@ -22,6 +22,7 @@ from vivid_anvil.stress import (
     stress_measure,
     stresses_of_rosette,
 )
+from vivid_anvil.stress.rubber import joined_states, read_strain_states
 from vivid_anvil.study.hot_spot_keys import HotSpotSection, UnitStressSection
 from vivid_anvil.study.response_keys import response_of
 
@@ -35,6 +36,12 @@ def relation_of(section: HotSpotSection, folder: Path) -> Relation:
         return InputResponses(responses, section.offset)
     if section.stress_per_load is not None:
         return SeveralLoads(section.stress_per_load, section.offset)
+    if section.strain_states is not None:
+        states = [
+            read_strain_states(folder / one.file, **{key: value for key, value in one.given.items() if key != "file"})
+            for one in section.strain_states
+        ]
+        return states[0] if len(states) == 1 else joined_states(states)
     constant = np.zeros(6) if section.constant_stress is None else np.array(section.constant_stress.tensor)
     how: dict[str, Any] = {"measure": _measure(section), "offset": section.offset}
     if section.modes is not None:

@@ -233,7 +233,7 @@ class CrackingEnergy(Method):
 
     def terms_in_words(self, spot: HotSpot) -> str:
         """What its terms are."""
-        return "energy of a relaxing cycle of equal life"
+        return "relaxing energy of equal life"
 
     def made(self, spot: HotSpot) -> Sequence[Step]:
         """Nothing: its numbers are those of the rubber."""

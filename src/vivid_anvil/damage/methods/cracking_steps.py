@@ -180,15 +180,16 @@ def at_ends(method: CrackingEnergy, life: Any, row: int, units: UnitSystem) -> l
             )
             for i, each in enumerate(stretch, 1)
         ]
-        stored = float(stored_energy(method.rubber.law, green[None])[0])
         law = method.rubber.law
+        stored = float(stored_energy(law, green[None])[0])
+        kept = stretch / np.cbrt(stretch.prod())
         steps.append(
             Step(
-                f"{title}: energy stored there, {law.name}",
+                f"{title}: energy stored there by {law.name}, of the stretches over the cube root of their product",
                 law.formula,
-                f"λ = {', '.join(put_in(float(each)) for each in stretch)}, without what changes the volume",
-                show.of(stored, "energy density"),
-                show.unit("energy density"),
+                law.energy_by_hand(kept),
+                stored,
+                "MJ/m^3",
                 law.origin,
             )
         )

@@ -33,13 +33,13 @@ def told(method: CrackingEnergy, life: Any, units: UnitSystem) -> Words:
     found.append(("Strain", f"stretch up to {stretch}; {in_unit(stored, 'energy density', units)} stored{opens}"))
     one = method.rubber
     first, last = (one.per_size * size * largest for size in (one.initial_flaw, one.end_flaw))
-    reach = f"{in_unit(first, 'energy release rate', units)} to {in_unit(last, 'energy release rate', units)}"
-    sizes = f"{in_unit(one.initial_flaw, 'length', units)} to {in_unit(one.end_flaw, 'length', units)}"
+    reach = f"{in_unit(first, 'energy release rate', units)} rising to {in_unit(last, 'energy release rate', units)}"
+    sizes = f"from {in_unit(one.initial_flaw, 'length', units)} to {in_unit(one.end_flaw, 'length', units)}"
     passes = method.passes(life) * life.critical_sum
     alone = (
         "does not grow" if math.isinf(passes) else f"takes {amount(passes, life.duty_cycle.repeat)} under all cycles"
     )
-    found.append(("Flaw", f"{sizes}, tearing energy up to {reach}; one flaw {alone}"))
+    found.append(("Flaw", f"{sizes}, largest tearing energy {reach}; one flaw {alone}"))
     return tuple(found)
 
 

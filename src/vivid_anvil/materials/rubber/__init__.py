@@ -18,6 +18,7 @@ from vivid_anvil.materials.rubber.power_tearing import PowerTearing
 from vivid_anvil.materials.rubber.rubber import Rubber
 from vivid_anvil.materials.rubber.rubber_tests import RubberTests, read_rubber_tests
 from vivid_anvil.materials.rubber.shifted_tearing import ShiftedTearing
+from vivid_anvil.materials.rubber.strip_lives import flaws_of_strips
 from vivid_anvil.materials.rubber.tearing_law import R_EFFECTS, TEARING_LAWS, TearingLaw
 from vivid_anvil.materials.rubber.tearing_tests import TearingTests, read_tearing_tests
 from vivid_anvil.materials.rubber.three_regimes import ThreeRegimes
@@ -46,6 +47,7 @@ __all__ = [
     "edge_crack_energy",
     "fit_hyperelastic",
     "fit_tearing",
+    "flaws_of_strips",
     "initial_flaws",
     "law_at",
     "planar_strip_energy",

@@ -48,10 +48,11 @@ def _shifted(p: FloatArray, ends: tuple[float, float]) -> dict[str, Any]:
 
 def _regimes(p: FloatArray, ends: tuple[float, float]) -> dict[str, Any]:
     bend = ends[0] + _below(float(p[4]), ends[1] - ends[0])
+    least_rate = float(np.exp(p[0]))
     return {
-        "least_rate": float(np.exp(p[0])),
+        "least_rate": least_rate,
         "least": max(_below(float(p[1]), bend), TINY),
-        "rise": float(np.exp(p[2])),
+        "bend_rate": least_rate + float(np.exp(p[2])) * bend,
         "bend": bend,
         "slope": float(np.exp(p[3])),
     }

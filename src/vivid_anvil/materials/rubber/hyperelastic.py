@@ -24,6 +24,7 @@ HYPERELASTIC: Choices[type[HyperelasticLaw]] = Choices("hyperelastic law")
 SOFTEST, STIFFEST = 0.05, 50.0  # MPa, shear modulus of rubbers
 LOOKED = 200  # stretches at which stability is looked at
 LARGEST_STRETCH = 10.0
+DIGITS = 7  # of what is put in by hand
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -117,6 +118,10 @@ class HyperelasticLaw(ABC):
     @abstractmethod
     def principal(self, stretch: ArrayLike) -> FloatArray:
         """λ ∂W/∂λ along each axis, MPa, shape (..., 3): the Cauchy stress but for a pressure."""
+
+    @abstractmethod
+    def energy_by_hand(self, stretch: FloatArray) -> str:
+        """The formula of the energy with the numbers of three principal stretches put in, MPa."""
 
     @property
     @abstractmethod
@@ -224,6 +229,19 @@ class _OfInvariants(HyperelasticLaw):
         square = np.asarray(stretch, dtype=np.float64) ** 2
         x = square.sum(axis=-1, keepdims=True) - 3.0
         return np.asarray(2.0 * (c10 + 2.0 * c20 * x + 3.0 * c30 * x**2) * square - 2.0 * c01 / square)
+
+    def energy_by_hand(self, stretch: FloatArray) -> str:
+        """Constants times powers of I1 - 3 and I2 - 3."""
+        first, second = (number(float(one), DIGITS) for one in _invariants(stretch))
+        powers = ("", "²", "³")
+        parts = [
+            f"{number(c, DIGITS)} × ({first} - 3){power}"
+            for c, power in zip(self.constants[:3], powers, strict=True)
+            if c
+        ]
+        if self.constants[3]:
+            parts.append(f"{number(self.constants[3], DIGITS)} × ({second} - 3)")
+        return " + ".join(parts)
 
     @property
     def row(self) -> FloatArray:
@@ -417,6 +435,14 @@ class Ogden(HyperelasticLaw):
         """λ ∂W/∂λ, MPa."""
         own = np.asarray(stretch, dtype=np.float64)
         return np.asarray(sum(mu * own**alpha for mu, alpha in self.terms))
+
+    def energy_by_hand(self, stretch: FloatArray) -> str:
+        """Each term with the stretches to its power."""
+        one, two, three = (number(float(each), DIGITS) for each in stretch)
+        return " + ".join(
+            f"{number(mu, DIGITS)} / {number(alpha, DIGITS)} × ({one}^{alpha:g} + {two}^{alpha:g} + {three}^{alpha:g} - 3)"
+            for mu, alpha in self.terms
+        )
 
     @property
     def row(self) -> FloatArray:
