@@ -106,9 +106,7 @@ def rubber_keys() -> type[Section]:
     def of_flaw(value: Any) -> str:
         return f"{TAG}lives of strips" if isinstance(value, dict | BaseModel) else ONE_VALUE
 
-    growth: Any = Annotated[
-        Union[Annotated[one, Tag(ONE_VALUE)], Annotated[many, Tag(SEVERAL)]], Discriminator(of_growth)
-    ]  # noqa: UP007
+    growth: Any = Annotated[Annotated[one, Tag(ONE_VALUE)] | Annotated[many, Tag(SEVERAL)], Discriminator(of_growth)]
     strips = Annotated[FlawsOfStrips, Tag(f"{TAG}lives of strips")]
     flaw = Annotated[Union[Annotated[Length, Tag(ONE_VALUE)], strips], Discriminator(of_flaw)]  # noqa: UP007
     instead = {"law": _one_of(HYPERELASTIC, FittedHyperelastic), "growth": growth, "initial_flaw": flaw, "card": Text}

@@ -12,7 +12,7 @@ POWERS = np.linalg.inv(np.vander(AT))  # of values at the nodes the coefficients
 BLOCK = 64  # planes that go through a step together: what stays in the nearest cache
 SURFACE, VOLUME = 0, 1  # how the pressure is found: nothing acts along a normal, or by the bulk modulus
 XX, YY, ZZ, XY, YZ, ZX = range(6)
-HALVES = 40  # of the search for where a traction turns
+TRIES, CLOSE = 60, 1e-13  # of the search for where a traction turns, and the share of a step that is close enough
 
 
 @compiled
@@ -255,6 +255,24 @@ def _at(c, x):
 
 
 @compiled
+def _turn(pull, a, b, at_a, at_b):
+    """Where a cubic turns its sign between two places, by false position, the end that stays halved (Dowell and Jarratt 1971)."""
+    middle = a
+    for _try in range(TRIES):
+        before = middle
+        middle = b - at_b * (b - a) / (at_b - at_a)
+        value = _at(pull, middle)
+        if value == 0.0 or abs(middle - before) < CLOSE:
+            return middle
+        if (value > 0.0) == (at_b > 0.0):
+            at_a *= 0.5
+        else:
+            a, at_a = b, at_b
+        b, at_b = middle, value
+    return middle
+
+
+@compiled
 def _while_pulled(g, h, t, work, line, pull):
     """The work of a step on which the traction of a plane turns: split where it does."""
     _cubic(g, work)
@@ -266,14 +284,7 @@ def _while_pulled(g, h, t, work, line, pull):
         high = AT[n] if n < NODES else 1.0
         turns = n < NODES and (t[n - 1] > 0.0) != (t[n] > 0.0)
         if turns:
-            a, b = AT[n - 1], AT[n]
-            for _half in range(HALVES):
-                middle = 0.5 * (a + b)
-                if (_at(pull, middle) > 0.0) == (t[n - 1] > 0.0):
-                    a = middle
-                else:
-                    b = middle
-            high = 0.5 * (a + b)
+            high = _turn(pull, AT[n - 1], AT[n], t[n - 1], t[n])
         if turns or n == NODES:
             if (t[n - 1] > 0.0) if n < NODES else (t[NODES - 1] > 0.0):
                 for k in range(NODES):
