@@ -24,7 +24,7 @@ LAP = [
     (0.0, -0.8),
     *((1.0 * math.sin(t), -1.5 + 0.7 * math.cos(t)) for t in (2.0 * math.pi * k / 12 for k in range(1, 13))),
 ]
-STOP = [(0.3, -0.9), (0.7, -1.5), (1.1, -2.1), (1.4, -2.6), (1.6, -3.0)]
+STOP = [(0.3, -0.9), (0.6, -1.3), (0.9, -1.7), (1.1, -2.1), (1.3, -2.5)]
 # node of a brick of second order: half steps along radius, turn, length
 CORNERS = [(0, 0, 0), (2, 0, 0), (2, 2, 0), (0, 2, 0), (0, 0, 2), (2, 0, 2), (2, 2, 2), (0, 2, 2)]
 MIDDLES = [

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar
@@ -19,6 +20,8 @@ from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.histories.channel import Channel, channel_named, check_channels
 from vivid_anvil.histories.load import Give, Load, Samples
 from vivid_anvil.units import coherent
+
+_IN_TURN = re.compile(r"\s*(\d{1,6})\s+to\s+(\d{1,6})\s*")
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -65,8 +68,8 @@ class LoadStates(Load):
     def of(cls, states: Mapping[str, Any], *, cycles: float = 1.0, frequency: float | str | None = None) -> LoadStates:
         """From a value, or a list of values in their order, for each load; a single value holds in all states.
 
-        A number is a load factor, text has its unit ("12 kN"). Raises InputError for lists of different lengths, and where no
-        load has two states.
+        A number is a load factor, text has its unit ("12 kN"); "3 to 14" are the whole numbers in turn, such as of steps.
+        Raises InputError for lists of different lengths, and where no load has two states.
 
         >>> gust = LoadStates.of({"weight": 1, "wind": [-0.6, 1.0]}, cycles=300)
         >>> gust.extremes("wind"), float(gust.cycles_of("wind").count.sum())
@@ -155,7 +158,11 @@ class LoadStates(Load):
 
 
 def _as_list(values: Any) -> list[Any]:
-    """A list, an array or an array quantity as a list; a single value as the only one."""
+    """A list, an array or an array quantity as a list; "3 to 14" as whole numbers in turn; a single value as the only one."""
+    if isinstance(values, str) and (turn := _IN_TURN.fullmatch(values)) is not None:
+        first, last = int(turn[1]), int(turn[2])
+        step = 1 if last >= first else -1
+        return [float(one) for one in range(first, last + step, step)]
     several = isinstance(values, list | tuple) or np.ndim(getattr(values, "magnitude", values)) == 1
     return list(values) if several else [values]
 

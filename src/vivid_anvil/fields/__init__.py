@@ -1,6 +1,7 @@
 """The assessments at every node of a model."""
 
 from vivid_anvil.fields.endless_nodes import EndlessNodes, endless_life_of_nodes
+from vivid_anvil.fields.free_surface import WHOLE, free_surface_normals
 from vivid_anvil.fields.hottest import HotPlace, hottest_places, neighbours_within
 from vivid_anvil.fields.model_answer import ModelAnswer, model_answer
 from vivid_anvil.fields.model_findings import model_findings
@@ -26,6 +27,7 @@ from vivid_anvil.stress.relations import CaseLoad, CaseLoads, EventLoads, StepLo
 __all__ = [
     "DIRECTIONS",
     "PLANES",
+    "WHOLE",
     "CaseLoad",
     "CaseLoads",
     "EndlessNodes",
@@ -45,6 +47,7 @@ __all__ = [
     "assess_planes",
     "critical_planes",
     "endless_life_of_nodes",
+    "free_surface_normals",
     "half_sphere",
     "hottest_places",
     "left_out",

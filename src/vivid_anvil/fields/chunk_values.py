@@ -130,7 +130,10 @@ def _of_many(task: Task, together: OfMany) -> NodeValues:
     found = _Sums(every.size, len(task.events))
     for number, event in enumerate(task.events):
         found.add(number, every, together.by_event[:, number])
-        found.reach(every, _reached(task, event, every))
+        if together.reached is None:
+            found.reach(every, _reached(task, event, every))
+    if together.reached is not None:
+        found.reach(every, together.reached)
     return found.values(together.counted)
 
 

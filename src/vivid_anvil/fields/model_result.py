@@ -14,6 +14,7 @@ from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures import Measure, NormalStress
 from vivid_anvil.stress.relations import CaseLoads, LineLoads, ModeLoads
+from vivid_anvil.stress.rubber import StrainFields
 from vivid_anvil.writing.html import html_frame
 
 NO_EVENT = -1
@@ -114,7 +115,7 @@ class ModelResult:
     """
 
     field: StressField
-    loads: CaseLoads | ModeLoads | LineLoads
+    loads: CaseLoads | ModeLoads | LineLoads | StrainFields
     duty_cycle: DutyCycle
     spot: HotSpot
     measure: Measure

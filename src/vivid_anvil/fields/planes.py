@@ -30,7 +30,7 @@ SMOOTH = 0.94  # cosine of 20 degrees: faces that differ more meet at an edge
 @opened()
 def surface_normals(field: StressField) -> FloatArray:
     """Outward normals at the nodes of the surface, shape (n, 3), mean over its faces by area; nan inside of the model."""
-    faces, across = _faces_across(field)
+    faces, across = faces_across(field)
     total = np.zeros((field.size, 3))
     for i in range(4):
         rows = np.ones(len(faces), dtype=bool) if i < 3 else faces[:, 2] != faces[:, 3]
@@ -39,7 +39,7 @@ def surface_normals(field: StressField) -> FloatArray:
     return np.where(length[:, None] > 0.0, total / np.where(length > 0.0, length, 1.0)[:, None], np.nan)
 
 
-def _faces_across(field: StressField) -> tuple[IntArray, FloatArray]:
+def faces_across(field: StressField) -> tuple[IntArray, FloatArray]:
     """Outer faces, and the normal of each as long as twice its area."""
     faces, _ = outer_surface(field.elements)
     corners = field.coordinates[faces]
@@ -51,7 +51,7 @@ def _faces_across(field: StressField) -> tuple[IntArray, FloatArray]:
 
 def _sides(field: StressField) -> dict[int, list[FloatArray]]:
     """Unit normals at each node of the surface: one where it is smooth, one for every side of an edge or a corner."""
-    faces, across = _faces_across(field)
+    faces, across = faces_across(field)
     found: dict[int, list[FloatArray]] = {}
     order = np.argsort(-np.linalg.norm(across, axis=1), kind="stable")
     for face in order.tolist():

@@ -25,6 +25,7 @@ from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures import Measure, NormalStress, stress_measure
 from vivid_anvil.stress.relations import CaseLoads, LineLoads, ModeLoads
+from vivid_anvil.stress.rubber import StrainFields
 from vivid_anvil.units import opened
 
 CHUNK = 2000  # nodes handed to a worker at once
@@ -37,7 +38,7 @@ Watch = Callable[[str, int, int], None]
 @opened()
 def assess_model(
     field: StressField,
-    loads: CaseLoads | ModeLoads | LineLoads,
+    loads: CaseLoads | ModeLoads | LineLoads | StrainFields,
     duty_cycle: DutyCycle,
     spot: HotSpot,
     *,

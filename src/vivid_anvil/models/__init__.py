@@ -17,6 +17,7 @@ from vivid_anvil.models.read_mesh import read_mesh
 from vivid_anvil.models.read_modes import ModesOfModel, participation_along, read_modes, read_participation
 from vivid_anvil.models.read_sets import with_sets
 from vivid_anvil.models.read_steady import SteadyModel, read_steady
+from vivid_anvil.models.read_strain_field import read_strain_field
 from vivid_anvil.models.rows import FACES, Rows
 from vivid_anvil.models.stress_field import Elements, StressField, joined_cases, with_boxes, without_cases
 from vivid_anvil.models.surface import outer_surface, undrawable
@@ -50,6 +51,7 @@ __all__ = [
     "read_modes",
     "read_participation",
     "read_steady",
+    "read_strain_field",
     "shell_faces",
     "undrawable",
     "von_mises",

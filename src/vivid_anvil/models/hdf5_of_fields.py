@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.checks import FloatArray, one_of
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import existing, read_by_others, replacing
 from vivid_anvil.models.element_values import field_of_rows
@@ -31,7 +31,8 @@ def write_field_hdf5(field: StressField, path: str | Path) -> Path:
         file["node"], file["coordinates"] = field.node_ids, field.coordinates
         file["coordinates"].attrs["unit"] = "mm"
         file["stresses"] = field.stresses if field.rows is None else field.rows.stresses
-        file["stresses"].attrs["unit"] = "MPa"
+        file["stresses"].attrs["unit"] = "MPa" if field.dimension == "stress" else "mm/mm"
+        file["stresses"].attrs["dimension"] = field.dimension
         file["stresses"].attrs["cases"] = list(field.cases)
         file["stresses"].attrs["components"] = list(COMPONENTS)
         if field.rows is not None:
@@ -82,7 +83,9 @@ def field_of_arrays(file: Any, cases: list[str], stresses: FloatArray, where: st
     if None in units:
         raise InputError(where, "no unit", "attributes unit of stresses and coordinates")
     ids = file["node"][:]
-    values = stresses * factor(str(units[0]), DIMENSIONS["stress"], where)
+    dimension = str(file["stresses"].attrs.get("dimension", "stress"))
+    one_of(f"{where}, dimension", dimension, ("stress", "strain"))
+    values = stresses * factor(str(units[0]), DIMENSIONS[dimension], where)
     coordinates = file["coordinates"][:] * factor(str(units[1]), DIMENSIONS["length"], where)
     order = np.argsort(ids)
 
@@ -101,6 +104,7 @@ def field_of_arrays(file: Any, cases: list[str], stresses: FloatArray, where: st
             for _, one in sorted(file.get("elements", {}).items(), key=lambda pair: int(pair[0]))
         ],
         "source": where,
+        "dimension": dimension,
     }
     if "row node" not in file:
         return StressField(cases=cases, node_ids=ids, coordinates=coordinates, stresses=values, **rest)

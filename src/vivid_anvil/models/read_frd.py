@@ -33,7 +33,8 @@ KINDS: dict[int, tuple[str, tuple[int, ...] | None]] = {
     11: ("line", None),
     12: ("line3", None),
 }
-_ORDER = ("SXX", "SYY", "SZZ", "SXY", "SYZ", "SZX")
+_ORDER = {"stress": ("SXX", "SYY", "SZZ", "SXY", "SYZ", "SZX"), "strain": ("EXX", "EYY", "EZZ", "EXY", "EYZ", "EZX")}
+BLOCKS = {"stress": ("STRESS", "S"), "strain": ("TOSTRAIN", "E")}  # name of the block, and what asks for it
 
 
 @read_by_others("a .frd file in text form")
@@ -69,21 +70,26 @@ def read_frd(
     >>> read_frd("hanger_head.frd", stress_unit="MPa", length_unit="mm")  # in the folder of `vivid-anvil demo`
     <StressField 7522 nodes, 2 cases (step 1, step 2), 4023 elements>
     """
-    return field_of_steps(
-        path, stress_unit=stress_unit, length_unit=length_unit, cases=cases, look=_refuse_no_load_case
-    )
+    return field_of_steps(path, stress_unit=stress_unit, length_unit=length_unit, cases=cases, look=refuse_no_load_case)
 
 
 Look = Callable[[list[bytes], int, str, int], bool]  # whether a block of stresses is wanted, by the lines over it
 
 
 def field_of_steps(
-    path: str | Path, *, stress_unit: str, length_unit: str, cases: Sequence[str] | None, look: Look
+    path: str | Path,
+    *,
+    stress_unit: str,
+    length_unit: str,
+    cases: Sequence[str] | None,
+    look: Look,
+    dimension: str = "stress",
 ) -> StressField:
-    """The nodal stresses of all blocks; `look(lines, where a block starts, file, number)` says whether they are wanted."""
+    """The nodal tensors of all blocks; `look(lines, where a block starts, file, number)` says whether they are wanted."""
     lines = _lines(path)
     name = Path(path).name
-    scale = factor(stress_unit, DIMENSIONS["stress"], f"{name}, stress_unit")
+    block, asked = BLOCKS[dimension]
+    scale = factor(stress_unit, DIMENSIONS[dimension], f"{name}, {dimension}_unit")
     length = factor(length_unit, DIMENSIONS["length"], f"{name}, length_unit")
     nodes: tuple[IntArray, FloatArray] | None = None
     elements: list[Elements] = []
@@ -98,20 +104,26 @@ def field_of_steps(
                 elements, materials = _elements(lines[start + 1 : end], nodes[0])
             except (ValueError, IndexError) as error:
                 raise InputError(f"{name}, elements from line {start + 2} on", str(error), "numbers of nodes") from None
-        elif key == "stress" and look(lines, start, name, len(steps) + 1):
-            steps.append(_stresses(lines, start, name))
+        elif key == dimension and look(lines, start, name, len(steps) + 1):
+            steps.append(_tensors(lines, start, name, dimension))
     if nodes is None:
-        raise InputError(name, "no block of nodes", "a result file with nodes and stresses")
+        raise InputError(name, "no block of nodes", f"a result file with nodes and {block}")
     if not steps:
-        raise InputError(name, "no nodal stresses", "a result file with STRESS", "Ask for S in *EL FILE.")
+        kind = "stresses" if dimension == "stress" else "strains"
+        raise InputError(name, f"no nodal {kind}", f"a result file with {block}", f"Ask for {asked} in *EL FILE.")
     names = [f"step {i}" for i in range(1, len(steps) + 1)] if cases is None else list(cases)
     if len(names) != len(steps):
-        raise InputError(name, f"{len(steps)} steps with stresses", f"{len(names)}, as many as names of load cases")
+        raise InputError(name, f"{len(steps)} steps with {block}", f"{len(names)}, as many as names of load cases")
     ids, places = nodes
     with_stress = np.isin(ids, steps[0][0])
     stresses = np.array([_in_order(ids[with_stress], step, name) for step in steps]) * scale
     field = StressField(
-        cases=names, node_ids=ids[with_stress], coordinates=places[with_stress] * length, stresses=stresses, source=name
+        cases=names,
+        node_ids=ids[with_stress],
+        coordinates=places[with_stress] * length,
+        stresses=stresses,
+        source=name,
+        dimension=dimension,
     )
     return field if not elements else _with_elements(field, elements, materials, with_stress)
 
@@ -137,6 +149,8 @@ def _blocks(lines: list[bytes]) -> Iterator[tuple[int, str]]:
             yield i, "elements"
         elif line.startswith((b" -4  STRESS ", b" -4  STRESSI")) or line.strip() == b"-4  STRESS":
             yield i, "stress"
+        elif line.startswith(b" -4  TOSTRAIN"):
+            yield i, "strain"
 
 
 # What the number in the line over a block says of its step, where it is no state under a load.
@@ -146,7 +160,7 @@ _NO_LOAD_CASE = {
 }
 
 
-def _refuse_no_load_case(lines: list[bytes], start: int, name: str, step: int) -> bool:
+def refuse_no_load_case(lines: list[bytes], start: int, name: str, step: int) -> bool:
     """True; InputError for a block of stresses that are no state under a load: they must not be read as one."""
     remedy = "Write steps under static loads into a file of their own."
     if lines[start].startswith(b" -4  STRESSI"):
@@ -198,15 +212,17 @@ def _cells(text: np.ndarray, first: int, width: int) -> np.ndarray:
     return np.ascontiguousarray(text[:, first : first + width]).view(f"S{width}").ravel()
 
 
-def _stresses(lines: list[bytes], start: int, name: str) -> tuple[IntArray, FloatArray]:
+def _tensors(lines: list[bytes], start: int, name: str, dimension: str) -> tuple[IntArray, FloatArray]:
     """Node numbers and six components of one step."""
     at = start + 1
     names = []
     while at < len(lines) and lines[at].startswith(b" -5"):
         names.append(lines[at][5:13].strip().decode())
         at += 1
-    if tuple(names[:6]) != _ORDER:
-        raise InputError(f"{name}, line {start + 1}", f"the components {names}", f"the components {list(_ORDER)}")
+    if tuple(names[:6]) != _ORDER[dimension]:
+        raise InputError(
+            f"{name}, line {start + 1}", f"the components {names}", f"the components {list(_ORDER[dimension])}"
+        )
     return _rows(lines, at, 6, name)
 
 

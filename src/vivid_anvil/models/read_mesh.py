@@ -30,6 +30,7 @@ def read_mesh(
     length_unit: str,
     cases: Mapping[str, str | Mapping[str, str]] | Sequence[str],
     order: str = "xx, yy, zz, xy, yz, zx",
+    dimension: str = "stress",
 ) -> StressField:
     """The stresses of a mesh file; `cases` are the names of its data, or names of load cases with the data of each.
 
@@ -52,6 +53,8 @@ def read_mesh(
         The load cases.
     order : str, default "xx, yy, zz, xy, yz, zx"
         Order of the six components: one of `ORDERS`.
+    dimension : str, default "stress"
+        "stress", or "strain", whose unit is stated in the same way.
 
     Returns
     -------
@@ -78,7 +81,7 @@ def read_mesh(
             inside(f"{file.name}", "order"), repr(order), f"one of {listed(ORDERS)}", did_you_mean(order, ORDERS)
         )
     mesh = _mesh(file)
-    scale = factor(stress_unit, DIMENSIONS["stress"], f"{file.name}, stress_unit")
+    scale = factor(stress_unit, DIMENSIONS[dimension], f"{file.name}, {dimension}_unit")
     length = factor(length_unit, DIMENSIONS["length"], f"{file.name}, length_unit")
     named = dict(cases) if isinstance(cases, Mapping) else {name: name for name in cases}
     points = np.zeros((len(mesh.points), 3))
@@ -97,6 +100,7 @@ def read_mesh(
         "element_sets": _element_sets(mesh),
         "elements": _elements(mesh, known, new),
         "source": file.name,
+        "dimension": dimension,
     }
     ids, places = np.flatnonzero(known) + 1, points[known] * length
     if not elements.any() and not faces.any():

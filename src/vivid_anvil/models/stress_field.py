@@ -1,4 +1,4 @@
-"""Stresses of unit load cases at the nodes of a model: six components each, with places, sets and elements where known."""
+"""Stresses of unit load cases, or strains of states, at the nodes of a model, with places, sets and elements where known."""
 
 from __future__ import annotations
 
@@ -8,14 +8,14 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
+from vivid_anvil.ground.checks import FloatArray, IntArray, one_of, read_only
 from vivid_anvil.ground.errors import InputError, Place, did_you_mean, inside, listed
 from vivid_anvil.models.rows import Rows
 from vivid_anvil.stress.measures import COMPONENTS
-from vivid_anvil.units import in_dimension, opened, plain_numbers
+from vivid_anvil.units import DIMENSIONS, in_dimension, opened, plain_numbers
 
 SAME_PLACE = 1e-3  # mm: files round
-PLAUSIBLE = 1e7  # MPa: no unit load case of a part gets there, nor a modal stress for 1 mm √t
+PLAUSIBLE = {"stress": 1e7, "strain": 100.0}  # no unit load case of a part gets there, nor a modal stress for 1 mm √t
 
 
 @dataclass(frozen=True, eq=False)
@@ -55,6 +55,8 @@ class StressField:
         Where it comes from, such as a file.
     shell_face : the face of its shells that the stresses are of, where that is stated: "top", "middle" or "bottom"
         Which face of shells the stresses are of.
+    dimension : str, default "stress"
+        What the tensors are: "stress", or "strain", of states of large deformation by Green and Lagrange, -.
 
     Raises
     ------
@@ -80,6 +82,7 @@ class StressField:
     rows: Rows | None = None
     source: str = "arrays"
     shell_face: str = "not stated"
+    dimension: str = "stress"
 
     @property
     def place(self) -> Place:
@@ -93,7 +96,9 @@ class StressField:
         places = _numbers(
             in_dimension(self.coordinates, "length", inside(where, "coordinates")), inside(where, "coordinates")
         )
-        stresses = _numbers(in_dimension(self.stresses, "stress", inside(where, "stresses")), inside(where, "stresses"))
+        one_of(inside(where, "dimension"), self.dimension, tuple(PLAUSIBLE))
+        given = in_dimension(self.stresses, self.dimension, inside(where, "stresses"))
+        stresses = _numbers(given, inside(where, "stresses"))
         if ids.ndim != 1 or not ids.size or ids.dtype.kind not in "iu":
             raise InputError(
                 inside(where, "node_ids"), f"shape {ids.shape} of {ids.dtype}", "whole numbers, one a node"
@@ -118,10 +123,10 @@ class StressField:
             raise InputError(
                 inside(where, "nodes"), f"node {np.sort(ids)[0] if ids.size < 2 else twice} twice", "each once"
             )
-        _finite(where, names, ids, stresses)
+        _finite(where, names, ids, stresses, self.dimension)
         if self.rows is not None:
             self.rows.check(where, len(names), ids)
-            _finite(where, names, ids[self.rows.nodes], self.rows.stresses)
+            _finite(where, names, ids[self.rows.nodes], self.rows.stresses, self.dimension)
         for name, value in (("node_ids", ids), ("coordinates", places), ("stresses", stresses)):
             object.__setattr__(self, name, read_only(np.ascontiguousarray(value)))
         object.__setattr__(self, "cases", names)
@@ -197,6 +202,7 @@ class StressField:
             rows=rows,
             source=self.source,
             shell_face=self.shell_face,
+            dimension=self.dimension,
         )
 
     def neighbours(self, place: int) -> IntArray:
@@ -236,25 +242,27 @@ def _same_rows(fields: Sequence[StressField]) -> Rows | None:
     return Rows(np.argsort(fields[0].node_ids)[first.nodes], np.concatenate(parts), first.elements, first.faces)
 
 
-def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArray) -> None:
+def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArray, dimension: str) -> None:
     low, high = (float(stresses.min()), float(stresses.max())) if stresses.size else (0.0, 0.0)
+    unit = DIMENSIONS[dimension].coherent
     if not np.isfinite([low, high]).all():  # by the extremes: a large model has no room for a mask
         bad = np.argwhere(~np.isfinite(stresses))
         case, node, component = bad[0]
         raise InputError(
             inside(where, f"case {names[case]}, node {ids[node]}, {COMPONENTS[component]}"),
             "no number",
-            "a stress in MPa",
+            f"a {dimension} in {unit}",
             "Leave out nodes without result, or repair the file.",
         )
     peak = max(high, -low)
-    if peak > PLAUSIBLE:
+    if peak > PLAUSIBLE[dimension]:
         case, node, component = (int(i) for i in np.unravel_index(int(np.abs(stresses).argmax()), stresses.shape))
+        slip = "(Pa read as MPa)" if dimension == "stress" else "(percent read as plain numbers)"
         raise InputError(
             inside(where, f"case {names[case]}, node {ids[node]}, {COMPONENTS[component]}"),
-            f"{peak:.4g} MPa",
-            f"stresses up to {PLAUSIBLE:g} MPa",
-            "Is the stress unit right (Pa read as MPa)? State it.",
+            f"{peak:.4g} {unit}",
+            f"{'stresses' if dimension == 'stress' else 'strains'} up to {PLAUSIBLE[dimension]:g} {unit}",
+            f"Is the {dimension} unit right {slip}? State it.",
         )
 
 
@@ -300,6 +308,7 @@ def joined_cases(fields: Sequence[StressField]) -> StressField:
         rows=_same_rows(fields),
         source=first.source,
         shell_face=first.shell_face,
+        dimension=first.dimension,
     )
 
 

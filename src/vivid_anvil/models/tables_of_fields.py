@@ -68,10 +68,10 @@ def frame_of(path: str | Path) -> tuple[Any, str]:
     return _parquet(file) if file.suffix.lower() in (".parquet", ".pq") else read_frame(file)
 
 
-def field_of_frame(frame: Any, where: str) -> StressField:
+def field_of_frame(frame: Any, where: str, dimension: str = "stress") -> StressField:
     """The field of these rows; InputError with file and column."""
     headings = {name_and_unit(str(cell))[0].lower(): str(cell) for cell in frame.columns}
-    shell = "nxx" in headings and "xx" not in headings
+    shell = "nxx" in headings and "xx" not in headings and dimension == "stress"
     wanted = ["node", *PLACES, *((*FORCES, *MOMENTS, "thickness") if shell else COMPONENTS)]
     missing = [name for name in wanted if name not in headings]
     if missing:
@@ -80,7 +80,8 @@ def field_of_frame(frame: Any, where: str) -> StressField:
             f"no column {missing[0]!r} among {listed(headings)}",
             f"the columns {listed(wanted)}" + (", zeros where the stress is plane" if missing[0] in COMPONENTS else ""),
         )
-    columns: dict[str, Any] = {name: _column(frame, headings[name], where, _DIMENSION.get(name)) for name in wanted}
+    kinds = {**_DIMENSION, **dict.fromkeys(COMPONENTS, DIMENSIONS[dimension])}
+    columns: dict[str, Any] = {name: _column(frame, headings[name], where, kinds.get(name)) for name in wanted}
     columns["node"] = _whole(columns["node"], inside(where, "column 'node'"))
     if "element" in headings:
         place = inside(where, "column 'element'")
@@ -97,11 +98,11 @@ def field_of_frame(frame: Any, where: str) -> StressField:
     for name in dict.fromkeys(names.tolist()):
         rows = names == name
         own: dict[str, Any] = {column: values[rows] for column, values in (*columns.items(), *words.items())}
-        parts.append(_shell_part(name, own, where) if shell else _part(name, own, where))
+        parts.append(_shell_part(name, own, where) if shell else _part(name, own, where, dimension))
     return joined_cases(parts)
 
 
-def _part(case: str, columns: dict[str, Any], where: str) -> StressField:
+def _part(case: str, columns: dict[str, Any], where: str, dimension: str) -> StressField:
     """A load case of stresses."""
     stresses = np.column_stack([columns[one] for one in COMPONENTS])[None]
     if "element" not in columns and "face" not in columns:
@@ -109,9 +110,15 @@ def _part(case: str, columns: dict[str, Any], where: str) -> StressField:
         coordinates = np.column_stack([columns[one] for one in PLACES])
         sets = _sets(ids, columns, ids)
         return StressField(
-            cases=[case], node_ids=ids, coordinates=coordinates, stresses=stresses, node_sets=sets, source=where
+            cases=[case],
+            node_ids=ids,
+            coordinates=coordinates,
+            stresses=stresses,
+            node_sets=sets,
+            source=where,
+            dimension=dimension,
         )
-    return _of_rows(case, columns, stresses, columns.get("face"), where)
+    return _of_rows(case, columns, stresses, columns.get("face"), where, dimension)
 
 
 def _shell_part(case: str, columns: dict[str, Any], where: str) -> StressField:
@@ -124,7 +131,9 @@ def _shell_part(case: str, columns: dict[str, Any], where: str) -> StressField:
     return _of_rows(case, twice, both, face, where)
 
 
-def _of_rows(case: str, columns: dict[str, Any], stresses: FloatArray, faces: Any, where: str) -> StressField:
+def _of_rows(
+    case: str, columns: dict[str, Any], stresses: FloatArray, faces: Any, where: str, dimension: str = "stress"
+) -> StressField:
     ids, first, back = np.unique(columns["node"], return_index=True, return_inverse=True)
     places = np.column_stack([columns[one] for one in PLACES])
     moved = np.abs(places - places[first][back]).max(axis=1)
@@ -133,7 +142,8 @@ def _of_rows(case: str, columns: dict[str, Any], stresses: FloatArray, faces: An
             inside(where, f"node {columns['node'][moved.argmax()]}"), "two places", "the same place in all rows"
         )
     rows = Rows(back.astype(np.int64), stresses, columns.get("element"), faces)
-    return field_of_rows([case], ids, places[first], rows, node_sets=_sets(ids, columns, columns["node"]), source=where)
+    sets = _sets(ids, columns, columns["node"])
+    return field_of_rows([case], ids, places[first], rows, node_sets=sets, source=where, dimension=dimension)
 
 
 def _sets(ids: IntArray, columns: dict[str, Any], nodes: IntArray) -> dict[str, IntArray]:
@@ -174,7 +184,7 @@ def write_field_table(field: StressField, path: str | Path) -> Path:
 
     target = Path(path)
     frames = []
-    owners = field.owners
+    owners, unit = field.owners, "MPa" if field.dimension == "stress" else "-"
     for name in field.cases:
         columns: dict[str, Any] = {"node": field.node_ids[owners]}
         if field.rows is not None and field.rows.elements is not None:
@@ -182,7 +192,7 @@ def write_field_table(field: StressField, path: str | Path) -> Path:
         if field.rows is not None and field.rows.faces is not None:
             columns["face"] = field.rows.faces
         columns |= {f"{one} [mm]": field.coordinates[owners, i] for i, one in enumerate(PLACES)}
-        columns |= {f"{one} [MPa]": field.assessed(name)[:, i] for i, one in enumerate(COMPONENTS)}
+        columns |= {f"{one} [{unit}]": field.assessed(name)[:, i] for i, one in enumerate(COMPONENTS)}
         frames.append(pd.DataFrame({**columns, "load case": name}))
     whole = pd.concat(frames, ignore_index=True)
     with replacing(target) as temporary:
@@ -222,4 +232,6 @@ def _column(frame: Any, cell: str, where: str, dimension: Dimension | None) -> F
     unit = name_and_unit(cell)[1]
     if not unit:
         raise InputError(place, "no unit", f"a unit in brackets, such as '{cell} [{dimension.coherent}]'")
+    if dimension.name == "strain" and unit in ("-", "1"):
+        return values
     return np.asarray(values * factor(unit, dimension, place))

@@ -41,6 +41,7 @@ class OfMany(NamedTuple):
 
     by_event: FloatArray
     counted: BoolArray
+    reached: FloatArray | None = None  # least and largest of what is counted, (places, 2), where it is not the stress
 
 
 class Method(ABC):

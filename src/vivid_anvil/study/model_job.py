@@ -10,6 +10,7 @@ from vivid_anvil.fields import CaseLoads
 from vivid_anvil.models import StressField
 from vivid_anvil.stress import HotSpot, LineLoads, ModeLoads
 from vivid_anvil.stress.measures import Measure
+from vivid_anvil.stress.rubber import StrainFields
 
 
 @dataclass(frozen=True, eq=False)
@@ -21,7 +22,7 @@ class ModelJob:
     """
 
     field: StressField
-    loads: CaseLoads | ModeLoads | LineLoads
+    loads: CaseLoads | ModeLoads | LineLoads | StrainFields
     spot: HotSpot
     measure: Measure
     apart: float | None = None

@@ -14,6 +14,7 @@ from vivid_anvil.damage import LifeResult
 from vivid_anvil.fields import ModelAnswer, ModelResult, assess_model, assess_planes, model_answer, node_life
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models import StressField
+from vivid_anvil.stress.rubber import StrainFields
 from vivid_anvil.study.kept_life import WorstNode, kept_worst
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.study import Study, Watch
@@ -64,7 +65,7 @@ def run_model(
         "keep_in": keep_in,
         "watch": watch,
     }
-    if job.planes is not None:
+    if job.planes is not None and not isinstance(job.loads, StrainFields):
         return assess_planes(job.planes, job.field, job.loads, study.duty, job.spot, **settings)
     return assess_model(job.field, job.loads, study.duty, job.spot, measure=job.measure, **settings)
 
@@ -83,7 +84,8 @@ def answer_model(
     result = run_model(study, executor=executor, keep_in=keep_in, watch=watch)
     if watch is not None:
         watch("worst places", 0, 1)
-    measure = job.planes or result.measure.label
+    takes = job.spot.assessed_by
+    measure = job.planes or (takes.variant if takes.takes == "strains" else result.measure.label)
     return model_answer(result, study.title, measure=measure, apart=job.apart, paths=run_paths(study), **settings)
 
 

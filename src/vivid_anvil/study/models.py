@@ -147,10 +147,46 @@ class PathSection(MethodKeys, _PathKeys):  # type: ignore[misc, valid-type]
         return self
 
 
-class ModelSection(MethodKeys):
-    """Stresses of a finite-element model, and how they are assessed at every node."""
+class FieldOfStrainsSection(Section):
+    """Computed states of strain of a model, from a file: what measure it holds, and what goes through them."""
 
-    stresses: Text
+    file: Text
+    measure: Text
+    channel: Text
+    shear: Text = "tensor"
+    at: list[Text] | None = None
+    events: list[Text] = Field(default_factory=list)
+    strain_unit: Text | None = None
+    length_unit: Text | None = None
+    cases: list[Text] | dict[Text, Text] | None = None
+    component_order: str | None = None
+    element_values: str = "each element"
+
+
+OF_STRESSES = (
+    "stress_unit",
+    "length_unit",
+    "cases",
+    "component_order",
+    "element_values",
+    "face",
+    "modes",
+    "steady_state",
+    "load_cases",
+    "sequences",
+    "measure",
+    "direction",
+    "ignore_cases",
+    "paths",
+)  # keys that say something of stresses
+
+
+class ModelSection(MethodKeys):
+    """Stresses of a finite-element model, or strains of rubber, and how they are assessed at every node."""
+
+    stresses: Text | None = None
+    strain_states: list[FieldOfStrainsSection] | None = Field(default=None, min_length=1)
+    free_surface: Text | None = None
     stress_unit: Text | None = None
     length_unit: Text | None = None
     cases: list[Text] | dict[Text, Text | dict[Text, Text]] | None = None
@@ -173,6 +209,23 @@ class ModelSection(MethodKeys):
     ignore_cases: list[Text] = Field(default_factory=list)
     regions: list[RegionSection] = Field(default_factory=list)
     paths: list[PathSection] = Field(default_factory=list)
+
+    @model_validator(mode="after")
+    def _stresses_or_strains(self) -> ModelSection:
+        if (self.stresses is None) == (self.strain_states is None):
+            found = "none of them" if self.stresses is None else "both"
+            raise InputError("stresses", found, "stresses, or strain_states of a model of rubber")
+        if self.stresses is not None and self.free_surface is not None:
+            raise InputError("free_surface", "beside stresses", "strain_states beside it", "Stresses need none.")
+        for key in OF_STRESSES if self.strain_states is not None else ():
+            if key in self.model_fields_set:
+                raise InputError(
+                    key,
+                    f"{key} beside strain_states",
+                    "none",
+                    "Strains of rubber have their own keys in strain_states.",
+                )
+        return self
 
 
 ReportSection = model_of(

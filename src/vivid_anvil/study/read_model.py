@@ -38,6 +38,7 @@ from vivid_anvil.stress import HotSpot, LineLoads, ModeLoads
 from vivid_anvil.stress.measures import Measure, NormalStress, SignedVonMisesHydrostatic, stress_measure
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import ModelSection, PathSection
+from vivid_anvil.study.read_strain_model import strain_job, strains_of
 
 # Keys of the model that say what its stresses are.
 STRESSES = (
@@ -53,16 +54,19 @@ STRESSES = (
     "sets_from",
     "sets",
     "ignore_cases",
+    "strain_states",
 )
 
 
 def stresses_of(section: ModelSection, folder: Path) -> StressField:
-    """The stresses of the model, with its sets, read from its files."""
+    """The stresses of the model, or its strains, with its sets, read from its files."""
+    if section.strain_states is not None:
+        return _with_all_sets(strains_of(section.strain_states, folder), section, folder)
     _refuse_both(section)
-    result_file = section.stresses.lower().endswith(".frd")
+    result_file = (section.stresses or "").lower().endswith(".frd")
     if section.modes is not None and result_file:
         _unused(section, ("stress_unit", "length_unit", "cases", "component_order", "element_values", "face"), "modes")
-        return _with_all_sets(read_modes(folder / section.stresses).field, section, folder)
+        return _with_all_sets(read_modes(folder / (section.stresses or "")).field, section, folder)
     if _has_lines(section):
         unused = ("cases", "component_order", *(("element_values", "face") if result_file else ()))
         _unused(section, unused, "steady_state")
@@ -70,7 +74,7 @@ def stresses_of(section: ModelSection, folder: Path) -> StressField:
         chosen = read if result_file else chosen_values(read, section.element_values, section.face)
         return _with_all_sets(chosen, section, folder)
     stresses = read_field(
-        folder / section.stresses,
+        folder / (section.stresses or ""),
         stress_unit=section.stress_unit,
         length_unit=section.length_unit,
         cases=section.cases,
@@ -96,7 +100,9 @@ def _has_lines(section: ModelSection) -> bool:
 
 
 def _steady(section: ModelSection, folder: Path) -> SteadyModel:
-    return read_steady(folder / section.stresses, stress_unit=section.stress_unit, length_unit=section.length_unit)
+    return read_steady(
+        folder / (section.stresses or ""), stress_unit=section.stress_unit, length_unit=section.length_unit
+    )
 
 
 def _unused(section: ModelSection, keys: Sequence[str], beside: str) -> None:
@@ -129,6 +135,16 @@ def model_job(
     for key, names, many in (("regions", regions, section.regions), ("paths", path_spots, section.paths)):
         if len(names) < len(many):
             raise InputError(key, "a name twice", "each set or path once")
+    for one in (spot, *regions.values()):
+        if one.assessed_by.takes != ("stresses" if section.strain_states is None else "strains"):
+            raise InputError(
+                "method",
+                f"{one.assessed_by.kind!r}, which takes {one.assessed_by.takes}",
+                f"a method that takes {'stresses' if section.strain_states is None else 'strains'}",
+                "Strains of rubber go with 'cracking energy', stresses with the other methods.",
+            )
+    if section.strain_states is not None:
+        return strain_job(section, stresses, duty_cycle, spot, regions)
     loads: Any = _over_frequency(section, folder) or _loads(section, stresses.cases, duty_cycle)
     loads.check(stresses)
     loads.events(duty_cycle)
@@ -183,9 +199,9 @@ def _modes(section: ModelSection, folder: Path) -> ModeLoads:
     constant = {case.case: case.constant for case in section.load_cases if case.constant is not None}
     frequency: Any = modes.natural_frequency
     if frequency is None:
-        if not section.stresses.lower().endswith(".frd"):
+        if not (section.stresses or "").lower().endswith(".frd"):
             raise InputError("modes, natural_frequency", "none", "one for each mode, in their order")
-        frequency = read_modes(folder / section.stresses).natural_frequency
+        frequency = read_modes(folder / (section.stresses or "")).natural_frequency
     if modes.participation_file is None:
         stated: Any = modes.participation
         return ModeLoads(natural_frequency=frequency, participation=stated, constant=constant, **modes.damping)

@@ -20,6 +20,7 @@ from scipy.optimize import elementwise
 from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.cycles import of_a_repeat
 from vivid_anvil.damage.methods.cracking_findings import before_counting, cracking_findings
+from vivid_anvil.damage.methods.cracking_many import many_in_rubber
 from vivid_anvil.damage.methods.cracking_search import PlaceInRubber, place_in_rubber
 from vivid_anvil.damage.methods.cracking_steps import at_ends, growth_steps
 from vivid_anvil.damage.methods.cracking_words import blocks_of, told
@@ -28,7 +29,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.rubber import Rubber
-from vivid_anvil.stress import METHODS, HotSpot, Method
+from vivid_anvil.stress import METHODS, HotSpot, Method, OfMany
 from vivid_anvil.stress.planes.plane_cycles import only_alone
 from vivid_anvil.stress.planes.resolve import directions
 from vivid_anvil.stress.planes.surface_planes import surface_stated
@@ -118,13 +119,6 @@ class CrackingEnergy(Method):
         checks.positive_number(inside(where, "critical_sum"), self.critical_sum, "a damage sum above 0")
         object.__setattr__(self, "surface_normal", surface_stated(where, self.surface_normal))
         object.__setattr__(self, "part_axes", _axes(where, self.part_axes))
-        if self.surface_normal is None and self.rubber.law.bulk_modulus is None and self.on_a_plane:
-            raise InputError(
-                inside(where, "surface_normal"),
-                "none, and no bulk modulus of the rubber",
-                "one of both: strains that keep the volume leave the pressure open",
-                "State surface_normal = [..] for a place on a free surface, or bulk_modulus in the law.",
-            )
 
     @property
     def on_a_plane(self) -> bool:
@@ -155,7 +149,15 @@ class CrackingEnergy(Method):
         return ENERGIES[variant]
 
     def check(self, spot: HotSpot) -> None:
-        """InputError for a notch factor: strains at a place are what they are."""
+        """InputError for a notch factor, as strains at a place are what they are, and where the pressure is left open."""
+        normal = self.surface_normal or getattr(spot.relation, "surface_normal", None)
+        if spot.relation is not None and normal is None and self.rubber.law.bulk_modulus is None and self.on_a_plane:
+            raise InputError(
+                inside(f"hot spot {spot.name}", "surface_normal"),
+                "none, and no bulk modulus of the rubber",
+                "one of both: strains that keep the volume leave the pressure open",
+                "State surface_normal = [..] for a place on a free surface, or bulk_modulus in the law.",
+            )
         if spot.notch_factor != 1.0:
             raise InputError(
                 inside(f"hot spot {spot.name}", "notch_factor"),
@@ -177,6 +179,19 @@ class CrackingEnergy(Method):
         found = place_in_rubber(self, spot, duty_cycle)
         _FOUND[spot] = _Known(weakref.ref(duty_cycle), found)
         return found
+
+    def of_many(
+        self,
+        spot: HotSpot,
+        units: FloatArray,
+        constants: FloatArray,
+        events: Sequence[Any],
+        duty_cycle: DutyCycle | None,
+    ) -> OfMany:
+        """Many places at once, of strains (places, states, 6); `constants` begin with the normal of a free surface."""
+        if duty_cycle is not None:
+            self.goes_with(duty_cycle)
+        return many_in_rubber(self, units, constants, events)
 
     def opens_along(self, spot: HotSpot, duty_cycle: DutyCycle) -> FloatArray | None:
         """The normal of the worst plane, in the undeformed part."""

@@ -19,14 +19,18 @@ from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.planes import PlaneFound, worst_plane
 from vivid_anvil.stress.planes.deviator import FULL
 from vivid_anvil.stress.rubber.flaw_growth import FlawOnPlanes
+from vivid_anvil.stress.rubber.flaws_of_places import FlawsOfPlaces
 from vivid_anvil.stress.rubber.strain_loads import StrainEvent, StrainWay
 from vivid_anvil.stress.rubber.strain_states import StrainStates, largest_stretch
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.methods.cracking_energy import CrackingEnergy
 
-FLATTER = 0.2  # power of damages, of which those near the largest on the net are looked at more closely
-STEP = 5.0  # degrees between planes of the first net
+TIES, APART = (
+    10.0,
+    1.0,
+)  # degrees between planes of the net on which others are looked for, and between planes that are told apart
+ALIKE = 1e-3  # share within which two planes do the same damage
 
 
 class EventOfPlace(NamedTuple):
@@ -44,16 +48,25 @@ class PlaceInRubber:
     method: CrackingEnergy
     events: tuple[EventOfPlace, ...]
     flaw: FlawOnPlanes
+    strains: FloatArray
 
     @cached_property
     def worst(self) -> PlaneFound | None:
         """The plane that is damaged most, else the one with most energy; None where what is counted hangs on no plane."""
         if not self.method.on_a_plane:
             return None
-        found = worst_plane(lambda n: self.flaw.damage(n) ** FLATTER, step_degrees=STEP, second=self.flaw.peaks)
-        if found.value > 0.0:
-            return found
-        return worst_plane(self.flaw.peaks, step_degrees=STEP)
+        places = FlawsOfPlaces(self.method.rubber, tuple(self.flaw.ways), self.flaw.closes)
+        found = places.at(self.strains, self.flaw.surface_normal)
+        value, normal = float(found.by_way.sum()), upwards(found.normal)
+        others = worst_plane(self.flaw.damage if value > 0.0 else self.flaw.peaks, step_degrees=TIES)
+        same = value if value > 0.0 else float(found.reach[1])
+        near = (
+            np.concatenate([others.normal[None], others.ties])
+            if others.value >= (1.0 - ALIKE) * same
+            else np.zeros((0, 3))
+        )
+        apart = near[np.abs(near @ normal) < np.cos(np.radians(APART))]
+        return PlaneFound(value, normal, apart)
 
     @property
     def possible(self) -> bool:
@@ -100,6 +113,11 @@ class PlaceInRubber:
         )
 
 
+def upwards(normal: FloatArray) -> FloatArray:
+    """A normal with its largest part positive: both sides of a plane are the same."""
+    return np.asarray(normal if normal[int(np.abs(normal).argmax())] > 0.0 else -normal)
+
+
 def _samples(way: StrainWay, rows: IntArray) -> FloatArray:
     """Samples of the event at rows of the repeated part; of a state that is passed between two the sample before it."""
     known = np.maximum.accumulate(way.samples)
@@ -125,6 +143,7 @@ def place_in_rubber(method: CrackingEnergy, spot: HotSpot, duty_cycle: DutyCycle
         ways += event.ways
         events.append(EventOfPlace(event, numbers, own.seen(relation.counted).measured))
     greens = [relation.cauchy_greens(way.weights) for way in ways]
-    normal = None if method.surface_normal is None else np.asarray(method.surface_normal)
+    stated = method.surface_normal or relation.surface_normal
+    normal = None if stated is None else np.asarray(stated)
     flaw = FlawOnPlanes(method.rubber, tuple(ways), tuple(greens), normal, method.closure == "traction")
-    return PlaceInRubber(method, tuple(events), flaw)
+    return PlaceInRubber(method, tuple(events), flaw, relation.strains)

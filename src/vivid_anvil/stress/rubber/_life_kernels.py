@@ -15,7 +15,7 @@ START, END, PER_SIZE, BY_RANGE, MIDDLE, SLOPE, RISE, ONE, TWO, THREE = range(10)
 LEAST, FINE = np.log(1e-6), 0.05  # of the logarithm of an energy, MPa, in tables of what a cycle does at most
 NEAR = 0.85  # of the best on the net, from which on a plane is looked at more closely
 HILLS, AROUND = 4, 8  # that are climbed, and planes looked at around each
-ROUGH, FINEST = 1.0, 0.05  # degrees to which hills are climbed, and the highest
+ROUGH, FINEST = 1.0, 0.02  # degrees to which hills are climbed, and the highest
 TURN = 0.7  # radians between one look around and the next: a ridge may run along none of eight ways
 GAIN = 1e-6  # share by which a plane has to be better
 

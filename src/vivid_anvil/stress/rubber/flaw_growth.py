@@ -35,6 +35,16 @@ def law_for_loops(rubber: Rubber) -> tuple[int, FloatArray, FloatArray, FloatArr
     return address(type(law).rate_of, kernels.RATE), law.numbers, np.array(law.knees, dtype=np.float64), np.array(flaw)
 
 
+def damage_of_courses(rubber: Rubber, courses: Sequence[FloatArray], often: Sequence[float]) -> FloatArray:
+    """Damage a repeat of each course of energy, MPa, whose last is its first again, that is gone through so often."""
+    law = law_for_loops(rubber)
+    found = [
+        times * kernels.damage_of_course(np.ascontiguousarray(one[:-1]), *law, np.empty(one.size + 2))
+        for one, times in zip(courses, often, strict=True)
+    ]
+    return np.array(found)
+
+
 @dataclass(frozen=True, eq=False)
 class FlawOnPlanes:
     """Ways through states at one place, and the rubber there.

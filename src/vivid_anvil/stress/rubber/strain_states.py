@@ -15,6 +15,7 @@ from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.load import Load
 from vivid_anvil.stress.planes.deviator import FULL
+from vivid_anvil.stress.planes.surface_planes import surface_stated
 from vivid_anvil.stress.relations.relation import AskedMoment, Nominal, Relation
 from vivid_anvil.stress.rubber.states_in_turn import StatesInTurn  # noqa: F401  # of the examples
 from vivid_anvil.stress.rubber.strain_loads import StrainLoads
@@ -39,6 +40,8 @@ class StrainStates(Relation):
         E of each state, tensor components xx, yy, zz, xy, yz, zx, shape (states, 6), -.
     told : str, default "green-lagrange"
         The measure in which they were given, in words.
+    surface_normal : three numbers, optional
+        Normal of the free surface there in the undeformed part, where a model gives each place its own.
 
     Raises
     ------
@@ -56,6 +59,7 @@ class StrainStates(Relation):
     loads: StrainLoads
     strains: FloatArray
     told: str = "green-lagrange"
+    surface_normal: tuple[float, float, float] | None = None
     gives: ClassVar[str] = "strains"
 
     def __post_init__(self) -> None:
@@ -69,6 +73,7 @@ class StrainStates(Relation):
             )
         cauchy_green(own, "green-lagrange")  # says where a stretch is at or below 0
         object.__setattr__(self, "strains", read_only(own))
+        object.__setattr__(self, "surface_normal", surface_stated("strain states", self.surface_normal))
 
     @classmethod
     def of(cls, values: ArrayLike, measure: str, loads: StrainLoads, *, shear: str = "tensor") -> StrainStates:
