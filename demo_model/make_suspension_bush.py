@@ -34,7 +34,7 @@ MIDDLES = [
 
 
 def deck(pin: list[Place], name: str) -> str:
-    """The input deck of one run: the pin goes from place to place, a result at each."""
+    """The input deck of one run: the pin goes from place to place, a result at each; and the nodes of the free face."""
     numbers: dict[tuple[int, int, int], int] = {}
 
     def node(i: int, j: int, k: int) -> int:
@@ -52,12 +52,15 @@ def deck(pin: list[Place], name: str) -> str:
         height = HALF - HOLLOW * 4.0 * i * (2 * ACROSS - i) / (2 * ACROSS) ** 2
         x, y, z = radius * math.cos(turn), radius * math.sin(turn), height * k / (2 * ALONG)
         rows.append(f"{number}, {x:.6f}, {y:.6f}, {z:.6f}")
+    face = [n for (i, _, k), n in numbers.items() if k == 2 * ALONG and 0 < i < 2 * ACROSS]
     sets = {
         "PIN": [n for (i, _, _), n in numbers.items() if i == 0],
         "HOUSING": [n for (i, _, _), n in numbers.items() if i == 2 * ACROSS],
         "MIDDLE": [n for (_, _, k), n in numbers.items() if k == 0],
-        "FACE": [n for (i, _, k), n in numbers.items() if k == 2 * ALONG and 0 < i < 2 * ACROSS],
     }
+    (DATA / "suspension_bush_sets.csv").write_text(
+        "node,set\n" + "".join(f"{n},free face\n" for n in sorted(face)), encoding="utf-8"
+    )
     text = ["*HEADING", f"{name} of a rubber bush of the Larkfell chairlift (made up); mm, N, MPa"]
     text += ["*NODE, NSET=ALL", *rows, "*ELEMENT, TYPE=C3D20R, ELSET=RUBBER"]
     for number, nodes in enumerate(bricks, 1):

@@ -17,11 +17,15 @@ from vivid_anvil.fields.node_life import WorstCycle, node_life
 from vivid_anvil.fields.places_tables import RESERVES, doings_table, paths_table, places_table
 from vivid_anvil.fields.reserves import reserves_on_stress
 from vivid_anvil.ground.checks import one_of
+from vivid_anvil.models.stress_field import StressField
+from vivid_anvil.stress import HotSpot
 from vivid_anvil.units import UnitSystem, coherent, in_unit, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
 from vivid_anvil.writing.working import Working
+
+MOST_CASES = 8  # told by their names
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -43,6 +47,11 @@ class ModelAnswer(Result):
     life: LifeResult | None = None
     paths: ModelAnswer | None = None
     endless: EndlessNodes | None = None
+
+    @property
+    def counts(self) -> str:
+        """What its cycles are of: stress, or the energy density of rubber."""
+        return self.result.spot.assessed_by.counts
 
     @property
     def title(self) -> str:
@@ -67,15 +76,19 @@ class ModelAnswer(Result):
     def words(self, units: UnitSystem) -> Words:
         """What was assessed, and the worst cycle of the worst place."""
         told = [*_facts(self.result, self.measure)]
-        told += worst_cycle_words(self.places[0], units) if self.places else ["No place is as bad as asked for."]
+        told += (
+            worst_cycle_words(self.places[0], units, self.counts)
+            if self.places
+            else ["No place is as bad as asked for."]
+        )
         return tuple(("", line) for line in told)
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
         """The worst places, what happens there, criteria for endless life, the paths."""
         calendar = self.result.duty_cycle.calendar
-        tables = [places_table(self.places, self.reserves, self.reserve_on, calendar, units)]
+        tables = [places_table(self.places, self.reserves, self.reserve_on, calendar, units, self.counts)]
         if self.places:
-            tables.append(doings_table(self.places, self.apart, units))
+            tables.append(doings_table(self.places, self.apart, units, self.counts))
         if self.endless is not None:
             tables.append(self.endless.table)
         if self.paths is not None:
@@ -188,13 +201,12 @@ def _facts(result: ModelResult, measure: str) -> list[str]:
     counted = int(result.values.counted.sum()) + (0 if result.left_out is None else int(result.left_out.sum()))
     told = "" if spot.assessed_by.tensors else f"; measure: {measure}"
     lines = [
-        f"{field.size} nodes of {field.source}; load cases {', '.join(field.cases)}{told}.",
-        f"Kf = {spot.notch_factor:g}, {spot.assessed_by.words}. "
-        f"{field.size - counted} nodes shown to be harmless without counting.",
+        f"{field.size} nodes of {field.source}; {_cases(field)}{told}.",
+        f"{_notch(spot)}{spot.assessed_by.words}. {field.size - counted} nodes shown to be harmless without counting.",
     ]
     for number_of, (name, own) in enumerate(result.regions):
         many = 0 if result.region_of is None else int((result.region_of == number_of).sum())
-        lines.append(f"{many} nodes of {name}: Kf = {own.notch_factor:g}, {own.assessed_by.words}.")
+        lines.append(f"{many} nodes of {name}: {_notch(own)}{own.assessed_by.words}.")
     if result.left_out is not None:
         lines.append(f"{int(result.left_out.sum())} nodes are left out of the assessment, as the study says.")
     if result.chosen is not None:
@@ -202,10 +214,24 @@ def _facts(result: ModelResult, measure: str) -> list[str]:
     return lines
 
 
-def worst_cycle_words(place: HotPlace, units: UnitSystem) -> list[str]:
+def _cases(field: StressField) -> str:
+    """The load cases by their names, of many how many."""
+    if field.dimension == "strain":
+        return f"{len(field.cases)} states of strain"
+    told = ", ".join(field.cases[:MOST_CASES])
+    more = len(field.cases) - MOST_CASES
+    return f"load cases {told}" + (f" and {more} more" if more > 0 else "")
+
+
+def _notch(spot: HotSpot) -> str:
+    """The notch factor, where the method takes one."""
+    return f"Kf = {spot.notch_factor:g}, " if spot.assessed_by.takes == "stresses" else ""
+
+
+def worst_cycle_words(place: HotPlace, units: UnitSystem, of: str = "stress") -> list[str]:
     """The worst cycle of a place, in words."""
     cycle = place.worst_cycle
-    low, high = (in_unit(value, "stress", units) for value in (cycle.lowest_MPa, cycle.highest_MPa))
+    low, high = (in_unit(value, of, units) for value in (cycle.lowest_MPa, cycle.highest_MPa))
     x, y, z = (one + 0.0 for one in cycle.direction)
     share = f", {cycle.share_of_damage:.1%} of the damage" if cycle.share_of_damage > 0.0 else ""
     if cycle.on_plane:

@@ -27,6 +27,8 @@ SIZES = (0.5, 50_000.0)  # mm
 def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Finding, ...]:
     """Findings of the worst `places`: stresses that do not move in step, elements that disagree; kinds that cannot be drawn."""
     findings = [*counting_findings(result.duty_cycle)]
+    of_strains = result.field.dimension == "strain"
+    what = "strain" if of_strains else "stress"
     by_one = [one for one in places if not result.spot_at(result.field.place_of(one.node)).assessed_by.tensors]
     turning = [place for place in by_one if place.off_straight_line > NOT_PROPORTIONAL]
     if turning and result.directions is None:
@@ -52,17 +54,21 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
             Finding(
                 "warning",
                 "mesh-coarse",
-                f"At {_nodes(coarse)} the elements disagree by up to {max(apart.values()):.0%} of the largest stress; {taken}.",
+                f"At {_nodes(coarse)} the elements disagree by up to {max(apart.values()):.0%} of the largest {what}; {taken}.",
                 "Refine the mesh there, and see whether the life stays.",
             )
         )
-    findings += [
-        *_failed(result),
-        *_shells(result),
-        *_shear(result, places),
-        *_where(result, places),
-        *_implausible(result),
-    ]
+    if of_strains:
+        findings += [*_where(result, places), *_size(result)]
+    else:
+        of_stress = (
+            _failed(result),
+            _shells(result),
+            _shear(result, places),
+            _where(result, places),
+            _implausible(result),
+        )
+        findings += [finding for some in of_stress for finding in some]
     kinds = undrawable(result.field.elements)
     if kinds:
         findings.append(
@@ -149,7 +155,7 @@ def _where(result: ModelResult, places: Sequence[HotPlace]) -> list[Finding]:
     at = field.place_of(worst.node)
     near = field.neighbours(at)
     found = []
-    if result.left_out is not None and near.size and result.left_out[near].any():
+    if result.left_out is not None and near.size and result.left_out[near].any() and field.dimension == "stress":
         found.append(
             Finding(
                 "warning",
@@ -175,7 +181,7 @@ def _where(result: ModelResult, places: Sequence[HotPlace]) -> list[Finding]:
             Finding(
                 "warning",
                 "one-node-peak",
-                f"The stress at node {worst.node} stands alone: of the nodes around it none has more than "
+                f"The {field.dimension} at node {worst.node} stands alone: of the nodes around it none has more than "
                 f"{float(reached[others].max()) / float(reached[at]):.0%} of it.",
                 "A point load, a point support or a sharp corner does that, and a finer mesh has more of it still.",
             )
@@ -213,12 +219,15 @@ def _implausible(result: ModelResult) -> list[Finding]:
                 "Is the stress unit right, and the load at which the stresses were computed?",
             )
         )
+    return [*found, *_size(result)]
+
+
+def _size(result: ModelResult) -> list[Finding]:
+    """A model as large as a house, or as small as a grain."""
     size = float(np.ptp(result.field.coordinates, axis=0).max())
-    if not SIZES[0] <= size <= SIZES[1] and result.field.size > 1:
-        found.append(
-            Finding("warning", "size-unusual", f"The model is {size:.3g} mm large.", "Is the length unit right?")
-        )
-    return found
+    if SIZES[0] <= size <= SIZES[1] or result.field.size == 1:
+        return []
+    return [Finding("warning", "size-unusual", f"The model is {size:.3g} mm large.", "Is the length unit right?")]
 
 
 def _nodes(places: Sequence[HotPlace]) -> str:

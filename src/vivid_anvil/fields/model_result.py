@@ -15,6 +15,7 @@ from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.measures import Measure, NormalStress
 from vivid_anvil.stress.relations import CaseLoads, LineLoads, ModeLoads
 from vivid_anvil.stress.rubber import StrainFields
+from vivid_anvil.units import DIMENSIONS
 from vivid_anvil.writing.html import html_frame
 
 NO_EVENT = -1
@@ -199,7 +200,8 @@ class ModelResult:
         """A row a node: number, place, damage, life, worst event, stresses; units in the headings."""
         import pandas as pd
 
-        names = np.array(self.event_names)
+        names, kind = np.array(self.event_names), self.spot.assessed_by.counts
+        unit = DIMENSIONS[kind].coherent
         x, y, z = self.field.coordinates.T
         frame = pd.DataFrame(
             {
@@ -213,8 +215,8 @@ class ModelResult:
                 **({} if self.used_at_target is None else {"used at target": self.used_at_target}),
                 "worst event": names[self.values.worst_event],
                 **{f"damage of {name}": self.values.by_event[:, i] for i, name in enumerate(names[:-1])},
-                "lowest stress [MPa]": self.values.lowest,
-                "highest stress [MPa]": self.values.highest,
+                f"lowest {kind} [{unit}]": self.values.lowest,
+                f"highest {kind} [{unit}]": self.values.highest,
             }
         )
         if self.regions:

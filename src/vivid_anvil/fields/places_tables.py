@@ -16,7 +16,12 @@ RESERVES = {"stress": "reserve on stress", "life": "reserve on life", "none": ""
 
 
 def places_table(
-    places: Sequence[HotPlace], reserves: Sequence[float | None], reserve_on: str, calendar: Calendar, units: UnitSystem
+    places: Sequence[HotPlace],
+    reserves: Sequence[float | None],
+    reserve_on: str,
+    calendar: Calendar,
+    units: UnitSystem,
+    of: str = "stress",
 ) -> Table:
     """A row a place: where it is, damage, life, how much of it is used, a reserve; in files all that is known of it."""
     columns = [
@@ -39,14 +44,14 @@ def places_table(
         ),
         *_life(places, calendar),
         *_reserve(reserves, reserve_on),
-        *_stresses(places, "file"),
+        *_stresses(places, "file", of),
         Column("worst event", [place.worst_event for place in places], only="file"),
         Column("nodes nearby", [place.nodes_nearby for place in places], only="file"),
         Column("region", [place.region for place in places], only="file"),
         Column("worst of", [place.worst_of for place in places], only="file"),
         Column("biaxiality", [place.biaxiality for place in places], only="file"),
         Column("off straight line", [place.off_straight_line for place in places], only="file"),
-        *_worst_cycles(places),
+        *_worst_cycles(places, of),
     ]
     events = dict.fromkeys(name for one in places for name in one.by_event)
     columns += [
@@ -55,13 +60,13 @@ def places_table(
     return Table("", tuple(columns), "places")
 
 
-def doings_table(places: Sequence[HotPlace], apart: float, units: UnitSystem) -> Table:
+def doings_table(places: Sequence[HotPlace], apart: float, units: UnitSystem, of: str = "stress") -> Table:
     """What happens at each of the worst places: stress, load path, the events that do the damage; what belongs to it."""
     several = any(place.worst_of for place in places)
     columns = [
         Column("rank", [place.rank for place in places], head="", left=True),
         Column("node", [place.node for place in places]),
-        Column("highest", [place.highest_stress_MPa for place in places], of="stress", head="Highest\n"),
+        Column("highest", [place.highest_stress_MPa for place in places], of=of, head="Highest\n"),
         Column("off line", [f"{place.off_straight_line:.0%}" for place in places], head="Off\nline"),
         Column("near", [place.nodes_nearby for place in places]),
         Column("damage by event", [_events(place) for place in places], left=True),
@@ -92,11 +97,11 @@ def paths_table(
     return Table("", columns, "paths")
 
 
-def _stresses(places: Sequence[HotPlace], only: str = "") -> tuple[Column, Column]:
+def _stresses(places: Sequence[HotPlace], only: str = "", of: str = "stress") -> tuple[Column, Column]:
     lows, highs = [place.lowest_stress_MPa for place in places], [place.highest_stress_MPa for place in places]
     return (
-        Column("lowest stress", lows, of="stress", head="Lowest\n", only=only),  # type: ignore[arg-type]
-        Column("highest stress", highs, of="stress", head="Highest\n", only=only),  # type: ignore[arg-type]
+        Column(f"lowest {of}", lows, of=of, head="Lowest\n", only=only),  # type: ignore[arg-type]
+        Column(f"highest {of}", highs, of=of, head="Highest\n", only=only),  # type: ignore[arg-type]
     )
 
 
@@ -115,12 +120,12 @@ def _reserve(reserves: Sequence[float | None], reserve_on: str) -> list[Column]:
     return [Column(RESERVES[reserve_on], reserves, head=head, style="number", endless="no limit")]
 
 
-def _worst_cycles(places: Sequence[HotPlace]) -> list[Column]:
+def _worst_cycles(places: Sequence[HotPlace], of: str = "stress") -> list[Column]:
     cycles = [place.worst_cycle for place in places]
     return [
         Column("worst cycle: event", [one.event for one in cycles], only="file"),
-        Column("worst cycle: lowest stress", [one.lowest_MPa for one in cycles], of="stress", only="file"),
-        Column("worst cycle: highest stress", [one.highest_MPa for one in cycles], of="stress", only="file"),
+        Column(f"worst cycle: lowest {of}", [one.lowest_MPa for one in cycles], of=of, only="file"),
+        Column(f"worst cycle: highest {of}", [one.highest_MPa for one in cycles], of=of, only="file"),
         Column("worst cycle: from [s]", [one.from_s for one in cycles], only="file"),
         Column("worst cycle: to [s]", [one.to_s for one in cycles], only="file"),
         Column("worst cycle: share of damage", [one.share_of_damage for one in cycles], only="file"),

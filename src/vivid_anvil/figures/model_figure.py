@@ -91,11 +91,13 @@ def _what(view: ModelView) -> str:
     if result.spot.assessed_by.tensors:
         measure = result.spot.assessed_by.kind
     curve = "" if result.spot.curve is None else f"; curve {result.spot.curve.name}"
-    cases = listed(result.field.cases).replace("'", "")
+    cases = f"load cases {listed(result.field.cases)}".replace("'", "")
+    if result.field.dimension == "strain":
+        cases = f"{len(result.field.cases)} states of strain"
     target = (
         "" if result.target_repeats is None else f"; target {result.duty_cycle.calendar.text(result.target_repeats)}"
     )
-    return f"{measure}; load cases {cases}{curve}{target}"
+    return f"{measure}; {cases}{curve}{target}"
 
 
 def _scale(axes: Axes, view: ModelView, units: UnitSystem) -> None:

@@ -15,7 +15,7 @@ from vivid_anvil.figures.life_figure import headline
 from vivid_anvil.figures.style import BLUE, INK, LINES, RED, new_figure, note
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.stress.measures.straight import normal_weights
-from vivid_anvil.stress.planes import plane_axes, plane_map, smallest_circle
+from vivid_anvil.stress.planes import PlaneFound, plane_axes, plane_map, smallest_circle
 from vivid_anvil.stress.planes.resolve import shear_weights
 from vivid_anvil.units import UnitSystem, display_unit, number, shown
 
@@ -32,7 +32,8 @@ def plane_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
     figure = new_figure(f"{result.hot_spot.name.capitalize()}: {headline(result)}")
     left, right = figure.subplots(1, 2, width_ratios=(1.1, 1.0))
     worst = method.worst(result.hot_spot, result.duty_cycle)
-    _map(figure, left, result, method, worst)
+    values = plane_map(method.on_planes(result.hot_spot, result.duty_cycle), step_degrees=STEP)
+    draw_planes(figure, left, values, worst.found, worst.found.ties, result.damage_per_repeat)
     if isinstance(method, StrainPlane):
         _loops(right, method, worst, units)
     else:
@@ -47,16 +48,16 @@ def _on_disc(normals: FloatArray) -> FloatArray:
     return np.asarray(up[:, :2] * scale[:, None])
 
 
-def _map(
-    figure: Figure, axes: Axes, result: LifeResult, method: CriticalPlane | StrainPlane, worst: WorstPlane
+def draw_planes(
+    figure: Figure, axes: Axes, values: tuple[FloatArray, FloatArray], worst: PlaneFound, ties: FloatArray, most: float
 ) -> None:
-    """Damage over all planes as colours on a disc."""
-    normals, damage = plane_map(method.on_planes(result.hot_spot, result.duty_cycle), step_degrees=STEP)
+    """Damage over all planes, of normals and values on them, as colours on a disc, the worst and those that tie marked."""
+    normals, damage = values
     rim = np.abs(normals[:, 2]) < 1e-9  # a plane at the rim stands on both sides
     normals, damage = np.concatenate([normals, -normals[rim]]), np.concatenate([damage, damage[rim]])
     points = _on_disc(normals)
     points[len(points) - int(rim.sum()) :] = -points[: len(rim)][rim]
-    top = max(float(damage.max()), float(result.damage_per_repeat))
+    top = max(float(damage.max()), most)
     axes.set_aspect("equal")
     axes.axis("off")
     axes.set_title("Damage of all planes, by their normals")
@@ -66,14 +67,14 @@ def _map(
         bar = figure.colorbar(mesh, ax=axes, orientation="horizontal", shrink=0.75, pad=0.02)
         bar.set_label("Share of the damage of the worst plane [-], log10")
     axes.add_patch(Circle((0.0, 0.0), RIM, fill=False, edgecolor=INK, lw=1.0))
-    for normal, style in [(worst.found.normal, "filled"), *((one, "open") for one in worst.found.ties)]:
+    for normal, style in [(worst.normal, "filled"), *((one, "open") for one in ties)]:
         x, y = _on_disc(normal[None])[0]
         face = RED if style == "filled" else "none"
         axes.plot([x], [y], marker="o", ms=11, mfc=face, mec=RED, mew=2.0, ls="none", zorder=6)
     for name, (x, y), where in (("x", (RIM, 0.0), (9, -4)), ("y", (0.0, RIM), (-4, 8)), ("z", (0.0, 0.0), (6, 6))):
         axes.annotate(name, (x, y), xytext=where, textcoords="offset points", fontsize=13)
         axes.plot([x], [y], marker=".", color=INK, ms=5)
-    theta, phi = worst.found.angles
+    theta, phi = worst.angles
     note(axes, f"Worst plane: θ {number(theta, 3)}°, φ {number(phi, 3)}°", x=0.0, y=0.02)
     axes.set_xlim(-1.12 * RIM, 1.12 * RIM)
     axes.set_ylim(-1.3 * RIM, 1.12 * RIM)

@@ -63,6 +63,8 @@ from vivid_anvil.figures.model_figure import model_figure
 from vivid_anvil.figures.overlay_figure import overlay_figure
 from vivid_anvil.figures.places_figure import places_figure
 from vivid_anvil.figures.plane_figure import plane_figure
+from vivid_anvil.figures.rubber_figure import rubber_figure
+from vivid_anvil.figures.rubber_law_figures import hyperelastic_figure, tearing_fit_figure
 from vivid_anvil.figures.rules_figure import rules_figure
 from vivid_anvil.figures.strain_life_figure import strain_life_figure, strain_life_fit_figure
 from vivid_anvil.figures.style import in_place_of, styled
@@ -89,6 +91,7 @@ from vivid_anvil.materials import (
     SpecimenSeries,
     Staircase,
 )
+from vivid_anvil.materials.rubber import HyperelasticFit, TearingFit
 from vivid_anvil.materials.strain import StrainLife, StrainLifeFit
 from vivid_anvil.shapes import Shape
 from vivid_anvil.study import AllPlaces, FlawsWhatIf, WhatIf
@@ -147,7 +150,8 @@ def _draw(thing: object, units: UnitSystem) -> Figure:  # noqa: ARG001
         "plot",
         f"a {type(thing).__name__}",
         "a LoadHistory, an SNCurve or a list of them, GatedHistory, Cycles, CycleMatrix, TailFit, SNFamily, a fit, Staircase, "
-        "LifeResult, StrainLife, GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives, InspectionPlan, "
+        "HyperelasticFit, TearingFit, LifeResult, StrainLife, "
+        "GrowthResult, a crack shape, GrowthLaw, VisitedLaw, CrackCourse, SizeLives, InspectionPlan, "
         "ModelView, VibrationView, ResponseView, PSDEstimate, Coverage, TailoredTest, FlawAssessment, FlawGrowth, "
         "FlawLooks, FlawList, AllPlaces, Characterised, Sensitivity, LimitingSizes, AllowableFlaws, CrackFront or Tearing",
         "Of a study result, plot one of its lives or growths.",
@@ -173,7 +177,12 @@ _draw.register(LikelihoodFit, fit_figure)
 _draw.register(Staircase, staircase_figure)
 _draw.register(Cycles, cycles_figure)
 _draw.register(SNCurve, curve_figure)
-OF_METHODS = {"local strain": local_strain_figure, "critical plane": plane_figure, "strain on planes": plane_figure}
+OF_METHODS = {
+    "local strain": local_strain_figure,
+    "critical plane": plane_figure,
+    "strain on planes": plane_figure,
+    "cracking energy": rubber_figure,
+}
 
 
 @_draw.register
@@ -182,6 +191,8 @@ def _life(result: LifeResult, units: UnitSystem) -> Figure:
     return OF_METHODS.get(result.method.kind, life_figure)(result, units)
 
 
+_draw.register(HyperelasticFit, hyperelastic_figure)
+_draw.register(TearingFit, tearing_fit_figure)
 _draw.register(StrainLife, strain_life_figure)
 _draw.register(StrainLifeFit, strain_life_fit_figure)
 _draw.register(RuleComparison, rules_figure)

@@ -13,7 +13,6 @@ import numpy as np
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.fields import ModelAnswer, ModelResult, assess_model, assess_planes, model_answer, node_life
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.models import StressField
 from vivid_anvil.stress.rubber import StrainFields
 from vivid_anvil.study.kept_life import WorstNode, kept_worst
 from vivid_anvil.study.model_job import ModelJob
@@ -119,18 +118,23 @@ def worst_node(study: Study, load_scale: float = 1.0, *, watch: Watch | None = N
 def _counted(study: Study, load_scale: float, watch: Watch | None) -> ModelResult:
     job = _job(study)
     if load_scale != 1.0:
-        study = dataclasses.replace(study, model=dataclasses.replace(job, field=_scaled(job, load_scale)))
+        study = dataclasses.replace(study, model=_scaled(job, load_scale))
     with ThreadPoolExecutor(os.cpu_count()) as pool:
         return run_model(study, executor=pool, watch=watch)
 
 
-def _scaled(job: ModelJob, scale: float) -> StressField:
-    """The stresses of the cases that change times a factor."""
+def _scaled(job: ModelJob, scale: float) -> ModelJob:
+    """The model with the stresses of the cases that change times a factor, or its states of strain under loads times it."""
+    if isinstance(job.loads, StrainFields):
+        states = dataclasses.replace(job.loads.states, load_factor=scale * job.loads.states.load_factor)
+        return dataclasses.replace(job, loads=dataclasses.replace(job.loads, states=states))
     factors = np.array([1.0 if name in job.loads.constant else scale for name in job.field.cases])[:, None, None]
     rows = job.field.rows
     if rows is not None:
         rows = dataclasses.replace(rows, stresses=rows.stresses * factors)
-    return dataclasses.replace(job.field, stresses=job.field.stresses * factors, rows=rows)
+    return dataclasses.replace(
+        job, field=dataclasses.replace(job.field, stresses=job.field.stresses * factors, rows=rows)
+    )
 
 
 @opened()

@@ -179,13 +179,13 @@ def growth_findings(rubber: Rubber, cycles: Any, top: float, damage: float) -> I
 def _planes_tie(place: PlaceInRubber) -> Iterator[Finding]:
     found = place.worst
     assert found is not None
-    if len(found.ties):
-        planes = [found.normal, *found.ties][:4]
+    if len(place.ties):
+        planes = [found.normal, *place.ties][:4]
         names = listed([f"({', '.join(f'{one + 0.0:.2f}' for one in normal)})" for normal in planes])
         yield Finding(
             "note",
             "planes-tie",
-            f"{len(found.ties) + 1} planes do the same damage, such as those with the normals {names}: where a crack starts is "
+            f"{len(place.ties) + 1} planes do the same damage, such as those with the normals {names}: where a crack starts is "
             "open.",
             "Look for cracks on all of them.",
         )

@@ -57,16 +57,20 @@ class PlaceInRubber:
             return None
         places = FlawsOfPlaces(self.method.rubber, tuple(self.flaw.ways), self.flaw.closes)
         found = places.at(self.strains, self.flaw.surface_normal)
-        value, normal = float(found.by_way.sum()), upwards(found.normal)
-        others = worst_plane(self.flaw.damage if value > 0.0 else self.flaw.peaks, step_degrees=TIES)
-        same = value if value > 0.0 else float(found.reach[1])
-        near = (
-            np.concatenate([others.normal[None], others.ties])
-            if others.value >= (1.0 - ALIKE) * same
-            else np.zeros((0, 3))
-        )
-        apart = near[np.abs(near @ normal) < np.cos(np.radians(APART))]
-        return PlaneFound(value, normal, apart)
+        return PlaneFound(float(found.by_way.sum()), upwards(found.normal), np.zeros((0, 3)))
+
+    @cached_property
+    def ties(self) -> FloatArray:
+        """Normals of other planes that are damaged as much, apart from the worst, shape (k, 3)."""
+        worst = self.worst
+        if worst is None:
+            return np.zeros((0, 3))
+        values = self.flaw.damage if worst.value > 0.0 else self.flaw.peaks
+        others = worst_plane(values, step_degrees=TIES)
+        if others.value < (1.0 - ALIKE) * float(values(worst.normal[None])[0]):
+            return np.zeros((0, 3))
+        near = np.concatenate([others.normal[None], others.ties])
+        return np.asarray(near[np.abs(near @ worst.normal) < np.cos(np.radians(APART))])
 
     @property
     def possible(self) -> bool:

@@ -10,6 +10,7 @@ import numpy as np
 from vivid_anvil.damage.methods.cracking_search import stored_energy
 from vivid_anvil.events.calendar import amount, plural
 from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.stress.planes import PlaneFound
 from vivid_anvil.stress.rubber.strain_states import largest_stretch
 from vivid_anvil.units import UnitSystem, in_unit, number
 from vivid_anvil.writing.result import Words
@@ -24,7 +25,7 @@ SIZES = 12  # of the flaw, told over its life
 def told(method: CrackingEnergy, life: Any, units: UnitSystem) -> Words:
     """The plane, the strains, the energies, the growth of one flaw."""
     place = method.place(life.hot_spot, life.duty_cycle)
-    found = [] if place.worst is None else [("Plane", plane_in_words(place.worst, method.axes))]
+    found = [] if place.worst is None else [("Plane", plane_in_words(place.worst, method.axes, len(place.ties)))]
     greens = np.concatenate(list(place.flaw.cauchy_greens))
     stored = float(stored_energy(method.rubber.law, greens).max())
     largest = max(float(course.max()) for course in place.courses)
@@ -43,10 +44,9 @@ def told(method: CrackingEnergy, life: Any, units: UnitSystem) -> Words:
     return tuple(found)
 
 
-def plane_in_words(found: Any, axes: FloatArray | None) -> str:
+def plane_in_words(found: PlaneFound, axes: FloatArray | None, ties: int = 0) -> str:
     """The plane by its angles and its normal, in the axes of the model and of the part, undeformed."""
     theta, phi = found.angles
-    ties = len(found.ties)
     also = "" if not ties else f"; {ties} other{'s tie' if ties > 1 else ' ties'} with it"
     there = "" if axes is None else f"; in the axes of the part ({_named(axes @ found.normal)})"
     return f"θ {number(theta, 3)}° from z, φ {number(phi, 3)}° from x; normal ({_named(found.normal)}), undeformed{there}{also}"

@@ -12,7 +12,7 @@ from typing import Any, ClassVar
 import numpy as np
 
 from vivid_anvil.events import DutyCycle
-from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.checks import FloatArray, IntArray, positive_number
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.load import Load
 from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY
@@ -62,6 +62,8 @@ class StrainLoads:
     ----------
     sequences : sequence of StatesInTurn
         The states.
+    load_factor : float, default 1
+        On all loads: it moves the channel of states that were computed at loads; the strains of states in turn it multiplies.
 
     Raises
     ------
@@ -76,12 +78,14 @@ class StrainLoads:
     """
 
     sequences: Sequence[StatesInTurn]
+    load_factor: float = 1.0
 
     def __post_init__(self) -> None:
         given: Any = self.sequences
         if isinstance(given, StatesInTurn) or not given or not all(isinstance(one, StatesInTurn) for one in given):
             raise InputError("strain states", repr(given), "one or more StatesInTurn in a list")
         object.__setattr__(self, "sequences", tuple(given))
+        positive_number("strain states, load_factor", self.load_factor)
         if sum(1 for one in self.sequences if not one.events) > 1:
             raise InputError(
                 "strain states", "several sequences that name no event", "one at most", "State the events of each."
@@ -125,10 +129,7 @@ class StrainLoads:
         return usual
 
     def events(self, duty_cycle: DutyCycle, load_factor: float = 1.0) -> list[StrainEvent]:
-        """Every event as ways through states, with all loads times a factor.
-
-        A factor moves the channel of states that were computed at loads; the strains of states in turn it multiplies.
-        """
+        """Every event as ways through states, with all loads times a factor more."""
         flat = duty_cycle.flat()
         names = [event.name for event, _ in flat]
         for name in self.named_events:
@@ -136,7 +137,7 @@ class StrainLoads:
                 raise InputError(
                     "strain states, events", repr(name), f"an event: {listed(names)}", did_you_mean(name, names)
                 )
-        return [self._event(event.name, event.load, often, load_factor) for event, often in flat]
+        return [self._event(event.name, event.load, often, self.load_factor * load_factor) for event, often in flat]
 
     def _event(self, name: str, load: Load, often: float, factor: float) -> StrainEvent:
         if load.gives & OVER_FREQUENCY:
@@ -150,6 +151,9 @@ class StrainLoads:
         before, after = at, len(self.cases) - at - len(sequence.cases)
         moved = factor if sequence.at is not None else 1.0
         left = 1.0 if sequence.at is not None else factor
+
+        def beyond(values: FloatArray) -> float:
+            return max(sequence.beyond(values), left - 1.0)
 
         def weights(values: FloatArray) -> FloatArray:
             own = left * sequence.weights(values, name)
@@ -171,9 +175,7 @@ class StrainLoads:
             history = load.measured
             rate = None if history is None else history.counting_rate
             ways: tuple[StrainWay, ...] = (way(values, often * passes, 0),)
-            return StrainEvent(
-                name, often * passes, ways, weights(values), sequence.beyond(values), None, rate, history
-            )
+            return StrainEvent(name, often * passes, ways, weights(values), beyond(values), None, rate, history)
         try:
             ends = load.ends(sequence.channel)
         except InputError as error:
@@ -182,13 +184,16 @@ class StrainLoads:
         values, counts = moved * sequence.values_of(ends.channel, name), np.asarray(ends.counts, dtype=np.float64)
         pairs = zip(values.reshape(-1, 2), counts.tolist(), strict=True)
         ways = tuple(way(pair, often * count, 2 * i) for i, (pair, count) in enumerate(pairs))
-        return StrainEvent(name, often, ways, weights(values), sequence.beyond(values), counts)
+        return StrainEvent(name, often, ways, weights(values), beyond(values), counts)
 
     def at_samples(self, event: str, values: FloatArray) -> FloatArray:
         """What each state counts at values of the event's channel, shape (samples, cases)."""
         sequence, at = self.of(event)
-        own = sequence.weights(values, event)
-        return np.pad(own, ((0, 0), (at, len(self.cases) - at - len(sequence.cases))))
+        turns = sequence.at is None
+        own = sequence.weights(values if turns else self.load_factor * values, event)
+        return np.pad(
+            own * (self.load_factor if turns else 1.0), ((0, 0), (at, len(self.cases) - at - len(sequence.cases)))
+        )
 
     @property
     def words(self) -> str:
