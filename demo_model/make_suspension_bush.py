@@ -12,11 +12,14 @@ import math
 import subprocess
 from pathlib import Path
 
+from vivid_anvil.models import read_strain_field
+
 HERE = Path(__file__).parent
 DATA = HERE.parent / "src" / "vivid_anvil" / "demo" / "data"
 INNER, OUTER, HALF = 8.0, 18.0, 12.0
 HOLLOW = 4.0  # mm, of the free face in its middle: a bond that ends square tears there
 AROUND, ACROSS, ALONG = 20, 4, 3
+UPPER = 649  # the node of the free face above the pin whose strains stand in tables of their own
 C10, C01, BULK = 0.45, 0.08, 2000.0
 Place = tuple[float, float]  # of the pin, mm: x sideways, y down is negative
 LAP = [
@@ -81,6 +84,16 @@ def deck(pin: list[Place], name: str) -> str:
     return "\n".join(text) + "\n"
 
 
+def table(name: str, heading: str, states: list[str], node: int) -> None:
+    """The strains of one node in every state as a table."""
+    field = read_strain_field(DATA / f"{name}.frd", measure="green-lagrange", strain_unit="mm/mm", length_unit="mm")
+    place = field.place_of(node)
+    rows = [f"{heading},{','.join(f'{one} [-]' for one in ('xx', 'yy', 'zz', 'xy', 'yz', 'zx'))}"]
+    for state, strain in zip(states, field.stresses[:, place], strict=True):
+        rows.append(f"{state},{','.join(f'{one:.6g}' for one in strain)}")
+    (DATA / f"{name}_upper.csv").write_text("\n".join(rows) + "\n", encoding="utf-8")
+
+
 def main() -> None:
     """Write the decks, run them, keep their results."""
     for name, pin in (("suspension_bush_lap", LAP), ("suspension_bush_stop", STOP)):
@@ -91,6 +104,8 @@ def main() -> None:
             (HERE / f"{name}{ending}").unlink(missing_ok=True)
         (HERE / "spooles.out").unlink(missing_ok=True)
         print("Written:", DATA / f"{name}.frd")
+    table("suspension_bush_lap", "state", [str(i) for i in range(1, len(LAP) + 1)], UPPER)
+    table("suspension_bush_stop", "sink [mm]", [f"{-place[1]:g}" for place in STOP], UPPER)
 
 
 if __name__ == "__main__":

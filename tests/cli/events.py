@@ -130,6 +130,31 @@ ultimate_strength = "510 MPa"
         ),
     )
 }
+# The same place and nodes of rubber, whose strains were computed at forces.
+IN_RUBBER = """
+[materials.steel]
+card = "bushing-rubber-60"
+
+[rubbers.bush]
+card = "bushing-rubber-60"
+temperature = "40 °C"
+
+[methods.tears]
+kind = "cracking energy"
+rubber = "bush"
+surface_normal = [0, 0, 1]
+
+[[hot_spots]]
+name = "toe"
+material = "steel"
+method = "tears"
+strain_states = [{ file = "edge.csv", measure = "right stretch" }]
+
+[model]
+material = "steel"
+method = "tears"
+strain_states = [{ file = "rubber.csv", measure = "nominal", channel = "force", at = ["-4 kN", "4 kN", "12 kN"] }]
+"""
 EVENT = '[[duty_cycle.events]]\nname = "{}"\noccurrences = {}\n'
 CHANNEL = 'channel = "force"\n'
 LAP_EVENT = EVENT.format("lap", 300) + 'history = "lap.csv"\n'
@@ -214,12 +239,41 @@ def lay_files(folder):
     force = 5.0 + 4.0 * np.sin(2.0 * t) * np.cos(0.31 * t) + np.where(np.arange(400) == 77, 3.0, 0.0)
     pd.DataFrame({"time [s]": t, "force [kN]": force.round(4)}).to_csv(folder / "lap.csv", index=False)
     write_field_table(few_nodes(), folder / "few_nodes.csv")
+    lay_strains(folder)
     pd.DataFrame({"force [kN]": [1, 9, 3, 8, 0, 12, 2]}).to_csv(folder / "strokes.csv", index=False)
     book = openpyxl.Workbook()
     bench = book.create_sheet("bench")
     for row in [("max (kN)", "min (kN)", "cycles") * 2, (3, 0, 5, 9, 0, 10), (2, 0, 50, 5, 1, 900)]:
         bench.append(row)
     book.save(folder / "blocks.xlsx")
+
+
+def lay_strains(folder):
+    """Strains of a sheet of rubber at forces, at one place and at two nodes."""
+    force, stretch = np.array([-10.0, -4.0, 4.0, 12.0]), np.array([0.8, 0.93, 1.2, 1.6])
+    across = 0.97 - 0.05 * (stretch - 1.0)
+    rows = {"force [kN]": force, "xx [-]": stretch, "yy [-]": across, "zz [-]": 1.0 / (stretch * across)}
+    pd.DataFrame(rows | dict.fromkeys(("xy [-]", "yz [-]", "zx [-]"), 0.0)).to_csv(folder / "edge.csv", index=False)
+    nodes = []
+    for state, (one, two) in enumerate(zip(stretch[1:], across[1:], strict=True)):
+        for node, share in ((1, 0.7), (2, 1.0)):
+            own = 1.0 + share * (one - 1.0)
+            strains = [own - 1.0, two - 1.0, 1.0 / (own * two) - 1.0, 0.0, 0.0, 0.0]
+            nodes.append([node, 10.0 * node, 0.0, 0.0, *strains, f"state {state}"])
+    heads = [
+        "node",
+        "x [mm]",
+        "y [mm]",
+        "z [mm]",
+        "xx [-]",
+        "yy [-]",
+        "zz [-]",
+        "xy [-]",
+        "yz [-]",
+        "zx [-]",
+        "load case",
+    ]
+    pd.DataFrame(nodes, columns=heads).to_csv(folder / "rubber.csv", index=False)
 
 
 @pytest.fixture

@@ -13,6 +13,7 @@ from tests.cli.events import (
     EVENTS,
     FIGURES,
     HEAD,
+    IN_RUBBER,
     ON_PLANES,
     OTHER_PLANES,
     REST,
@@ -109,6 +110,32 @@ def test_each_command_takes_each_kind_of_event_on_planes(written, run, command, 
     assert code == 0, err
     assert json.loads(Path("a.json").read_text())
     assert "None" not in out
+
+
+@pytest.mark.parametrize("event", EVENTS)
+@pytest.mark.parametrize("command", [name for name in COMMANDS if name not in ("grow", "inspections", "solve")])
+def test_each_command_takes_each_kind_of_event_in_rubber(written, run, command, event):
+    options = [*COMMANDS[command], "--json", "a.json", "--csv", "a.csv"]
+    if command in FIGURES and event in DRAWN:
+        options += ["--figures", "figures", "--page", "page.html"]
+    rest = IN_RUBBER if command == "model" else IN_RUBBER[: IN_RUBBER.index("[model]")]
+    code, out, err = run(command, written(EVENTS[event], rest=rest), *options)
+    if event in OVER_FREQUENCY or event == "gated history":
+        assert code == 2, out
+        assert ("found a gate" if event == "gated history" else "a load over frequency") in " ".join(err.split())
+        return
+    assert code == 0, err
+    assert json.loads(Path("a.json").read_text())
+    assert "None" not in out
+
+
+@pytest.mark.parametrize("command", ["report", "solve", "grow"])
+def test_other_commands_take_rubber_or_say_why_not(written, run, command):
+    options = ["answer.html"] if command == "report" else ["--json", "a.json"]
+    code, out, err = run(command, written(EVENTS["states"], rest=IN_RUBBER), *options)
+    assert "Traceback" not in err
+    assert (code == 0) == (command != "grow"), err
+    assert code == 0 or "expected at least one" in " ".join(err.split()) or "curve" in err
 
 
 @pytest.mark.parametrize("event", EVENTS)

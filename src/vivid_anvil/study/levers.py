@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vivid_anvil.damage import LifeResult, StressLife
+from vivid_anvil.damage import CrackingEnergy, LifeResult, StressLife
 from vivid_anvil.damage.spectrum import spectrum
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
@@ -23,6 +23,7 @@ from vivid_anvil.writing.working import Step
 CHANGE = 0.1  # of each value, up and down
 SURVIVALS = (0.5, 0.84, 0.9, 0.95, 0.975, 0.99, 0.999)
 LOAD, NOTCH, CURVE, TARGET, SIZE = "load", "notch factor", "S-N curve", "target", "initial size"
+FLAW = "initial flaw"
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,7 +65,7 @@ class SurvivalLives:
 
 
 def levers_of_life(life: LifeResult) -> Iterator[Lever]:
-    """Load, notch factor, curve and target of a hot spot or a node."""
+    """Load, notch factor, curve and target of a hot spot or a node; of rubber the initial flaw."""
     name = life.hot_spot.name
     target = life.target_repeats
 
@@ -74,7 +75,10 @@ def levers_of_life(life: LifeResult) -> Iterator[Lever]:
 
     down, up = 1.0 - CHANGE, 1.0 + CHANGE
     yield lever(LOAD, (_under_load(life, down), _under_load(life, up)))
-    yield lever(NOTCH, (_with_notch(life, down), _with_notch(life, up)))
+    if life.method.takes == "stresses":
+        yield lever(NOTCH, (_with_notch(life, down), _with_notch(life, up)))
+    if isinstance(life.method, CrackingEnergy):
+        yield lever(FLAW, (_with_flaw(life, life.method, down), _with_flaw(life, life.method, up)))
     if (raised := _with_curve(life, up)) is not None:
         yield lever(CURVE, (_with_curve(life, down), raised))
     yield from _of_target(name, "life", life.life_repeats, target)
@@ -161,6 +165,16 @@ def _with_notch(life: LifeResult, factor: float) -> float | None:
         return None
     found = spectrum(dataclasses.replace(spot, notch_factor=notch), life.duty_cycle)
     return _life(life, float(found.damage().sum()))
+
+
+def _with_flaw(life: LifeResult, method: CrackingEnergy, factor: float) -> float | None:
+    """The life of the same cycles with flaws that are larger at the start; None where they are at their end already."""
+    rubber = method.rubber
+    if factor * rubber.initial_flaw >= rubber.end_flaw:
+        return None
+    other = dataclasses.replace(method, rubber=dataclasses.replace(rubber, initial_flaw=factor * rubber.initial_flaw))
+    spot = dataclasses.replace(life.hot_spot, method=other)
+    return _life(life, float(dataclasses.replace(life.spectrum, hot_spot=spot, again=None).damage().sum()))
 
 
 def _with_curve(life: LifeResult, factor: float) -> float | None:

@@ -95,7 +95,7 @@ def _simple(annotation: Any) -> Any:
         return Text
     if getattr(annotation, "__origin__", None) is tuple:
         return Annotated[
-            list.__class_getitem__(annotation.__args__[0]),
+            list.__class_getitem__(_simple(annotation.__args__[0])),
             Field(min_length=len(annotation.__args__), max_length=len(annotation.__args__)),
         ]
     arguments = getattr(annotation, "__args__", ())
