@@ -57,12 +57,29 @@ def changed_study(demo, folder, *replacements):
     return path
 
 
+STRAIN_HEAD = ",xx [-],yy [-],zz [-],xy [-],yz [-],zx [-]\n"
+STRAIN_FILES = {
+    "edge.csv": "vertical force [kN]" + STRAIN_HEAD + "-9,-0.1,0.05,0.06,0,0,0\n20,0.3,-0.13,-0.11,0.02,0,0\n",
+    "plane.csv": "state,xx [-],yy [-],xy [-]\n1,0.3,-0.1,0\n",
+    "torn.csv": "state" + STRAIN_HEAD + "1,-1.2,0.1,0.1,0,0,0\n",
+    "state.csv": "state" + STRAIN_HEAD + "1,0.3,-0.13,-0.11,0,0,0\n",
+    "bare.csv": "state,xx,yy [-],zz [-],xy [-],yz [-],zx [-]\n1,0.3,-0.1,-0.1,0,0,0\n",
+    "rubber.csv": "node,x [mm],y [mm],z [mm],xx [%],yy [%],zz [%],xy [%],yz [%],zx [%],load case\n"
+    + "".join(f"{node},{node},0,0,{20 * node},-8,-8,0,0,0,one\n" for node in (1, 2)),
+    "sheet.csv": "mode,stretch,nominal stress [MPa]\nsimple,1.2,0.38\nsimple,1.8,1.0\n",
+    "strip.csv": "height [mm],stretch,growth rate [mm/cycle]\n12,1.4,2e-5\n12,1.6,5e-5\n12,1.8,1.1e-4\n",
+    "lives.csv": "stretch,cycles\n1.8,2e5\n2,9e4\n",
+}
+
+
 @pytest.fixture
 def study(demo_file, tmp_path):
     """A function: the demo study with a text replaced, in a folder of its own; its path."""
     for name in ("loaded_lap.csv", "empty_lap.csv", "emergency_stop.csv", "growth_readings.csv"):
         shutil.copy(demo_file.parent / name, tmp_path)
     write_field_table(few_nodes(), tmp_path / "few_nodes.csv")
+    for name, rows in STRAIN_FILES.items():
+        (tmp_path / name).write_text(rows)
     return functools.partial(changed_study, demo_file, tmp_path)
 
 

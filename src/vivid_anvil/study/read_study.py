@@ -388,6 +388,7 @@ class _Builder:
                 method=method,
                 notch_factor=section.notch_factor,
             )
+            relation.goes_with(duty_cycle)
             relation.factor(duty_cycle)
             if method is not None:
                 method.goes_with(duty_cycle)

@@ -73,8 +73,8 @@ def strain_findings(law: HyperelasticLaw, cauchy_greens: FloatArray, told: str) 
                 "warning",
                 "volume-changes",
                 f"The volume changes by up to {swells:.1%}; rubber of these laws keeps it nearly.",
-                "Check measure and unit of the strains, and whether shears are engineering ones; strains run out to the nodes of a "
-                "coarse mesh do that too.",
+                "Check measure and unit of the strains, and whether shears are engineering ones; strains that run out to the "
+                "nodes of a coarse mesh do that too.",
             )
     low, high = float(stretch.min()), float(stretch.max())
     if law.stretches_tested is not None:

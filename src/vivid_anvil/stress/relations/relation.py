@@ -70,6 +70,9 @@ class Relation(Seen):
     def worked(self, stress: float, moment: AskedMoment, dimension: str, units: UnitSystem) -> Nominal:
         """The nominal stress without offset, MPa, by hand, by the loads of that `moment()`."""
 
+    def goes_with(self, duty_cycle: DutyCycle) -> None:  # noqa: B027  # most take any
+        """InputError for a duty cycle that lacks what the relation names."""
+
     def factor(self, duty_cycle: DutyCycle) -> float:
         """`per_load` for the duty cycle; InputError for a channel that an event does not have."""
         return self.per_load(duty_cycle.dimension_of_channel(self.counted))

@@ -128,15 +128,18 @@ class StrainLoads:
             )
         return usual
 
-    def events(self, duty_cycle: DutyCycle, load_factor: float = 1.0) -> list[StrainEvent]:
-        """Every event as ways through states, with all loads times a factor more."""
-        flat = duty_cycle.flat()
-        names = [event.name for event, _ in flat]
+    def check_events(self, names: Sequence[str]) -> None:
+        """InputError for an event that a sequence names and that is not there."""
         for name in self.named_events:
             if name not in names:
                 raise InputError(
                     "strain states, events", repr(name), f"an event: {listed(names)}", did_you_mean(name, names)
                 )
+
+    def events(self, duty_cycle: DutyCycle, load_factor: float = 1.0) -> list[StrainEvent]:
+        """Every event as ways through states, with all loads times a factor more."""
+        flat = duty_cycle.flat()
+        self.check_events([event.name for event, _ in flat])
         return [self._event(event.name, event.load, often, self.load_factor * load_factor) for event, often in flat]
 
     def _event(self, name: str, load: Load, often: float, factor: float) -> StrainEvent:

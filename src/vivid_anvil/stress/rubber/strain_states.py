@@ -10,6 +10,7 @@ from typing import ClassVar
 import numpy as np
 from numpy.typing import ArrayLike
 
+from vivid_anvil.events import DutyCycle
 from vivid_anvil.events.seen import seen_as
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
@@ -87,6 +88,10 @@ class StrainStates(Relation):
     def channels(self) -> tuple[str, ...]:  # type: ignore[override]
         """Those that go through states."""
         return self.loads.channels
+
+    def goes_with(self, duty_cycle: DutyCycle) -> None:
+        """InputError for events that the states name and that are not there."""
+        self.loads.check_events([event.name for event, _ in duty_cycle.flat()])
 
     def cauchy_greens(self, weights: FloatArray) -> FloatArray:
         """C of rows of what each state counts, shape (rows, 6)."""
