@@ -16,6 +16,7 @@ from vivid_anvil.counting import cycle_matrix, fit_tail
 from vivid_anvil.damage import compare_rules
 from vivid_anvil.events import GatedHistory
 from vivid_anvil.fields import ModelView, assess_model, hottest_places
+from vivid_anvil.materials import rubber
 from vivid_anvil.models import Elements
 from vivid_anvil.study import what_if
 
@@ -97,6 +98,36 @@ def small_model(direction, scale=40.0):
     return ModelView(model, direction, hottest_places(model, 2, apart=8.0))
 
 
+def stored(demo):
+    """The life of the demo's bush by all the energy that is stored."""
+    life = va.run_study(va.read_study(demo.study.path.parent / "suspension_bush.toml")).lives[0]
+    method = dataclasses.replace(life.method, energy="energy density")
+    return va.assess_life(dataclasses.replace(life.hot_spot, method=method), life.duty_cycle)
+
+
+def sheets(second=0.08):
+    """A hyperelastic law through points of sheets."""
+    law = rubber.MooneyRivlin(name="gum", c10=0.45, c01=second)
+    modes, stretch = list(rubber.LOADING_MODES), np.array([1.1, 1.4, 1.8, 2.2])
+    nominal = np.concatenate([law.nominal(mode, stretch) for mode in modes])
+    tests = rubber.RubberTests(
+        name="sheets",
+        modes=np.repeat(modes, stretch.size).tolist(),
+        stretch=np.tile(stretch, len(modes)),
+        nominal_stress=nominal,
+    )
+    return rubber.fit_hyperelastic(tests)
+
+
+def strips():
+    """A tearing law through points of strips at several R."""
+    law = rubber.PowerTearing(name="gum", rate=3e-3, at=10.0, slope=2.0, r_effect="crystallising", slope_rise=1.5)
+    energies, ratios = np.geomspace(0.1, 8.0, 12), np.tile([0.0, 0.1, 0.3], 4)
+    rates = law.growth(energies, ratios) * np.tile([0.9, 1.1], 6)
+    tests = rubber.TearingTests(name="strip", energies=energies, rates=rates, r_ratios=ratios)
+    return rubber.fit_tearing(tests, r_effect="crystallising")
+
+
 DRAWN = {
     "history": lambda demo: demo.study.duty_cycle.events[0].load,
     "two channels": lambda demo: va.LoadHistory(
@@ -146,6 +177,11 @@ DRAWN = {
     "local strain of a load that never changes": lambda demo: va.assess_life(
         yields(demo).hot_spot, still(demo)[0].duty_cycle
     ),
+    "rubber": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "suspension_bush.toml")).lives[0],
+    "rubber by stored energy": lambda demo: stored(demo),
+    "hyperelastic fit": lambda demo: sheets(),  # noqa: ARG005
+    "unstable hyperelastic fit": lambda demo: sheets(-0.08),  # noqa: ARG005
+    "tearing fit": lambda demo: strips(),  # noqa: ARG005
     "strains on planes": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "grip_shaft.toml")).lives[2],
     "critical plane": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "grip_shaft.toml")).lives[0],
     "curve": lambda demo: demo.lives[1].curve,

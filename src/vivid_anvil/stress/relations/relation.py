@@ -70,7 +70,7 @@ class Relation(Seen):
     def worked(self, stress: float, moment: AskedMoment, dimension: str, units: UnitSystem) -> Nominal:
         """The nominal stress without offset, MPa, by hand, by the loads of that `moment()`."""
 
-    def goes_with(self, duty_cycle: DutyCycle) -> None:  # noqa: B027  # most take any
+    def goes_with(self, duty_cycle: DutyCycle) -> None:  # most take any
         """InputError for a duty cycle that lacks what the relation names."""
 
     def factor(self, duty_cycle: DutyCycle) -> float:
