@@ -179,9 +179,9 @@ DRAWN = {
     ),
     "rubber": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "suspension_bush.toml")).lives[0],
     "rubber by stored energy": lambda demo: stored(demo),
-    "hyperelastic fit": lambda demo: sheets(),  # noqa: ARG005
-    "unstable hyperelastic fit": lambda demo: sheets(-0.08),  # noqa: ARG005
-    "tearing fit": lambda demo: strips(),  # noqa: ARG005
+    "hyperelastic fit": lambda demo: sheets(),
+    "unstable hyperelastic fit": lambda demo: sheets(-0.08),
+    "tearing fit": lambda demo: strips(),
     "strains on planes": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "grip_shaft.toml")).lives[2],
     "critical plane": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "grip_shaft.toml")).lives[0],
     "curve": lambda demo: demo.lives[1].curve,

@@ -9,6 +9,7 @@ AT = np.array([0.0, 0.5 * (1.0 - np.sqrt(0.2)), 0.5 * (1.0 + np.sqrt(0.2)), 1.0]
 WEIGHTS = np.array([1.0, 5.0, 5.0, 1.0]) / 12.0
 NODES = 4
 POWERS = np.linalg.inv(np.vander(AT))  # of values at the nodes the coefficients of their polynomial
+NO_PULL = 1e-12  # MPa, a traction that is rounding
 BLOCK = 64  # planes that go through a step together: what stays in the nearest cache
 SURFACE, VOLUME = 0, 1  # how the pressure is found: nothing acts along a normal, or by the bulk modulus
 XX, YY, ZZ, XY, YZ, ZX = range(6)
@@ -217,11 +218,11 @@ def energies(work, line, traction, squares, closes, found):
                     most[n] = pull if pull > most[n] else most[n]
             turns = 0
             for n in range(size):
-                turns += 1 if least[n] <= 0.0 and most[n] > 0.0 else 0
-                total[n] += done[n] if least[n] > 0.0 or not closes else 0.0
+                turns += 1 if least[n] <= NO_PULL and most[n] > NO_PULL else 0
+                total[n] += done[n] if least[n] > NO_PULL or not closes else 0.0
             if closes and turns > 0:
                 for n in range(size):
-                    if least[n] <= 0.0 and most[n] > 0.0:
+                    if least[n] <= NO_PULL and most[n] > NO_PULL:
                         total[n] += _turning(work[s], line[s], traction[s], squares[:, start + n], room)
             for n in range(size):
                 found[s + 1, start + n] = total[n]
