@@ -81,7 +81,7 @@ def _flaw(axes: Axes, result: LifeResult, method: CrackingEnergy, units: UnitSys
     """The size of one flaw under all cycles over the life."""
     axes.set_title("One flaw under all cycles")
     unit, repeats = display_unit("length", units), plural(result.duty_cycle.repeat)
-    axes.set_xlabel(f"{repeats.capitalize()}")
+    axes.set_xlabel(f"Time [{repeats}]")
     axes.set_ylabel(f"Flaw [{unit}]")
     found: Any = flaw_course(method, result, COURSE)
     if found is None:

@@ -24,6 +24,7 @@ from vivid_anvil.spectra.responses import components, modes, oscillator, respons
 from vivid_anvil.study import curve_keys, report_settings, strain_life_keys
 from vivid_anvil.study.flaw_words import CHOICES_OF_FLAWS, EXAMPLES_OF_FLAWS, OF_FLAWS
 from vivid_anvil.study.key_word import KeyWords
+from vivid_anvil.study.rubber_words import CHOICES_OF_RUBBER, EXAMPLES_OF_RUBBER, OF_RUBBER
 
 # By key; "Section.key" where a key says something else in that section, or refers to something by its name.
 KEYS: dict[str, KeyWords] = {
@@ -319,6 +320,7 @@ KEYS: dict[str, KeyWords] = {
     ),
     "other": KeyWords("place on the other side where it ends", ["0 mm", "0 mm", "-4 mm"]),
     **OF_FLAWS,
+    **OF_RUBBER,
     "StudyFile.report": KeyWords(
         "title block and sections of its report", {"project": "Larkfell", "author": "M. Quill"}
     ),
@@ -424,6 +426,7 @@ EXAMPLES: dict[str, Any] = {
     "input": "base acceleration",
     "static_residual": 1e-4,
     **EXAMPLES_OF_FLAWS,
+    **EXAMPLES_OF_RUBBER,
     "project": "Larkfell chairlift",
     "number": "LF-7-031",
     "revision": "A",
@@ -443,6 +446,7 @@ EXAMPLES: dict[str, Any] = {
 BY_NAME = (
     "sn_curve",
     "strain_life",
+    "rubber",
     "hot_spot",
     "curves",
     "CrackSection.law",
@@ -514,6 +518,7 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "temperature_rule": lambda: estimate_factors.TEMPERATURE_RULES,
     "SNCurve.model": lambda: (curve_keys.REGRESSION, *FIT_MODELS),
     **CHOICES_OF_FLAWS,
+    **CHOICES_OF_RUBBER,
     "language": lambda: report_settings.LANGUAGES,
     "pictures": lambda: report_settings.PICTURES,
 }
