@@ -86,7 +86,7 @@ def main() -> None:
         dimension="strain",
     )
     loads = StrainFields(StrainLoads([StatesInTurn(channel="state", cases=cases)]))
-    duty = DutyCycle("lap", [Event("lap", LoadStates.of({"state": f"1 to {steps}"}))])
+    duty = DutyCycle("lap", (Event("lap", LoadStates.of({"state": f"1 to {steps}"})),))
     spot = HotSpot(name="bush", material=Material(name="rubber"), method=METHOD)
     assess_model(field.part(np.arange(4)), loads, duty, spot)  # compiles
     began = time.perf_counter()

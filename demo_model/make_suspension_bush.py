@@ -2,10 +2,11 @@
 
 python demo_model/make_suspension_bush.py
 
-Needs CalculiX (the Debian package calculix-ccx). The bush is a ring of rubber, 8 to 18 mm in radius and 24 mm long at both bonds, its free faces hollow,
-bonded to the pin inside and to the housing outside; the half above its middle plane is modelled. The pin is pushed down (y) and sideways (x):
-first where assembly and dead weight put it, then round once as in a lap of the chair; in another run up to an emergency stop.
-Deformations are large: strains are Green and Lagrange's. Units are mm, N, MPa. The rubber is that of the card bushing-rubber-60.
+Needs CalculiX (the Debian package calculix-ccx). The bush is a ring of rubber, 8 to 18 mm in radius and 24 mm long at both bonds,
+its free faces hollow, bonded to the pin inside and to the housing outside; the half above its middle plane is modelled. The pin
+is pushed down (y) and sideways (x): first where assembly and dead weight put it, then round once as in a lap of the chair; in
+another run up to an emergency stop. Deformations are large: strains are Green and Lagrange's. Units are mm, N, MPa. The rubber is
+that of the card bushing-rubber-60.
 """
 
 import math
