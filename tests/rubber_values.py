@@ -11,11 +11,15 @@ from scipy.optimize import brentq
 
 from tests.reference_values import Method, Values
 from vivid_anvil.counting import rainflow
+from vivid_anvil.damage import CrackingEnergy, LifeResult, assess_life
+from vivid_anvil.events import DutyCycle, Event, LoadStates
+from vivid_anvil.materials import Material
 from vivid_anvil.materials.rubber import (
     HyperelasticLaw,
     MooneyRivlin,
     NeoHookean,
     PowerTearing,
+    Rubber,
     ShiftedTearing,
     TearingLaw,
     ThreeRegimes,
@@ -24,8 +28,9 @@ from vivid_anvil.materials.rubber import (
     stretches,
     trousers_energy,
 )
+from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.planes import worst_plane
-from vivid_anvil.stress.rubber import StrainPath, cauchy_green, without_drift
+from vivid_anvil.stress.rubber import StatesInTurn, StrainLoads, StrainPath, StrainStates, cauchy_green, without_drift
 
 STEPS = 400  # from one corner of a path to the next
 SHEET = [0.0, 0.0, 1.0]
@@ -342,25 +347,40 @@ def _loop(inputs: Values) -> Values:
 # ---- blocks ------------------------------------------------------------------------------------------------------
 
 
+def life_of(inputs: Values, paths: list[np.ndarray], low: list[int], often: Any, names: list[str]) -> LifeResult:
+    """The life of a place whose events go from a row of their path to its end and back, so often in a repeat."""
+    sequences, events, strains = [], [], []
+    for path, first, times, name in zip(paths, low, often, names, strict=True):
+        cases = [f"{name} {i}" for i in range(len(path))]
+        sequences.append(StatesInTurn(channel="state", cases=cases, events=[name]))
+        strains.append(0.5 * (path - np.array([1.0, 1.0, 1.0, 0.0, 0.0, 0.0])))
+        up = list(range(first + 1, len(path) + 1))
+        events.append(Event(name, LoadStates.of({"state": [*up, *up[-2:0:-1]]}), occurrences=float(times)))
+    start, end = _sizes(inputs)
+    rubber = Rubber(
+        name="r", law=law_of(inputs), growth=tearing(inputs), initial_flaw=start, end_flaw=end, shape_factor=inputs["k"]
+    )
+    relation = StrainStates(loads=StrainLoads(sequences), strains=np.concatenate(strains))
+    method = CrackingEnergy(rubber=rubber, surface_normal=(0.0, 0.0, 1.0))
+    spot = HotSpot(name="sheet", relation=relation, material=Material(name="r"), method=method)
+    return assess_life(spot, DutyCycle("pass", events))
+
+
 def _blocks(inputs: Values) -> Values:
-    law, events = tearing(inputs), inputs["events_mode_stretch_direction_deg_repeats"]
+    events = inputs["events_mode_stretch_direction_deg_repeats"]
     paths = [mode_path(mode, stretch, turn) for mode, stretch, turn, _ in events]
     often = np.array([repeats for *_, repeats in events])
 
     def largest(normals: np.ndarray) -> np.ndarray:
         return np.stack([np.maximum(energies(inputs, path, normals)[:, -1], 0.0) for path in paths], axis=1)
 
-    def shares(normals: np.ndarray) -> np.ndarray:
-        found = [law.lives(one, 0.0, *_sizes(inputs), inputs["k"]) for one in largest(normals)]
-        return np.asarray(often / np.array(found))
-
     planes = sheet(inputs["theta_deg"])
-    worst = worst_plane(lambda n: shares(n).sum(axis=1) ** 0.5)
-    parts = shares(worst.normal[None])[0]
+    life = life_of(inputs, paths, [0] * len(paths), often, inputs["event_names"])
+    parts = np.array([one.damage for one in life.events])
     return {
         "Wc_MPa_by_direction_and_event": largest(planes).round(12),
-        "passes_by_direction": 1.0 / shares(planes).sum(axis=1),
-        "passes_least": 1.0 / float(parts.sum()),
+        "passes_by_direction": 1.0 / life.method.on_planes(life.hot_spot, life.duty_cycle)(planes),
+        "passes_least": life.life_repeats,
         "shares_on_critical_plane": parts / parts.sum(),
         "hurts_most": inputs["event_names"][int(parts.argmax())],
     }
@@ -388,16 +408,22 @@ def _not_relaxing(inputs: Values) -> Values:
     worst = worst_plane(lambda n: (often / each(n)).sum(axis=1) ** 0.5).normal[None]
     (top,), (r,) = both(worst)
     alone = each(worst)[0]
-    damage = often / alone
+    paths, rows = [], []
+    for mode, high, low, turn, _ in events:
+        first = mode_path(mode, max(low, 1.0 + 1e-9), turn)
+        paths.append(np.concatenate([first, mode_path(mode, high, turn, start=low)[1:]]))
+        rows.append(len(first) - 1 if low > 1.0 else 0)
+    life = life_of(inputs, paths, rows, often, inputs["event_names"])
+    damage = np.array([one.damage for one in life.events])
     return {
         "Wc_max_MPa": top,
         "R": r,
         "N_each_alone": alone,
         "damage_per_pass": float(damage.sum()),
-        "passes_by_damage_sum": 1.0 / float(damage.sum()),
+        "passes_by_damage_sum": life.life_repeats,
         "shares": damage / damage.sum(),
         "hurts_most": inputs["event_names"][int(damage.argmax())],
-        "passes_by_growth": law.passes(top, r, often, *_sizes(inputs), inputs["k"]),
+        "passes_by_growth": life.method.passes(life),
     }
 
 

@@ -21,7 +21,7 @@ from tests.fields.models import LOADS, duty_of, field_of, spot
 from tests.spots import hot_spot
 from vivid_anvil.acceptance import crack_front
 from vivid_anvil.counting import Cycles, rainflow
-from vivid_anvil.damage import assess_life
+from vivid_anvil.damage import CrackingEnergy, assess_life
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.fields import assess_model
 from vivid_anvil.ground.errors import InputError
@@ -38,9 +38,11 @@ from vivid_anvil.materials import (
     straight_curve,
 )
 from vivid_anvil.materials.fracture import Metal
+from vivid_anvil.materials.rubber import MooneyRivlin, PowerTearing, Rubber
 from vivid_anvil.materials.strain import StrainTests
 from vivid_anvil.shapes import CentreCrack, SurfaceCrack
-from vivid_anvil.stress import RectangleSection, RoundSection
+from vivid_anvil.stress import HotSpot, RectangleSection, RoundSection
+from vivid_anvil.stress.rubber import StatesInTurn, StrainLoads, StrainStates
 from vivid_anvil.units import DIMENSIONS, factor
 
 PACKAGES = (
@@ -58,6 +60,8 @@ PACKAGES = (
         "pages",
         "materials.strain",
         "stress.yielding",
+        "materials.rubber",
+        "stress.rubber",
     ),
 )
 UNITS = pint.UnitRegistry()
@@ -105,6 +109,18 @@ LAW = ParisLaw(name="l", rate=3e-13, slope=3.0)
 DRIVE = growth_drive(SPOT.local_cycles(YEAR))
 SAMPLES = [0.0, 30.0, -10.0, 20.0, 5.0, 45.0, -35.0, 0.0]
 ELLIPSE = {"a": 2.0, "c": 4.0, "t": 10.0}
+
+
+TEARS = PowerTearing(name="nr", rate=0.0025, at=11.0, slope=2.0)
+BUSH = Rubber(name="b", law=MooneyRivlin(name="b", c10=0.3, c01=0.08), growth=TEARS, initial_flaw=0.04)
+PULLED = StrainStates.of(
+    [[1.3, 0.9, 0.85, 0, 0, 0], [1.6, 0.8, 0.78, 0, 0, 0]],
+    "right stretch",
+    StrainLoads([StatesInTurn(channel="force", cases=["a", "b"], at=["5 kN", "40 kN"])]),
+)
+IN_RUBBER = HotSpot(
+    name="edge", relation=PULLED, material=STEEL, method=CrackingEnergy(rubber=BUSH, surface_normal=(0, 0, 1))
+)
 
 
 def uniform(x):
@@ -222,6 +238,13 @@ EXAMPLES = {
     "von_mises": {"stress": [100.0, 0.0, 0.0, 20.0, 0.0, 0.0]},
     "trust_of": {"history": [[1.0, 0, 0, 0, 0, 0], [50.0, 0, 0, 0, 0, 3.0]]},
     "half_sphere": {"step_degrees": 30.0},
+    "edge_crack_energy": {"energy": 0.6, "crack": 0.5, "stretch": 1.8},
+    "planar_strip_energy": {"energy": 0.6, "height": 12.0},
+    "trousers_energy": {
+        "force": 2.4, "thickness": 1.2, "leg_stretch": 1.1, "width": 20.0, "leg_energy": 0.05
+    },
+    "initial_flaws": {"law": TEARS, "energy": [0.5, 0.4], "lives": [118512.0, 2e5], "end": 1.2},
+    "flaws_of_strips": None,
     "at_points": None,
     "critical_planes": None,
     "surface_directions": None,
@@ -234,7 +257,8 @@ EXAMPLES = {
 THEMSELVES = {
     "assess_life", "assess_model", "averaged_at_nodes", "basquin_curve", "binning_effect", "combine", "count_chunks",
     "curve_at_r", "cut", "cycle_matrix", "damage_of_chunks", "damage_of_samples", "describe", "detail_curve",
-    "follow_block", "strain_life_through",
+    "follow_block", "strain_life_through", "cauchy_green", "green_lagrange", "stretches", "volumes", "without_drift",
+    "law_at", "fit_tearing", "initial_flaws",
     "effective_notch_curve", "equivalent_amplitude", "estimate_curve", "estimate_psd", "fit_tail", "four_point", "gate",
     "grow_by_cycle", "grow_crack", "high_pass", "history_from_frame", "hottest_places",
     "inspection_plan", "integrate_two", "model_answer", "intercept_curve", "knee_curve", "largest_lasting_size",
@@ -415,6 +439,9 @@ NOUNS = {
     "family": FAMILY,
     "law": LAW,
     "duty cycle": YEAR,
+    "rubber": BUSH,
+    "strain states": PULLED,
+    "life of rubber": assess_life(IN_RUBBER, YEAR),
     "error": InputError("here", "this", "that", "so"),
 }
 

@@ -64,6 +64,7 @@ if TYPE_CHECKING:
     from vivid_anvil.damage.life import LifeResult
     from vivid_anvil.damage.life_working import life_working
     from vivid_anvil.damage.lives_on_planes import lives_on_planes
+    from vivid_anvil.damage.methods.cracking_energy import CrackingEnergy
     from vivid_anvil.damage.methods.critical_plane import CriticalPlane
     from vivid_anvil.damage.methods.local_strain import LocalStrain
     from vivid_anvil.damage.methods.strain_plane import StrainPlane
@@ -84,6 +85,7 @@ if TYPE_CHECKING:
     from vivid_anvil.events.sine import Sine
     from vivid_anvil.events.sine_course import Dwells, Sweep
     from vivid_anvil.fields.endless_nodes import endless_life_of_nodes
+    from vivid_anvil.fields.free_surface import free_surface_normals
     from vivid_anvil.fields.hottest import hottest_places
     from vivid_anvil.fields.model_answer import model_answer
     from vivid_anvil.fields.model_result import ModelResult
@@ -168,6 +170,18 @@ if TYPE_CHECKING:
     from vivid_anvil.materials.laws.walker import WalkerLaw
     from vivid_anvil.materials.material import Material
     from vivid_anvil.materials.mean_stress.apply import equivalent_amplitude
+    from vivid_anvil.materials.rubber.at_temperature import law_at
+    from vivid_anvil.materials.rubber.fit_hyperelastic import fit_hyperelastic
+    from vivid_anvil.materials.rubber.fit_tearing import fit_tearing
+    from vivid_anvil.materials.rubber.flaw_size import initial_flaws
+    from vivid_anvil.materials.rubber.hyperelastic import MooneyRivlin, NeoHookean, Ogden, Yeoh
+    from vivid_anvil.materials.rubber.power_tearing import PowerTearing
+    from vivid_anvil.materials.rubber.rubber import Rubber
+    from vivid_anvil.materials.rubber.rubber_tests import RubberTests, read_rubber_tests
+    from vivid_anvil.materials.rubber.shifted_tearing import ShiftedTearing
+    from vivid_anvil.materials.rubber.strip_lives import flaws_of_strips
+    from vivid_anvil.materials.rubber.tearing_tests import TearingTests, read_tearing_tests
+    from vivid_anvil.materials.rubber.three_regimes import ThreeRegimes
     from vivid_anvil.materials.strain.cyclic_curve import CyclicCurve
     from vivid_anvil.materials.strain.estimate_strain_life import (
         hardness_estimate,
@@ -185,6 +199,7 @@ if TYPE_CHECKING:
     from vivid_anvil.models.read_frd import read_frd
     from vivid_anvil.models.read_mesh import read_mesh
     from vivid_anvil.models.read_sets import with_sets
+    from vivid_anvil.models.read_strain_field import read_strain_field
     from vivid_anvil.models.stress_field import StressField, with_boxes, without_cases
     from vivid_anvil.models.tables_of_fields import read_field_table, write_field_table
     from vivid_anvil.pages.page import write_page
@@ -251,6 +266,13 @@ if TYPE_CHECKING:
     from vivid_anvil.stress.relations.several_loads import SeveralLoads
     from vivid_anvil.stress.relations.unit_stresses import UnitStresses
     from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
+    from vivid_anvil.stress.rubber.cracking_energy import StrainPath
+    from vivid_anvil.stress.rubber.read_strain_states import read_strain_states
+    from vivid_anvil.stress.rubber.states_in_turn import StatesInTurn
+    from vivid_anvil.stress.rubber.strain_fields import StrainFields
+    from vivid_anvil.stress.rubber.strain_loads import StrainLoads
+    from vivid_anvil.stress.rubber.strain_measures import cauchy_green
+    from vivid_anvil.stress.rubber.strain_states import StrainStates, joined_states
     from vivid_anvil.stress.sections import RectangleSection, RoundSection, plate_under_pressure, plate_with_hole
     from vivid_anvil.stress.structural import through_thickness, toe_stress
     from vivid_anvil.stress.yielding.follow import follow_block
@@ -307,6 +329,7 @@ __all__ = [
     "Coverage",
     "Crack",
     "CrackFront",
+    "CrackingEnergy",
     "CriticalPlane",
     "CycleMatrix",
     "Cycles",
@@ -364,8 +387,11 @@ __all__ = [
     "ModalComponents",
     "ModalResponse",
     "ModelResult",
+    "MooneyRivlin",
     "Moved",
+    "NeoHookean",
     "NormalStress",
+    "Ogden",
     "OlderCurve",
     "OneDegreeOfFreedom",
     "OneLoad",
@@ -381,6 +407,7 @@ __all__ = [
     "PlaceOfFlaws",
     "PlateauCurve",
     "PowerOfRThreshold",
+    "PowerTearing",
     "PressureStress",
     "PrimaryProfile",
     "PrimaryStresses",
@@ -396,11 +423,14 @@ __all__ = [
     "ResistanceCurve",
     "ResponseTable",
     "RoundSection",
+    "Rubber",
+    "RubberTests",
     "SNCurve",
     "SNFamily",
     "SecondaryStresses",
     "Sensitivity",
     "SeveralLoads",
+    "ShiftedTearing",
     "SignedTresca",
     "SignedVonMisesHydrostatic",
     "SignedVonMisesPrincipal",
@@ -411,11 +441,16 @@ __all__ = [
     "SphereSurfaceCrack",
     "Stage",
     "StatedMoments",
+    "StatesInTurn",
     "Step",
     "StepLoad",
+    "StrainFields",
     "StrainLife",
     "StrainLifeFit",
+    "StrainLoads",
+    "StrainPath",
     "StrainPlane",
+    "StrainStates",
     "StrainTests",
     "StressField",
     "StressLife",
@@ -429,7 +464,9 @@ __all__ = [
     "TableLaw",
     "TailoredTest",
     "Tearing",
+    "TearingTests",
     "TensorSpectra",
+    "ThreeRegimes",
     "Together",
     "Tone",
     "TotalLife",
@@ -446,6 +483,7 @@ __all__ = [
     "Wheeler",
     "Willenborg",
     "Working",
+    "Yeoh",
     "Yielding",
     "__version__",
     "accelerated_test",
@@ -467,6 +505,7 @@ __all__ = [
     "basquin_curve",
     "block_programme",
     "build_report",
+    "cauchy_green",
     "characterised",
     "check_history",
     "check_study",
@@ -509,15 +548,19 @@ __all__ = [
     "explain",
     "findley_constant",
     "fit_growth_law",
+    "fit_hyperelastic",
     "fit_likelihood",
     "fit_line",
     "fit_strain_life",
     "fit_tail",
+    "fit_tearing",
     "flaw_in_full",
     "flaw_looks",
+    "flaws_of_strips",
     "follow_block",
     "four_point",
     "free_normal",
+    "free_surface_normals",
     "gate",
     "grid_of_rows",
     "grow_crack",
@@ -532,12 +575,15 @@ __all__ = [
     "hole_profile",
     "hottest_places",
     "in_terms_of",
+    "initial_flaws",
     "inspection_plan",
     "intercept_curve",
     "interpolate_spikes",
     "join",
+    "joined_states",
     "knee_curve",
     "largest_lasting_size",
+    "law_at",
     "leak_before_break",
     "level_crossings",
     "life_working",
@@ -588,10 +634,14 @@ __all__ = [
     "read_psd",
     "read_ranges",
     "read_response",
+    "read_rubber_tests",
     "read_specimens",
     "read_spectrum",
+    "read_strain_field",
+    "read_strain_states",
     "read_strain_tests",
     "read_study",
+    "read_tearing_tests",
     "read_unit_stresses",
     "reconstruct",
     "remove_drift",
@@ -757,6 +807,35 @@ _HOMES = {
         "universal_slopes",
     ],
     "vivid_anvil.stress.yielding": ["follow_block", "Yielding"],
+    "vivid_anvil.materials.rubber": [
+        "MooneyRivlin",
+        "NeoHookean",
+        "Ogden",
+        "Yeoh",
+        "PowerTearing",
+        "ShiftedTearing",
+        "ThreeRegimes",
+        "Rubber",
+        "RubberTests",
+        "read_rubber_tests",
+        "fit_hyperelastic",
+        "TearingTests",
+        "read_tearing_tests",
+        "fit_tearing",
+        "initial_flaws",
+        "flaws_of_strips",
+        "law_at",
+    ],
+    "vivid_anvil.stress.rubber": [
+        "StatesInTurn",
+        "StrainLoads",
+        "StrainStates",
+        "joined_states",
+        "StrainFields",
+        "read_strain_states",
+        "StrainPath",
+        "cauchy_green",
+    ],
     "vivid_anvil.stress.planes": [
         "CRITERIA",
         "crossland",
@@ -970,6 +1049,7 @@ _HOMES = {
         "StrainPlane",
         "WeldOfTwo",
         "lives_on_planes",
+        "CrackingEnergy",
     ],
     "vivid_anvil.growth": [
         "ConstantClosure",
@@ -999,6 +1079,7 @@ _HOMES = {
         "with_sets",
         "without_cases",
         "write_field_table",
+        "read_strain_field",
     ],
     "vivid_anvil.fields": [
         "ModelResult",
@@ -1013,6 +1094,7 @@ _HOMES = {
         "trust_of_nodes",
         "write_results",
         "endless_life_of_nodes",
+        "free_surface_normals",
     ],
     "vivid_anvil.study": [
         "AllPlaces",

@@ -18,7 +18,7 @@ COLUMNS = {"cycles": "", "stretch": "", "energy density": "energy density"}
 SAID = "a number: cycles, or a stretch, 1 where nothing is pulled"
 
 
-@opened(end=one("length", above=0.0))
+@opened(end=one("length", above=0.0), shape_factor=one(above=0.0))
 def flaws_of_strips(
     path: str | Path,
     growth: TearingLaw,
