@@ -13,9 +13,18 @@ from tests.shapes.dislocations import equal_tension, exact_k, pressed_apart, ten
 from tests.spots import hot_spot
 from vivid_anvil import growth as gr
 from vivid_anvil import shapes as sh
-from vivid_anvil.damage import assess_life
+from vivid_anvil.damage import CrackingEnergy, assess_life
 from vivid_anvil.events import DutyCycle, Event, LoadStates
 from vivid_anvil.materials import Material, Stromeyer, curved_curve, detail_curve
+from vivid_anvil.materials.rubber import (
+    MooneyRivlin,
+    PowerTearing,
+    Rubber,
+    TearingTests,
+    fit_tearing,
+    initial_flaws,
+    law_at,
+)
 from vivid_anvil.shapes.solutions import (
     hole_crack,
     hole_crack_biaxial,
@@ -23,7 +32,8 @@ from vivid_anvil.shapes.solutions import (
     surface_crack,
     surface_ends_by_weight,
 )
-from vivid_anvil.stress import CaseLoad, CaseLoads, UnitStresses, stresses_of_rosette
+from vivid_anvil.stress import CaseLoad, CaseLoads, HotSpot, UnitStresses, stresses_of_rosette
+from vivid_anvil.stress.rubber import StatesInTurn, StrainLoads, StrainStates
 
 ROWS = np.column_stack([np.where(np.arange(400) % 50, 100.0, 190.0), np.arange(400) % 7 * 6.0])
 
@@ -134,6 +144,59 @@ def _levelling_out() -> tuple[float, float]:
     return wanted, curve.damage_of(np.array([500.0, 340.0]), np.array([10.0, 300.0]))
 
 
+def _bush() -> HotSpot:
+    """A place of rubber that is pulled to 1.8 by numbers of states, 1 to 60 and back."""
+    law = MooneyRivlin(name="bush", c10=0.3, c01=0.08)
+    growth = PowerTearing(name="bush", rate=0.0025, at=11.0, slope=2.2)
+    rubber = Rubber(name="bush", law=law, growth=growth, initial_flaw=0.04, end_flaw=1.2)
+    pull = np.linspace(1.0, 1.8, 60)
+    across = 1.0 / np.sqrt(pull)
+    states = np.column_stack([pull, across, across, *np.zeros((3, 60))])
+    turn = StatesInTurn(channel="state", cases=[f"{i}" for i in range(60)])
+    relation = StrainStates.of(states, "right stretch", StrainLoads([turn]))
+    method = CrackingEnergy(rubber=rubber, surface_normal=(0.0, 0.0, 1.0))
+    return HotSpot(name="bush", relation=relation, material=Material(name="r"), method=method)
+
+
+def _block_of_rubber() -> tuple[float, float]:
+    """Equal cycles of simple tension: the closed integral over the size of the flaw."""
+    energy = 0.3 * (1.8**2 + 2.0 / 1.8 - 3.0) + 0.08 * (2.0 * 1.8 + 1.8**-2 - 3.0)
+    drive = 2.0 * math.pi * energy / 11.0
+    wanted = (1.2**-1.2 - 0.04**-1.2) / (-1.2 * 0.0025 * drive**2.2)
+    there = [*range(1, 61), *range(59, 1, -1)]
+    lap = DutyCycle("lap", [Event("pull", LoadStates.of({"state": there}))])
+    return wanted, assess_life(_bush(), lap).life_repeats
+
+
+def _between_temperatures() -> tuple[float, float]:
+    """A third of the way from 20 to 80 °C the logarithm of the rate is a third of the way."""
+    cold = PowerTearing(name="r", rate=0.001, at=10.0, slope=2.0, temperature=20.0)
+    warm = PowerTearing(name="r", rate=0.006, at=8.0, slope=2.6, temperature=80.0)
+    wanted = (0.001 * 0.07**2.0) ** (2.0 / 3.0) * (0.006 * (0.7 / 8.0) ** 2.6) ** (1.0 / 3.0)
+    return wanted, float(law_at([cold, warm], 40.0).growth(0.7))
+
+
+def _through_growth_tests() -> tuple[float, float]:
+    """Points on a law of three regimes, written out; the fit between two of them."""
+    rise = 2e-6
+
+    def rate(t: float) -> float:
+        middle = 1e-8 + rise * max(min(t, 3.0) - 0.08, 0.0)
+        return middle if t <= 3.0 else middle * (t / 3.0) ** 2.5
+
+    energies = np.geomspace(0.05, 9.0, 25)
+    tests = TearingTests(name="r", energies=energies, rates=[rate(one) for one in energies.tolist()])
+    return rate(0.6), float(fit_tearing(tests, form="three regimes").law.growth(0.6))
+
+
+def _flaws_behind_lives() -> tuple[float, float]:
+    """The life that a flaw of 0.05 mm has by the closed integral, and the flaw back from it."""
+    law = PowerTearing(name="r", rate=0.0025, at=11.0, slope=2.0)
+    drive = 2.0 * math.pi * 0.5 / 11.0
+    life = (1.0 / 0.05 - 1.0 / 1.5) / (0.0025 * drive**2.0)
+    return 0.05, initial_flaws(law, [0.5], [life], end=1.5).median
+
+
 _LOOP = "the model as a plain loop over the cycles"
 _DISLOCATIONS = "dislocations along the crack, a = 0.5 r"
 REFERENCES = [
@@ -153,6 +216,10 @@ REFERENCES = [
     Reference("One crack at a hole with pins", _DISLOCATIONS, 6e-4, lambda: _pin(1)),
     Reference("Surface crack of a bar", "shallow: half a penny at a surface (Newman and Raju)", 0.02, _shallow_in_bar),
     Reference("Weight function at the surface points", "bending (Newman and Raju)", 1e-9, _surface_bending),
+    Reference("Life of rubber at a place", "closed integral over the flaw, by hand", 1e-5, _block_of_rubber),
+    Reference("Tearing law between two temperatures", "log of the rate, by hand", 1e-12, _between_temperatures),
+    Reference("Tearing law through growth tests", "points of a law written out", 1e-8, _through_growth_tests),
+    Reference("Flaws behind lives of strips", "closed integral, by hand", 1e-9, _flaws_behind_lives),
     Reference("Cycle by cycle, Forman", _LOOP, 1e-6, _plain),
     Reference("Membrane and bending out of step", _LOOP, 1e-6, _two_stresses),
     Reference("Wheeler", _LOOP, 1e-6, lambda: _remembered("wheeler", wheeler, 1.3)),

@@ -3,7 +3,9 @@
 import dataclasses
 import itertools
 import math
+from concurrent.futures import ProcessPoolExecutor
 
+import meshio
 import numpy as np
 import pandas as pd
 import pytest
@@ -287,6 +289,31 @@ def test_a_model_has_the_life_of_the_place_at_each_node():
     for chunk in (1, 3):
         again = assess_model(field, loads, duty, spot, leave_out=out, chunk=chunk)
         assert again.values.damage.tolist() == model.values.damage.tolist()
+
+
+def test_membranes_have_the_normal_of_their_faces_and_processes_give_the_same(tmp_path):
+    states = np.array(wandering(6, 12))
+    nominal = np.array([np.array(one) - [1, 1, 1, 0, 0, 0] for one in states])
+    places = [[0.0, 0, 0], [5, 0, 0], [5, 5, 0], [0, 5, 0]]
+    data = {f"state {i}": np.tile(one, (4, 1)) * np.linspace(0.4, 1.0, 4)[:, None] for i, one in enumerate(nominal)}
+    meshio.Mesh(places, [("quad", [[0, 1, 2, 3]])], data).write(tmp_path / "sheet.vtu")
+    field = read_strain_field(
+        tmp_path / "sheet.vtu", measure="nominal", strain_unit="mm/mm", length_unit="mm", cases=list(data)
+    )
+    normals = free_surface_normals(field)
+    assert {abs(round(one[2], 9)) for one in normals.values()} == {1.0}
+    loads = StrainFields(StrainLoads([StatesInTurn(channel="state", cases=list(data))]), normals)
+    spot = HotSpot(name="sheet", material=STEEL, method=CrackingEnergy(rubber=RUBBER))
+    duty = DutyCycle("lap", [Event("lap", lap(len(states)))])
+    here = assess_model(field, loads, duty, spot)
+    with ProcessPoolExecutor(1) as pool:
+        there = assess_model(field, loads, duty, spot, executor=pool, chunk=2)
+    assert there.values.damage.tolist() == here.values.damage.tolist()
+    assert here.worst == 3
+    with pytest.raises(InputError, match="bulk modulus"):
+        assess_model(field, StrainFields(loads.states), duty, spot)
+    with pytest.raises(InputError, match="a field of strains"):
+        assess_model(dataclasses.replace(field, dimension="stress"), loads, duty, spot)
 
 
 @pytest.mark.parametrize("ending", ["csv", "h5", "parquet"])

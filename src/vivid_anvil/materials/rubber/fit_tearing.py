@@ -21,7 +21,7 @@ from vivid_anvil.writing.finding import Finding, gravest_first
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
 
-TINY = 1e-300
+TINY, FAR = 1e-300, 1e3
 FEW, NARROW, WIDE = 8, 10.0, 0.2  # points; largest over least energy; standard deviation of log10 of the rate
 RELAXES = 0.02  # R, up to which a cycle relaxes
 
@@ -230,9 +230,12 @@ def fit_tearing(
 
     def off(p: FloatArray) -> FloatArray:
         try:
-            return np.asarray(np.log(np.maximum(law_of(p).growth(tests.energies, ratios), TINY)) - log_rate)
+            law = law_of(p)
         except InputError:  # constants that no law has
-            return np.full(log_rate.size, 1e3)
+            return np.full(log_rate.size, FAR)
+        with np.errstate(over="ignore", invalid="ignore"):
+            grown = np.log(np.maximum(law.growth(tests.energies, ratios), TINY))
+        return np.asarray(np.nan_to_num(grown - log_rate, nan=FAR, posinf=FAR, neginf=-FAR))
 
     slope, level = np.polyfit(np.log(equal), log_rate, 1)
     rate, rise = level + slope * np.log(ends[1]), float(np.median(tests.rates / equal))
