@@ -44,7 +44,7 @@ COMMANDS = {
     "command-flaws": ["flaws", "tower_base.toml", "--details", "0"],
     "command-bad-input": ["life", "misspelt.toml"],
 }
-BOTH = ("grease-hole-in-the-bore", "groove-of-the-shaft")
+METHODS = ("grease-hole-in-the-bore", "groove-of-the-shaft", "upper-face")
 FIGURES = {
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
     "figure-vibration": "vibration-running-bend-by-hand",
@@ -161,7 +161,11 @@ def main() -> None:
             errors = "\n".join(line for line in done.stderr.splitlines() if not ("━" in line or "\x1b[?25" in line))
             terminal(arguments, done.stdout if done.returncode == 0 else errors, FOLDER / f"{name}.png")
         subprocess.run([sys.executable, EXAMPLES / "hanger_head_model.py", folder], check=True, capture_output=True)
-        (FOLDER / "figure-model.png").write_bytes((Path(folder) / "model.png").read_bytes())
+        bush = ["model", "suspension_bush.toml", "--figures", "bush"]
+        subprocess.run([*command, *bush], cwd=folder, check=True, capture_output=True)
+        one_above_other(
+            [Path(folder) / "model.png", Path(folder) / "bush" / "model-corner.png"], FOLDER / "figure-model.png"
+        )
         crack(Path(folder), FOLDER / "figure-crack.png")
         report = ["report", "larkfell.toml", "report.pdf"]
         subprocess.run([*command, *report], cwd=folder, check=True, capture_output=True)
@@ -172,10 +176,11 @@ def main() -> None:
         in_full = ["flaws", "tower_base.toml", "--flaw", "H2", "--figures", "figures"]
         yields = ["life", "suspension_pin.toml", "--figures", "figures"]
         turns = ["life", "grip_shaft.toml", "--figures", "figures"]
-        for asked in (in_full, yields, turns):
+        tears = ["life", "suspension_bush.toml", "--figures", "figures"]
+        for asked in (in_full, yields, turns, tears):
             subprocess.run([*command, *asked], cwd=folder, check=True, capture_output=True)
-        both = [Path(folder) / "figures" / f"life-{name}.png" for name in BOTH]
-        one_above_other(both, FOLDER / "figure-strain-and-planes.png")
+        methods = [Path(folder) / "figures" / f"life-{name}.png" for name in METHODS]
+        one_above_other(methods, FOLDER / "figure-methods.png")
         for name, drawn in FIGURES.items():
             (FOLDER / f"{name}.png").write_bytes((Path(folder) / "figures" / f"{drawn}.png").read_bytes())
 

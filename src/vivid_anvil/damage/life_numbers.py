@@ -44,12 +44,16 @@ class EventShare:
 
 @dataclass(frozen=True, eq=False)
 class DamageMatrix:
-    """Cycles and damage of one repeat, shape (k, k): rows are classes of local stress range, columns of mean, MPa."""
+    """Cycles and damage of one repeat, shape (k, k): rows are classes of local stress range, columns of mean, MPa.
+
+    `dimension` says what the cycles are of: stress, or the energy density of rubber.
+    """
 
     range_edges: FloatArray
     mean_edges: FloatArray
     cycles: FloatArray
     damage: FloatArray
+    dimension: str = "stress"
 
 
 @dataclass(frozen=True, eq=False, repr=False)
@@ -227,7 +231,8 @@ class Life:
         """Cycles and damage per repeat in classes of local range and mean."""
         cycles = self.spectrum.cycles
         if not len(cycles):
-            return DamageMatrix(np.array([0.0, 1.0]), np.array([0.0, 1.0]), np.zeros((1, 1)), np.zeros((1, 1)))
+            none = np.array([0.0, 1.0])
+            return DamageMatrix(none, none, np.zeros((1, 1)), np.zeros((1, 1)), self.dimension)
         largest = float(cycles.range[happening(cycles)].max())
         ranges = np.linspace(0.0, largest * (1.0 + 1e-12), classes + 1)
         low, high = float(cycles.mean.min()), float(cycles.mean.max())
@@ -237,7 +242,7 @@ class Life:
             np.histogram2d(np.minimum(cycles.range, largest), cycles.mean, edges, weights=weights)[0]
             for weights in (self.spectrum.per_repeat, self.damage)
         ]
-        return DamageMatrix(ranges, means, *table)
+        return DamageMatrix(ranges, means, table[0], table[1], self.dimension)
 
     def class_of(self, edges: FloatArray) -> IntArray:
         """Class number of each cycle's equivalent stress for the given edges, MPa; a stress on an edge belongs above it."""

@@ -99,7 +99,7 @@ class DamageOverTime:
     """Damage that one event has done up to each time, in all its occurrences of a repeat.
 
     `time`, s, rises; `damage` ends at the damage of the event per repeat. Both have shape (k,). `history` is that of the event,
-    where it has one, `worst` its cycles that do most damage, the worst first.
+    where it has one, `worst` its cycles that do most damage, the worst first, of the `dimension`.
     """
 
     event: str
@@ -107,6 +107,7 @@ class DamageOverTime:
     damage: FloatArray
     history: LoadHistory | None = None
     worst: tuple[WorstCycle, ...] = ()
+    dimension: str = "stress"
 
     def share_until(self, time: float) -> float:
         """Share of the event's damage that is done up to `time`, s."""
@@ -157,7 +158,9 @@ def damage_over_time(result: Life, event: str) -> DamageOverTime:
     order = np.argsort(places, kind="stable")
     worst = of[np.argsort(-result.damage[of], kind="stable")[:MOST_MARKED]]
     times = places[order] / source.cycles.sample_rate
-    return DamageOverTime(event, times, np.cumsum(halves[order]), source.history, _worst_of(result, worst))
+    return DamageOverTime(
+        event, times, np.cumsum(halves[order]), source.history, _worst_of(result, worst), result.dimension
+    )
 
 
 @dataclass(frozen=True, slots=True)

@@ -40,14 +40,14 @@ def damage_matrix_figure(matrix: DamageMatrix, units: UnitSystem = "metric") -> 
     """The figure of a damage matrix."""
     figure = new_figure("Damage over range and mean of the cycles")
     axes = figure.subplots()
-    unit = display_unit("stress", units)
-    axes.set_xlabel(f"Mean stress [{unit}]")
-    axes.set_ylabel(f"Local stress range [{unit}]")
+    unit, of = display_unit(matrix.dimension, units), matrix.dimension
+    axes.set_xlabel(f"Mean {of} [{unit}]")
+    axes.set_ylabel(f"Local {of} range [{unit}]")
     share = matrix.damage / (matrix.damage.sum() or 1.0)
     if not share.any():
         note(axes, "No damage", x=0.55, y=0.55)
         return figure
-    one = float(shown(1.0, "stress", units))
+    one = float(shown(1.0, matrix.dimension, units))
     drawn = axes.pcolormesh(
         matrix.mean_edges * one,
         matrix.range_edges * one,

@@ -33,8 +33,8 @@ def life_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
     """The figure of a life result."""
     figure = new_figure(f"{result.hot_spot.name.capitalize()}: {headline(result)}")
     left, right = figure.subplots(1, 2, width_ratios=(2.3, 1.0), sharey=True)
-    stress = shown(result.equivalent_stress, "stress", units)
-    curve, one = result.method.reference, float(shown(1.0, "stress", units))
+    stress = shown(result.equivalent_stress, result.dimension, units)
+    curve, one = result.method.reference, float(shown(1.0, result.dimension, units))
     largest = one * result.largest_equivalent
     levels = [largest or 1.0] if curve is None else [largest or 1.0, one * _level(curve), one * curve.limit]
     top = 1.6 * max(largest, *levels[:2])
@@ -43,7 +43,7 @@ def life_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
         name_points(left, curve, units, highest=top / one / 1.5)
     words = result.stress_in_words
     left.set_xlabel("Cycles")
-    left.set_ylabel(f"{words[0].upper()}{words[1:]} [{display_unit('stress', units)}]")
+    left.set_ylabel(f"{words[0].upper()}{words[1:]} [{display_unit(result.dimension, units)}]")
     left.set_title(result.method.words if curve is None else f"S-N curve, basis: {curve.basis}")
     _spectrum(left, result, stress, units)
     _against_target(left, result)
@@ -92,7 +92,7 @@ def _spectrum(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSys
     axes.fill_between(cycles, heights, step="pre", color=PALE, alpha=0.45, lw=0)
     axes.step(cycles, heights, where="pre", color=BLUE, lw=2.2, label=f"Exceedance in the {span}")
     axes.set_xlim(FEWEST_CYCLES, 10.0 ** np.ceil(np.log10(max(float(passed[-1]), _far(result)))))
-    largest = f"largest {in_unit(result.largest_equivalent, 'stress', units)}"
+    largest = f"largest {in_unit(result.largest_equivalent, result.dimension, units)}"
     if PANEL in result.spectrum.cycles.columns:
         largest += f" once a {result.duty_cycle.repeat}"
     axes.annotate(
@@ -131,7 +131,7 @@ def _bars(axes: Axes, result: LifeResult, stress: FloatArray, units: UnitSystem)
             why = f"No cycle reaches\nthe fatigue limit, {in_unit(curve.limit, 'stress', units)}:\nno damage"
         note(axes, why, y=0.9)
         return
-    edges = shown(result.edges(units), "stress", units)
+    edges = shown(result.edges(units), result.dimension, units)
     share = np.array([100.0 * one.share for one in result.stress_classes(result.edges(units))])
     low = np.maximum(edges[:-1], edges[1] * 0.5)
     worst = int(np.argmax(share))

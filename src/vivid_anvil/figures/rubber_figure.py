@@ -29,7 +29,7 @@ def rubber_figure(result: LifeResult, units: UnitSystem = "metric") -> Figure:
     method = result.method
     assert isinstance(method, CrackingEnergy)
     figure = new_figure(f"{result.hot_spot.name.capitalize()}: {headline(result)}")
-    grid = figure.add_gridspec(2, 2, width_ratios=(1.0, 1.15))
+    grid = figure.add_gridspec(2, 2, width_ratios=(1.0, 1.05))
     left, top, below = (figure.add_subplot(one) for one in (grid[:, 0], grid[0, 1], grid[1, 1]))
     place = method.place(result.hot_spot, result.duty_cycle)
     if place.worst is None:
@@ -70,7 +70,7 @@ def _energy(axes: Axes, place: PlaceInRubber, method: CrackingEnergy, units: Uni
     )
     axes.set_title(f"Energy {where}")
     axes.set_xlabel("Share of the event that is done [-]")
-    axes.set_ylabel(f"Energy density [{unit}]")
+    axes.set_ylabel(f"Energy [{unit}]")
     axes.yaxis.set_major_locator(MaxNLocator(5))
     axes.set_xlim(0.0, 1.0)
     axes.set_ylim(0.0, 1.45 * max(one * float(course.max()) for course in place.courses) or 1.0)

@@ -85,8 +85,8 @@ def life_live(result: LifeResult, units: UnitSystem = "metric") -> Live:
     figure = make_subplots(
         1, 2, shared_yaxes=True, column_widths=[0.68, 0.32], horizontal_spacing=0.03, figure=new_live()
     )
-    curve, unit = result.method.reference, display_unit("stress", units)
-    stress = shown(result.equivalent_stress, "stress", units)
+    curve, unit = result.method.reference, display_unit(result.dimension, units)
+    stress = shown(result.equivalent_stress, result.dimension, units)
     if curve is not None:
         _curve(figure, curve, INK, units, row=1, col=1)
     _exceeded(figure, result, stress, unit)
@@ -140,7 +140,7 @@ def _exceeded(figure: Any, result: LifeResult, stress: FloatArray, unit: str) ->
 def _classes(figure: Any, result: LifeResult, unit: str, units: UnitSystem) -> None:
     """The share of the damage of each class of equivalent stress."""
     edges = result.edges(units)
-    shown_edges = shown(edges, "stress", units)
+    shown_edges = shown(edges, result.dimension, units)
     classes = result.stress_classes(edges)
     low = np.maximum(shown_edges[:-1], 0.5 * shown_edges[1])
     worst = max(range(len(classes)), key=lambda i: classes[i].share)

@@ -186,8 +186,8 @@ def _worst(built: DamageOverTime, units: UnitSystem) -> list[Mark]:
         if cycle.start is None or cycle.end is None:
             continue
         at = [round(time * built.history.sample_rate) for time in (cycle.start, cycle.end)]
-        unit = display_unit("stress", units)
-        size, mean = (number(float(shown(one, "stress", units))) for one in (cycle.range, cycle.mean))
+        unit = display_unit(built.dimension, units)
+        size, mean = (number(float(shown(one, built.dimension, units))) for one in (cycle.range, cycle.mean))
         share = f"{number(100.0 * cycle.share, 3)} % of all damage of the place"
         found.append(Mark(at[0], at[1], f"local range {size} {unit}, mean {mean} {unit}<br>{share}"))
     return found

@@ -16,7 +16,9 @@ from typing import Any, TypeVar
 from scipy.optimize import brentq
 
 from vivid_anvil.damage import LifeResult
+from vivid_anvil.damage.methods.cracking_findings import beyond_computed
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.stress.rubber import StrainFields, StrainStates
 from vivid_anvil.study.kept_life import KeptLife, WorstNode, kept_columns, kept_growth, kept_of
 from vivid_anvil.study.key_paths import LOAD_SCALE, changed_study, number_and_unit, value_at
 from vivid_anvil.study.model_run import worst_node
@@ -225,8 +227,20 @@ def what_if(
     if base.target_life is not None:
         target = base.duty.repeats_in(base.target_life)
     of_lives = [finding for life in lives.values() for finding in life.findings]
-    findings = gravest_first([*of_lives, *([] if node is None else node.findings)])
+    scaled = _beyond(base, values) if key == LOAD_SCALE else []
+    findings = gravest_first([*scaled, *of_lives, *([] if node is None else node.findings)])
     return WhatIf(base.title, key, tuple(_sorted(variants)), None if key == "target_life" else target, findings)
+
+
+def _beyond(base: Study, values: Sequence[Any]) -> list[Finding]:
+    """Where the largest load scale leaves the states of strain that were computed."""
+    places: list[Any] = [spot.fed for spot in base.assessed if isinstance(spot.fed, StrainStates)]
+    loads = [place.loads for place in places]
+    if base.model is not None and isinstance(base.model.loads, StrainFields):
+        loads.append(base.model.loads.states)
+    top = max((float(value) for value in values), default=1.0)
+    found = {one.sentence: one for each in loads if top > 1.0 for one in beyond_computed(each, base.duty, top)}
+    return list(found.values())
 
 
 def of_flaws(base: Study, key: str, spot: str | None) -> bool:

@@ -13,6 +13,7 @@ from vivid_anvil.ground.errors import listed
 from vivid_anvil.materials.rubber import HyperelasticLaw, Rubber
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.planes.deviator import FULL
+from vivid_anvil.stress.rubber.strain_loads import StrainLoads
 from vivid_anvil.stress.rubber.strain_states import StrainStates
 from vivid_anvil.units import in_unit, number
 from vivid_anvil.writing.finding import Finding
@@ -45,12 +46,18 @@ def before_counting(method: CrackingEnergy, spot: HotSpot, duty_cycle: DutyCycle
     events = relation.loads.events(duty_cycle)
     rows = np.concatenate([way.weights for event in events for way in event.ways])
     yield from strain_findings(method.rubber.law, relation.cauchy_greens(rows), relation.told)
-    for event in events:
-        if event.beyond > 0.0:
+    yield from beyond_computed(relation.loads, duty_cycle)
+
+
+def beyond_computed(loads: StrainLoads, duty_cycle: DutyCycle, scale: float = 1.0) -> Iterator[Finding]:
+    """Where events, with all loads times a scale, leave the states that were computed."""
+    at = "" if scale == 1.0 else f"With all loads times {number(scale)} "
+    for event in loads.events(duty_cycle, scale):
+        if event.beyond > LITTLE:
             yield Finding(
                 "warning",
                 "beyond-computed",
-                f"{event.name} goes {event.beyond:.0%} beyond the states that were computed; the last line between two goes on.",
+                f"{at}{event.name} goes {event.beyond:.0%} beyond the states that were computed; strains go on as before.",
                 "Compute a state at the largest load, or leave less of it.",
             )
 
