@@ -13,11 +13,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation
 
-from vivid_anvil.damage import CrackingEnergy, assess_life, compare_rules
+from vivid_anvil.damage import CrackingEnergy, StressLife, assess_life, compare_rules
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event, LoadStates
-from vivid_anvil.fields import assess_model, free_surface_normals, node_life
+from vivid_anvil.fields import assess_model, free_surface_normals, model_answer, node_life
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials import Material
+from vivid_anvil.materials import Material, knee_curve
 from vivid_anvil.materials.rubber import (
     MooneyRivlin,
     PowerTearing,
@@ -29,7 +29,15 @@ from vivid_anvil.materials.rubber import (
     law_at,
     read_tearing_tests,
 )
-from vivid_anvil.models import Elements, StressField, read_strain_field, write_field_hdf5, write_field_table
+from vivid_anvil.models import (
+    Elements,
+    Rows,
+    StressField,
+    field_of_rows,
+    read_strain_field,
+    write_field_hdf5,
+    write_field_table,
+)
 from vivid_anvil.stress import HotSpot
 from vivid_anvil.stress.rubber import (
     StatesInTurn,
@@ -370,6 +378,34 @@ def test_findings_of_law_tests_threshold_and_ratio():
         for pair in ((1, 1), (1.3, 1), (1.6, 1), (1.6, 1.2), (1.6, 1.4), (1.3, 1.4), (1, 1.4), (1, 1.2))
     ]
     assert "energy-drifts" in {one.code for one in life_of(turning).findings}
+
+
+def test_elements_that_disagree_and_events_that_never_happen_are_told():
+    strains = 0.5 * (cauchy_green([pulled(1.2), pulled(1.7)], "right stretch") - np.array([1, 1, 1, 0, 0, 0]))
+    nodes = np.array([0, 1, 1, 2])
+    rows = Rows(
+        nodes, strains[:, None] * np.array([1.0, 0.6, 1.0, 0.8])[None, :, None], elements=np.array([1, 1, 2, 2])
+    )
+    field = field_of_rows(["a", "b"], np.array([1, 2, 3]), np.diag([0.0, 9.0, 20.0]), rows, dimension="strain")
+    loads = StrainFields(StrainLoads([StatesInTurn(channel="state", cases=["a", "b"])]))
+    method = CrackingEnergy(rubber=RUBBER, surface_normal=SHEET)
+    duty = DutyCycle("lap", [Event("lap", lap(2))])
+    answer = model_answer(assess_model(field, loads, duty, HotSpot(name="b", material=STEEL, method=method)), "bush")
+    told = {one.code: one.sentence for one in answer.findings}
+    assert "of the largest strain" in told["mesh-coarse"]
+    assert not {"stress-small", "model-above-yield", "beyond-strength"} & set(told)
+    assert answer.result.chosen[1] == "element 2"
+    with pytest.raises(InputError, match="never happens"):
+        Event("stop", lap(2), occurrences=0)
+    with pytest.raises(InputError, match="above 0"):
+        lap(2, cycles=0)
+    with pytest.raises(InputError, match="At R = 1 nothing moves"):
+        GROWTH.growth(1.0, 1.0)
+    curve = knee_curve(
+        name="c", stress="amplitude", r_ratio=-1, knee_stress=150.0, knee_life=1e6, slope=5, slope_below=9
+    )
+    with pytest.raises(InputError, match="which takes stresses"):
+        dataclasses.replace(spot_of([pulled(1.2)]), method=StressLife(sn_curve=curve))
 
 
 def test_laws_at_temperatures_and_through_tests(tmp_path):

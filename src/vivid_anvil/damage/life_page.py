@@ -110,12 +110,13 @@ def life_words(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> W
         told = duty.calendar.in_all_units(life.life_repeats, duty.hours)
     words = [("Life", told)]
     if life.target_repeats is not None:
+        on = "stress" if life.dimension == "stress" else "loads"
         reserve = "no limit" if math.isinf(life.reserve_on_life or 0.0) else number(life.reserve_on_life or 0.0)
         words.append(
             (
                 "Target",
                 f"{amount(life.target_repeats, repeat)} {VERDICTS[life.verdict]}: {number(100 * (life.used_at_target or 0.0))} % "
-                f"used, reserve {number(life.reserve_on_stress or 0.0)} (stress), {reserve} (life)",
+                f"used, reserve {number(life.reserve_on_stress or 0.0)} ({on}), {reserve} (life)",
             )
         )
     reserves = ", ".join(f"{number(value)} on {name}" for name, value in life.static_reserves.items())
