@@ -324,6 +324,32 @@ def test_membranes_have_the_normal_of_their_faces_and_processes_give_the_same(tm
         assess_model(dataclasses.replace(field, dimension="stress"), loads, duty, spot)
 
 
+def test_deformation_gradients_of_meshes_and_tables_are_the_strains_of_the_same_body(tmp_path):
+    turn = Rotation.from_euler("zx", [0.7, 0.3]).as_matrix()
+    gradient = turn @ np.array([[1.4, 0.3, 0.0], [0.0, 0.9, 0.1], [0.0, 0.0, 1.0 / 1.26]])
+    expected = 0.5 * (gradient.T @ gradient - np.eye(3))[[0, 1, 2, 0, 1, 2], [0, 1, 2, 1, 2, 0]]
+    places = [[0.0, 0, 0], [5, 0, 0], [0, 5, 0]]
+    data = {"F": np.tile(gradient.ravel(), (3, 1))}
+    meshio.Mesh(places, [("triangle", [[0, 1, 2]])], data).write(tmp_path / "sheet.vtu")
+    how = {"measure": "deformation gradient", "strain_unit": "mm/mm", "length_unit": "mm", "cases": ["F"]}
+    assert np.asarray(read_strain_field(tmp_path / "sheet.vtu", **how).stresses)[0, 1] == pytest.approx(expected)
+    nine = [f"{a}{b} [-]" for a in "xyz" for b in "xyz"]
+    rows = [[1, 0.0, 0.0, 0.0, *gradient.ravel()], [2, 5.0, 0.0, 0.0, *np.eye(3).ravel()]]
+    pd.DataFrame(rows, columns=["node", "x [mm]", "y [mm]", "z [mm]", *nine]).to_csv(
+        tmp_path / "sheet.csv", index=False
+    )
+    found = read_strain_field(tmp_path / "sheet.csv", measure="deformation gradient")
+    assert np.asarray(found.stresses)[0] == pytest.approx(np.array([expected, np.zeros(6)]), abs=1e-12)
+    state = pd.DataFrame([[1, *gradient.ravel()]], columns=["state", *nine])
+    state.to_csv(tmp_path / "edge.csv", index=False)
+    edge = read_strain_states(tmp_path / "edge.csv", measure="deformation gradient")
+    assert edge.strains[0] == pytest.approx(expected)
+    heads = ["node", "x [mm]", "y [mm]", "z [mm]", *nine]
+    pd.DataFrame(rows, columns=heads).drop(columns="zz [-]").to_csv(tmp_path / "less.csv", index=False)
+    with pytest.raises(InputError, match="'zz'"):
+        read_strain_field(tmp_path / "less.csv", measure="deformation gradient")
+
+
 @pytest.mark.parametrize("ending", ["csv", "h5", "parquet"])
 def test_strain_fields_come_back_from_files(tmp_path, ending):
     rows = np.array([pulled(one) for one in (1.2, 1.6)])

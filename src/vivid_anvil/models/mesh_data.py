@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -29,11 +29,12 @@ class Table(NamedTuple):
 
 
 class Way(NamedTuple):
-    """How data are read: order of the components, and factors to MPa and mm."""
+    """How data are read: order of the components, factors to MPa and mm; `six`, where stated, makes six components of nine."""
 
     order: Sequence[int]
     scale: float
     length: float
+    six: Callable[[FloatArray], FloatArray] | None = None
 
 
 def of_case(mesh: Any, data: str | Mapping[str, str], where: str, way: Way) -> Table:
@@ -56,7 +57,8 @@ def of_case(mesh: Any, data: str | Mapping[str, str], where: str, way: Way) -> T
 def _stresses(mesh: Any, name: str, face: int, where: str, way: Way) -> Table:
     """Tensors of the points, nan where a point has none, or of the cells at each of their nodes."""
     nodes, elements, values = _data(mesh, name, where)
-    six = _six(values, inside(where, f"{name}"), way.order) * way.scale
+    place = inside(where, f"{name}")
+    six = _six(values, place, way.order) * way.scale if way.six is None else _of_nine(values, place, way.six)
     there = np.isfinite(six).any(axis=1) if not elements.any() else np.ones(nodes.size, dtype=bool)
     return Table(np.column_stack([nodes, elements, np.full_like(nodes, face)])[there], six[there])
 
@@ -108,6 +110,18 @@ def _data(mesh: Any, name: str, where: str) -> tuple[IntArray, IntArray, FloatAr
         first += len(block.data)
         rows.append(np.repeat(np.asarray(values, dtype=np.float64), width, axis=0))
     return np.concatenate(places).astype(np.int64), np.concatenate(numbers), np.concatenate(rows)
+
+
+def _of_nine(values: FloatArray, where: str, six: Callable[[FloatArray], FloatArray]) -> FloatArray:
+    """Six components of nine each, row by row of the tensor; nan where a point has none."""
+    flat = values.reshape(len(values), -1)
+    if flat.shape[1] != 9:
+        raise InputError(where, f"{flat.shape[1]} components", "9 of a full tensor, row by row")
+    found = np.full((len(flat), 6), np.nan)
+    there = np.isfinite(flat).all(axis=1)
+    if there.any():
+        found[there] = six(flat[there])
+    return found
 
 
 def _six(values: FloatArray, where: str, order: Sequence[int]) -> FloatArray:

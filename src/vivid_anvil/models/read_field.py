@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from pathlib import Path
+from typing import Any
 
 from vivid_anvil.ground.checks import one_of
 from vivid_anvil.ground.errors import InputError, inside, listed
@@ -98,5 +99,5 @@ def _as_it_is(
         return read_frd(path, stress_unit=stress_unit, length_unit=length_unit, cases=cases)
     if cases is None:
         raise InputError(inside(where, "cases"), "nothing", "the names of the data that are stresses")
-    given_order = {} if order is None else {"order": order}
+    given_order: dict[str, Any] = {} if order is None else {"order": order}
     return read_mesh(path, stress_unit=stress_unit, length_unit=length_unit, cases=cases, **given_order)

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import contextlib
 import io
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 
-from vivid_anvil.ground.checks import IntArray
+from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.ground.files import existing, read_by_others
 from vivid_anvil.models.element_values import field_of_rows
@@ -31,6 +31,7 @@ def read_mesh(
     cases: Mapping[str, str | Mapping[str, str]] | Sequence[str],
     order: str = "xx, yy, zz, xy, yz, zx",
     dimension: str = "stress",
+    six: Callable[[FloatArray], FloatArray] | None = None,
 ) -> StressField:
     """The stresses of a mesh file; `cases` are the names of its data, or names of load cases with the data of each.
 
@@ -55,6 +56,8 @@ def read_mesh(
         Order of the six components: one of `ORDERS`.
     dimension : str, default "stress"
         "stress", or "strain", whose unit is stated in the same way.
+    six : callable, optional
+        Makes six components of nine, shape (n, 9) to (n, 6), where the data are full tensors of another kind.
 
     Returns
     -------
@@ -86,7 +89,7 @@ def read_mesh(
     named = dict(cases) if isinstance(cases, Mapping) else {name: name for name in cases}
     points = np.zeros((len(mesh.points), 3))
     points[:, : mesh.points.shape[1]] = mesh.points
-    way = Way(ORDERS[order], scale, length)
+    way = Way(ORDERS[order], scale, length, six)
     tables = [of_case(mesh, data, f"{file.name}, load case {name}", way) for name, data in named.items()]
     keys = [table.keys for table in tables]
     if any(not np.array_equal(key, keys[0]) for key in keys):

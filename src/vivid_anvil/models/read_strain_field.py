@@ -5,11 +5,12 @@ from __future__ import annotations
 import dataclasses
 from collections.abc import Mapping, Sequence
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, IntArray, one_of
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.models.element_values import ELEMENT_VALUES, chosen_values
 from vivid_anvil.models.hdf5_of_fields import read_field_hdf5
 from vivid_anvil.models.read_field import HDF5, TABLES
@@ -17,7 +18,13 @@ from vivid_anvil.models.read_frd import field_of_steps, refuse_no_load_case
 from vivid_anvil.models.read_mesh import read_mesh
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.models.tables_of_fields import field_of_frame, frame_of
+from vivid_anvil.spectra.responses.components import COMPONENTS
 from vivid_anvil.stress.rubber import SHEARS, STRAIN_MEASURES, green_lagrange
+from vivid_anvil.writing.headings import name_and_unit
+from vivid_anvil.writing.read_table import column_numbers
+
+GRADIENT = "deformation gradient"
+NINE = ("xx", "xy", "xz", "yx", "yy", "yz", "zx", "zy", "zz")
 
 
 def read_strain_field(
@@ -41,7 +48,8 @@ def read_strain_field(
     path : str or path
         The file.
     measure : str
-        Which measure of strain it holds: one of `STRAIN_MEASURES` with six components.
+        Which measure of strain it holds: one of `STRAIN_MEASURES`. A deformation gradient is nine components, of a mesh or a
+        table.
     shear : str, default "tensor"
         What the shear components are: one of `SHEARS`.
     strain_unit : str, optional
@@ -75,8 +83,8 @@ def read_strain_field(
     (1420, 14, 'strain')
     """
     where, ending = Path(path).name, Path(path).suffix.lower()
-    known = tuple(name for name in STRAIN_MEASURES if name != "deformation gradient")
-    one_of(inside(where, "measure"), measure, known)
+    one_of(inside(where, "measure"), measure, tuple(STRAIN_MEASURES))
+    gradient = measure == GRADIENT
     one_of(inside(where, "shear"), shear, tuple(SHEARS))
     one_of(inside(where, "element_values"), element_values, ELEMENT_VALUES)
     units = {"strain_unit": strain_unit, "length_unit": length_unit}
@@ -84,6 +92,12 @@ def read_strain_field(
         for key, given in {**units, "cases": cases, "component_order": component_order}.items():
             if given is not None:
                 raise InputError(inside(where, key), f"{given!r}", "none: the file says it itself")
+        if gradient and ending in HDF5:
+            raise InputError(
+                inside(where, "measure"), repr(measure), "six components, in HDF5", "Write Green and Lagrange's."
+            )
+        if gradient:
+            return chosen_values(field_of_frame(*_of_gradients(*frame_of(path)), "strain"), element_values, "both")
         field = read_field_hdf5(path) if ending in HDF5 else field_of_frame(*frame_of(path), "strain")
         if field.dimension != "strain":
             raise InputError(where, f"a field of {field.dimension}", "a field of strains")
@@ -92,6 +106,8 @@ def read_strain_field(
         key = next(key for key, given in units.items() if given is None)
         raise InputError(inside(where, key), "nothing", "a unit, as the file carries none", "Such as 'mm/mm'.")
     if ending == ".frd":
+        if gradient:
+            raise InputError(inside(where, "measure"), repr(measure), "'green-lagrange', as such files hold it")
         if component_order is not None or isinstance(cases, Mapping):
             key = "cases" if component_order is None else "component_order"
             raise InputError(inside(where, key), "one for a result file", "names of its steps alone")
@@ -100,11 +116,27 @@ def read_strain_field(
     elif cases is None:
         raise InputError(inside(where, "cases"), "nothing", "the names of the data that are strains")
     else:
-        order = {} if component_order is None else {"order": component_order}
+        more: dict[str, Any] = {} if component_order is None else {"order": component_order}
+        if gradient:
+            more["six"] = lambda nine: green_lagrange(nine, GRADIENT)
         field = read_mesh(
-            path, stress_unit=strain_unit, length_unit=length_unit, cases=cases, dimension="strain", **order
+            path, stress_unit=strain_unit, length_unit=length_unit, cases=cases, dimension="strain", **more
         )
+        if gradient:
+            return chosen_values(field, element_values, "both")
     return _converted(chosen_values(field, element_values, "both"), measure, shear)
+
+
+def _of_gradients(frame: Any, where: str) -> tuple[Any, str]:
+    """A table of deformation gradients as one of Green and Lagrange's strains."""
+    heads = {name_and_unit(str(cell))[0].lower(): cell for cell in frame.columns}
+    missing = [name for name in NINE if name not in heads]
+    if missing:
+        raise InputError(where, f"no column {missing[0]!r}", f"the nine of a deformation gradient: {listed(NINE)}")
+    nine = np.column_stack([column_numbers(frame[heads[one]], inside(where, f"column {heads[one]!r}")) for one in NINE])
+    strains = green_lagrange(nine, GRADIENT)
+    rest = frame.drop(columns=[heads[one] for one in NINE])
+    return rest.assign(**{f"{one} [-]": strains[:, i] for i, one in enumerate(COMPONENTS)}), where
 
 
 def _converted(field: StressField, measure: str, shear: str) -> StressField:

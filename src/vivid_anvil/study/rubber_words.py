@@ -78,7 +78,7 @@ EXAMPLES_OF_RUBBER: dict[str, Any] = {
 
 CHOICES_OF_RUBBER: dict[str, Callable[[], Iterable[Any]]] = {
     "StrainStatesSection.measure": lambda: STRAIN_MEASURES,
-    "FieldOfStrainsSection.measure": lambda: [name for name in STRAIN_MEASURES if name != "deformation gradient"],
+    "FieldOfStrainsSection.measure": lambda: STRAIN_MEASURES,
     "shear": lambda: SHEARS,
     "CrackingEnergy.energy": lambda: cracking_energy.ENERGIES,
     "closure": lambda: cracking_energy.CLOSURES,
