@@ -11,6 +11,7 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, IntArray, one_of
 from vivid_anvil.ground.errors import InputError, inside, listed
+from vivid_anvil.ground.files import read_by_others
 from vivid_anvil.models.element_values import ELEMENT_VALUES, chosen_values
 from vivid_anvil.models.hdf5_of_fields import read_field_hdf5
 from vivid_anvil.models.read_field import HDF5, TABLES
@@ -27,6 +28,7 @@ GRADIENT = "deformation gradient"
 NINE = ("xx", "xy", "xz", "yx", "yy", "yz", "zx", "zy", "zz")
 
 
+@read_by_others("a file of strains")
 def read_strain_field(
     path: str | Path,
     *,
