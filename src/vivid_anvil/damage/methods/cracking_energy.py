@@ -7,12 +7,10 @@ path and counted by rainflow; a flaw that was there from the start grows by the 
 from __future__ import annotations
 
 import dataclasses
-import weakref
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import partial
-from typing import Any, ClassVar, NamedTuple
-from weakref import WeakKeyDictionary
+from typing import Any, ClassVar
 
 import numpy as np
 from scipy.optimize import elementwise
@@ -24,6 +22,7 @@ from vivid_anvil.damage.methods.cracking_many import many_in_rubber
 from vivid_anvil.damage.methods.cracking_search import PlaceInRubber, place_in_rubber
 from vivid_anvil.damage.methods.cracking_steps import at_ends, growth_steps
 from vivid_anvil.damage.methods.cracking_words import blocks_of, told
+from vivid_anvil.damage.methods.kept import Kept
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
@@ -52,14 +51,7 @@ NO_BOUND = 1e6  # times the energy, where no body could be strained so far
 WIDE = (1e-9, 1e4)  # times the energy of a cycle, within which that of a relaxing one of the same life is looked for
 
 
-class _Known(NamedTuple):
-    """What was found for a place and a duty cycle."""
-
-    duty: weakref.ref[DutyCycle]
-    place: PlaceInRubber
-
-
-_FOUND: WeakKeyDictionary[HotSpot, _Known] = WeakKeyDictionary()
+_FOUND: Kept[PlaceInRubber] = Kept()
 
 
 @METHODS.add("cracking energy")
@@ -172,13 +164,12 @@ class CrackingEnergy(Method):
 
     def place(self, spot: HotSpot, duty_cycle: DutyCycle) -> PlaceInRubber:
         """The place under the duty cycle, with its worst plane; looked for once."""
-        known = _FOUND.get(spot)
-        if known is not None and known.duty() is duty_cycle:
-            return known.place
-        self.goes_with(duty_cycle)
-        found = place_in_rubber(self, spot, duty_cycle)
-        _FOUND[spot] = _Known(weakref.ref(duty_cycle), found)
-        return found
+
+        def look() -> PlaceInRubber:
+            self.goes_with(duty_cycle)
+            return place_in_rubber(self, spot, duty_cycle)
+
+        return _FOUND.of(spot, duty_cycle, look)
 
     def of_many(
         self,

@@ -7,14 +7,14 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from vivid_anvil.damage.methods.cracking_search import stored_energy
+from vivid_anvil.damage.methods.cracking_search import energy_of
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.stress import OfMany
 from vivid_anvil.stress.planes.deviator import FULL
 from vivid_anvil.stress.rubber.flaw_growth import damage_of_courses
 from vivid_anvil.stress.rubber.flaws_of_places import FlawsOfPlaces
-from vivid_anvil.stress.rubber.strain_states import UNDEFORMED, largest_stretch
+from vivid_anvil.stress.rubber.strain_states import UNDEFORMED
 
 if TYPE_CHECKING:
     from vivid_anvil.damage.methods.cracking_energy import CrackingEnergy
@@ -32,7 +32,7 @@ def many_in_rubber(method: CrackingEnergy, strains: FloatArray, normals: FloatAr
     for i in range(size):
         normal = stated if stated is not None else normals[i, :3] if normals[i, :3].any() else None
         if not method.on_a_plane:
-            courses = [_without_plane(method, way, strains[i]) for way in ways]
+            courses = [energy_of(method, UNDEFORMED + 2.0 * (way.weights[way.first :] @ strains[i])) for way in ways]
             by_way = damage_of_courses(method.rubber, courses, [way.often for way in ways])
             reached[i] = min(one.min() for one in courses), max(one.max() for one in courses)
         else:
@@ -61,10 +61,3 @@ def _check(strains: FloatArray, ways: Sequence[Any]) -> None:
             "stretches above 0 at every place that is assessed",
             "Leave out such nodes (leave_out), or is it another measure?",
         )
-
-
-def _without_plane(method: CrackingEnergy, way: Any, strains: FloatArray) -> FloatArray:
-    greens = UNDEFORMED + 2.0 * (way.weights[way.first :] @ strains)
-    if method.energy == "energy density":
-        return stored_energy(method.rubber.law, greens)
-    return np.asarray(method.rubber.law.energy_of("simple", np.maximum(largest_stretch(greens), 1.0)))

@@ -89,11 +89,7 @@ class PlaceInRubber:
         return tuple(self.flaw.energies(number, normal[None])[0] for number in range(len(self.flaw.ways)))
 
     def _without_plane(self, number: int) -> FloatArray:
-        own = self.flaw.cauchy_greens[number][self.flaw.ways[number].first :]
-        law = self.method.rubber.law
-        if self.method.energy == "energy density":
-            return stored_energy(law, own)
-        return np.asarray(law.energy_of("simple", np.maximum(largest_stretch(own), 1.0)))
+        return energy_of(self.method, self.flaw.cauchy_greens[number][self.flaw.ways[number].first :])
 
     def table_of(self, one: EventOfPlace, courses: Sequence[FloatArray]) -> Cycles:
         """Cycles of an event, of all its ways."""
@@ -126,6 +122,14 @@ def _samples(way: StrainWay, rows: IntArray) -> FloatArray:
     """Samples of the event at rows of the repeated part; of a state that is passed between two the sample before it."""
     known = np.maximum.accumulate(way.samples)
     return np.asarray(known[np.asarray(rows, dtype=np.int64)])
+
+
+def energy_of(method: CrackingEnergy, cauchy_greens: FloatArray) -> FloatArray:
+    """What is counted of each C, shape (rows, 6), where that hangs on no plane, MPa."""
+    law = method.rubber.law
+    if method.energy == "energy density":
+        return stored_energy(law, cauchy_greens)
+    return np.asarray(law.energy_of("simple", np.maximum(largest_stretch(cauchy_greens), 1.0)))
 
 
 def stored_energy(law: Any, cauchy_greens: FloatArray) -> FloatArray:

@@ -7,12 +7,10 @@ S-N curve is asked about at the fully reversed amplitude that has the same param
 from __future__ import annotations
 
 import dataclasses
-import weakref
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import partial
 from typing import Any, ClassVar
-from weakref import WeakKeyDictionary
 
 import numpy as np
 
@@ -21,6 +19,7 @@ from vivid_anvil.counting.cycles import of_a_repeat
 from vivid_anvil.damage.methods.critical_plane_findings import critical_plane_findings
 from vivid_anvil.damage.methods.critical_plane_steps import load_steps, plane_steps
 from vivid_anvil.damage.methods.endless_life import endless_life
+from vivid_anvil.damage.methods.kept import Kept
 from vivid_anvil.damage.methods.plane_search import Search, search_of
 from vivid_anvil.damage.methods.worst_plane import WorstPlane
 from vivid_anvil.events import DutyCycle, Source
@@ -42,7 +41,7 @@ from vivid_anvil.writing.result import Words
 from vivid_anvil.writing.table import Column, Table
 from vivid_anvil.writing.working import Step
 
-_FOUND: WeakKeyDictionary[HotSpot, tuple[weakref.ref[DutyCycle], WorstPlane]] = WeakKeyDictionary()
+_FOUND: Kept[WorstPlane] = Kept()
 
 
 @METHODS.add("critical plane")
@@ -194,13 +193,12 @@ class CriticalPlane(Method):
 
     def worst(self, spot: HotSpot, duty_cycle: DutyCycle) -> WorstPlane:
         """The plane and direction that are damaged most; looked for once for a place and a duty cycle."""
-        known = _FOUND.get(spot)
-        if known is not None and known[0]() is duty_cycle:
-            return known[1]
-        self.goes_with(duty_cycle)
-        worst = search_of(self, spot, duty_cycle, tensor_events(spot.fed, duty_cycle, spot.notch_factor)).worst()
-        _FOUND[spot] = weakref.ref(duty_cycle), worst
-        return worst
+
+        def look() -> WorstPlane:
+            self.goes_with(duty_cycle)
+            return search_of(self, spot, duty_cycle, tensor_events(spot.fed, duty_cycle, spot.notch_factor)).worst()
+
+        return _FOUND.of(spot, duty_cycle, look)
 
     def on_planes(self, spot: HotSpot, duty_cycle: DutyCycle) -> Callable[[FloatArray], FloatArray]:
         """Damage a repeat on planes, by their normals, shape (planes, 3): for a map, or a table of chosen planes."""

@@ -7,17 +7,16 @@ makes of the strains and normal stresses of each cycle on a plane one parameter,
 from __future__ import annotations
 
 import dataclasses
-import weakref
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property, partial
 from typing import Any, ClassVar
-from weakref import WeakKeyDictionary
 
 import numpy as np
 
 from vivid_anvil.counting import Cycles
 from vivid_anvil.counting.cycles import of_a_repeat
+from vivid_anvil.damage.methods.kept import Kept
 from vivid_anvil.damage.methods.strain_plane_findings import strain_plane_findings
 from vivid_anvil.damage.methods.strain_plane_steps import at_ends, strain_steps
 from vivid_anvil.damage.methods.strain_search import StrainSearch, Yielded, yielded
@@ -47,12 +46,11 @@ NONE = -1  # of no sample
 class _Known:
     """What was found for a place and a duty cycle."""
 
-    duty: weakref.ref[DutyCycle]
     worst: WorstPlane
     yielded: Yielded
 
 
-_FOUND: WeakKeyDictionary[HotSpot, _Known] = WeakKeyDictionary()
+_FOUND: Kept[_Known] = Kept()
 
 
 @METHODS.add("strain on planes")
@@ -196,14 +194,13 @@ class StrainPlane(Method):
 
     def known(self, spot: HotSpot, duty_cycle: DutyCycle) -> _Known:
         """The worst plane and how the place yields; looked for once for a place and a duty cycle."""
-        known = _FOUND.get(spot)
-        if known is not None and known.duty() is duty_cycle:
-            return known
-        self.goes_with(duty_cycle)
-        local = yielded(self, spot, duty_cycle)
-        found = _Known(weakref.ref(duty_cycle), StrainSearch(self, spot, local.events).worst(), local)
-        _FOUND[spot] = found
-        return found
+
+        def look() -> _Known:
+            self.goes_with(duty_cycle)
+            local = yielded(self, spot, duty_cycle)
+            return _Known(StrainSearch(self, spot, local.events).worst(), local)
+
+        return _FOUND.of(spot, duty_cycle, look)
 
     def worst(self, spot: HotSpot, duty_cycle: DutyCycle) -> WorstPlane:
         """The plane and direction that are damaged most."""
