@@ -11,6 +11,7 @@ import numpy as np
 from vivid_anvil.damage.methods.cracking_search import stored_energy
 from vivid_anvil.materials.rubber import PowerTearing, Rubber
 from vivid_anvil.stress.planes.deviator import FULL
+from vivid_anvil.stress.rubber._kernels import WEIGHTS
 from vivid_anvil.units import UnitSystem, display_unit, shown
 from vivid_anvil.writing.working import Step, put_in
 
@@ -193,8 +194,38 @@ def at_ends(method: CrackingEnergy, life: Any, row: int, units: UnitSystem) -> l
                 law.origin,
             )
         )
+        if label == "max" and method.on_a_plane:
+            steps += _one_step(place, way, at, show)
         steps.append(_opening(method, place, way, at, label, value, show))
     return steps
+
+
+def _one_step(place: Any, way: int, at: int, show: _In) -> list[Step]:
+    """The step on the way to the maximum that adds most, of those on which the plane is pulled all along."""
+    path, first = place.flaw.paths[way], place.flaw.ways[way].first
+    x, y, z = place.worst.normal.tolist()
+    squares = np.array([x * x, y * y, z * z, x * y, y * z, z * x])
+    work, line, traction = (form[: first + at] @ squares for form in path.forms)
+    added = np.where(traction.min(axis=1) > 0.0, (work / line) @ WEIGHTS, -np.inf)
+    if not added.size or not np.isfinite(added.max()):
+        return []
+    step = int(added.argmax())
+    unit, one = show.unit("energy density"), show.of(1.0, "energy density")
+    shares = ("1/12", "5/12", "5/12", "1/12")
+    parts = [
+        f"{share} × {put_in(one * float(g))} / {put_in(float(h))}"
+        for share, g, h in zip(shares, work[step], line[step], strict=True)
+    ]
+    return [
+        Step(
+            f"Of the way there the step that adds most, from row {step} to {step + 1}, by four points of Gauss and Lobatto",
+            "ΔW = Σ w (R·C S ΔE R) / (R·C R)",
+            " + ".join(parts),
+            one * float(added[step]),
+            unit,
+            MARS,
+        )
+    ]
 
 
 def _opening(method: CrackingEnergy, place: Any, way: int, at: int, label: str, value: float, show: _In) -> Step:
