@@ -3,6 +3,7 @@
 import dataclasses
 import itertools
 import math
+import re
 from concurrent.futures import ProcessPoolExecutor
 
 import meshio
@@ -13,6 +14,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation
 
+from tests.by_hand import by_hand
 from vivid_anvil.damage import CrackingEnergy, StressLife, assess_life, compare_rules
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event, LoadStates
 from vivid_anvil.fields import assess_model, free_surface_normals, model_answer, node_life
@@ -404,6 +406,27 @@ def test_findings_of_law_tests_threshold_and_ratio():
         for pair in ((1, 1), (1.3, 1), (1.6, 1), (1.6, 1.2), (1.6, 1.4), (1.3, 1.4), (1, 1.4), (1, 1.2))
     ]
     assert "energy-drifts" in {one.code for one in life_of(turning).findings}
+
+
+SAID = re.compile(r"MJ/m\^3|in\*lbf/in\^3|N/mm|lbf/in|mm/cycle|in/cycle")
+
+
+@pytest.mark.parametrize("units", ["metric", "us"])
+@pytest.mark.parametrize("growth", GROWTHS)
+def test_every_line_of_the_working_can_be_redone(growth, units):
+    life = life_of([pulled(1.2), *ramp(1.8, low=1.4)], first=2, rubber=with_growth(growth))
+    working = life.working(units)
+    redone = 0
+    for step in working.steps:
+        if step.numbers.startswith(("at ", "growth ")):  # a rate of a law, told with its formula
+            continue
+        text = SAID.sub("", step.numbers).replace("e^(", "exp(").replace("[", "(").replace("]", ")")
+        for sign, power in (("²", "**2"), ("³", "**3")):
+            text = text.replace(sign, power)
+        assert by_hand(text) == pytest.approx(step.value, rel=2e-4, abs=1e-12), step
+        redone += 1
+    assert redone >= len(working.steps) - 2 - 6
+    assert working.steps[-1].value == pytest.approx(life.life_repeats)
 
 
 def test_elements_that_disagree_and_events_that_never_happen_are_told():
