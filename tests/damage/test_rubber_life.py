@@ -488,3 +488,12 @@ def test_laws_at_temperatures_and_through_tests(tmp_path):
     assert read.energies == pytest.approx(2.0 * math.pi / math.sqrt(1.4) * stored * np.array([1.0, 2.0, 3.0]))
     with pytest.raises(InputError, match="a law that gives it"):
         read_tearing_tests(tmp_path / "edge.csv")
+
+
+def test_one_flaw_under_very_many_cycles_is_grown_on_even_pieces(monkeypatch):
+    rng = np.random.default_rng(3)
+    energy, r, often = 10.0 ** rng.uniform(-2.0, 0.2, 90), rng.uniform(0.0, 0.5, 90), rng.uniform(1.0, 9.0, 90)
+    law = GROWTHS["regimes"]
+    quick = law.passes(energy, r, often, 0.04, 1.2)
+    monkeypatch.setattr(tearing_law, "MOST_MARKS", 10**9)
+    assert quick == pytest.approx(law.passes(energy, r, often, 0.04, 1.2), rel=1e-7)

@@ -16,7 +16,7 @@ from vivid_anvil.counting import Cycles, rainflow
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.stress.planes import PlaneFound, worst_plane
+from vivid_anvil.stress.planes import PlaneFound, plane_map, worst_plane
 from vivid_anvil.stress.planes.deviator import FULL
 from vivid_anvil.stress.rubber.flaw_growth import FlawOnPlanes
 from vivid_anvil.stress.rubber.flaws_of_places import FlawsOfPlaces
@@ -30,6 +30,7 @@ TIES, APART = (
     10.0,
     1.0,
 )  # degrees between planes of the net on which others are looked for, and between planes that are told apart
+MANY = 2000  # rows of all ways, from which on planes that tie are not climbed
 ALIKE = 1e-3  # share within which two planes do the same damage
 
 
@@ -66,10 +67,13 @@ class PlaceInRubber:
         if worst is None:
             return np.zeros((0, 3))
         values = self.flaw.damage if worst.value > 0.0 else self.flaw.peaks
-        others = worst_plane(values, step_degrees=TIES)
-        if others.value < (1.0 - ALIKE) * float(values(worst.normal[None])[0]):
-            return np.zeros((0, 3))
-        near = np.concatenate([others.normal[None], others.ties])
+        least = (1.0 - ALIKE) * float(values(worst.normal[None])[0])
+        if sum(len(one) for one in self.flaw.cauchy_greens) > MANY:  # planes of the net alone, as they are
+            normals, found = plane_map(values, step_degrees=TIES)
+            near = normals[found >= least]
+        else:
+            others = worst_plane(values, step_degrees=TIES)
+            near = np.concatenate([others.normal[None], others.ties]) if others.value >= least else np.zeros((0, 3))
         return np.asarray(near[np.abs(near @ worst.normal) < np.cos(np.radians(APART))])
 
     @property

@@ -27,6 +27,7 @@ R_EFFECTS = {
     "crystallising": "rubber that crystallises when stretched: the slope rises with R (Mars and Fatemi 2003)",
 }
 POINTS = 24  # of Gauss and Legendre on each piece of an integral over ln c
+MOST_MARKS, PANELS, FEW_POINTS = 200, 400, 4  # pieces between knees; else even ones, with fewer points each
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -329,7 +330,9 @@ class TearingLaw(ABC):
             return math.inf
         knees = [self._size_at(knee, per_size, r) for knee in self.knees]
         marks = np.unique(np.concatenate([[start, end], *(one[(one > start) & (one < end)] for one in knees)]))
-        at, weights = np.polynomial.legendre.leggauss(POINTS)
+        many = marks.size > MOST_MARKS  # knees of so many cycles that none stands out
+        marks = np.geomspace(start, end, PANELS + 1) if many else marks
+        at, weights = np.polynomial.legendre.leggauss(FEW_POINTS if many else POINTS)
         total = 0.0
         for low, high in zip(np.log(marks[:-1]), np.log(marks[1:]), strict=True):
             half = 0.5 * (high - low)
