@@ -16,6 +16,7 @@ LAW = {"kind": "mooney-rivlin", "c10": "0.45 MPa", "c01": "0.08 MPa"}
 GROWTH = {"kind": "power", "rate": "3e-3 mm/cycle", "at": "10 kJ/m^2", "slope": 2.0}
 
 OF_RUBBER: dict[str, KeyWords] = {
+    "rubber": KeyWords("the rubber: its laws and flaws", "bush"),
     "rubbers": KeyWords("rubbers by a name of your own", {"bush": {"card": "bushing-rubber-60"}}),
     "HotSpotSection.strain_states": KeyWords("computed states of strain at a place of rubber, a file each", [STATES]),
     "ModelSection.strain_states": KeyWords("computed states of strain of a model of rubber, a file each", [FIELDS]),
@@ -45,7 +46,6 @@ OF_RUBBER: dict[str, KeyWords] = {
 }
 
 EXAMPLES_OF_RUBBER: dict[str, Any] = {
-    "rubber": "bush",
     "Rubber.law": LAW,
     "Rubber.growth": GROWTH,
     "initial_flaw": "0.04 mm",
