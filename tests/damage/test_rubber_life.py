@@ -223,7 +223,7 @@ def test_blocks_add_and_the_way_in_is_not_repeated():
 def test_states_at_loads_are_passed_on_the_way_of_any_load():
     turn = StatesInTurn(channel="sink", cases=["a", "b", "c"], at=["2 mm", "4 mm", "6 mm"])
     assert turn.places.tolist() == [0.0, 2.0, 4.0, 6.0]
-    assert turn.weights(np.array([0.0, 1.0, 5.0, 7.0]), "e").tolist() == [
+    assert turn.weights(np.array([0.0, 1.0, 5.0, 7.0])).tolist() == [
         [0, 0, 0],
         [0.5, 0, 0],
         [0, 0.5, 0.5],

@@ -127,6 +127,14 @@ FAULTS_OF_RUBBER = {
         "channel vertical force",
         "a number of a state",
     ),
+    "one file twice": (
+        model(
+            "strain_states = [",
+            'strain_states = [{ file = "rubber.csv", measure = "nominal", channel = "vertical force", at = ["20 kN"] }, ',
+        ),
+        "file",
+        "rubber.csv beside rubber.csv",
+    ),
     "a model of both": (model("[model]\n", '[model]\nstresses = "few_nodes.csv"\n'), "stresses", "or strain_states"),
     "a surface of stresses": (
         model(

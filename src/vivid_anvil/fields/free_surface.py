@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from vivid_anvil.fields.planes import faces_across
+from vivid_anvil.fields.planes import faces_across, normals_by_area
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.units import opened
@@ -51,13 +51,9 @@ def free_surface_normals(field: StressField, name: str = WHOLE) -> dict[int, tup
             "no outer face all of whose nodes are in the set",
             "a set of nodes on the surface of the model",
         )
-    total = np.zeros((field.size, 3))
-    for i in range(4):
-        rows = np.ones(len(faces), dtype=bool) if i < 3 else faces[:, 2] != faces[:, 3]
-        np.add.at(total, faces[rows, i], across[rows])
-    length = np.linalg.norm(total, axis=1)
+    normals = normals_by_area(field, faces, across)
     found = {}
-    for place in np.flatnonzero(length > 0.0).tolist():
-        x, y, z = (total[place] / length[place]).tolist()
+    for place in np.flatnonzero(np.isfinite(normals[:, 0])).tolist():
+        x, y, z = normals[place].tolist()
         found[int(field.node_ids[place])] = (x, y, z)
     return found

@@ -30,7 +30,11 @@ SMOOTH = 0.94  # cosine of 20 degrees: faces that differ more meet at an edge
 @opened()
 def surface_normals(field: StressField) -> FloatArray:
     """Outward normals at the nodes of the surface, shape (n, 3), mean over its faces by area; nan inside of the model."""
-    faces, across = faces_across(field)
+    return normals_by_area(field, *faces_across(field))
+
+
+def normals_by_area(field: StressField, faces: IntArray, across: FloatArray) -> FloatArray:
+    """Unit normals at the nodes of faces, shape (n, 3), mean by area of what `faces_across` gives; nan at other nodes."""
     total = np.zeros((field.size, 3))
     for i in range(4):
         rows = np.ones(len(faces), dtype=bool) if i < 3 else faces[:, 2] != faces[:, 3]

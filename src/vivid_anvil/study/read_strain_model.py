@@ -28,13 +28,23 @@ OF_FILE = ("measure", "shear", "strain_unit", "length_unit", "cases", "component
 def strains_of(sections: Sequence[FieldOfStrainsSection], folder: Path) -> StressField:
     """The strains of all states of all files, each state by the name of its file and its own."""
     fields = []
+    stems: dict[str, str] = {}
     for i, one in enumerate(sections):
         with within(inside("strain_states", str(i))):
+            stem = Path(one.file).stem
+            if stem in stems:
+                raise InputError(
+                    "file",
+                    f"{one.file} beside {stems[stem]}",
+                    "files whose names differ, for states go by them",
+                    "Rename one; a file that several events go through is given once, with all of them in events.",
+                )
+            stems[stem] = one.file
             how: dict[str, Any] = {key: value for key, value in one.given.items() if key in OF_FILE}
             field = read_strain_field(folder / one.file, **how)
             if one.at is not None and len(one.at) != len(field.cases):
                 raise InputError("at", f"{len(one.at)} values", f"{len(field.cases)}, one for each state of {one.file}")
-            names = [f"{Path(one.file).stem}, {case}" for case in field.cases]
+            names = [f"{stem}, {case}" for case in field.cases]
             fields.append(dataclasses.replace(field, cases=names))
     return fields[0] if len(fields) == 1 else joined_cases(fields)
 

@@ -46,7 +46,7 @@ class StatesInTurn:
     Examples
     --------
     >>> turn = StatesInTurn(channel="step", cases=["cold", "warm", "hot"])
-    >>> turn.weights(np.array([1.0, 2.5]), "warm-up")
+    >>> turn.weights(np.array([1.0, 2.5]))
     array([[1. , 0. , 0. ],
            [0. , 0.5, 0.5]])
     """
@@ -145,7 +145,7 @@ class StatesInTurn:
             )
         return values
 
-    def weights(self, values: FloatArray, event: str) -> FloatArray:
+    def weights(self, values: FloatArray) -> FloatArray:
         """What each state counts at values of the channel, shape (samples, cases); beyond the last the line goes on."""
         places, states = self.places, self._state_of_place
         if places.size == 1:

@@ -159,7 +159,7 @@ class StrainLoads:
             return max(sequence.beyond(values), left - 1.0)
 
         def weights(values: FloatArray) -> FloatArray:
-            own = left * sequence.weights(values, name)
+            own = left * sequence.weights(values)
             return np.pad(own, ((0, 0), (before, after)))
 
         def way(values: FloatArray, times: float, first: int) -> StrainWay:
@@ -193,7 +193,7 @@ class StrainLoads:
         """What each state counts at values of the event's channel, shape (samples, cases)."""
         sequence, at = self.of(event)
         turns = sequence.at is None
-        own = sequence.weights(values if turns else self.load_factor * values, event)
+        own = sequence.weights(values if turns else self.load_factor * values)
         return np.pad(
             own * (self.load_factor if turns else 1.0), ((0, 0), (at, len(self.cases) - at - len(sequence.cases)))
         )
