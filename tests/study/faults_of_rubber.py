@@ -132,7 +132,7 @@ FAULTS_OF_RUBBER = {
             "strain_states = [",
             'strain_states = [{ file = "rubber.csv", measure = "nominal", channel = "vertical force", at = ["20 kN"] }, ',
         ),
-        "file",
+        "strain_states, entry 2, file",
         "rubber.csv beside rubber.csv",
     ),
     "a model of both": (model("[model]\n", '[model]\nstresses = "few_nodes.csv"\n'), "stresses", "or strain_states"),
@@ -151,7 +151,7 @@ FAULTS_OF_RUBBER = {
         "strain_unit",
         "the file says it itself",
     ),
-    "places that are not as many": (model('["20 kN"]', '["10 kN", "20 kN"]'), "at", "one for each state"),
+    "places that are not as many": (model('["20 kN"]', '["10 kN", "20 kN"]'), "strain_states, entry 1, at", "one for each state"),
     "steel by strains": (
         model(
             '{ kind = "cracking energy", rubber = "bar", surface_normal = [0, 0, 1] }', '{ sn_curve = "fillet_weld" }'

@@ -30,22 +30,24 @@ def strains_of(sections: Sequence[FieldOfStrainsSection], folder: Path) -> Stres
     fields = []
     stems: dict[str, str] = {}
     for i, one in enumerate(sections):
-        with within(inside("strain_states", str(i))):
-            stem = Path(one.file).stem
-            if stem in stems:
-                raise InputError(
-                    "file",
-                    f"{one.file} beside {stems[stem]}",
-                    "files whose names differ, for states go by them",
-                    "Rename one; a file that several events go through is given once, with all of them in events.",
-                )
-            stems[stem] = one.file
-            how: dict[str, Any] = {key: value for key, value in one.given.items() if key in OF_FILE}
-            field = read_strain_field(folder / one.file, **how)
-            if one.at is not None and len(one.at) != len(field.cases):
-                raise InputError("at", f"{len(one.at)} values", f"{len(field.cases)}, one for each state of {one.file}")
-            names = [f"{stem}, {case}" for case in field.cases]
-            fields.append(dataclasses.replace(field, cases=names))
+        entry = f"strain_states, entry {i + 1}"
+        stem = Path(one.file).stem
+        if stem in stems:
+            raise InputError(
+                f"{entry}, file",
+                f"{one.file} beside {stems[stem]}",
+                "files whose names differ, for states go by them",
+                "Rename one; a file that several events go through is given once, with all of them in events.",
+            )
+        stems[stem] = one.file
+        how: dict[str, Any] = {key: value for key, value in one.given.items() if key in OF_FILE}
+        field = read_strain_field(folder / one.file, **how)
+        if one.at is not None and len(one.at) != len(field.cases):
+            raise InputError(
+                f"{entry}, at", f"{len(one.at)} values", f"{len(field.cases)}, one for each state of {one.file}"
+            )
+        names = [f"{stem}, {case}" for case in field.cases]
+        fields.append(dataclasses.replace(field, cases=names))
     return fields[0] if len(fields) == 1 else joined_cases(fields)
 
 
