@@ -14,6 +14,7 @@ DEFINITIONS = (
     "meter = [length]",
     "second = [time]",
     "gram = [mass]",
+    "kelvin = [temperature]",
     "minute = 60 * second",
     "hour = 3600 * second",
     "hertz = 1 / second",

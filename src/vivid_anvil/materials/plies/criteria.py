@@ -1,0 +1,289 @@
+"""Static criteria of a ply in plane stress: how near each mode is to breaking it.
+
+In: s1, s2, t12, shape (n, 3), MPa. Out: by mode an index that is 1 where the ply breaks (as its author writes it: of some the
+square of the stress), and the reserve, the factor on the stress that moves with the load by which it would break.
+"""
+
+from __future__ import annotations
+
+import math
+from abc import ABC, abstractmethod
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import ClassVar
+
+import numpy as np
+from numpy.typing import ArrayLike
+from scipy.optimize import elementwise
+
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.choices import Choices
+from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.materials.plies.ply import Ply
+from vivid_anvil.units import Coherent
+
+PLY_CRITERIA: Choices[type[PlyCriterion]] = Choices("ply criterion")
+FIBRE_TENSION, FIBRE_COMPRESSION = "fibre tension", "fibre compression"
+MATRIX_TENSION, MATRIX_COMPRESSION, SHEAR, WHOLE = "matrix tension", "matrix compression", "shear", "whole ply"
+LARGEST = 1e9  # a reserve beyond is none: nothing of the load reaches this mode
+
+
+def stresses_of_plies(given: ArrayLike, where: str = "stresses") -> FloatArray:
+    """Finite stresses s1, s2, t12, shape (n, 3); InputError for another shape."""
+    found = np.atleast_2d(np.asarray(given, dtype=np.float64))
+    if found.ndim != 2 or found.shape[1] != 3 or not np.isfinite(found).all():
+        raise InputError(where, f"shape {found.shape}", "finite stresses s1, s2, t12, MPa, shape (n, 3)")
+    return found
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlyCriterion(ABC):
+    """A criterion. Forms: see `PLY_CRITERIA`.
+
+    Examples
+    --------
+    >>> ply = Ply(
+    ...     name="p",
+    ...     modulus_along="138 GPa",
+    ...     modulus_across="9 GPa",
+    ...     shear_modulus="5.2 GPa",
+    ...     poissons_ratio=0.3,
+    ...     tension_along=1500.0,
+    ...     compression_along=1200.0,
+    ...     tension_across=45.0,
+    ...     compression_across=180.0,
+    ...     shear_strength=75.0,
+    ... )
+    >>> {mode: round(float(one[0]), 4) for mode, one in Hashin().indices(ply, [900.0, 20.0, 30.0]).items() if one[0] > 0}
+    {'fibre tension': 0.52, 'matrix tension': 0.3575}
+    """
+
+    kind: ClassVar[str]
+    origin: ClassVar[str]
+    squared: ClassVar[bool] = False  # whether the index goes with the square of the stress
+
+    @abstractmethod
+    def indices(self, ply: Ply, stresses: ArrayLike) -> Mapping[str, FloatArray]:
+        """The index of each mode, -, shape (n,): 0 where the stress has not its sign, 1 where the ply breaks."""
+
+    def reserves(
+        self, ply: Ply, stresses: ArrayLike, constant: ArrayLike = (0.0, 0.0, 0.0)
+    ) -> Mapping[str, FloatArray]:
+        """Factor on `stresses` at which each mode breaks beside stresses that are always there, shape (n,); inf: never.
+
+        0 where those break the ply alone.
+        """
+        moved = stresses_of_plies(stresses)
+        there = np.broadcast_to(stresses_of_plies(constant, "constant stresses"), moved.shape)
+        return {mode: self._reserve(ply, mode, moved, there) for mode in self.indices(ply, moved[:1])}
+
+    def _reserve(self, ply: Ply, mode: str, moved: FloatArray, there: FloatArray) -> FloatArray:
+        def over(log_factor: FloatArray, at: FloatArray) -> FloatArray:
+            rows = at.astype(np.int64)
+            found = self.indices(ply, there[rows] + np.exp(log_factor)[..., None] * moved[rows])[mode]
+            return np.asarray(found - 1.0)
+
+        rows = np.arange(len(moved), dtype=np.float64)
+        reserve = np.full(len(moved), np.inf)
+        alone = self.indices(ply, there)[mode] >= 1.0
+        reserve[alone] = 0.0
+        grid = np.log(np.geomspace(1e-6, LARGEST, 151))
+        last = np.full(len(moved), grid[0])
+        open_ = ~alone & moved.any(axis=1)
+        for point in grid:  # the first of a coarse row of factors that breaks it, then between the two
+            if not open_.any():
+                break
+            at = np.flatnonzero(open_)
+            breaks = over(np.full(at.size, point), rows[at]) >= 0.0
+            hit = at[breaks]
+            if hit.size:
+                found = elementwise.find_root(over, (last[hit], np.full(hit.size, point)), args=(rows[hit],))
+                reserve[hit] = np.exp(np.where(np.isfinite(found.x), found.x, point))
+                open_[hit] = False
+            last[at] = point
+        return reserve
+
+
+@PLY_CRITERIA.add("largest stress")
+@dataclass(frozen=True, kw_only=True)
+class LargestPlyStress(PlyCriterion):
+    """Each component over its strength.
+
+    Examples
+    --------
+    >>> sorted(LargestPlyStress().modes)
+    ['fibre compression', 'fibre tension', 'matrix compression', 'matrix tension', 'shear']
+    """
+
+    origin: ClassVar[str] = "Jones, Mechanics of Composite Materials"
+    modes: ClassVar[tuple[str, ...]] = (FIBRE_TENSION, FIBRE_COMPRESSION, MATRIX_TENSION, MATRIX_COMPRESSION, SHEAR)
+
+    def indices(self, ply: Ply, stresses: ArrayLike) -> Mapping[str, FloatArray]:
+        """s / X of each."""
+        return _by_side(stresses_of_plies(stresses), ply.strengths("the criterion of the largest stress"))
+
+
+@PLY_CRITERIA.add("largest strain")
+@dataclass(frozen=True, kw_only=True)
+class LargestPlyStrain(PlyCriterion):
+    """Each strain over that at which the strength of its component alone is reached: X_t / E1, ...
+
+    Examples
+    --------
+    >>> LargestPlyStrain().kind
+    'largest strain'
+    """
+
+    origin: ClassVar[str] = "Jones, Mechanics of Composite Materials"
+
+    def indices(self, ply: Ply, stresses: ArrayLike) -> Mapping[str, FloatArray]:
+        """e / e_X of each."""
+        xt, xc, yt, yc, s = ply.strengths("the criterion of the largest strain").tolist()
+        strains = stresses_of_plies(stresses) @ np.linalg.inv(ply.stiffness)
+        e1, e2, g = ply.modulus_along, ply.modulus_across, ply.shear_modulus
+        return _by_side(strains, np.array([xt / e1, xc / e1, yt / e2, yc / e2, s / g]))
+
+
+@PLY_CRITERIA.add("Tsai-Wu")
+@dataclass(frozen=True, kw_only=True)
+class TsaiWu(PlyCriterion):
+    """One surface of second order for all modes; `interaction` is F12 / √(F11 F22).
+
+    Parameters
+    ----------
+    interaction : float, default -0.5
+        Of s1 with s2, above -1 and below 1, -.
+
+    Raises
+    ------
+    InputError
+        For an interaction with which the surface is open.
+
+    Examples
+    --------
+    >>> TsaiWu(interaction=0.0)
+    TsaiWu(interaction=0.0)
+    """
+
+    interaction: Coherent = Coherent("number", above=-1.0, below=1.0, default=-0.5)
+    origin: ClassVar[str] = "Tsai and Wu 1971"
+    squared: ClassVar[bool] = True
+
+    def indices(self, ply: Ply, stresses: ArrayLike) -> Mapping[str, FloatArray]:
+        """F_i s_i + F_ij s_i s_j."""
+        one, two, shear = stresses_of_plies(stresses).T
+        xt, xc, yt, yc, s = ply.strengths("the criterion of Tsai and Wu").tolist()
+        f11, f22 = 1.0 / (xt * xc), 1.0 / (yt * yc)
+        straight = (1.0 / xt - 1.0 / xc) * one + (1.0 / yt - 1.0 / yc) * two
+        squares = f11 * one**2 + f22 * two**2 + (shear / s) ** 2
+        return {WHOLE: straight + squares + 2.0 * self.interaction * math.sqrt(f11 * f22) * one * two}
+
+
+@PLY_CRITERIA.add("Hashin")
+@dataclass(frozen=True, kw_only=True)
+class Hashin(PlyCriterion):
+    """Fibres and matrix, in tension and compression, each with its own sum of squares.
+
+    Examples
+    --------
+    >>> Hashin().squared
+    True
+    """
+
+    origin: ClassVar[str] = "Hashin 1980"
+    squared: ClassVar[bool] = True
+
+    def indices(self, ply: Ply, stresses: ArrayLike) -> Mapping[str, FloatArray]:
+        """Of plane stress."""
+        one, two, shear = stresses_of_plies(stresses).T
+        xt, xc, yt, yc, s = ply.strengths("the criterion of Hashin").tolist()
+        st = 0.5 * yc if ply.shear_across is None else ply.shear_across
+        sheared = (shear / s) ** 2
+        pushed = (two / (2.0 * st)) ** 2 + ((yc / (2.0 * st)) ** 2 - 1.0) * two / yc + sheared
+        return {
+            FIBRE_TENSION: np.where(one >= 0.0, (one / xt) ** 2 + sheared, 0.0),
+            FIBRE_COMPRESSION: np.where(one < 0.0, (one / xc) ** 2, 0.0),
+            MATRIX_TENSION: np.where(two >= 0.0, (two / yt) ** 2 + sheared, 0.0),
+            MATRIX_COMPRESSION: np.where(two < 0.0, np.maximum(pushed, 0.0), 0.0),
+        }
+
+
+@PLY_CRITERIA.add("Puck")
+@dataclass(frozen=True, kw_only=True)
+class Puck(PlyCriterion):
+    """Fibres by their stress; cracks between fibres by their plane: modes A (pulled), B (pressed, straight), C (slanted).
+
+    Parameters
+    ----------
+    tension_slope : float, default 0.3
+        p of the surface at s2 = 0 on the side of tension; about 0.3 of glass, 0.35 of carbon, -.
+    compression_slope : float, default 0.25
+        p on the side of compression; about 0.25 of glass, 0.3 of carbon, -.
+
+    Raises
+    ------
+    InputError
+        For slopes outside 0 to 0.5.
+
+    Examples
+    --------
+    >>> Puck(tension_slope=0.35, compression_slope=0.3)
+    Puck(tension_slope=0.35, compression_slope=0.3)
+    """
+
+    tension_slope: Coherent = Coherent("number", above=0.0, below=0.5, default=0.3)
+    compression_slope: Coherent = Coherent("number", above=0.0, below=0.5, default=0.25)
+    origin: ClassVar[str] = "Puck and Schürmann 1998; VDI 2014, part 3"
+
+    def indices(self, ply: Ply, stresses: ArrayLike) -> Mapping[str, FloatArray]:
+        """Effort of each mode."""
+        one, two, shear = stresses_of_plies(stresses).T
+        xt, xc, yt, yc, s = ply.strengths("the criterion of Puck").tolist()
+        pt, pc = self.tension_slope, self.compression_slope
+        across = s / (2.0 * pc) * (math.sqrt(1.0 + 2.0 * pc * yc / s) - 1.0)  # R_A of the plane of action
+        p_across = pc * across / s
+        corner = s * math.sqrt(1.0 + 2.0 * p_across)  # shear where B becomes C
+        size = np.abs(shear)
+        a = np.sqrt((shear / s) ** 2 + (1.0 - pt * yt / s) ** 2 * (two / yt) ** 2) + pt * two / s
+        b = (np.sqrt(shear**2 + (pc * two) ** 2) + pc * two) / s
+        with np.errstate(divide="ignore", invalid="ignore"):
+            c = ((shear / (2.0 * (1.0 + p_across) * s)) ** 2 + (two / yc) ** 2) * yc / -two
+        straight = np.abs(two) * corner <= size * across
+        return {
+            FIBRE_TENSION: np.maximum(one / xt, 0.0),
+            FIBRE_COMPRESSION: np.maximum(-one / xc, 0.0),
+            "between fibres A": np.where(two >= 0.0, a, 0.0),
+            "between fibres B": np.where((two < 0.0) & straight, b, 0.0),
+            "between fibres C": np.where((two < 0.0) & ~straight, c, 0.0),
+        }
+
+
+def _by_side(values: FloatArray, limits: FloatArray) -> Mapping[str, FloatArray]:
+    one, two, shear = values.T
+    xt, xc, yt, yc, s = limits.tolist()
+    return {
+        FIBRE_TENSION: np.maximum(one / xt, 0.0),
+        FIBRE_COMPRESSION: np.maximum(-one / xc, 0.0),
+        MATRIX_TENSION: np.maximum(two / yt, 0.0),
+        MATRIX_COMPRESSION: np.maximum(-two / yc, 0.0),
+        SHEAR: np.abs(shear) / s,
+    }
+
+
+def criterion_of(given: PlyCriterion | str, where: str = "criterion") -> PlyCriterion:
+    """A criterion by itself or by its name, with its usual numbers."""
+    if isinstance(given, PlyCriterion):
+        return given
+    return PLY_CRITERIA.get(given, inside(where, "kind"))()
+
+
+__all__ = [
+    "PLY_CRITERIA",
+    "Hashin",
+    "LargestPlyStrain",
+    "LargestPlyStress",
+    "PlyCriterion",
+    "Puck",
+    "TsaiWu",
+    "criterion_of",
+]

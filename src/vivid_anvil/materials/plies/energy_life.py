@@ -1,0 +1,93 @@
+"""Life of a ply by its strain energy: one law for all angles between load and fibres.
+
+In: stresses s1, s2, t12 at both ends of cycles, MPa. Energy by Ellyin and El-Kadi, each component over its static strength by
+Shokrieh and Taheri-Behrooz: ΔW* = Σ (s_max² - s_min²) / X², N = (K / ΔW*)^(1/a). For cycles that stay on one side of 0.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.materials.plies.ply import Ply
+from vivid_anvil.units import Coherent, number
+
+
+@dataclass(frozen=True, kw_only=True, repr=False)
+class EnergyLife:
+    """ΔW* = K N^(-a) of the energy of a cycle over that which breaks the ply.
+
+    Parameters
+    ----------
+    constant : float
+        K, -.
+    exponent : float
+        a, -.
+    source : str, default "not stated"
+        Where the numbers come from, in words.
+
+    Raises
+    ------
+    InputError
+        For values of another kind or range.
+
+    Examples
+    --------
+    >>> EnergyLife(constant=0.55, exponent=0.09)
+    <EnergyLife: ΔW* = 0.55 N^(-0.09)>
+    """
+
+    constant: Coherent = Coherent("number", above=0.0)
+    exponent: Coherent = Coherent("number", above=0.0)
+    source: str = "not stated"
+
+    def __post_init__(self) -> None:
+        checks.text("energy life, source", self.source)
+
+    def lives(self, ply: Ply, high: ArrayLike, low: ArrayLike) -> FloatArray:
+        """Cycles, shape (n,), of stresses s1, s2, t12 at both ends, shape (n, 3), MPa."""
+        work = normalised_energy(ply, high, low)
+        with np.errstate(divide="ignore"):
+            return np.asarray((self.constant / work) ** (1.0 / self.exponent))
+
+    def __repr__(self) -> str:
+        return f"<EnergyLife: ΔW* = {number(self.constant)} N^(-{number(self.exponent)})>"
+
+
+def normalised_energy(ply: Ply, high: ArrayLike, low: ArrayLike) -> FloatArray:
+    """ΔW*, -, shape (n,): Σ (s_max² - s_min²) / X² over s1, s2, t12, X by the sign; InputError for a component that turns."""
+    upper, lower = _ends(high, low)
+    xt, xc, yt, yc, s = ply.strengths("the energy of a cycle").tolist()
+    strength = np.where(upper + lower >= 0.0, [xt, yt, s], [xc, yc, s])
+    return np.asarray(np.sum(np.abs(upper**2 - lower**2) / strength**2, axis=1))
+
+
+def energy_range(ply: Ply, high: ArrayLike, low: ArrayLike) -> FloatArray:
+    """ΔW = (s·e at the maximum - s·e at the minimum) / 2, MPa (= MJ/m³), shape (n,), of stresses of shape (n, 3)."""
+    upper, lower = _ends(high, low)
+    compliance = np.linalg.inv(ply.stiffness)
+    return np.asarray(
+        0.5 * (np.einsum("ni,ij,nj->n", upper, compliance, upper) - np.einsum("ni,ij,nj->n", lower, compliance, lower))
+    )
+
+
+def _ends(high: ArrayLike, low: ArrayLike) -> tuple[FloatArray, FloatArray]:
+    upper, lower = (np.atleast_2d(np.asarray(one, dtype=np.float64)) for one in (high, low))
+    if upper.shape != lower.shape or upper.ndim != 2 or upper.shape[1] != 3:
+        raise InputError("stresses at both ends", f"shapes {upper.shape} and {lower.shape}", "(n, 3) each: s1, s2, t12")
+    if not (np.isfinite(upper).all() and np.isfinite(lower).all()):
+        raise InputError("stresses at both ends", "a number that is not finite", "finite stresses, MPa")
+    if (upper * lower < 0.0).any():
+        row, column = np.argwhere(upper * lower < 0.0)[0]
+        raise InputError(
+            f"stresses at both ends, cycle {row + 1}, {('s1', 's2', 't12')[column]}",
+            f"{number(float(lower[row, column]))} to {number(float(upper[row, column]))} MPa, which turns",
+            "cycles on one side of 0: 0 ≤ R < 1, or compression alone",
+            "The energy of this rule vanishes at R = -1: take life diagrams by mode there.",
+        )
+    return upper, lower
