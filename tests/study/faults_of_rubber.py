@@ -151,7 +151,11 @@ FAULTS_OF_RUBBER = {
         "strain_unit",
         "the file says it itself",
     ),
-    "places that are not as many": (model('["20 kN"]', '["10 kN", "20 kN"]'), "strain_states, entry 1, at", "one for each state"),
+    "places that are not as many": (
+        model('["20 kN"]', '["10 kN", "20 kN"]'),
+        "strain_states, entry 1, at",
+        "one for each state",
+    ),
     "steel by strains": (
         model(
             '{ kind = "cracking energy", rubber = "bar", surface_normal = [0, 0, 1] }', '{ sn_curve = "fillet_weld" }'

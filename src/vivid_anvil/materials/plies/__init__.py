@@ -13,7 +13,7 @@ from vivid_anvil.materials.plies.criteria import (
 )
 from vivid_anvil.materials.plies.energy_life import EnergyLife, energy_range, normalised_energy
 from vivid_anvil.materials.plies.largest_stress import LargestStress
-from vivid_anvil.materials.plies.life_diagram import LIFE_DIAGRAMS, LifeDiagram
+from vivid_anvil.materials.plies.life_diagram import LIFE_DIAGRAMS, LifeDiagram, joint_lives
 from vivid_anvil.materials.plies.ply import Ply, ply_stiffness, to_ply, turned
 from vivid_anvil.materials.plies.rays import Rays
 from vivid_anvil.materials.plies.shifted_linear import ShiftedLinear
@@ -53,6 +53,7 @@ __all__ = [
     "TsaiWu",
     "criterion_of",
     "energy_range",
+    "joint_lives",
     "normalised_energy",
     "ply_stiffness",
     "to_ply",

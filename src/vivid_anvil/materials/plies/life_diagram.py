@@ -17,11 +17,12 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.handed import address
+from vivid_anvil.materials.plies import _kernels
 from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.working import Step
 
 LIFE_DIAGRAMS: Choices[type[LifeDiagram]] = Choices("life diagram")
-LONGEST = 300.0  # powers of ten of a life; more is no damage
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -84,7 +85,7 @@ class LifeDiagram(ABC):
     @staticmethod
     @abstractmethod
     def log_life(numbers: FloatArray, amplitude: float, mean: float) -> float:
-        """log10 of the life of a cycle; `LONGEST` and more: no damage. What is handed to loops."""
+        """log10 of the life of a cycle; 300 and more: no damage. What is handed to loops."""
 
     @property
     @abstractmethod
@@ -93,21 +94,30 @@ class LifeDiagram(ABC):
 
     def lives(self, amplitude: ArrayLike, mean: ArrayLike) -> FloatArray:
         """Cycles of each amplitude and mean, MPa; inf where nothing is damaged. Shape (n,)."""
-        size, middle = np.broadcast_arrays(*_pair(amplitude, mean))
-        given = self.numbers
-        logs = np.array([self.log_life(given, a, m) for a, m in zip(size.tolist(), middle.tolist(), strict=True)])
-        with np.errstate(over="ignore"):
-            return np.where(logs >= LONGEST, np.inf, 10.0 ** np.minimum(logs, LONGEST))
+        size, middle = (np.ascontiguousarray(one) for one in np.broadcast_arrays(*_pair(amplitude, mean)))
+        found = np.empty(size.size)
+        _kernels.log_lives(self.life_at, self.numbers, size, middle, found)
+        return cycles_of(found)
 
     def used(self, cycles: ArrayLike, amplitude: ArrayLike, mean: ArrayLike) -> FloatArray:
         """What each cycle uses of what the ply bears for so many cycles, -. Shape (n,)."""
         often = np.atleast_1d(np.asarray(cycles, dtype=np.float64))
-        if not (often > 0.0).all():
-            raise InputError("cycles", checks.shortened(cycles), "numbers above 0")
-        size, middle = _pair(amplitude, mean)
-        rows = zip(*(one.tolist() for one in np.broadcast_arrays(np.log10(often), size, middle)), strict=True)
-        given = self.numbers
-        return np.array([self.use(given, *row) for row in rows])
+        if not ((often > 0.0).all() and np.isfinite(often).all()):
+            raise InputError("cycles", checks.shortened(cycles), "finite numbers above 0")
+        rows = np.broadcast_arrays(np.log10(often), *_pair(amplitude, mean))
+        found = np.empty(rows[0].size)
+        _kernels.uses(self.use_at, self.numbers, *(np.ascontiguousarray(one) for one in rows), found)
+        return found
+
+    @property
+    def life_at(self) -> int:
+        """Where `log_life` is, for loops."""
+        return address(type(self).log_life, _kernels.LIFE)
+
+    @property
+    def use_at(self) -> int:
+        """Where `use` is, for loops."""
+        return address(type(self).use, _kernels.USE)
 
     def amplitude_at(self, cycles: ArrayLike, r_ratio: float) -> FloatArray:
         """Amplitude, MPa, at a constant R that lasts so many cycles. Shape (n,)."""
@@ -130,6 +140,12 @@ class LifeDiagram(ABC):
         return f"<life diagram, {self.kind}: {self.words}>"
 
 
+def cycles_of(logs: FloatArray) -> FloatArray:
+    """Numbers of cycles of their logarithms; inf where nothing is damaged."""
+    with np.errstate(over="ignore"):
+        return np.where(logs >= _kernels.LONGEST, np.inf, 10.0 ** np.minimum(logs, _kernels.LONGEST))
+
+
 def _pair(amplitude: ArrayLike, mean: ArrayLike) -> tuple[FloatArray, FloatArray]:
     size, middle = (np.atleast_1d(np.asarray(one, dtype=np.float64)) for one in (amplitude, mean))
     if not ((size >= 0.0).all() and np.isfinite(size).all() and np.isfinite(middle).all()):
@@ -137,3 +153,56 @@ def _pair(amplitude: ArrayLike, mean: ArrayLike) -> tuple[FloatArray, FloatArray
             "amplitude and mean", checks.shortened(amplitude), "finite amplitudes of at least 0, finite means"
         )
     return size, middle
+
+
+def joint_lives(
+    across: LifeDiagram,
+    shear: LifeDiagram,
+    across_cycles: tuple[ArrayLike, ArrayLike],
+    shear_cycles: tuple[ArrayLike, ArrayLike],
+) -> FloatArray:
+    """Cycles at which (s2 / Y(N))² + (t12 / S(N))² = 1, each of the R of its cycle, shape (n,): Hashin and Rotem 1973.
+
+    Parameters
+    ----------
+    across : LifeDiagram
+        Of the stress across the fibres.
+    shear : LifeDiagram
+        Of the shear.
+    across_cycles : (amplitude, mean)
+        Of s2, MPa, shape (n,) each.
+    shear_cycles : (amplitude, mean)
+        Of t12 in the same cycles, MPa.
+
+    Returns
+    -------
+    ndarray
+        Cycles; inf where nothing is damaged.
+
+    Raises
+    ------
+    InputError
+        For amplitudes below 0 and numbers that are not finite.
+
+    Examples
+    --------
+    >>> from vivid_anvil.materials.plies import LargestStress
+    >>> across = LargestStress(tension=45.0, tension_slope=9, compression=180.0, compression_slope=12)
+    >>> shear = LargestStress(tension=75.0, tension_slope=11, compression=75.0, compression_slope=11)
+    >>> joint_lives(across, shear, (6.0, 6.0), (12.5, 12.5)).round(2)
+    array([5132.88])
+    """
+    rows = [np.ascontiguousarray(one) for one in np.broadcast_arrays(*_pair(*across_cycles), *_pair(*shear_cycles))]
+    found = np.empty(rows[0].size)
+    _kernels.joint_log_lives(
+        across.life_at,
+        across.use_at,
+        across.numbers,
+        *rows[:2],
+        shear.life_at,
+        shear.use_at,
+        shear.numbers,
+        *rows[2:],
+        found,
+    )
+    return cycles_of(found)

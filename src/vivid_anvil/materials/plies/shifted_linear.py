@@ -44,7 +44,7 @@ class ShiftedLinear(LifeDiagram):
     Examples
     --------
     >>> ShiftedLinear(tension=760.0, compression=580.0, slope=10).lives([90.0], [60.0]).round()
-    array([4.5389178e+08])
+    array([3.30654658e+08])
     """
 
     tension: Coherent = Coherent("stress", above=0.0)

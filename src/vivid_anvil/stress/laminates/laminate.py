@@ -81,7 +81,9 @@ class Laminate:
         one = [key for key in ("layup", "ply", "ply_thickness") if getattr(self, key) is not None]
         if self.plies is not None:
             if one:
-                raise InputError(inside(where, one[0]), f"{one[0]} beside plies", "plies alone, or layup, ply and ply_thickness")
+                raise InputError(
+                    inside(where, one[0]), f"{one[0]} beside plies", "plies alone, or layup, ply and ply_thickness"
+                )
             object.__setattr__(self, "plies", _laid(inside(where, "plies"), self.plies))
             object.__setattr__(self, "layup", layup_text([each.angle for each in self.laid]))
             return
@@ -136,7 +138,9 @@ class Laminate:
         parts = np.asarray(left, dtype=np.float64)
         if parts.shape != (len(self.laid), 3) or not ((parts > 0.0) & (parts <= 1.0)).all():
             raise InputError(
-                inside(f"laminate {self.name}", "left"), f"shape {parts.shape}", "parts above 0, up to 1, of shape (plies, 3)"
+                inside(f"laminate {self.name}", "left"),
+                f"shape {parts.shape}",
+                "parts above 0, up to 1, of shape (plies, 3)",
             )
         return LaminateState(self, read_only(parts))
 
@@ -192,9 +196,7 @@ class LaminateState:
     def abd(self) -> FloatArray:
         """[[A, B], [B, D]]: N/mm, N, N·mm, shape (6, 6)."""
         z = self.laminate.edges
-        a, b, d = (
-            np.einsum("kij,k->ij", self.turned, np.diff(z**n) / n) for n in (1, 2, 3)
-        )
+        a, b, d = (np.einsum("kij,k->ij", self.turned, np.diff(z**n) / n) for n in (1, 2, 3))
         b = np.where(np.abs(b) < 1e-14 * np.abs(a).max() * self.laminate.thickness, 0.0, b)  # what rounding leaves
         return read_only(np.block([[a, b], [b, d]]))
 
@@ -219,7 +221,9 @@ class LaminateState:
         """Stresses s1, s2, t12 of plies at their lower and upper face of a unit of strain or curvature: (plies, 2, 3, 6)."""
         own = self.stiffnesses @ to_ply(self.laminate.angles, engineering=True)
         z = np.stack([self.laminate.edges[:-1], self.laminate.edges[1:]], axis=1)
-        return read_only(np.concatenate([np.repeat(own[:, None], 2, axis=1), own[:, None] * z[:, :, None, None]], axis=3))
+        return read_only(
+            np.concatenate([np.repeat(own[:, None], 2, axis=1), own[:, None] * z[:, :, None, None]], axis=3)
+        )
 
     @cached_property
     def per_load(self) -> FloatArray:
@@ -282,13 +286,17 @@ def resultants(given: ArrayLike) -> FloatArray:
     """Loads nx, ny, nxy, mx, my, mxy, shape (..., 6); InputError for another shape."""
     found = np.asarray(given, dtype=np.float64)
     if found.ndim < 1 or found.shape[-1] != 6 or not np.isfinite(found).all():
-        raise InputError("loads", f"shape {found.shape}", f"finite loads {', '.join((*FORCES, *MOMENTS))}, shape (..., 6)")
+        raise InputError(
+            "loads", f"shape {found.shape}", f"finite loads {', '.join((*FORCES, *MOMENTS))}, shape (..., 6)"
+        )
     return found
 
 
 def _laid(where: str, given: Any) -> tuple[LaidPly, ...]:
     if not isinstance(given, Sequence) or isinstance(given, str) or not len(given):
-        raise InputError(where, checks.shortened(given), "plies from the bottom to the top: (ply, angle, thickness) each")
+        raise InputError(
+            where, checks.shortened(given), "plies from the bottom to the top: (ply, angle, thickness) each"
+        )
     found = []
     for i, row in enumerate(given, 1):
         at = inside(where, f"ply {i}")

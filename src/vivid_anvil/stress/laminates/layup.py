@@ -1,7 +1,7 @@
 """Layups in the usual notation: [0/±45/90]s as angles from the bottom ply to the top one, and back.
 
-`_2` after an angle or `2` after brackets repeats, `s` after the last bracket mirrors, `±45` is +45 then -45 and `∓45` the other way
-round (`+-45` and `-+45` are the same), `~` after the last angle is a middle ply that is not mirrored.
+`_2` after an angle or `2` after brackets repeats, `s` after the last bracket mirrors, `±45` is +45 then -45 and `∓45` the other
+way round (`+-45` and `-+45` are the same), `~` after the last angle is a middle ply that is not mirrored.
 """
 
 from __future__ import annotations
@@ -73,7 +73,9 @@ class _Reader:
         if self.at < len(self.text):
             self.refuse("nothing more: at most a number and s after the last bracket")
         if middle and not mirrored:
-            self.refuse("an s after the last bracket, for ~ marks the middle ply of a mirrored layup", self.text.index("~"))
+            self.refuse(
+                "an s after the last bracket, for ~ marks the middle ply of a mirrored layup", self.text.index("~")
+            )
         if middle and times > 1:
             self.refuse("no number after the last bracket beside ~", self.text.index("~"))
         whole = angles * times
