@@ -1,0 +1,23 @@
+"""States stepped through a duty cycle by jumps over many repeats: laminates that lose stiffness and strength."""
+
+from vivid_anvil.progress.laminate_progress import (
+    Course,
+    CycleEnds,
+    LaminateProgress,
+    ModeFailure,
+    converged_to,
+    laminate_progress,
+)
+from vivid_anvil.progress.tables import FAILS_BY, PlyTables, ProgressSettings
+
+__all__ = [
+    "FAILS_BY",
+    "Course",
+    "CycleEnds",
+    "LaminateProgress",
+    "ModeFailure",
+    "PlyTables",
+    "ProgressSettings",
+    "converged_to",
+    "laminate_progress",
+]

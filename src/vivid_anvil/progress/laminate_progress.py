@@ -1,0 +1,284 @@
+"""A laminate followed through repeats of a duty cycle: plies soften and weaken, stress moves to others, modes fail to its end.
+
+In: a laminate, classes of cycles as the loads at both ends, settings. Out: every failure with its repeats, and the course between.
+Repeats are taken in jumps: half a jump by the stresses of its start, the whole one by those of its middle; what both ways
+differ by sets the next. Forces and moments are those given, however much the laminate softens.
+"""
+
+from __future__ import annotations
+
+import dataclasses
+import math
+from dataclasses import dataclass
+from functools import cached_property
+from typing import NamedTuple
+
+import numpy as np
+
+from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.errors import InputError
+from vivid_anvil.progress import _kernels
+from vivid_anvil.progress.tables import MODES, PlyTables, ProgressSettings
+from vivid_anvil.stress.laminates import Laminate
+from vivid_anvil.units import number
+
+LONGEST = 1e18  # repeats, up to which anything is followed
+MOST_JUMPS = 20000
+FINER = 8.0  # times less error of a jump in the run that shows how far the first one is converged
+ENDS = {
+    _kernels.OVER: "over",
+    _kernels.ENDLESS: "nothing moves any more",
+    _kernels.LATER: "past the limit",
+    _kernels.MANY: "too many jumps",
+}
+
+
+class ModeFailure(NamedTuple):
+    """A mode of a ply that fails: repeats, ply from the bottom, face, mode, part of the stiffness left after it, jump."""
+
+    repeats: float
+    ply: int
+    face: str
+    mode: str
+    stiffness_left: float
+    jump: int
+
+
+@dataclass(frozen=True, eq=False)
+class CycleEnds:
+    """Classes of cycles: loads nx .. mxy at both ends, (rows, 2, 6), how often a repeat, and which rows each component counts.
+
+    `spans`, shape (plies, 2, 3, 2), are first row and row after the last of every ply, face and component.
+    """
+
+    ends: FloatArray
+    often: FloatArray
+    spans: IntArray
+
+    @cached_property
+    def slots(self) -> IntArray:
+        """Where the classes of every ply, face and component begin, put one after the other, shape (plies, 2, 3)."""
+        sizes = (self.spans[..., 1] - self.spans[..., 0]).ravel()
+        found: IntArray = (np.cumsum(sizes) - sizes).reshape(self.spans.shape[:3]).astype(np.int64)
+        return found
+
+    @classmethod
+    def of_one_row(cls, ends: FloatArray, often: FloatArray, plies: int) -> CycleEnds:
+        """Cycles that all components count alike."""
+        spans = np.empty((plies, 2, 3, 2), dtype=np.int64)
+        spans[..., 0], spans[..., 1] = 0, len(often)
+        return cls(np.ascontiguousarray(ends), np.ascontiguousarray(often), spans)
+
+
+@dataclass(frozen=True, eq=False)
+class Course:
+    """What stands after every jump: repeats, stiffness left, parts of moduli (jumps, plies, 3), damage (jumps, plies, 2, 2),
+    strengths (jumps, plies, 2, 5), MPa, highest and lowest stresses of the cycles (jumps, plies, 2, 3), MPa."""
+
+    repeats: FloatArray
+    stiffness: FloatArray
+    left: FloatArray
+    damage: FloatArray
+    strengths: FloatArray
+    highest: FloatArray
+    lowest: FloatArray
+
+
+@dataclass(frozen=True, eq=False)
+class LaminateProgress:
+    """The life of a laminate as it goes: failures, the course, how it ended.
+
+    Parameters
+    ----------
+    laminate : Laminate
+        The laminate.
+    settings : ProgressSettings
+        How it was followed.
+    failures : tuple of ModeFailure
+        In their order.
+    course : Course
+        What stood after every jump.
+    repeats : float
+        Where it was left.
+    ended : str
+        Why it was left there.
+    errors : float
+        Sum over all jumps of what both ways to take them differed by, -.
+
+    Examples
+    --------
+    >>> ProgressSettings().jump_error
+    0.0001
+    """
+
+    laminate: Laminate
+    settings: ProgressSettings
+    failures: tuple[ModeFailure, ...]
+    course: Course
+    repeats: float
+    ended: str
+    errors: float
+
+    @property
+    def over(self) -> float:
+        """Repeats to the end of the laminate; inf where nothing brings it there."""
+        return self.repeats if self.ended == ENDS[_kernels.OVER] else math.inf
+
+    def first(self, mode: str) -> float:
+        """Repeats to the first failure of a mode, "fibre" or "matrix"; inf where none fails."""
+        return min((one.repeats for one in self.failures if one.mode == mode), default=math.inf)
+
+    def to_stiffness(self, left: float) -> float:
+        """Repeats until only this part of the stiffness against the loads is left; inf where more stays."""
+        below = np.flatnonzero(self.course.stiffness <= left)
+        if not below.size:
+            return math.inf
+        i = int(below[0])
+        at = self.course.repeats
+        if i == 0 or self.course.stiffness[i - 1] <= left:
+            return float(at[i])
+        falls = [one for one in self.failures if one.jump == i]
+        before = falls[0].repeats if falls else math.inf
+        share = (self.course.stiffness[i - 1] - left) / (self.course.stiffness[i - 1] - self.course.stiffness[i])
+        return float(before if falls else at[i - 1] + share * (at[i] - at[i - 1]))
+
+    def __repr__(self) -> str:
+        end = number(self.over) if math.isfinite(self.over) else "never"
+        return f"<LaminateProgress of {self.laminate.name}: {len(self.failures)} failures, over after {end} repeats>"
+
+
+def laminate_progress(
+    laminate: Laminate, cycles: CycleEnds, settings: ProgressSettings, *, longest: float = LONGEST
+) -> LaminateProgress:
+    """The laminate followed to its end, or to so many repeats.
+
+    Parameters
+    ----------
+    laminate : Laminate
+        The laminate.
+    cycles : CycleEnds
+        Classes of cycles of a repeat.
+    settings : ProgressSettings
+        How it is followed.
+    longest : float, default 1e18
+        Repeats after which it is left, -.
+
+    Returns
+    -------
+    LaminateProgress
+        Failures and course.
+
+    Raises
+    ------
+    InputError
+        For a ply without what its modes need, and where jumps do not come to an end.
+
+    Examples
+    --------
+    >>> from vivid_anvil.materials.plies import LargestStress, Ply
+    >>> diagram = LargestStress(tension=400.0, tension_slope=8, compression=400.0, compression_slope=8)
+    >>> elastic = dict(modulus_along=2.06e5, modulus_across=2.06e5, shear_modulus=79231.0, poissons_ratio=0.3)
+    >>> strong = dict.fromkeys(("tension_along", "compression_along", "tension_across", "compression_across"), 400.0)
+    >>> sheet = Ply(name="sheet", shear_strength=230.0, fibre_life=diagram, **elastic, **strong)
+    >>> plate = Laminate(name="plate", layup=[0], ply=sheet, ply_thickness=2.0)
+    >>> load = np.zeros((1, 2, 6))
+    >>> load[0, 0, 0] = 400.0
+    >>> found = laminate_progress(
+    ...     plate, CycleEnds.of_one_row(load, np.array([1.0]), 1), ProgressSettings(modes=("fibre",))
+    ... )
+    >>> round(found.over, 6)
+    256.0
+    """
+    tables = PlyTables(laminate, settings)
+    count, plies = MOST_JUMPS, len(laminate.laid)
+    told = (
+        np.empty(count),
+        np.empty(count),
+        np.empty((count, plies, 3)),
+        np.empty((count, plies, 2, 2)),
+        np.empty((count, plies, 2, 5)),
+        np.empty((count, plies, 2, 3)),
+        np.empty((count, plies, 2, 3)),
+    )
+    events, when, stiffness = np.empty((2 * plies, 4), dtype=np.int64), np.empty(2 * plies), np.empty(2 * plies)
+    failures, jumps, repeats, _, errors, ended = marched(tables, cycles, longest, events, when, stiffness, told)
+    if ended == _kernels.MANY:
+        raise InputError(
+            f"laminate {laminate.name}",
+            f"{MOST_JUMPS} jumps that come to {number(repeats)} repeats",
+            "an end",
+            "Allow more error of a jump (jump_error), or check the decays of stiffness.",
+        )
+    found = tuple(
+        ModeFailure(
+            float(when[i]),
+            int(events[i, 0]),
+            ("lower", "upper")[int(events[i, 1])],
+            MODES[int(events[i, 2])],
+            float(stiffness[i]),
+            int(events[i, 3]),
+        )
+        for i in range(failures)
+    )
+    course = Course(*(one[:jumps].copy() for one in told))
+    return LaminateProgress(laminate, settings, found, course, repeats, ENDS[ended], errors)
+
+
+def marched(
+    tables: PlyTables,
+    cycles: CycleEnds,
+    longest: float,
+    events: IntArray,
+    when: FloatArray,
+    stiffness: FloatArray,
+    told: tuple[FloatArray, ...] | None,
+) -> tuple[int, int, float, float, float, int]:
+    """The loop of one laminate: failures, jumps, repeats, stiffness left, errors, how it ended."""
+    laminate, how = tables.laminate, tables.settings
+    plies = len(laminate.laid)
+    found = _kernels.march(
+        np.ascontiguousarray(laminate.moduli),
+        tables.turn,
+        np.ascontiguousarray(laminate.edges),
+        tables.free,
+        cycles.ends,
+        cycles.often,
+        cycles.spans,
+        cycles.slots,
+        tables.life_at,
+        tables.use_at,
+        tables.life_numbers,
+        tables.static,
+        tables.strength_at,
+        tables.strength_numbers,
+        tables.stiffness_at,
+        tables.stiffness_numbers,
+        how.assessed,
+        how.together,
+        how.fails_by == "residual strength",
+        how.critical_sum,
+        how.fibre_left,
+        how.matrix_left,
+        how.over_below,
+        how.jump_error,
+        float(longest),
+        np.ones((plies, 3)),
+        np.zeros((plies, 2, 2)),
+        np.repeat(tables.static[:, None], 2, axis=1),
+        events,
+        when,
+        stiffness,
+        MOST_JUMPS,
+        told,
+    )
+    count, jumps, repeats, left, errors, ended = found
+    return int(count), int(jumps), float(repeats), float(left), float(errors), int(ended)
+
+
+def converged_to(progress: LaminateProgress, cycles: CycleEnds) -> float:
+    """Share of the life by which jumps of an eighth of the error move its end; 0 where nothing ends it."""
+    if not math.isfinite(progress.over):
+        return 0.0
+    finer = dataclasses.replace(progress.settings, jump_error=progress.settings.jump_error / FINER)
+    other = laminate_progress(progress.laminate, cycles, finer)
+    return abs(other.over / progress.over - 1.0)

@@ -1,0 +1,203 @@
+"""What loops need of a laminate: its plies as arrays, forms of lives and decays by their addresses."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
+
+import numpy as np
+
+from vivid_anvil.ground import checks
+from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray
+from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.handed import address
+from vivid_anvil.materials.plies import Ply, to_ply
+from vivid_anvil.materials.plies._kernels import LIFE, USE
+from vivid_anvil.materials.plies.ply import LIVES, STIFFNESS_DECAYS_OF, STRENGTH_DECAYS_OF
+from vivid_anvil.progress import _kernels
+from vivid_anvil.stress.laminates import Laminate
+from vivid_anvil.units import Coherent
+
+FAILS_BY = {
+    "damage sum": "a mode fails when the damage of its cycles sums up to the critical sum (Palmgren 1924, Miner 1945)",
+    "residual strength": "a mode fails when its largest stress meets the strength that is left, by equivalent cycles",
+}
+MODES = ("fibre", "matrix")
+
+
+@dataclass(frozen=True, kw_only=True)
+class ProgressSettings:
+    """How a laminate is followed to its end.
+
+    Parameters
+    ----------
+    modes : sequence of str, default both
+        Which of "fibre" and "matrix" may fail.
+    together : bool, default True
+        Whether s2 and t12 act together between fibres, by their squares; else the worse of both.
+    fails_by : str, default "damage sum"
+        One of `FAILS_BY`.
+    critical_sum : float, default 1
+        Damage sum at which a mode fails, -.
+    fibre_left : float, default 0.01
+        Part of E1, E2 and G12 that a ply with broken fibres keeps, -.
+    matrix_left : float, default 0.1
+        Part of E2 and G12 that a ply with cracks between its fibres keeps, -.
+    over_below : float, default 0.1
+        Part of the stiffness against its loads below which the laminate has failed, -.
+    jump_error : float, default 1e-4
+        What the two ways to take a jump may differ by, in damage or stiffness, -.
+
+    Raises
+    ------
+    InputError
+        For no mode, an unknown one, and values of another kind or range.
+
+    Examples
+    --------
+    >>> ProgressSettings(fails_by="residual strength").fails_by
+    'residual strength'
+    """
+
+    modes: tuple[str, ...] = MODES
+    together: bool = True
+    fails_by: str = "damage sum"
+    critical_sum: Coherent = Coherent("number", above=0.0, default=1.0)
+    fibre_left: Coherent = Coherent("number", above=0.0, below=1.0, default=0.01)
+    matrix_left: Coherent = Coherent("number", above=0.0, below=1.0, default=0.1)
+    over_below: Coherent = Coherent("number", above=0.0, below=1.0, default=0.1)
+    jump_error: Coherent = Coherent("number", above=0.0, below=1.0, default=1e-4)
+
+    def __post_init__(self) -> None:
+        given: Any = self.modes
+        if isinstance(given, str) or not given or len(set(given)) < len(given) or not set(given) <= set(MODES):
+            raise InputError("progress, modes", checks.shortened(given), "one or both of 'fibre' and 'matrix'")
+        object.__setattr__(self, "modes", tuple(one for one in MODES if one in given))
+        checks.one_of("progress, fails_by", self.fails_by, tuple(FAILS_BY))
+        if not isinstance(self.together, bool):
+            raise InputError("progress, together", repr(self.together), "true or false")
+
+    @property
+    def assessed(self) -> BoolArray:
+        """Fibre, matrix."""
+        return np.array([one in self.modes for one in MODES])
+
+
+@dataclass(frozen=True, eq=False)
+class PlyTables:
+    """The arrays; addresses hold in this process alone, so it is made where it is used."""
+
+    laminate: Laminate
+    settings: ProgressSettings
+
+    def __post_init__(self) -> None:
+        for ply in self.plies:
+            check_ply(ply, self.settings)
+
+    @property
+    def plies(self) -> tuple[Ply, ...]:
+        """Each kind once."""
+        return tuple(dict.fromkeys(one.ply for one in self.laminate.laid))
+
+    @cached_property
+    def turn(self) -> FloatArray:
+        """Strains of the laminate to those of each ply, shape (plies, 3, 3)."""
+        return np.ascontiguousarray(to_ply(self.laminate.angles, engineering=True))
+
+    @cached_property
+    def free(self) -> FloatArray:
+        """Thermal strains of free plies in their axes, shape (plies, 2)."""
+        rows = np.array([one.ply.expansion[:2] for one in self.laminate.laid])
+        return np.ascontiguousarray(rows * self.laminate.temperature_change)
+
+    @cached_property
+    def static(self) -> FloatArray:
+        """X_t, X_c, Y_t, Y_c, S of each ply, MPa, shape (plies, 5)."""
+        return np.array([one.ply.strengths("the failure of plies") for one in self.laminate.laid])
+
+    def _addresses(self, keys: tuple[str, ...], function: str, signature: Any) -> IntArray:
+        known = {
+            ply: [
+                0 if getattr(ply, key) is None else address(getattr(type(getattr(ply, key)), function), signature)
+                for key in keys
+            ]
+            for ply in self.plies
+        }
+        return np.array([known[one.ply] for one in self.laminate.laid], dtype=np.int64)
+
+    def _numbers(self, keys: tuple[str, ...]) -> FloatArray:
+        rows = [
+            [np.zeros(1) if getattr(one.ply, key) is None else getattr(one.ply, key).numbers for key in keys]
+            for one in self.laminate.laid
+        ]
+        width = max(numbers.size for row in rows for numbers in row)
+        return np.array([[np.pad(numbers, (0, width - numbers.size)) for numbers in row] for row in rows])
+
+    @cached_property
+    def life_at(self) -> IntArray:
+        """Where the lives of s1, s2, t12 are, shape (plies, 3)."""
+        return self._addresses(LIVES, "log_life", LIFE)
+
+    @cached_property
+    def use_at(self) -> IntArray:
+        """Where what cycles use is."""
+        return self._addresses(LIVES, "use", USE)
+
+    @cached_property
+    def life_numbers(self) -> FloatArray:
+        """Their numbers, shape (plies, 3, width)."""
+        return self._numbers(LIVES)
+
+    @cached_property
+    def strength_at(self) -> IntArray:
+        """Where decays of strength are; 0 where none is asked for."""
+        if self.settings.fails_by != "residual strength":
+            return np.zeros((len(self.laminate.laid), 3), dtype=np.int64)
+        return self._addresses(STRENGTH_DECAYS_OF, "after", _kernels.STRENGTH)
+
+    @cached_property
+    def strength_numbers(self) -> FloatArray:
+        """Their numbers."""
+        return self._numbers(STRENGTH_DECAYS_OF)
+
+    @cached_property
+    def stiffness_at(self) -> IntArray:
+        """Where decays of stiffness are."""
+        return self._addresses(STIFFNESS_DECAYS_OF, "after", _kernels.STIFFNESS)
+
+    @cached_property
+    def stiffness_numbers(self) -> FloatArray:
+        """Their numbers."""
+        return self._numbers(STIFFNESS_DECAYS_OF)
+
+
+def check_ply(ply: Ply, settings: ProgressSettings) -> None:
+    """InputError for a mode without its life, strengths that are missing, and strength that shall go down by no law."""
+    where = f"ply {ply.name}"
+    needed = {"fibre": LIVES[:1], "matrix": LIVES[1:]}
+    decays = {"fibre": STRENGTH_DECAYS_OF[:1], "matrix": STRENGTH_DECAYS_OF[1:]}
+    for mode in settings.modes:
+        for key in needed[mode]:
+            if getattr(ply, key) is None:
+                raise InputError(
+                    inside(where, key),
+                    f"none, with the mode {mode!r} to be assessed",
+                    "a life diagram",
+                    f"Without tests of it leave {mode!r} out of modes; it is then not assessed.",
+                )
+        if settings.fails_by == "residual strength":
+            for key in decays[mode]:
+                if getattr(ply, key) is None:
+                    raise InputError(
+                        inside(where, key), "none, with fails_by = 'residual strength'", "how that strength goes down"
+                    )
+    ply.strengths("the failure of plies")
+    for key, life in zip(STIFFNESS_DECAYS_OF, LIVES, strict=True):
+        decay = getattr(ply, key)
+        if decay is not None and getattr(ply, life) is None and decay.kind != "rate":
+            raise InputError(
+                inside(where, life),
+                f"none beside {key}, which goes by the life",
+                "a life diagram, or a decay by its rate",
+            )
