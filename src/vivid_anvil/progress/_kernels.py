@@ -1,8 +1,8 @@
 """One laminate stepped through its life by jumps over many repeats: stresses, lives, losses of what is left, failures.
 
 Plies p, faces f (lower, upper), components c (s1, s2, t12), modes (fibres, between fibres), strengths X_t, X_c, Y_t, Y_c, S.
-A slot is one class of cycles counted by one component at one face: those of p, f, c stand from `slots[p, f, c]` on, and are the rows
-`spans[p, f, c]` of `ends`. Forms of lives and decays are handed in by address; 0 is none.
+A slot is one class of cycles counted by one component at one face: those of p, f, c stand from `slots[p, f, c]` on, and are the
+rows `spans[p, f, c]` of `ends`. Forms of lives and decays are handed in by address; 0 is none.
 """
 
 from __future__ import annotations
@@ -207,6 +207,7 @@ def rates_of(spans, slots, often, alone, joint, assessed, failed, rates):
 @compiled
 def jumped(
     repeats,
+    ways,
     damage,
     strengths,
     left,
@@ -227,7 +228,7 @@ def jumped(
     new_strengths,
     new_left,
 ):
-    """Damage, strengths and stiffness after so many repeats of stresses that stay: half forward, half backward in order."""
+    """Damage, strengths and stiffness after so many repeats of stresses that stay: in order, or half so and half backward."""
     plies = spans.shape[0]
     for p in range(plies):
         for f in range(2):
@@ -244,11 +245,11 @@ def jumped(
                     continue
                 part = left[p, c]
                 span = spans[p, f, c, 1] - spans[p, f, c, 0]
-                for way in range(2):
+                for way in range(ways):
                     for j in range(span):
                         i = j if way == 0 else span - 1 - j
                         log, stress = alone[slots[p, f, c] + i], peak[slots[p, f, c] + i]
-                        cycles = 0.5 * repeats * often[spans[p, f, c, 0] + i]
+                        cycles = repeats * often[spans[p, f, c, 0] + i] / ways
                         side = 4 if c == 2 else 2 * c + (1 if stress < 0.0 else 0)
                         size = abs(stress)
                         if size <= 0.0 or cycles <= 0.0:
@@ -368,7 +369,7 @@ def march(
 ):
     """The life of a laminate in jumps: failures into `events` (ply, face, mode, jump), what each jump leaves into `told`.
 
-    Returns how many events, how many jumps, repeats, part of the stiffness left, the errors of all jumps summed, and how it ended.
+    Returns how many events and jumps, repeats, part of the stiffness left, the errors of all jumps summed, and how it ended.
     `told` is (repeats, stiffness, left, damage, strengths, highest, lowest) of every jump, or None.
     """
     plies = moduli.shape[0]
@@ -500,6 +501,7 @@ def march(
             # half a jump of the stresses of its start, then the whole jump by the stresses of its middle
             jumped(
                 0.5 * step,
+                2,
                 damage,
                 strengths,
                 left,
@@ -540,6 +542,7 @@ def march(
             rates_of(spans, slots, often, alone_m, joint_m, assessed, failed, rates_m)
             jumped(
                 step,
+                2,
                 damage,
                 strengths,
                 left,
@@ -562,6 +565,7 @@ def march(
             )
             jumped(
                 step,
+                1,
                 damage,
                 strengths,
                 left,
@@ -613,6 +617,7 @@ def march(
                 taken = 0.5 * (low + high)
                 jumped(
                     taken,
+                    2,
                     damage,
                     strengths,
                     left,
@@ -646,6 +651,7 @@ def march(
             taken = high
             jumped(
                 taken,
+                2,
                 damage,
                 strengths,
                 left,

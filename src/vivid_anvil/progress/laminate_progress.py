@@ -1,6 +1,6 @@
 """A laminate followed through repeats of a duty cycle: plies soften and weaken, stress moves to others, modes fail to its end.
 
-In: a laminate, classes of cycles as the loads at both ends, settings. Out: every failure with its repeats, and the course between.
+In: a laminate, classes of cycles as loads at both ends, settings. Out: every failure with its repeats, and the course between.
 Repeats are taken in jumps: half a jump by the stresses of its start, the whole one by those of its middle; what both ways
 differ by sets the next. Forces and moments are those given, however much the laminate softens.
 """
