@@ -166,9 +166,9 @@ class Life:
     def static_reserves(self) -> dict[str, float]:
         """Strength over the largest local elastic stress, in tension or compression, for each strength that is known.
 
-        Empty for a method that counts no stress.
+        Empty for a method that takes other than stresses of the part: plies and rubber know strengths of their own.
         """
-        if self.dimension != "stress":
+        if self.method.takes != "stresses":
             return {}
         peak = max(self.peak_stress, -self.lowest_stress)
         material = self.hot_spot.material

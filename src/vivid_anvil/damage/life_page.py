@@ -110,7 +110,7 @@ def life_words(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> W
         told = duty.calendar.in_all_units(life.life_repeats, duty.hours)
     words = [("Life", told)]
     if life.target_repeats is not None:
-        on = "stress" if life.dimension == "stress" else "loads"
+        on = "stress" if life.method.takes == "stresses" else "loads"
         reserve = "no limit" if math.isinf(life.reserve_on_life or 0.0) else number(life.reserve_on_life or 0.0)
         words.append(
             (
@@ -121,7 +121,7 @@ def life_words(life: Life, in_order: LifeInOrder | None, units: UnitSystem) -> W
         )
     reserves = ", ".join(f"{number(value)} on {name}" for name, value in life.static_reserves.items())
     peak = in_unit(max(life.peak_stress, -life.lowest_stress), life.dimension, units)
-    if life.dimension == "stress":
+    if life.method.takes == "stresses":
         words.append(("Static", f"local peak {peak}; reserve {reserves or 'unknown: no strength stated'}"))
     words += life.method.words_of(life, units)
     if in_order is not None:

@@ -243,7 +243,7 @@ class HotSpot:
                     inside(where, "method"),
                     f"{self.method.kind!r}, which takes {self.method.takes}, beside {self.relation.gives}",
                     f"a method that takes {self.relation.gives}",
-                    "Strains of rubber go with 'cracking energy', stresses with the other methods.",
+                    "Strains of rubber go with 'cracking energy', section loads with 'ply fatigue', stresses with others.",
                 )
             self.method.check(self)
 

@@ -141,7 +141,7 @@ def model_job(
                 "method",
                 f"{one.assessed_by.kind!r}, which takes {one.assessed_by.takes}",
                 f"a method that takes {'stresses' if section.strain_states is None else 'strains'}",
-                "Strains of rubber go with 'cracking energy', stresses with the other methods.",
+                "Strains of rubber go with 'cracking energy', section loads with 'ply fatigue', stresses with others.",
             )
     if section.strain_states is not None:
         return strain_job(section, stresses, duty_cycle, spot, regions)

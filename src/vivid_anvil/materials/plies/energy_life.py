@@ -7,6 +7,7 @@ Shokrieh and Taheri-Behrooz: ΔW* = Σ (s_max² - s_min²) / X², N = (K / ΔW*)
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -14,8 +15,10 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.materials.plies.ply import Ply
 from vivid_anvil.units import Coherent, number
+
+if TYPE_CHECKING:
+    from vivid_anvil.materials.plies.ply import Ply
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)

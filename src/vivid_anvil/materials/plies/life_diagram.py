@@ -19,8 +19,8 @@ from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.ground.handed import address
 from vivid_anvil.materials.plies import _kernels
-from vivid_anvil.units import UnitSystem
-from vivid_anvil.writing.working import Step
+from vivid_anvil.units import UnitSystem, display_unit, shown
+from vivid_anvil.writing.working import Step, put_in
 
 LIFE_DIAGRAMS: Choices[type[LifeDiagram]] = Choices("life diagram")
 
@@ -130,6 +130,21 @@ class LifeDiagram(ABC):
     @abstractmethod
     def steps(self, symbol: str, amplitude: float, mean: float, units: UnitSystem) -> list[Step]:
         """From amplitude and mean, MPa, to the life by hand; the last step is the life, cycles."""
+
+    def use_step(
+        self, symbol: str, cycles: float, amplitude: float, mean: float, used: float, units: UnitSystem
+    ) -> Step:
+        """What a cycle uses of what is borne for so many cycles, to be redone: over it the cycle lives just that long."""
+        unit = display_unit("stress", units)
+        size, middle = (put_in(float(shown(one, "stress", units))) for one in (amplitude, mean))
+        part = put_in(used)
+        return Step(
+            f"What {symbol} uses of what is borne for {put_in(cycles)} cycles: over it, the cycle lives that long",
+            "u: N(S_a / u, S_m / u) = N",
+            f"u of N({size} {unit} / {part}, {middle} {unit} / {part}) = {put_in(cycles)}",
+            used,
+            "",
+        )
 
     @property
     @abstractmethod

@@ -17,6 +17,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.materials.plies.energy_life import EnergyLife
 from vivid_anvil.materials.plies.life_diagram import LifeDiagram
 from vivid_anvil.materials.plies.stiffness_decay import StiffnessDecay
 from vivid_anvil.materials.plies.strength_decay import StrengthDecay
@@ -76,6 +77,8 @@ class Ply:
         Life under s2.
     shear_life : LifeDiagram, optional
         Life under t12.
+    energy_life : EnergyLife, optional
+        Life by the strain energy of all three.
     fibre_strength_decay : StrengthDecay, optional
         How the strength along goes down over cycles.
     across_strength_decay : StrengthDecay, optional
@@ -124,6 +127,7 @@ class Ply:
     fibre_life: LifeDiagram | None = None
     across_life: LifeDiagram | None = None
     shear_life: LifeDiagram | None = None
+    energy_life: EnergyLife | None = None
     fibre_strength_decay: StrengthDecay | None = None
     across_strength_decay: StrengthDecay | None = None
     shear_strength_decay: StrengthDecay | None = None
@@ -156,6 +160,7 @@ class Ply:
                 )
         kinds = (
             *((key, LifeDiagram, "a life diagram") for key in LIVES),
+            ("energy_life", EnergyLife, "an energy life"),
             *((key, StrengthDecay, "a strength decay") for key in STRENGTH_DECAYS_OF),
             *((key, StiffnessDecay, "a stiffness decay") for key in STIFFNESS_DECAYS_OF),
         )
