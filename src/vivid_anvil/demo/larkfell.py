@@ -211,3 +211,30 @@ def write_two_forces(folder: Path) -> Path:
         for i, (vertical, lateral) in enumerate(two_forces_lap()):
             file.write(f"{i * EVERY / RATE:.2f},{vertical:.3f},{lateral:.3f}\n")
     return path
+
+
+LEANING_RATE = 5.0  # Hz
+
+
+def leaning_lap(seed: int = SEED) -> FloatArray:
+    """Force on the safety bar while passengers lean on it, N, at 5 Hz over a lap: downwards is below 0."""
+    rng = np.random.default_rng([seed, 7])
+    time = np.arange(round(LAP * LEANING_RATE)) / LEANING_RATE
+    closed = _ramp(time, 30.0, 6.0) - _ramp(time, 450.0, 6.0)
+    force = -35.0 * closed * (1.0 + 0.15 * _sway(time, rng, 1.0))  # hands at rest on it
+    for start in np.sort(rng.uniform(45.0, 425.0, 14)):  # somebody leans over
+        length = rng.uniform(4.0, 20.0)
+        force = force - rng.uniform(90.0, 330.0) * (_ramp(time, start, 1.2) - _ramp(time, start + length, 1.6))
+    for moment in TOWERS:  # and all hold on over a tower
+        on = np.maximum(time - moment, 0.0)
+        force = force - 55.0 * closed * np.exp(-on / 1.5) * np.sin(2.0 * np.pi * 0.8 * on) * (on > 0.0)
+    return np.asarray(force + 1.5 * rng.standard_normal(time.size) * closed)
+
+
+def write_leaning(folder: Path) -> Path:
+    """Write that lap as a CSV file into `folder`."""
+    path = folder / "leaning_lap.csv"
+    with path.open("w", encoding="utf-8", newline="\n") as file:
+        file.write("time [s],bar force [N]\n")
+        file.writelines(f"{i / LEANING_RATE:.1f},{value:.1f}\n" for i, value in enumerate(leaning_lap()))
+    return path

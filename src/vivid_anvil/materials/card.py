@@ -10,6 +10,7 @@ from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.materials.curves.curve import SNCurve
 from vivid_anvil.materials.laws.law import GrowthLaw
 from vivid_anvil.materials.material import Material
+from vivid_anvil.materials.plies.ply import Ply
 from vivid_anvil.materials.rubber.rubber import Rubber
 from vivid_anvil.materials.strain.strain_life import StrainLife
 from vivid_anvil.units import in_unit
@@ -52,6 +53,7 @@ class MaterialCard:
     laws: Mapping[str, GrowthLaw]
     strain_lives: Mapping[str, StrainLife]
     rubber: Rubber | None = None
+    ply: Ply | None = None
 
     @property
     def material(self) -> Material:
@@ -81,6 +83,13 @@ class MaterialCard:
         if self.rubber is None:
             raise InputError(f"card {self.key}", "no rubber", "a card with a table [rubber]")
         return self.rubber
+
+    @property
+    def ply_there(self) -> Ply:
+        """The ply; InputError where it is another material."""
+        if self.ply is None:
+            raise InputError(f"card {self.key}", "no ply", "a card with a table [ply]")
+        return self.ply
 
     def __repr__(self) -> str:
         return f"<MaterialCard {self.key}: {self.name}, {self.group}, {self.basis}>"

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from vivid_anvil.materials.card import MaterialCard
 from vivid_anvil.materials.curves.page import curve_page
+from vivid_anvil.materials.plies.ply import LIVES, STIFFNESS_DECAYS_OF, STRENGTH_DECAYS_OF, STRENGTHS, Ply
 from vivid_anvil.materials.rubber.fit_hyperelastic import constants_of
 from vivid_anvil.materials.rubber.rubber import Rubber
 from vivid_anvil.units import UnitSystem, in_unit
@@ -53,6 +54,24 @@ def rubber_words(rubber: Rubber, units: UnitSystem = "metric") -> list[tuple[str
     return words
 
 
+def ply_words(ply: Ply, units: UnitSystem = "metric") -> list[tuple[str, str]]:
+    """Constants, strengths, lives and decays of a ply, a sentence each."""
+
+    def stress(value: float | None) -> str:
+        return "not stated" if value is None else in_unit(value, "stress", units)
+
+    moduli = ", ".join(stress(one) for one in (ply.modulus_along, ply.modulus_across, ply.shear_modulus))
+    words = [("", f"Ply: E1, E2, G12 {moduli}, ν12 {ply.poissons_ratio:g}.")]
+    strengths = ", ".join(stress(getattr(ply, key)) for key in STRENGTHS)
+    words.append(("", f"Strengths X_t, X_c, Y_t, Y_c, S: {strengths}."))
+    for key in (*LIVES, *STRENGTH_DECAYS_OF, *STIFFNESS_DECAYS_OF):
+        own = getattr(ply, key)
+        if own is not None:
+            told = getattr(own, "words", repr(own).strip("<>"))
+            words.append(("", f"{key.replace('_', ' ').capitalize()}, {own.kind}: {told}."))
+    return words
+
+
 def card_pages(card: MaterialCard, units: UnitSystem = "metric") -> tuple[Page, ...]:
     """Everything a card holds: its values with scatter and source, its laws; then a page for each curve."""
     of = list(card.values.values())
@@ -73,6 +92,9 @@ def card_pages(card: MaterialCard, units: UnitSystem = "metric") -> tuple[Page, 
             ("", f"Strain-life curve {name}: {strain_life.told(units)}; {strain_life.basis}, {strain_life.source}")
         )
     words += rubber_words(card.rubber, units) if card.rubber is not None else []
-    words += [] if card.curves or card.rubber is not None else [("", "No S-N curve on this card.")]
+    words += ply_words(card.ply, units) if card.ply is not None else []
+    words += (
+        [] if card.curves or card.rubber is not None or card.ply is not None else [("", "No S-N curve on this card.")]
+    )
     first = Page(f"{card.key}: {card.name}", tuple(words), (Table("", columns, "values"),) if of else ())
     return (first, *(curve_page(curve, units) for curve in card.curves.values()))

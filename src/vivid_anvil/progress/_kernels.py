@@ -20,6 +20,7 @@ STIFFNESS = REAL(
     ROW, REAL, REAL, REAL, REAL, REAL, REAL
 )  # numbers, left, cycles, life, modulus, stress, strength -> left
 _life, _use, _strength, _stiffness = caller(LIFE), caller(USE), caller(STRENGTH), caller(STIFFNESS)
+STEEPEST, MOST_MOVED = 60.0, 0.02  # slope of lives over stress, and share of it, within which lives may be kept
 FULL, OVER, ENDLESS, LATER, MANY = (
     0,
     1,
@@ -128,17 +129,70 @@ def _at_end(per_load, there, p, f, c, row):
 
 
 @compiled
+def _moved(per_load, there, ends, spans, p, f, c, kept):
+    """How far the highest and lowest stress of a component are from those in `kept`, as a share."""
+    high, low = -1e300, 1e300
+    for row in range(spans[p, f, c, 0], spans[p, f, c, 1]):
+        for e in range(2):
+            own = _at_end(per_load, there, p, f, c, ends[row, e])
+            high, low = max(high, own), min(low, own)
+    size = max(abs(high), abs(low))
+    if size <= 0.0 or kept[p, f, c, 0] != kept[p, f, c, 0]:
+        return high, low, math.inf
+    return high, low, max(abs(high - kept[p, f, c, 0]), abs(low - kept[p, f, c, 1])) / size
+
+
+@compiled
 def lives_of_slots(
-    per_load, there, ends, spans, slots, life_at, use_at, life_numbers, together, small, failed, alone, joint, peak
+    per_load,
+    there,
+    ends,
+    often,
+    spans,
+    slots,
+    life_at,
+    use_at,
+    life_numbers,
+    together,
+    small,
+    failed,
+    step,
+    allowed,
+    kept,
+    share,
+    alone,
+    joint,
+    peak,
 ):
     """log10 lives of every slot: under its component alone, and together with the other of both between fibres; its peak.
 
-    A stress that moves less than `small` does nothing.
+    A stress that moves less than `small` does nothing. Lives of a component stay as they were found at the stresses in `kept`
+    while what these have moved since changes the damage of a jump of `step` by less than is `allowed`; `share` is its damage a
+    repeat.
     """
     for p in range(spans.shape[0]):
         for f in range(2):
+            moves = np.empty(3)
+            extremes = np.empty((3, 2))
+            for c in range(3):
+                extremes[c, 0], extremes[c, 1], moves[c] = _moved(per_load, there, ends, spans, p, f, c, kept)
+            again = np.empty(3, dtype=np.bool_)
+            for c in range(3):
+                most = moves[0] if c == 0 else max(moves[1], moves[2]) if together else moves[c]
+                again[c] = not (most <= MOST_MOVED and most * STEEPEST * share[p, f, c] * step <= allowed)
+            if together and (again[1] or again[2]):
+                again[1] = again[2] = True
             for c in range(3):
                 at = slots[p, f, c]
+                if not again[c]:
+                    for i in range(spans[p, f, c, 1] - spans[p, f, c, 0]):
+                        row = spans[p, f, c, 0] + i
+                        one = _at_end(per_load, there, p, f, c, ends[row, 0])
+                        two = _at_end(per_load, there, p, f, c, ends[row, 1])
+                        peak[at + i] = max(one, two) if max(one, two) >= -min(one, two) else min(one, two)
+                    continue
+                kept[p, f, c, 0], kept[p, f, c, 1] = extremes[c, 0], extremes[c, 1]
+                total = 0.0
                 for i in range(spans[p, f, c, 1] - spans[p, f, c, 0]):
                     row = spans[p, f, c, 0] + i
                     alone[at + i], joint[at + i] = 400.0, 400.0
@@ -180,6 +234,11 @@ def lives_of_slots(
                         mean_d,
                         log_d,
                     )
+                for i in range(spans[p, f, c, 1] - spans[p, f, c, 0]):
+                    log = min(joint[at + i], alone[at + i])
+                    if log < LONGEST:
+                        total += often[spans[p, f, c, 0] + i] * math.exp(-2.302585092994046 * log)
+                share[p, f, c] = total
 
 
 @compiled
@@ -193,14 +252,14 @@ def rates_of(spans, slots, often, alone, joint, assessed, failed, rates):
                 for i in range(spans[p, f, 0, 1] - spans[p, f, 0, 0]):
                     log = alone[slots[p, f, 0] + i]
                     if log < LONGEST:
-                        rates[p, f, 0] += often[spans[p, f, 0, 0] + i] * 10.0 ** (-log)
+                        rates[p, f, 0] += often[spans[p, f, 0, 0] + i] * math.exp(-2.302585092994046 * log)
             if assessed[1] and not failed[p, 1]:
                 for c in range(1, 3):
                     total = 0.0
                     for i in range(spans[p, f, c, 1] - spans[p, f, c, 0]):
                         log = joint[slots[p, f, c] + i]
                         if log < LONGEST:
-                            total += often[spans[p, f, c, 0] + i] * 10.0 ** (-log)
+                            total += often[spans[p, f, c, 0] + i] * math.exp(-2.302585092994046 * log)
                     rates[p, f, 1] = max(rates[p, f, 1], total)
 
 
@@ -254,7 +313,7 @@ def jumped(
                         size = abs(stress)
                         if size <= 0.0 or cycles <= 0.0:
                             continue
-                        life = 10.0 ** min(log, LONGEST)
+                        life = math.exp(2.302585092994046 * min(log, LONGEST))
                         if stiffness_at[p, c] != 0:
                             part = _stiffness(
                                 stiffness_at[p, c],
@@ -383,6 +442,8 @@ def march(
     l1, l2 = np.empty((plies, 3)), np.empty((plies, 3))
     failed = np.zeros((plies, 2), dtype=np.bool_)
     where = np.zeros(3, dtype=np.int64)
+    kept, kept_m = np.full((plies, 2, 3, 2), math.nan), np.full((plies, 2, 3, 2), math.nan)
+    share, share_m = np.zeros((plies, 2, 3)), np.zeros((plies, 2, 3))
     unmoved = np.empty((plies, 2, 5))
     for p in range(plies):
         for f in range(2):
@@ -422,6 +483,9 @@ def march(
                 break
             p, f, mode = where[0], where[1], where[2]
             failed[p, mode] = True
+            for f in range(2):
+                for c in range(3):
+                    kept[p, f, c, 0], kept_m[p, f, c, 0] = math.nan, math.nan
             if mode == 0:
                 failed[p, 1] = True
                 for c in range(3):
@@ -429,7 +493,7 @@ def march(
             else:
                 for c in range(1, 3):
                     left[p, c] = min(left[p, c], matrix_left)
-            events[count, 0], events[count, 1], events[count, 2], events[count, 3] = p, f, mode, jump
+            events[count, 0], events[count, 1], events[count, 2], events[count, 3] = p, where[1], mode, jump
             event_repeats[count] = repeats
             if stress_of_loads(moduli, left, turn, z, free, per_load, there, compliance):
                 now = work_of(compliance, ends[reference // 2, reference % 2])
@@ -446,6 +510,7 @@ def march(
             per_load,
             there,
             ends,
+            often,
             spans,
             slots,
             life_at,
@@ -454,6 +519,10 @@ def march(
             together,
             small,
             failed,
+            max(step, 0.0),
+            0.05 * tolerance,
+            kept,
+            share,
             alone,
             joint,
             peak,
@@ -527,6 +596,7 @@ def march(
                 per_load,
                 there,
                 ends,
+                often,
                 spans,
                 slots,
                 life_at,
@@ -535,6 +605,10 @@ def march(
                 together,
                 small,
                 failed,
+                max(step, 0.0),
+                0.05 * tolerance,
+                kept_m,
+                share_m,
                 alone_m,
                 joint_m,
                 peak_m,

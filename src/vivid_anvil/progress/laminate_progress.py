@@ -24,7 +24,7 @@ from vivid_anvil.units import number
 
 LONGEST = 1e18  # repeats, up to which anything is followed
 MOST_JUMPS = 20000
-FINER = 8.0  # times less error of a jump in the run that shows how far the first one is converged
+LONGER = 4.0  # times more error of a jump: twice as long, as the error of a jump goes with its square
 ENDS = {
     _kernels.OVER: "over",
     _kernels.ENDLESS: "nothing moves any more",
@@ -104,11 +104,13 @@ class LaminateProgress:
         Why it was left there.
     errors : float
         Sum over all jumps of what both ways to take them differed by, -.
+    error : float, optional
+        Share of its life by which the end may be wrong for the length of the jumps, where that was looked for.
 
     Examples
     --------
     >>> ProgressSettings().jump_error
-    0.0001
+    0.0003
     """
 
     laminate: Laminate
@@ -118,6 +120,7 @@ class LaminateProgress:
     repeats: float
     ended: str
     errors: float
+    error: float | None = None
 
     @property
     def over(self) -> float:
@@ -276,9 +279,12 @@ def marched(
 
 
 def converged_to(progress: LaminateProgress, cycles: CycleEnds) -> float:
-    """Share of the life by which jumps of an eighth of the error move its end; 0 where nothing ends it."""
-    if not math.isfinite(progress.over):
+    """Share of the life by which its end may be wrong: a third of what jumps twice as long move it by; 0 without an end.
+
+    The error goes with the square of the jumps, so that longer ones are off by four times as much.
+    """
+    if not math.isfinite(progress.over) or progress.over <= 0.0:
         return 0.0
-    finer = dataclasses.replace(progress.settings, jump_error=progress.settings.jump_error / FINER)
-    other = laminate_progress(progress.laminate, cycles, finer)
-    return abs(other.over / progress.over - 1.0)
+    longer = dataclasses.replace(progress.settings, jump_error=min(LONGER * progress.settings.jump_error, 0.5))
+    other = laminate_progress(progress.laminate, cycles, longer)
+    return abs(other.over / progress.over - 1.0) / (LONGER - 1.0)

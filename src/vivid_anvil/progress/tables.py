@@ -46,7 +46,7 @@ class ProgressSettings:
         Part of E2 and G12 that a ply with cracks between its fibres keeps, -.
     over_below : float, default 0.1
         Part of the stiffness against its loads below which the laminate has failed, -.
-    jump_error : float, default 1e-4
+    jump_error : float, default 3e-4
         What the two ways to take a jump may differ by, in damage or stiffness, -.
 
     Raises
@@ -67,7 +67,7 @@ class ProgressSettings:
     fibre_left: Coherent = Coherent("number", above=0.0, below=1.0, default=0.01)
     matrix_left: Coherent = Coherent("number", above=0.0, below=1.0, default=0.1)
     over_below: Coherent = Coherent("number", above=0.0, below=1.0, default=0.1)
-    jump_error: Coherent = Coherent("number", above=0.0, below=1.0, default=1e-4)
+    jump_error: Coherent = Coherent("number", above=0.0, below=1.0, default=3e-4)
 
     def __post_init__(self) -> None:
         given: Any = self.modes

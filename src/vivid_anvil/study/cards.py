@@ -18,12 +18,14 @@ from vivid_anvil.ground.files import read_toml
 from vivid_anvil.materials import LAWS, CardValue, GrowthLaw, MaterialCard, SNCurve
 from vivid_anvil.materials.curves.checks import BASES
 from vivid_anvil.materials.curves.curved import CURVED_FORMS
+from vivid_anvil.materials.plies import LIFE_DIAGRAMS, STIFFNESS_DECAYS, STRENGTH_DECAYS, Ply
 from vivid_anvil.materials.rubber import HYPERELASTIC, TEARING_LAWS, Rubber
 from vivid_anvil.materials.strain import StrainLife
 from vivid_anvil.study.curve_keys import Source, curve_keys, curve_of, leading_key
 from vivid_anvil.study.growth_law_keys import growth_law_keys, law_of
 from vivid_anvil.study.key_errors import as_input_error
 from vivid_anvil.study.models_of_nouns import Section, Text, one_value_or
+from vivid_anvil.study.ply_keys import ply_keys, ply_of
 from vivid_anvil.study.rubber_keys import Source as RubberSource
 from vivid_anvil.study.rubber_keys import rubber_keys, rubber_of
 from vivid_anvil.study.strain_life_keys import Source as StrainLifeSource
@@ -31,7 +33,7 @@ from vivid_anvil.study.strain_life_keys import strain_life_keys, strain_life_of
 from vivid_anvil.units import coherent, split
 
 FORMAT = 1
-GROUPS = ("steel", "cast iron", "aluminium", "titanium", "rubber", "other")
+GROUPS = ("steel", "cast iron", "aluminium", "titanium", "rubber", "fibre composite", "other")
 # What a card may hold, and its dimension.
 VALUES = {
     "ultimate_strength": "stress",
@@ -65,6 +67,7 @@ class CardFile(Section):
     strain_life_curves: dict[str, Any] = Field(default_factory=dict)
     growth_laws: dict[str, Any] = Field(default_factory=dict)
     rubber: Any = None
+    ply: Any = None
 
 
 @lru_cache(maxsize=4)
@@ -75,6 +78,7 @@ def _card_file(names: tuple[str, ...]) -> type[CardFile]:  # noqa: ARG001 (what 
     strain_curves: Any = dict.__class_getitem__((str, strain_life_keys()))
     own: dict[str, Any] = dict.fromkeys(VALUES, (value | None, None))
     rubber: Any = rubber_keys()
+    ply: Any = ply_keys()
     return create_model(
         "CardFile",
         __base__=CardFile,
@@ -82,6 +86,7 @@ def _card_file(names: tuple[str, ...]) -> type[CardFile]:  # noqa: ARG001 (what 
         strain_life_curves=(strain_curves, Field(default_factory=dict)),
         growth_laws=(laws, Field(default_factory=dict)),
         rubber=(rubber | None, None),
+        ply=(ply | None, None),
         **own,
     )
 
@@ -114,7 +119,9 @@ def read_card(path: str | Path) -> MaterialCard:
     """
     path = Path(path)
     data = read_toml(path, "a material card")
-    model = _card_file((*CURVED_FORMS, *LAWS, *HYPERELASTIC, *TEARING_LAWS))
+    model = _card_file(
+        (*CURVED_FORMS, *LAWS, *HYPERELASTIC, *TEARING_LAWS, *LIFE_DIAGRAMS, *STRENGTH_DECAYS, *STIFFNESS_DECAYS)
+    )
     try:
         file = model.model_validate(data)
     except ValidationError as error:
@@ -139,6 +146,7 @@ def read_card(path: str | Path) -> MaterialCard:
             name: _strain_life(path, name, section, file) for name, section in file.strain_life_curves.items()
         },
         rubber=None if file.rubber is None else _rubber(path, file),
+        ply=None if file.ply is None else _ply(path, file),
         laws={name: _law(path, name, section, file) for name, section in file.growth_laws.items()},
     )
 
@@ -203,6 +211,18 @@ def _rubber(path: Path, file: CardFile) -> Rubber:
 
     with within(where):
         return rubber_of(path.stem, file.rubber, RubberSource(path.parent, no_card), source=file.source)
+
+
+def _ply(path: Path, file: CardFile) -> Ply:
+    where = f"{path.name}, ply"
+    if "card" in file.ply.given:
+        raise InputError(where, "a ply of another card", "the ply itself", "A card stands alone.")
+
+    def no_card(card: str) -> Ply:
+        raise NotImplementedError
+
+    with within(where):
+        return ply_of(path.stem, file.ply, no_card, source=file.source)
 
 
 @lru_cache(maxsize=1)

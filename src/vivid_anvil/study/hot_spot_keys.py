@@ -70,7 +70,35 @@ class RosetteSection(Section):
 
 
 UnitStressKeys: Any = name_or(list[UnitStressSection])
-WAYS = ("stress_per_load", "unit_stresses", "rosette", "responses", "modes", "strain_states")
+WAYS = ("stress_per_load", "unit_stresses", "rosette", "responses", "modes", "strain_states", "section_loads")
+Force = Annotated[float, from_text("force per width"), written("force per width")]
+Moment = Annotated[float, from_text("moment per width"), written("moment per width")]
+
+
+class Resultants(Section):
+    """Forces and moments per width of a laminate; what is left out is 0."""
+
+    nx: Force = 0.0
+    ny: Force = 0.0
+    nxy: Force = 0.0
+    mx: Moment = 0.0
+    my: Moment = 0.0
+    mxy: Moment = 0.0
+    qx: Force = 0.0
+    qy: Force = 0.0
+
+    @property
+    def row(self) -> list[float]:
+        """In their order."""
+        return [self.nx, self.ny, self.nxy, self.mx, self.my, self.mxy, self.qx, self.qy]
+
+
+class SectionLoadSection(Resultants):
+    """The same at the unit load of a channel."""
+
+    channel: Text
+    unit_load: Text
+    event_factors: dict[Text, float] = Field(default_factory=dict)
 
 
 class StrainStatesSection(Section):
@@ -95,9 +123,11 @@ class HotSpotSection(MethodKeys):
     responses: Any = None
     modes: ModesSection | None = None
     strain_states: list[StrainStatesSection] | None = Field(default=None, min_length=1)
+    section_loads: list[SectionLoadSection] | None = Field(default=None, min_length=1)
+    constant_section_loads: Resultants | None = None
     measure: str | None = None
     direction: Annotated[list[float], Field(min_length=3, max_length=3)] | None = None
-    material: Text
+    material: Text | None = None
     offset: Stress = 0.0
     notch_factor: float = 1.0
 
@@ -131,6 +161,12 @@ class HotSpotSection(MethodKeys):
                 )
         if self.measure is not None and self.direction is not None:
             raise InputError("direction", "a direction beside a measure", "one of both")
+        if self.constant_section_loads is not None and self.section_loads is None:
+            raise InputError("constant_section_loads", f"beside {ways[0]}", "section_loads beside it")
+        if self.material is None and self.section_loads is None:
+            raise InputError(
+                "material", "no such key", "the key 'material'", "Add it: the name of one of the materials."
+            )
         if self.constant_stress is not None and not isinstance(self.unit_stresses, list) and self.modes is None:
             raise InputError(
                 "constant_stress", "no unit_stresses in a list", "unit_stresses beside it, or a row of the file"

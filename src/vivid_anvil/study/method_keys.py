@@ -15,6 +15,7 @@ REFERS = {
     "shear_curve": "sn_curves",
     "strain_life": "strain_life_curves",
     "rubber": "rubbers",
+    "laminate": "laminates",
 }  # keys that name something of another table
 
 

@@ -19,6 +19,7 @@ from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import LAWS, THRESHOLDS, Material, SNFamily
 from vivid_anvil.materials.curves.curved import CURVED_FORMS
 from vivid_anvil.materials.fracture import TOUGHNESSES
+from vivid_anvil.materials.plies import LIFE_DIAGRAMS, STIFFNESS_DECAYS, STRENGTH_DECAYS
 from vivid_anvil.materials.rubber import HYPERELASTIC, TEARING_LAWS
 from vivid_anvil.shapes import SHAPES, keys_of_shape
 from vivid_anvil.spectra import RESPONSES
@@ -40,6 +41,7 @@ from vivid_anvil.study.models_of_nouns import (
     rows_with_units,
     written,
 )
+from vivid_anvil.study.ply_keys import laminate_keys, ply_keys
 from vivid_anvil.study.report_settings import ReportSettings
 from vivid_anvil.study.response_keys import LinesSection, ModelModesSection, response_keys
 from vivid_anvil.study.rubber_keys import rubber_keys
@@ -240,12 +242,14 @@ class StudyFile(Section):
     title: Text
     target_life: float | Text | None = None
     duty_cycle: DutyCycleSection | None = None  # type: ignore[valid-type]
-    materials: dict[str, MaterialSection] = Field(min_length=1)  # type: ignore[valid-type]
+    materials: dict[str, MaterialSection] = Field(default_factory=dict)  # type: ignore[valid-type]
     cards: Text | None = None
     sn_curves: dict[str, Any] = Field(default_factory=dict)
     sn_families: dict[str, SNFamilySection] = Field(default_factory=dict)  # type: ignore[valid-type]
     strain_life_curves: dict[str, Any] = Field(default_factory=dict)
     rubbers: dict[str, Any] = Field(default_factory=dict)
+    plies: dict[str, Any] = Field(default_factory=dict)
+    laminates: dict[str, Any] = Field(default_factory=dict)
     growth_laws: dict[str, Any] = Field(default_factory=dict)
     methods: dict[str, Any] = Field(default_factory=dict)
     hot_spots: list[HotSpotSection] = Field(default_factory=list)
@@ -300,6 +304,9 @@ def study_file() -> type[StudyFile]:
         THRESHOLDS,
         HYPERELASTIC,
         TEARING_LAWS,
+        LIFE_DIAGRAMS,
+        STRENGTH_DECAYS,
+        STIFFNESS_DECAYS,
         RETARDATIONS,
         METHODS,
         LOADS,
@@ -316,6 +323,8 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
     curves: Any = dict.__class_getitem__((str, curve_keys()))
     strain_curves: Any = dict.__class_getitem__((str, strain_life_keys()))
     rubbers: Any = dict.__class_getitem__((str, rubber_keys()))
+    plies: Any = dict.__class_getitem__((str, ply_keys()))
+    laminates: Any = dict.__class_getitem__((str, laminate_keys()))
     memory = one_or_table(Text, RETARDATIONS)
     method = method_keys()
     methods: Any = dict.__class_getitem__((str, method))
@@ -339,6 +348,8 @@ def _with_choices(names: tuple[str, ...]) -> type[StudyFile]:  # noqa: ARG001
         sn_curves=(curves, Field(default_factory=dict)),
         strain_life_curves=(strain_curves, Field(default_factory=dict)),
         rubbers=(rubbers, Field(default_factory=dict)),
+        plies=(plies, Field(default_factory=dict)),
+        laminates=(laminates, Field(default_factory=dict)),
         growth_laws=(laws, Field(default_factory=dict)),
         methods=(methods, Field(default_factory=dict)),
         hot_spots=many(with_method(HotSpotSection, responses=(response_keys() | None, None))),

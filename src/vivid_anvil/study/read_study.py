@@ -30,11 +30,13 @@ from vivid_anvil.materials import (
     fit_growth_law,
     read_growth_tests,
 )
+from vivid_anvil.materials.plies import Ply
 from vivid_anvil.materials.rubber import Rubber
 from vivid_anvil.materials.strain import StrainLife
 from vivid_anvil.shapes import read_points, shape_of_keys
 from vivid_anvil.spectra import EXPECTED_CYCLES
 from vivid_anvil.stress import HotSpot, Method
+from vivid_anvil.stress.laminates import Laminate
 from vivid_anvil.study.cards import cards_in, read_card_named
 from vivid_anvil.study.curve_keys import Source, curve_of
 from vivid_anvil.study.event_keys import Place as EventPlace
@@ -49,6 +51,7 @@ from vivid_anvil.study.method_keys import method_of
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import FORMAT, StudyFile, shape_keys, study_file, table_type
 from vivid_anvil.study.models_of_nouns import Section
+from vivid_anvil.study.ply_keys import laminate_of, ply_of
 from vivid_anvil.study.read_flaws import Known, flaw_job
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
@@ -142,6 +145,8 @@ OF_HOT_SPOTS = (
     "sn_families",
     "strain_life_curves",
     "rubbers",
+    "plies",
+    "laminates",
     "methods",
 )  # what they rest on
 
@@ -181,6 +186,16 @@ class _Builder:
         return {name: self.rubber(name, section) for name, section in self.file.rubbers.items()}
 
     @cached_property
+    def plies(self) -> dict[str, Ply]:
+        """By name."""
+        return {name: self.ply(name, section) for name, section in self.file.plies.items()}
+
+    @cached_property
+    def laminates(self) -> dict[str, Laminate]:
+        """By name."""
+        return {name: self.laminate(name, section) for name, section in self.file.laminates.items()}
+
+    @cached_property
     def methods(self) -> dict[str, Method]:
         """By name."""
         return {name: self.shared_method(self.file, name) for name in self.file.methods}
@@ -215,7 +230,7 @@ class _Builder:
             with self.at(("cards",)):
                 cards_in(self.cards)
         if self.like is None:  # all are made, used or not: each may have its fault
-            _ = self.materials, self.curves, self.strain_lives, self.rubbers, self.methods, self.laws
+            _ = self.materials, self.curves, self.strain_lives, self.rubbers, self.laminates, self.methods, self.laws
         known = self.as_before("hot_spots", *OF_HOT_SPOTS)
         spots: dict[str, HotSpot] = {}
         for i, section in enumerate(file.hot_spots):
@@ -340,6 +355,19 @@ class _Builder:
         with self.at(("rubbers", name)):
             return rubber_of(name, section, RubberSource(self.path.parent, of_card))
 
+    def ply(self, name: str, section: Section) -> Ply:
+        with self.at(("plies", name)):
+            return ply_of(name, section, lambda card: self.card(card).ply_there)
+
+    def laminate(self, name: str, section: Section) -> Laminate:
+        keys = ("laminates", name)
+
+        def ply_named(ply: str, key: str) -> Ply:
+            return self.named(self.plies, ply, (*keys, key), "plies")
+
+        with self.at(keys):
+            return laminate_of(name, section, ply_named)
+
     def family(self, file: StudyFile, name: str, curves: dict[str, SNCurve]) -> SNFamily:
         given = file.sn_families[name].given  # type: ignore[attr-defined]
         place = ("sn_families", name, "curves")
@@ -377,8 +405,11 @@ class _Builder:
 
     def hot_spot(self, i: int, section: HotSpotSection, duty_cycle: DutyCycle) -> HotSpot:
         place = ("hot_spots", i)
-        material = self.named(self.materials, section.material, (*place, "material"), "materials")
         method = self.method(section, place)
+        if section.material is None:
+            material = Material(name=section.name, source="its plies")
+        else:
+            material = self.named(self.materials, section.material, (*place, "material"), "materials")
         with self.at(place):
             relation = relation_of(section, self.path.parent)
             spot = HotSpot(
@@ -428,6 +459,7 @@ class _Builder:
                 self.strain_lives, name, (*keys, key), "strain_life_curves"
             ),
             "rubbers": lambda name, key: self.named(self.rubbers, name, (*keys, key), "rubbers"),
+            "laminates": lambda name, key: self.named(self.laminates, name, (*keys, key), "laminates"),
         }
 
     def shared_method(self, file: StudyFile, name: str) -> Method:

@@ -22,6 +22,7 @@ from vivid_anvil.stress import (
     stress_measure,
     stresses_of_rosette,
 )
+from vivid_anvil.stress.laminates import SectionLoads
 from vivid_anvil.stress.rubber import joined_states, read_strain_states
 from vivid_anvil.study.hot_spot_keys import HotSpotSection, UnitStressSection
 from vivid_anvil.study.response_keys import response_of
@@ -42,6 +43,8 @@ def relation_of(section: HotSpotSection, folder: Path) -> Relation:
             for one in section.strain_states
         ]
         return states[0] if len(states) == 1 else joined_states(states)
+    if section.section_loads is not None:
+        return _section_loads(section)
     constant = np.zeros(6) if section.constant_stress is None else np.array(section.constant_stress.tensor)
     how: dict[str, Any] = {"measure": _measure(section), "offset": section.offset}
     if section.modes is not None:
@@ -60,6 +63,19 @@ def relation_of(section: HotSpotSection, folder: Path) -> Relation:
     ]
     unit = np.array([row.tensor for row in rows])
     return UnitStresses(loads=CaseLoads(cases), unit=unit, constant=constant, **how)
+
+
+def _section_loads(section: HotSpotSection) -> SectionLoads:
+    """Forces and moments per width at unit loads of channels."""
+    rows = section.section_loads or []
+    cases = [
+        CaseLoad(
+            case=f"{i}, {one.channel}", channel=one.channel, unit_load=one.unit_load, event_factors=one.event_factors
+        )
+        for i, one in enumerate(rows, start=1)
+    ]
+    constant = np.zeros(8) if section.constant_section_loads is None else np.array(section.constant_section_loads.row)
+    return SectionLoads(loads=CaseLoads(cases), unit=np.array([one.row for one in rows]), constant=constant)
 
 
 def _measure(section: HotSpotSection) -> Measure:

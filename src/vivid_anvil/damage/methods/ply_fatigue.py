@@ -35,7 +35,14 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.plies import LifeDiagram, criterion_of, joint_lives
 from vivid_anvil.materials.plies.ply import LIVES
-from vivid_anvil.progress import FAILS_BY, LaminateProgress, PlyTables, ProgressSettings, laminate_progress
+from vivid_anvil.progress import (
+    FAILS_BY,
+    LaminateProgress,
+    PlyTables,
+    ProgressSettings,
+    converged_to,
+    laminate_progress,
+)
 from vivid_anvil.stress import METHODS, HotSpot, Method, OfMany
 from vivid_anvil.stress.laminates import Laminate, SectionLoads
 from vivid_anvil.stress.planes.plane_cycles import only_alone
@@ -78,7 +85,7 @@ class PlyFatigue(Method):
         Part of E2 and G12 that a ply with cracks between its fibres keeps, -.
     over_below : float, default 0.1
         Part of the stiffness against its loads below which the laminate has failed, -.
-    jump_error : float, default 1e-4
+    jump_error : float, default 3e-4
         What two ways to take a jump may differ by, in damage or stiffness, -.
     critical_sum : float, default 1.0
         Damage sum at which a mode counts as failed.
@@ -108,7 +115,7 @@ class PlyFatigue(Method):
     fibre_left: Coherent = Coherent("number", above=0.0, below=1.0, default=0.01)
     matrix_left: Coherent = Coherent("number", above=0.0, below=1.0, default=0.1)
     over_below: Coherent = Coherent("number", above=0.0, below=1.0, default=0.1)
-    jump_error: Coherent = Coherent("number", above=0.0, below=1.0, default=1e-4)
+    jump_error: Coherent = Coherent("number", above=0.0, below=1.0, default=3e-4)
     critical_sum: float = 1.0
     tensors = True
     hangs = True
@@ -221,7 +228,8 @@ class PlyFatigue(Method):
 
         def look() -> LaminateProgress:
             place = self.place(spot, duty_cycle)
-            return laminate_progress(self.laminate, place.cycle_ends, self.settings)
+            found = laminate_progress(self.laminate, place.cycle_ends, self.settings)
+            return replace(found, error=converged_to(found, place.cycle_ends))
 
         return _FOLLOWED.of(spot, duty_cycle, look)
 
@@ -329,7 +337,8 @@ class PlyFatigue(Method):
             lead = place.lead
             table = place.table_of(lead.ply, lead.face, lead.component)
             lives = place.lives(lead.mode, lead.ply, lead.face, lead.component)
-            np.add.at(by_event[i], table.event, np.where(lives < 1.0, np.inf, table.often / lives))
+            with np.errstate(divide="ignore"):
+                np.add.at(by_event[i], table.event, np.where(lives < 1.0, np.inf, table.often / lives))
             reached[i] = [float(one[lead.ply, lead.face, lead.component]) for one in place.extremes]
         return OfMany(by_event, np.ones(size, dtype=bool), reached)
 

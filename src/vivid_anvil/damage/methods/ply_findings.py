@@ -14,7 +14,7 @@ from vivid_anvil.damage.methods.ply_words import MODE_WORDS, interlaminar, weake
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.materials.plies import LifeDiagram
 from vivid_anvil.materials.plies.ply import LIVES, STRENGTH_DECAYS_OF
-from vivid_anvil.progress import converged_to, laminate_progress
+from vivid_anvil.progress import laminate_progress
 from vivid_anvil.stress.laminates import SectionLoads
 from vivid_anvil.units import number
 from vivid_anvil.writing.finding import Finding
@@ -25,7 +25,7 @@ if TYPE_CHECKING:
 SHARE = 0.1  # of the damage, that cycles outside of tests carry
 R_APART = 0.05  # of the direction from no mean to no amplitude, that R may lie outside of the tests
 DISAGREE = 1.25  # factor between lives by the damage sum and by residual strength
-JUMPS = 1e-3  # of the life, that finer jumps may move it
+JUMPS = 1e-3  # of the life, that its end may be wrong by
 MUCH_SHEAR = 0.5  # of the interlaminar strength
 
 
@@ -138,12 +138,12 @@ def _progress(method: PlyFatigue, life: Any) -> Iterator[Finding]:
     if progress is None:
         return
     place = method.place(life.hot_spot, life.duty_cycle)
-    moved = converged_to(progress, place.cycle_ends)
+    moved = progress.error or 0.0
     if moved > JUMPS:
         yield Finding(
             "warning",
             "jumps-too-long",
-            f"Jumps of an eighth of the error move the end of the laminate by {moved:.1%}.",
+            f"The jumps leave the end of the laminate uncertain by {moved:.1%}, as jumps twice as long show.",
             f"Set jump_error below {number(method.jump_error)}.",
         )
     softens = any(

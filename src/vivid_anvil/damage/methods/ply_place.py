@@ -20,7 +20,7 @@ from vivid_anvil.materials.plies import joint_lives
 from vivid_anvil.materials.plies.ply import LIVES
 from vivid_anvil.progress import CycleEnds
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.stress.laminates import SectionLoads
+from vivid_anvil.stress.laminates import SectionLoads, StaticReserves, static_reserves
 from vivid_anvil.stress.planes.plane_cycles import counted
 
 if TYPE_CHECKING:
@@ -136,6 +136,12 @@ class PlaceInLaminate:
             found.append(event.course[sorted(rows)])
         return np.unique(np.concatenate(found), axis=0)
 
+    @cached_property
+    def static_reserves(self) -> tuple[StaticReserves, ...]:
+        """Static reserves under each of these loads."""
+        method = self.method
+        return tuple(static_reserves(method.laminate, load, criterion=method.static) for load in self.extreme_loads)
+
     def table_of(self, ply: int, face: int, component: int) -> EndTable:
         """The cycles that a component counts."""
         tables, which = self.tables
@@ -177,7 +183,8 @@ class PlaceInLaminate:
                     if c == 2 and components == (1, 2) and self.table_of(p, f, 1) is self.table_of(p, f, 2):
                         own[p, f, 2] = own[p, f, 1]  # counted once for both
                         continue
-                    own[p, f, c] = float((self.table_of(p, f, c).often / self.lives(mode, p, f, c)).sum())
+                    with np.errstate(divide="ignore"):  # of what breaks at once
+                        own[p, f, c] = float((self.table_of(p, f, c).often / self.lives(mode, p, f, c)).sum())
             found[mode] = own
         return found
 
@@ -309,7 +316,8 @@ class PlaceInLaminate:
                 for c in components[:1] if (which == number).all() else components:
                     if which[p, f, c] == number:
                         part = dataclass_of(self, table, number)
-                        found.append(table.often / part.lives(mode, p, f, c))
+                        with np.errstate(divide="ignore"):
+                            found.append(table.often / part.lives(mode, p, f, c))
         return np.array(found)
 
 

@@ -10,7 +10,7 @@ import numpy as np
 from vivid_anvil.events.calendar import plural
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.progress import LaminateProgress
-from vivid_anvil.stress.laminates import StaticReserves, static_reserves
+from vivid_anvil.stress.laminates import StaticReserves
 from vivid_anvil.stress.laminates.static_failure import FACES
 from vivid_anvil.units import UnitSystem, in_unit, number
 from vivid_anvil.writing.result import Words
@@ -48,8 +48,7 @@ def weakest(method: PlyFatigue, life: Any) -> Weakest:
 
 def reserves_by_load(method: PlyFatigue, life: Any) -> list[StaticReserves]:
     """Static reserves under each load at which any stress of a ply is largest or least."""
-    place = method.place(life.hot_spot, life.duty_cycle)
-    return [static_reserves(method.laminate, load, criterion=method.static) for load in place.extreme_loads]
+    return list(method.place(life.hot_spot, life.duty_cycle).static_reserves)
 
 
 def ply_words(method: PlyFatigue, life: Any, units: UnitSystem) -> Words:
@@ -110,7 +109,10 @@ def progress_words(progress: LaminateProgress, life: Any) -> str:
     over = progress.over
     end = f"over after {at(over)}" if math.isfinite(over) and over > 0.0 else "over at once"
     parts.append(end if math.isfinite(over) else f"not over: {progress.ended}")
-    return "; ".join(parts) + f" ({progress.settings.fails_by}, {progress.course.repeats.size - 1} jumps)"
+    jumps = f"{progress.course.repeats.size - 1} jumps"
+    if progress.error:
+        jumps += f", converged to {number(100.0 * progress.error, 2)} %"
+    return "; ".join(parts) + f" ({progress.settings.fails_by}, {jumps})"
 
 
 class Interlaminar(NamedTuple):
@@ -169,14 +171,19 @@ def plies_table(method: PlyFatigue, life: Any) -> Table:
         Column("angle", laminate.angles.tolist(), unit="°", style="number"),
     ]
     for c, name in enumerate(COMPONENTS):
-        columns.append(Column(f"highest {name}", high[:, :, c].max(axis=1).tolist(), of="stress", head=f"{name} up to"))
-        columns.append(Column(f"lowest {name}", low[:, :, c].min(axis=1).tolist(), of="stress", head=f"{name} down to"))
+        top, bottom = high[:, :, c].max(axis=1), low[:, :, c].min(axis=1)
+        columns.append(Column(f"highest {name}", top.tolist(), of="stress", only="file"))
+        columns.append(Column(f"lowest {name}", bottom.tolist(), of="stress", only="file"))
+        largest = np.where(top >= -bottom, top, bottom)
+        columns.append(Column(f"largest {name}", largest.tolist(), of="stress", head=f"{name}\n", only="page"))
     for mode, own in damage.items():
         lives = [life.critical_sum / one if one > 0.0 else math.inf for one in own.tolist()]
-        head = f"Life {MODE_WORDS[mode]} [{plural(life.duty_cycle.repeat)}]"
-        columns.append(Column(f"life {mode} [repeats]", lives, head=head, endless="no damage"))
-    columns.append(Column("static reserve", least.tolist(), endless="no limit"))
-    note = "From the bottom to the top; the worse of both faces; each mode alone, in the sound laminate."
+        columns.append(Column(f"life {mode} [repeats]", lives, head=f"Life\n{mode}", endless="endless", digits=3))
+    columns.append(Column("static reserve", least.tolist(), endless="no limit", head="Static\nreserve"))
+    note = (
+        f"From the bottom to the top; the worse of both faces; lives in {plural(life.duty_cycle.repeat)}, each mode alone, in a "
+        "sound laminate."
+    )
     return Table("Plies", tuple(columns), "plies", note)
 
 

@@ -48,7 +48,7 @@ def joint_log_life(use_one, one, size_one, mean_one, log_one, use_two, two, size
         a = _use(use_one, one, middle, size_one, mean_one)
         b = _use(use_two, two, middle, size_two, mean_two)
         value = math.log(a * a + b * b)
-        if abs(value) <= 1e-14 or high - low <= 1e-14 * max(1.0, abs(high)):
+        if abs(value) <= 1e-13 or high - low <= 1e-13 * max(1.0, abs(high)):
             return middle
         if value > 0.0:
             high, top = middle, value

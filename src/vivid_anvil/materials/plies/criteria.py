@@ -14,9 +14,8 @@ from typing import ClassVar
 
 import numpy as np
 from numpy.typing import ArrayLike
-from scipy.optimize import elementwise
 
-from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.checks import BoolArray, FloatArray
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.plies.ply import Ply
@@ -25,7 +24,8 @@ from vivid_anvil.units import Coherent
 PLY_CRITERIA: Choices[type[PlyCriterion]] = Choices("ply criterion")
 FIBRE_TENSION, FIBRE_COMPRESSION = "fibre tension", "fibre compression"
 MATRIX_TENSION, MATRIX_COMPRESSION, SHEAR, WHOLE = "matrix tension", "matrix compression", "shear", "whole ply"
-LARGEST = 1e9  # a reserve beyond is none: nothing of the load reaches this mode
+FACTORS = np.geomspace(1e-6, 1e9, 301)  # a reserve beyond is none: nothing of the load reaches this mode
+HALVINGS = 52
 
 
 def stresses_of_plies(given: ArrayLike, where: str = "stresses") -> FloatArray:
@@ -75,32 +75,30 @@ class PlyCriterion(ABC):
         """
         moved = stresses_of_plies(stresses)
         there = np.broadcast_to(stresses_of_plies(constant, "constant stresses"), moved.shape)
-        return {mode: self._reserve(ply, mode, moved, there) for mode in self.indices(ply, moved[:1])}
+        size = len(moved)
+        grid = np.concatenate([[0.0], FACTORS])
+        rows = there[None] + grid[:, None, None] * moved[None]
+        by_mode = self.indices(ply, rows.reshape(-1, 3))
+        return {
+            mode: self._first(ply, mode, moved, there, grid, values.reshape(grid.size, size) >= 1.0)
+            for mode, values in by_mode.items()
+        }
 
-    def _reserve(self, ply: Ply, mode: str, moved: FloatArray, there: FloatArray) -> FloatArray:
-        def over(log_factor: FloatArray, at: FloatArray) -> FloatArray:
-            rows = at.astype(np.int64)
-            found = self.indices(ply, there[rows] + np.exp(log_factor)[..., None] * moved[rows])[mode]
-            return np.asarray(found - 1.0)
-
-        rows = np.arange(len(moved), dtype=np.float64)
-        reserve = np.full(len(moved), np.inf)
-        alone = self.indices(ply, there)[mode] >= 1.0
-        reserve[alone] = 0.0
-        grid = np.log(np.geomspace(1e-6, LARGEST, 151))
-        last = np.full(len(moved), grid[0])
-        open_ = ~alone & moved.any(axis=1)
-        for point in grid:  # the first of a coarse row of factors that breaks it, then between the two
-            if not open_.any():
-                break
-            at = np.flatnonzero(open_)
-            breaks = over(np.full(at.size, point), rows[at]) >= 0.0
-            hit = at[breaks]
-            if hit.size:
-                found = elementwise.find_root(over, (last[hit], np.full(hit.size, point)), args=(rows[hit],))
-                reserve[hit] = np.exp(np.where(np.isfinite(found.x), found.x, point))
-                open_[hit] = False
-            last[at] = point
+    def _first(
+        self, ply: Ply, mode: str, moved: FloatArray, there: FloatArray, grid: FloatArray, breaks: BoolArray
+    ) -> FloatArray:
+        """The first factor that breaks, between two of a coarse row of factors, by halving its logarithm."""
+        reserve = np.where(breaks[0], 0.0, np.inf)
+        at = np.flatnonzero(~breaks[0] & breaks.any(axis=0))
+        if not at.size:
+            return reserve
+        place = breaks[:, at].argmax(axis=0)
+        low, high = np.log(np.maximum(grid[place - 1], 1e-12)), np.log(grid[place])
+        for _ in range(HALVINGS):
+            middle = 0.5 * (low + high)
+            over = self.indices(ply, there[at] + np.exp(middle)[:, None] * moved[at])[mode] >= 1.0
+            high, low = np.where(over, middle, high), np.where(over, low, middle)
+        reserve[at] = np.exp(0.5 * (low + high))
         return reserve
 
 

@@ -67,8 +67,8 @@ class LargestStress(LifeDiagram):
     @staticmethod
     def use(numbers: FloatArray, log_life: float, amplitude: float, mean: float) -> float:
         """The larger of both sides."""
-        pulled = (mean + amplitude) / numbers[0] * 10.0 ** (log_life / numbers[1])
-        pushed = (amplitude - mean) / numbers[2] * 10.0 ** (log_life / numbers[3])
+        pulled = (mean + amplitude) / numbers[0] * math.exp(2.302585092994046 * log_life / numbers[1])
+        pushed = (amplitude - mean) / numbers[2] * math.exp(2.302585092994046 * log_life / numbers[3])
         return float(max(pulled, pushed, 0.0))
 
     @staticmethod

@@ -95,20 +95,24 @@ class Rays(LifeDiagram):
     def use(numbers: FloatArray, log_life: float, amplitude: float, mean: float) -> float:
         """Of the two corners that the ray of the cycle runs between: its parts of both, summed."""
         count = int(numbers[0])
+        at = count
+        for i in range(count):
+            if mean >= amplitude * numbers[3 + 3 * i]:
+                at = i
+                break
         left_mean, left_size = numbers[1], 0.0
-        for i in range(count + 1):
-            if i < count:
-                right_size = numbers[4 + 3 * i] * 10.0 ** (-numbers[5 + 3 * i] * log_life)
-                right_mean = numbers[3 + 3 * i] * right_size
-            else:
-                right_mean, right_size = -numbers[2], 0.0
-            if i == count or mean * right_size >= amplitude * right_mean:
-                d = left_mean * right_size - right_mean * left_size
-                one = (mean * right_size - amplitude * right_mean) / d
-                two = (left_mean * amplitude - left_size * mean) / d
-                return float(one + two)
-            left_mean, left_size = right_mean, right_size
-        return math.nan
+        right_mean, right_size = -numbers[2], 0.0
+        natural = 2.302585092994046 * log_life
+        if at > 0:
+            left_size = numbers[1 + 3 * at] * math.exp(-numbers[2 + 3 * at] * natural)
+            left_mean = numbers[3 * at] * left_size
+        if at < count:
+            right_size = numbers[4 + 3 * at] * math.exp(-numbers[5 + 3 * at] * natural)
+            right_mean = numbers[3 + 3 * at] * right_size
+        d = left_mean * right_size - right_mean * left_size
+        one = mean * right_size - amplitude * right_mean
+        two = left_mean * amplitude - left_size * mean
+        return float((one + two) / d)
 
     @staticmethod
     def log_life(numbers: FloatArray, amplitude: float, mean: float) -> float:
@@ -123,23 +127,25 @@ class Rays(LifeDiagram):
             if mean >= amplitude * numbers[3 + 3 * i]:
                 at = i
                 break
-        low, high, found = -20.0, 300.0, 6.0
+        near = at if at < count else count - 1
+        left_rate, right_rate, left_q, right_q = 0.0, 0.0, 0.0, 0.0
+        left_first, right_first = 0.0, 0.0
+        if at > 0:
+            left_q, left_first, left_rate = numbers[3 * at], numbers[1 + 3 * at], numbers[2 + 3 * at]
+        if at < count:
+            right_q, right_first, right_rate = numbers[3 + 3 * at], numbers[4 + 3 * at], numbers[5 + 3 * at]
+        low, high = -46.0, 690.0  # of ln N
+        found = math.log(numbers[4 + 3 * near] / amplitude) / numbers[5 + 3 * near]  # on the ray beside it
+        found = min(max(found, -40.0), 680.0)
         for _ in range(200):
-            # the part that is used at `found`, and its slope over log10 N
+            left_size, left_mean = 0.0, numbers[1]
+            right_size, right_mean = 0.0, -numbers[2]
             if at > 0:
-                left_size = numbers[4 + 3 * (at - 1)] * 10.0 ** (-numbers[5 + 3 * (at - 1)] * found)
-                left_mean = numbers[3 + 3 * (at - 1)] * left_size
-                left_slope = -2.302585092994046 * numbers[5 + 3 * (at - 1)] * left_size
-                left_q = numbers[3 + 3 * (at - 1)]
-            else:
-                left_size, left_mean, left_slope, left_q = 0.0, numbers[1], 0.0, 0.0
+                left_size = left_first * math.exp(-left_rate * found)
+                left_mean = left_q * left_size
             if at < count:
-                right_size = numbers[4 + 3 * at] * 10.0 ** (-numbers[5 + 3 * at] * found)
-                right_mean = numbers[3 + 3 * at] * right_size
-                right_slope = -2.302585092994046 * numbers[5 + 3 * at] * right_size
-                right_q = numbers[3 + 3 * at]
-            else:
-                right_size, right_mean, right_slope, right_q = 0.0, -numbers[2], 0.0, 0.0
+                right_size = right_first * math.exp(-right_rate * found)
+                right_mean = right_q * right_size
             d = left_mean * right_size - right_mean * left_size
             one = mean * right_size - amplitude * right_mean
             two = left_mean * amplitude - left_size * mean
@@ -148,6 +154,7 @@ class Rays(LifeDiagram):
                 high = found
             else:
                 low = found
+            left_slope, right_slope = -left_rate * left_size, -right_rate * right_size
             slope = (mean - amplitude * right_q) * right_slope + (left_q * amplitude - mean) * left_slope
             slope -= left_q * left_slope * right_size + left_mean * right_slope
             slope += right_q * right_slope * left_size + right_mean * left_slope
@@ -156,7 +163,7 @@ class Rays(LifeDiagram):
             found = step if low < step < high else 0.5 * (low + high)
             if abs(found - before) <= 1e-14 * max(1.0, abs(found)):
                 break
-        return found
+        return float(found / 2.302585092994046)
 
     def steps(self, symbol: str, amplitude: float, mean: float, units: UnitSystem) -> list[Step]:
         """The life at which the line between the two corners runs through the cycle, looked for; its corners there."""

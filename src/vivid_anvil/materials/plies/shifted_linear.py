@@ -68,7 +68,7 @@ class ShiftedLinear(LifeDiagram):
     @staticmethod
     def use(numbers: FloatArray, log_life: float, amplitude: float, mean: float) -> float:
         """The larger of both lines."""
-        size = numbers[4] * amplitude * 10.0 ** (log_life / numbers[2])
+        size = numbers[4] * amplitude * math.exp(2.302585092994046 * log_life / numbers[2])
         middle = numbers[3] * mean
         return float(max((size + middle) / numbers[0], (size - middle) / numbers[1]))
 
