@@ -38,6 +38,7 @@ from vivid_anvil.materials import (
     straight_curve,
 )
 from vivid_anvil.materials.fracture import Metal
+from vivid_anvil.materials.plies import Ply
 from vivid_anvil.materials.rubber import MooneyRivlin, PowerTearing, Rubber
 from vivid_anvil.materials.strain import StrainTests
 from vivid_anvil.shapes import CentreCrack, SurfaceCrack
@@ -62,6 +63,9 @@ PACKAGES = (
         "stress.yielding",
         "materials.rubber",
         "stress.rubber",
+        "materials.plies",
+        "stress.laminates",
+        "progress",
     ),
 )
 UNITS = pint.UnitRegistry()
@@ -123,6 +127,20 @@ IN_RUBBER = HotSpot(
 )
 
 
+GLASS = Ply(
+    name="glass",
+    modulus_along=41e3,
+    modulus_across=10.4e3,
+    shear_modulus=4.3e3,
+    poissons_ratio=0.28,
+    tension_along=1050.0,
+    compression_along=650.0,
+    tension_across=42.0,
+    compression_across=145.0,
+    shear_strength=70.0,
+)
+
+
 def uniform(x):
     return 100.0 + 0.0 * x
 
@@ -130,6 +148,8 @@ def uniform(x):
 SHAFT = assess_life(on_planes.spot(on_planes.method()), on_planes.duty(on_planes.turning()))
 # An example of each public function that takes a value with a dimension.
 EXAMPLES = {
+    "normalised_energy": {"ply": GLASS, "high": [[100.0, 20.0, 10.0]], "low": [[10.0, 2.0, 1.0]]},
+    "energy_range": {"ply": GLASS, "high": [[100.0, 20.0, 10.0]], "low": [[10.0, 2.0, 1.0]]},
     "lives_on_planes": {"life": SHAFT, "step_degrees": 30.0},
     "stresses_of_rosette": {"channels": ["a", "b", "c"], "youngs_modulus": 206000.0},
     "four_point": {"samples": SAMPLES, "sample_rate": 10.0},
@@ -258,7 +278,7 @@ THEMSELVES = {
     "assess_life", "assess_model", "averaged_at_nodes", "basquin_curve", "binning_effect", "combine", "count_chunks",
     "curve_at_r", "cut", "cycle_matrix", "damage_of_chunks", "damage_of_samples", "describe", "detail_curve",
     "follow_block", "strain_life_through", "cauchy_green", "green_lagrange", "stretches", "volumes", "without_drift",
-    "law_at", "fit_tearing", "initial_flaws",
+    "law_at", "fit_tearing", "initial_flaws", "joint_lives", "layup_text", "ply_failures", "static_reserves",
     "effective_notch_curve", "equivalent_amplitude", "estimate_curve", "estimate_psd", "fit_tail", "four_point", "gate",
     "grow_by_cycle", "grow_crack", "high_pass", "history_from_frame", "hottest_places",
     "inspection_plan", "integrate_two", "model_answer", "intercept_curve", "knee_curve", "largest_lasting_size",

@@ -67,6 +67,7 @@ if TYPE_CHECKING:
     from vivid_anvil.damage.methods.cracking_energy import CrackingEnergy
     from vivid_anvil.damage.methods.critical_plane import CriticalPlane
     from vivid_anvil.damage.methods.local_strain import LocalStrain
+    from vivid_anvil.damage.methods.ply_fatigue import PlyFatigue
     from vivid_anvil.damage.methods.strain_plane import StrainPlane
     from vivid_anvil.damage.methods.stress_life import StressLife
     from vivid_anvil.damage.methods.weld_of_two import WeldOfTwo
@@ -170,6 +171,16 @@ if TYPE_CHECKING:
     from vivid_anvil.materials.laws.walker import WalkerLaw
     from vivid_anvil.materials.material import Material
     from vivid_anvil.materials.mean_stress.apply import equivalent_amplitude
+    from vivid_anvil.materials.plies.bell import Bell
+    from vivid_anvil.materials.plies.criteria import Hashin, LargestPlyStrain, LargestPlyStress, Puck, TsaiWu
+    from vivid_anvil.materials.plies.energy_life import EnergyLife, energy_range, normalised_energy
+    from vivid_anvil.materials.plies.largest_stress import LargestStress
+    from vivid_anvil.materials.plies.life_diagram import joint_lives
+    from vivid_anvil.materials.plies.ply import Ply
+    from vivid_anvil.materials.plies.rays import Rays
+    from vivid_anvil.materials.plies.shifted_linear import ShiftedLinear
+    from vivid_anvil.materials.plies.stiffness_decay import NormalisedStiffness, PowerStiffness, StiffnessRate
+    from vivid_anvil.materials.plies.strength_decay import NormalisedStrength, PowerStrength
     from vivid_anvil.materials.rubber.at_temperature import law_at
     from vivid_anvil.materials.rubber.fit_hyperelastic import fit_hyperelastic
     from vivid_anvil.materials.rubber.fit_tearing import fit_tearing
@@ -203,6 +214,8 @@ if TYPE_CHECKING:
     from vivid_anvil.models.stress_field import StressField, with_boxes, without_cases
     from vivid_anvil.models.tables_of_fields import read_field_table, write_field_table
     from vivid_anvil.pages.page import write_page
+    from vivid_anvil.progress.laminate_progress import CycleEnds, LaminateProgress, laminate_progress
+    from vivid_anvil.progress.tables import ProgressSettings
     from vivid_anvil.reports.build import build_report
     from vivid_anvil.reports.write_report import write_report
     from vivid_anvil.shapes.bars import BarCrack, BarSurfaceCrack
@@ -240,6 +253,10 @@ if TYPE_CHECKING:
         short_crack_limit,
     )
     from vivid_anvil.stress.hot_spot import HotSpot
+    from vivid_anvil.stress.laminates.laminate import LaidPly, Laminate
+    from vivid_anvil.stress.laminates.layup import angles_of, layup_text
+    from vivid_anvil.stress.laminates.section_loads import SectionLoads
+    from vivid_anvil.stress.laminates.static_failure import ply_failures, static_reserves
     from vivid_anvil.stress.measures.measure import stress_measure
     from vivid_anvil.stress.measures.principal_stresses import (
         AbsoluteMaximumPrincipal,
@@ -314,6 +331,7 @@ __all__ = [
     "AxialPipeCrack",
     "BarCrack",
     "BarSurfaceCrack",
+    "Bell",
     "CTODToughness",
     "CaseLoad",
     "CaseLoads",
@@ -331,6 +349,7 @@ __all__ = [
     "CrackFront",
     "CrackingEnergy",
     "CriticalPlane",
+    "CycleEnds",
     "CycleMatrix",
     "Cycles",
     "CyclicCurve",
@@ -342,6 +361,7 @@ __all__ = [
     "EdgeCrack",
     "EffectiveRangeLaw",
     "EmbeddedCrack",
+    "EnergyLife",
     "Event",
     "Finding",
     "Flaw",
@@ -361,6 +381,7 @@ __all__ = [
     "GrowthLaw",
     "GrowthResult",
     "HartmanSchijveLaw",
+    "Hashin",
     "HeatTreated",
     "HoleCornerCrack",
     "HoleCrack",
@@ -372,6 +393,12 @@ __all__ = [
     "JToughness",
     "KToughness",
     "KlesnilLukasLaw",
+    "LaidPly",
+    "Laminate",
+    "LaminateProgress",
+    "LargestPlyStrain",
+    "LargestPlyStress",
+    "LargestStress",
     "LeakBeforeBreak",
     "LifeResult",
     "LimitingCurve",
@@ -391,6 +418,8 @@ __all__ = [
     "Moved",
     "NeoHookean",
     "NormalStress",
+    "NormalisedStiffness",
+    "NormalisedStrength",
     "Ogden",
     "OlderCurve",
     "OneDegreeOfFreedom",
@@ -406,7 +435,11 @@ __all__ = [
     "PipeSurfaceCrack",
     "PlaceOfFlaws",
     "PlateauCurve",
+    "Ply",
+    "PlyFatigue",
     "PowerOfRThreshold",
+    "PowerStiffness",
+    "PowerStrength",
     "PowerTearing",
     "PressureStress",
     "PrimaryProfile",
@@ -415,9 +448,12 @@ __all__ = [
     "ProfileEdgeCrack",
     "ProfileStress",
     "ProfileSurfaceCrack",
+    "ProgressSettings",
+    "Puck",
     "RainflowCounter",
     "RandomVibration",
     "RangesPerYear",
+    "Rays",
     "RectangleSection",
     "ReportSettings",
     "ResistanceCurve",
@@ -428,8 +464,10 @@ __all__ = [
     "SNCurve",
     "SNFamily",
     "SecondaryStresses",
+    "SectionLoads",
     "Sensitivity",
     "SeveralLoads",
+    "ShiftedLinear",
     "ShiftedTearing",
     "SignedTresca",
     "SignedVonMisesHydrostatic",
@@ -444,6 +482,7 @@ __all__ = [
     "StatesInTurn",
     "Step",
     "StepLoad",
+    "StiffnessRate",
     "StrainFields",
     "StrainLife",
     "StrainLifeFit",
@@ -471,6 +510,7 @@ __all__ = [
     "Tone",
     "TotalLife",
     "ToughnessTests",
+    "TsaiWu",
     "TwoStageLaw",
     "UnitStresses",
     "VesselCrack",
@@ -489,6 +529,7 @@ __all__ = [
     "accelerated_test",
     "all_places",
     "allowable_flaws",
+    "angles_of",
     "answers",
     "answers_of_flaw",
     "assess_flaw",
@@ -539,6 +580,7 @@ __all__ = [
     "effective_notch_curve",
     "elliptic_hole",
     "endless_life_of_nodes",
+    "energy_range",
     "equivalent_amplitude",
     "estimate_curve",
     "estimate_psd",
@@ -581,9 +623,12 @@ __all__ = [
     "interpolate_spikes",
     "join",
     "joined_states",
+    "joint_lives",
     "knee_curve",
+    "laminate_progress",
     "largest_lasting_size",
     "law_at",
+    "layup_text",
     "leak_before_break",
     "level_crossings",
     "life_working",
@@ -599,6 +644,7 @@ __all__ = [
     "node_tensors",
     "normal_at",
     "normal_stress",
+    "normalised_energy",
     "notch_effect_by_distance",
     "notch_effect_by_gradient",
     "notch_effect_by_radius",
@@ -609,6 +655,7 @@ __all__ = [
     "plate_under_pressure",
     "plate_with_hole",
     "plot",
+    "ply_failures",
     "psd_of_rows",
     "psd_of_slopes",
     "rainflow",
@@ -664,6 +711,7 @@ __all__ = [
     "smallest_circle",
     "stage_of_duty_cycle",
     "staircase",
+    "static_reserves",
     "straight_curve",
     "strain_life_through",
     "stress_intensity",
@@ -826,6 +874,37 @@ _HOMES = {
         "flaws_of_strips",
         "law_at",
     ],
+    "vivid_anvil.materials.plies": [
+        "Ply",
+        "Bell",
+        "Rays",
+        "LargestStress",
+        "ShiftedLinear",
+        "EnergyLife",
+        "joint_lives",
+        "PowerStrength",
+        "NormalisedStrength",
+        "PowerStiffness",
+        "NormalisedStiffness",
+        "StiffnessRate",
+        "Hashin",
+        "Puck",
+        "TsaiWu",
+        "LargestPlyStress",
+        "LargestPlyStrain",
+        "energy_range",
+        "normalised_energy",
+    ],
+    "vivid_anvil.stress.laminates": [
+        "Laminate",
+        "LaidPly",
+        "SectionLoads",
+        "angles_of",
+        "layup_text",
+        "ply_failures",
+        "static_reserves",
+    ],
+    "vivid_anvil.progress": ["laminate_progress", "CycleEnds", "LaminateProgress", "ProgressSettings"],
     "vivid_anvil.stress.rubber": [
         "StatesInTurn",
         "StrainLoads",
@@ -1050,6 +1129,7 @@ _HOMES = {
         "WeldOfTwo",
         "lives_on_planes",
         "CrackingEnergy",
+        "PlyFatigue",
     ],
     "vivid_anvil.growth": [
         "ConstantClosure",

@@ -20,7 +20,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.progress import _kernels
 from vivid_anvil.progress.tables import MODES, PlyTables, ProgressSettings
 from vivid_anvil.stress.laminates import Laminate
-from vivid_anvil.units import number
+from vivid_anvil.units import number, one, opened
 
 LONGEST = 1e18  # repeats, up to which anything is followed
 MOST_JUMPS = 20000
@@ -46,14 +46,44 @@ class ModeFailure(NamedTuple):
 
 @dataclass(frozen=True, eq=False)
 class CycleEnds:
-    """Classes of cycles: loads nx .. mxy at both ends, (rows, 2, 6), how often a repeat, and which rows each component counts.
+    """Classes of cycles of a repeat, as the loads at both ends.
 
-    `spans`, shape (plies, 2, 3, 2), are first row and row after the last of every ply, face and component.
+    Parameters
+    ----------
+    ends : ndarray
+        Loads nx .. mxy at both ends, N/mm and N·mm/mm, shape (rows, 2, 6).
+    often : ndarray
+        How often each happens in a repeat, shape (rows,).
+    spans : ndarray of int
+        First row, and row after the last, that every ply, face and component counts, shape (plies, 2, 3, 2).
+
+    Raises
+    ------
+    InputError
+        For other shapes, and numbers that are not finite or below 0.
+
+    Examples
+    --------
+    >>> CycleEnds.of_one_row(np.zeros((3, 2, 6)), np.ones(3), 8).spans.shape
+    (8, 2, 3, 2)
     """
 
     ends: FloatArray
     often: FloatArray
     spans: IntArray
+
+    def __post_init__(self) -> None:
+        ends, often, spans = (np.asarray(part) for part in (self.ends, self.often, self.spans))
+        good = ends.ndim == 3 and ends.shape[1:] == (2, 6) and often.shape == ends.shape[:1]
+        good = good and spans.ndim == 4 and spans.shape[1:] == (2, 3, 2)
+        if not good or not np.isfinite(ends).all() or not (np.isfinite(often) & (often >= 0.0)).all():
+            raise InputError(
+                "cycle ends",
+                f"shapes {ends.shape}, {often.shape}, {spans.shape}",
+                "finite loads (rows, 2, 6), numbers of at least 0 (rows,), rows (plies, 2, 3, 2)",
+            )
+        if spans.size and not ((spans >= 0) & (spans <= len(often))).all():
+            raise InputError("cycle ends, spans", "rows that are not there", f"0 to {len(often)}")
 
     @cached_property
     def slots(self) -> IntArray:
@@ -107,6 +137,11 @@ class LaminateProgress:
     error : float, optional
         Share of its life by which the end may be wrong for the length of the jumps, where that was looked for.
 
+    Raises
+    ------
+    InputError
+        Where it is asked for what no laminate has.
+
     Examples
     --------
     >>> ProgressSettings().jump_error
@@ -150,6 +185,7 @@ class LaminateProgress:
         return f"<LaminateProgress of {self.laminate.name}: {len(self.failures)} failures, over after {end} repeats>"
 
 
+@opened(longest=one(above=0.0))
 def laminate_progress(
     laminate: Laminate, cycles: CycleEnds, settings: ProgressSettings, *, longest: float = LONGEST
 ) -> LaminateProgress:

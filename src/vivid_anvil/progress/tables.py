@@ -12,9 +12,9 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.ground.handed import address
-from vivid_anvil.materials.plies import Ply, to_ply
+from vivid_anvil.materials.plies import Ply
 from vivid_anvil.materials.plies._kernels import LIFE, USE
-from vivid_anvil.materials.plies.ply import LIVES, STIFFNESS_DECAYS_OF, STRENGTH_DECAYS_OF
+from vivid_anvil.materials.plies.ply import LIVES, STIFFNESS_DECAYS_OF, STRENGTH_DECAYS_OF, to_ply
 from vivid_anvil.progress import _kernels
 from vivid_anvil.stress.laminates import Laminate
 from vivid_anvil.units import Coherent

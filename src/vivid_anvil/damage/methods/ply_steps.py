@@ -9,7 +9,8 @@ import numpy as np
 
 from vivid_anvil.damage.methods.ply_place import COUNTED, MODE, PLY
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.materials.plies import LifeDiagram, Ply, joint_lives, to_ply
+from vivid_anvil.materials.plies import LifeDiagram, Ply, joint_lives
+from vivid_anvil.materials.plies.ply import to_ply
 from vivid_anvil.stress.laminates.laminate import RESULTANTS
 from vivid_anvil.stress.laminates.section_loads import dimension_of_resultant
 from vivid_anvil.stress.laminates.static_failure import FACES

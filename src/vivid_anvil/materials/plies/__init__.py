@@ -14,7 +14,7 @@ from vivid_anvil.materials.plies.criteria import (
 from vivid_anvil.materials.plies.energy_life import EnergyLife, energy_range, normalised_energy
 from vivid_anvil.materials.plies.largest_stress import LargestStress
 from vivid_anvil.materials.plies.life_diagram import LIFE_DIAGRAMS, LifeDiagram, joint_lives
-from vivid_anvil.materials.plies.ply import Ply, ply_stiffness, to_ply, turned
+from vivid_anvil.materials.plies.ply import Ply
 from vivid_anvil.materials.plies.rays import Rays
 from vivid_anvil.materials.plies.shifted_linear import ShiftedLinear
 from vivid_anvil.materials.plies.stiffness_decay import (
@@ -55,7 +55,4 @@ __all__ = [
     "energy_range",
     "joint_lives",
     "normalised_energy",
-    "ply_stiffness",
-    "to_ply",
-    "turned",
 ]

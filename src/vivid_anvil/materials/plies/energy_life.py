@@ -15,7 +15,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.units import Coherent, number
+from vivid_anvil.units import STRESSES, Coherent, number, opened
 
 if TYPE_CHECKING:
     from vivid_anvil.materials.plies.ply import Ply
@@ -62,16 +62,80 @@ class EnergyLife:
         return f"<EnergyLife: ΔW* = {number(self.constant)} N^(-{number(self.exponent)})>"
 
 
+@opened(high=STRESSES, low=STRESSES)
 def normalised_energy(ply: Ply, high: ArrayLike, low: ArrayLike) -> FloatArray:
-    """ΔW*, -, shape (n,): Σ (s_max² - s_min²) / X² over s1, s2, t12, X by the sign; InputError for a component that turns."""
+    """Energy of cycles over that which breaks the ply: ΔW* = Σ (s_max² - s_min²) / X² over s1, s2, t12, X by the sign.
+
+    Parameters
+    ----------
+    ply : Ply
+        The ply, with its strengths.
+    high : array_like
+        Stresses s1, s2, t12 at the maximum, MPa, shape (n, 3).
+    low : array_like
+        The same at the minimum.
+
+    Returns
+    -------
+    ndarray
+        ΔW*, -, shape (n,).
+
+    Raises
+    ------
+    InputError
+        For another shape, and a component that turns.
+
+    References
+    ----------
+    Shokrieh, M. M., Taheri-Behrooz, F. (2006), Composite Structures 75, 444-450.
+
+    Examples
+    --------
+    >>> strong = dict(tension_along=1500.0, compression_along=1200.0, tension_across=45.0, compression_across=180.0)
+    >>> moduli = dict(modulus_along=138000.0, modulus_across=9000.0, shear_modulus=5200.0, poissons_ratio=0.3)
+    >>> ply = Ply(name="p", shear_strength=75.0, **moduli, **strong)
+    >>> normalised_energy(ply, [0.0, 18.0, 0.0], [0.0, 0.0, 0.0]).round(6)
+    array([0.16])
+    """
     upper, lower = _ends(high, low)
     xt, xc, yt, yc, s = ply.strengths("the energy of a cycle").tolist()
     strength = np.where(upper + lower >= 0.0, [xt, yt, s], [xc, yc, s])
     return np.asarray(np.sum(np.abs(upper**2 - lower**2) / strength**2, axis=1))
 
 
+@opened(high=STRESSES, low=STRESSES)
 def energy_range(ply: Ply, high: ArrayLike, low: ArrayLike) -> FloatArray:
-    """ΔW = (s·e at the maximum - s·e at the minimum) / 2, MPa (= MJ/m³), shape (n,), of stresses of shape (n, 3)."""
+    """Strain energy density between both ends of cycles: ΔW = (s·e at the maximum - s·e at the minimum) / 2.
+
+    Parameters
+    ----------
+    ply : Ply
+        The ply.
+    high : array_like
+        Stresses s1, s2, t12 at the maximum, MPa, shape (n, 3).
+    low : array_like
+        The same at the minimum.
+
+    Returns
+    -------
+    ndarray
+        ΔW, MPa (= MJ/m³), shape (n,).
+
+    Raises
+    ------
+    InputError
+        For another shape, and a component that turns.
+
+    References
+    ----------
+    Ellyin, F., El-Kadi, H. (1990), Composite Structures 15, 61-74.
+
+    Examples
+    --------
+    >>> moduli = dict(modulus_along=138000.0, modulus_across=9000.0, shear_modulus=5200.0, poissons_ratio=0.3)
+    >>> energy_range(Ply(name="p", **moduli), [0.0, 18.0, 0.0], [0.0, 0.0, 0.0])
+    array([0.018])
+    """
     upper, lower = _ends(high, low)
     compliance = np.linalg.inv(ply.stiffness)
     return np.asarray(

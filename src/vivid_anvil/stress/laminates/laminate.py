@@ -17,9 +17,9 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, inside
-from vivid_anvil.materials.plies import Ply, ply_stiffness, to_ply, turned
+from vivid_anvil.materials.plies.ply import Ply, ply_stiffness, to_ply, turned
 from vivid_anvil.stress.laminates.layup import angles_of, layup_text
-from vivid_anvil.units import Coherent, OptionalCoherent, number
+from vivid_anvil.units import Coherent, OptionalCoherent, coherent, number
 
 FORCES, MOMENTS, SHEARS = ("nx", "ny", "nxy"), ("mx", "my", "mxy"), ("qx", "qy")
 RESULTANTS = (*FORCES, *MOMENTS, *SHEARS)
@@ -27,7 +27,27 @@ ALIKE = 1e-9  # of a stiffness, below which it counts as 0
 
 
 class LaidPly(NamedTuple):
-    """A ply as it lies in a laminate: angle, degrees, and thickness, mm."""
+    """A ply as it lies in a laminate.
+
+    Parameters
+    ----------
+    ply : Ply
+        The ply.
+    angle : float
+        From x of the laminate to its fibres, degrees.
+    thickness : float
+        Its own, mm.
+
+    Raises
+    ------
+    InputError
+        In the laminate that it is put into, for values that cannot be meant.
+
+    Examples
+    --------
+    >>> LaidPly(None, 45.0, 0.125).angle
+    45.0
+    """
 
     ply: Ply
     angle: float
@@ -283,8 +303,16 @@ class LaminateState:
 
 
 def resultants(given: ArrayLike) -> FloatArray:
-    """Loads nx, ny, nxy, mx, my, mxy, shape (..., 6); InputError for another shape."""
-    found = np.asarray(given, dtype=np.float64)
+    """Loads nx, ny, nxy, mx, my, mxy, shape (..., 6), or six texts with units; InputError for another shape."""
+    own: Any = given
+    if isinstance(own, Sequence) and any(isinstance(one, str) for one in own):
+        kinds = ["force per width"] * 3 + ["moment per width"] * 3
+        names = (*FORCES, *MOMENTS)
+        own = [coherent(one, kind, f"loads, {name}") for one, kind, name in zip(own, kinds, names, strict=False)]
+    try:
+        found = np.asarray(own, dtype=np.float64)
+    except (TypeError, ValueError):
+        found = np.zeros(0)
     if found.ndim < 1 or found.shape[-1] != 6 or not np.isfinite(found).all():
         raise InputError(
             "loads", f"shape {found.shape}", f"finite loads {', '.join((*FORCES, *MOMENTS))}, shape (..., 6)"
