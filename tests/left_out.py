@@ -80,6 +80,7 @@ LEFT_OUT = {
     },
     "Reserves on load, toughness, size, yield": {"not_this_toughness_as_f_over_Kr": WRONG},
     "Reference stress, embedded crack": {"not_this_ligament_left_out": WRONG},
+    "Cross-ply that softens, followed": {"n_to_D_end_by_explicit_jumps": "jumps of fixed size, which ours do not take"},
     "Toughness by the master curve": {"not_this_no_thickness_MPa_sqrt_m": WRONG},
 }
 # Rows of a list that are not compared.

@@ -50,7 +50,9 @@ def _keys(expected):
     return set(expected) | inner
 
 
-@pytest.mark.parametrize("folder", ["spectral", "vibration", "service", "extras", "multiaxial", "elastomer"])
+@pytest.mark.parametrize(
+    "folder", ["spectral", "vibration", "service", "extras", "multiaxial", "elastomer", "composite"]
+)
 def test_every_case_of_vibration_belongs_to_a_method(folder):
     known = {case["id"] for method in METHODS for case in cases(method.cases)}
     held = {case["id"] for case in json.loads((FOLDER / f"{folder}.json").read_text())["cases"]}
