@@ -509,9 +509,7 @@ def _blocks_of_r(inputs: Values) -> Values:
         method=PlyFatigue(laminate=laminate, modes=("fibre",)),
     )
     events = [
-        Event(
-            f"block {i}", ConstantAmplitude("pull", float(top), float(r * top), dimension="number"), occurrences=count
-        )
+        Event(f"block {i}", ConstantAmplitude("pull", float(top), float(r * top), 1.0, "number"), occurrences=count)
         for i, (r, top, count) in enumerate(inputs["R_Nx_max_cycles"])
     ]
     life = assess_life(spot, DutyCycle("pass", events))

@@ -4,6 +4,7 @@ import pytest
 
 from tests.study.faults_of_loads import FAULTS_OF_LOADS
 from tests.study.faults_of_places import FAULTS_OF_PLACES
+from tests.study.faults_of_plies import FAULTS_OF_PLIES
 from tests.study.faults_of_rubber import FAULTS_OF_RUBBER
 from tests.study.faults_of_strain import FAULTS_OF_STRAIN
 from tests.study.texts import FIRST, LAST, LAW, ONE_SIZE, REPEATED, TWO_SIZES, WRITTEN, pair
@@ -153,7 +154,7 @@ INNER = 'events = [{ name = "lap", occurrences = 2, history = 3 }]'
 BY_ONE = """channel = "vertical force"
 stress_per_load = "24.5 MPa/kN"        # nominal stress beside the weld, from the drawing
 """
-FAULTS = FAULTS_OF_LOADS | FAULTS_OF_PLACES | FAULTS_OF_RUBBER | FAULTS_OF_STRAIN
+FAULTS = FAULTS_OF_LOADS | FAULTS_OF_PLACES | FAULTS_OF_PLIES | FAULTS_OF_RUBBER | FAULTS_OF_STRAIN
 
 
 @pytest.mark.slow

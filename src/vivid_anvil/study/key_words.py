@@ -22,6 +22,7 @@ from vivid_anvil.models import mesh_data
 from vivid_anvil.spectra import between_points, cross_spectra, non_gaussian
 from vivid_anvil.spectra.responses import components, modes, oscillator, response_table
 from vivid_anvil.study import curve_keys, report_settings, strain_life_keys
+from vivid_anvil.study.composite_words import CHOICES_OF_COMPOSITES, EXAMPLES_OF_COMPOSITES, OF_COMPOSITES
 from vivid_anvil.study.flaw_words import CHOICES_OF_FLAWS, EXAMPLES_OF_FLAWS, OF_FLAWS
 from vivid_anvil.study.key_word import KeyWords
 from vivid_anvil.study.rubber_words import CHOICES_OF_RUBBER, EXAMPLES_OF_RUBBER, OF_RUBBER
@@ -321,6 +322,7 @@ KEYS: dict[str, KeyWords] = {
     "other": KeyWords("place on the other side where it ends", ["0 mm", "0 mm", "-4 mm"]),
     **OF_FLAWS,
     **OF_RUBBER,
+    **OF_COMPOSITES,
     "StudyFile.report": KeyWords(
         "title block and sections of its report", {"project": "Larkfell", "author": "M. Quill"}
     ),
@@ -427,6 +429,7 @@ EXAMPLES: dict[str, Any] = {
     "static_residual": 1e-4,
     **EXAMPLES_OF_FLAWS,
     **EXAMPLES_OF_RUBBER,
+    **EXAMPLES_OF_COMPOSITES,
     "project": "Larkfell chairlift",
     "number": "LF-7-031",
     "revision": "A",
@@ -447,6 +450,8 @@ BY_NAME = (
     "sn_curve",
     "strain_life",
     "rubber",
+    "laminate",
+    "ply",
     "hot_spot",
     "curves",
     "CrackSection.law",
@@ -519,6 +524,7 @@ CHOICES: dict[str, Callable[[], Iterable[Any]]] = {
     "SNCurve.model": lambda: (curve_keys.REGRESSION, *FIT_MODELS),
     **CHOICES_OF_FLAWS,
     **CHOICES_OF_RUBBER,
+    **CHOICES_OF_COMPOSITES,
     "language": lambda: report_settings.LANGUAGES,
     "pictures": lambda: report_settings.PICTURES,
 }

@@ -93,6 +93,8 @@ def _simple(annotation: Any) -> Any:
     """A type as TOML writes it: pairs as lists."""
     if annotation is str:
         return Text
+    if getattr(annotation, "__origin__", None) is tuple and annotation.__args__[-1] is ...:
+        return list.__class_getitem__(_simple(annotation.__args__[0]))
     if getattr(annotation, "__origin__", None) is tuple:
         return Annotated[
             list.__class_getitem__(_simple(annotation.__args__[0])),

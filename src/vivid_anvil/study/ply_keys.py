@@ -62,7 +62,6 @@ def _of_kinds(choices: Choices[Any]) -> Any:
     models: dict[str, type[Section]] = {}
     for kind, noun in choices.items():
         instead: dict[str, Any] = {"rows": ROWS} if kind == "rays" else {}
-        instead |= {"r_ratios_tested": list[float]} if choices is LIFE_DIAGRAMS else {}
         models[kind] = model_of(noun, without=(), instead=instead, kind=kind)
     return union_of(models, kind_or(""))
 

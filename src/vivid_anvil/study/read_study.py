@@ -51,7 +51,7 @@ from vivid_anvil.study.method_keys import method_of
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import FORMAT, StudyFile, shape_keys, study_file, table_type
 from vivid_anvil.study.models_of_nouns import Section
-from vivid_anvil.study.ply_keys import laminate_of, ply_of
+from vivid_anvil.study.ply_keys import BY_KIND, laminate_of, ply_of
 from vivid_anvil.study.read_flaws import Known, flaw_job
 from vivid_anvil.study.read_model import STRESSES, model_job, stresses_of
 from vivid_anvil.study.relation_keys import relation_of
@@ -137,6 +137,7 @@ def _as_before(data: dict[str, Any], like: Study | None) -> StudyFile | None:
     return known.model_copy(update=new) if new.get("hot_spots", known.hot_spots) or known.model else None
 
 
+THROUGH = (*BY_KIND, "energy_life")  # keys whose tables are nouns of their own
 OF_HOT_SPOTS = (
     "duty_cycle",
     "cards",
@@ -149,6 +150,11 @@ OF_HOT_SPOTS = (
     "laminates",
     "methods",
 )  # what they rest on
+
+
+def _inner_parts(place: Place) -> tuple[str, ...]:
+    """The keys that an error tells inside of a table: all of them where it says which key it came through, else the last."""
+    return place.parts if place.parts[0] in THROUGH else place.parts[-1:]
 
 
 class _Builder:
@@ -193,6 +199,7 @@ class _Builder:
     @cached_property
     def laminates(self) -> dict[str, Laminate]:
         """By name."""
+        assert self.plies is not None  # a fault of a ply is told at the ply
         return {name: self.laminate(name, section) for name, section in self.file.laminates.items()}
 
     @cached_property
@@ -533,9 +540,10 @@ class _Builder:
             yield
         except InputError as error:
             place = Place(self.path.name, file=self.path.name)
-            where, own = inside(place, key_path(self.data, keys)), error.place.parts[-1]
+            where = inside(place, key_path(self.data, keys))
             if error.place.file not in ("", self.path.name):
                 where = Place(f"{where}: {error.where}", where.parts, error.place.file)
-            elif own and own not in where:
-                where = inside(where, own)
+            else:
+                for own in _inner_parts(error.place):
+                    where = where if own in where else inside(where, own)
             raise InputError(where, error.found, error.expected, error.remedy) from error

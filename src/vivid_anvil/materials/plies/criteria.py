@@ -17,7 +17,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import BoolArray, FloatArray
 from vivid_anvil.ground.choices import Choices
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.plies.ply import Ply
 from vivid_anvil.units import Coherent
 
@@ -272,7 +272,7 @@ def criterion_of(given: PlyCriterion | str, where: str = "criterion") -> PlyCrit
     """A criterion by itself or by its name, with its usual numbers."""
     if isinstance(given, PlyCriterion):
         return given
-    return PLY_CRITERIA.get(given, inside(where, "kind"))()
+    return PLY_CRITERIA.get(given, where)()
 
 
 __all__ = [
