@@ -128,6 +128,40 @@ def strips():
     return rubber.fit_tearing(tests, r_effect="crystallising")
 
 
+def of_laminate(**how):
+    """A place of a laminate that is pulled, and a duty cycle."""
+    strong = {"tension_across": 42.0, "compression_across": 145.0, "shear_strength": 70.0}
+    line = va.LargestStress(tension=1050.0, tension_slope=11.0, compression=650.0, compression_slope=14.0)
+    across = va.LargestStress(tension=42.0, tension_slope=10.0, compression=145.0, compression_slope=12.0)
+    glass = va.Ply(
+        name="glass",
+        modulus_along=41e3,
+        modulus_across=10.4e3,
+        shear_modulus=4.3e3,
+        poissons_ratio=0.28,
+        tension_along=1050.0,
+        compression_along=650.0,
+        **strong,
+        fibre_life=line,
+        across_life=across,
+        shear_life=across,
+        energy_life=va.EnergyLife(constant=3.0, exponent=0.12),
+        fibre_strength_decay=va.PowerStrength(exponent=3.0),
+        across_strength_decay=va.PowerStrength(exponent=1.0),
+        shear_strength_decay=va.PowerStrength(exponent=1.0),
+    )
+    laminate = va.Laminate(name="plate", layup="[0/90]s", ply=glass, ply_thickness=0.5)
+    pull = va.CaseLoads([va.CaseLoad(case="pull", channel="force", unit_load="10 kN")])
+    place = va.HotSpot(
+        name="plate",
+        relation=va.SectionLoads(loads=pull, unit=[[160.0, 0, 0, 0, 0, 0]]),
+        material=va.Material(name="glass"),
+        method=va.PlyFatigue(laminate=laminate, **how),
+    )
+    load = va.ConstantAmplitude.from_range("force", "9 kN", r_ratio=0.1, cycles=100)
+    return place, va.DutyCycle("day", [va.Event("pull", load)], repeats_per_year=250)
+
+
 DRAWN = {
     "history": lambda demo: demo.study.duty_cycle.events[0].load,
     "two channels": lambda demo: va.LoadHistory(
@@ -178,6 +212,9 @@ DRAWN = {
         yields(demo).hot_spot, still(demo)[0].duty_cycle
     ),
     "rubber": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "suspension_bush.toml")).lives[0],
+    "laminate": lambda demo: va.run_study(va.read_study(demo.study.path.parent / "safety_bar.toml")).lives[1],
+    "laminate by residual strength": lambda demo: va.assess_life(*of_laminate(fails_by="residual strength")),
+    "laminate by its energy": lambda demo: va.assess_life(*of_laminate(rule="energy")),
     "rubber by stored energy": lambda demo: stored(demo),
     "hyperelastic fit": lambda demo: sheets(),
     "unstable hyperelastic fit": lambda demo: sheets(-0.08),

@@ -50,6 +50,7 @@ from vivid_anvil.figures.flaw_figures import (
 )
 from vivid_anvil.figures.growth_figure import growth_figure, plan_figure
 from vivid_anvil.figures.history_figure import gated_figure, history_figure
+from vivid_anvil.figures.laminate_figure import laminate_figure
 from vivid_anvil.figures.life_figure import life_figure
 from vivid_anvil.figures.local_strain_figure import local_strain_figure
 from vivid_anvil.figures.looks_figures import (
@@ -182,6 +183,7 @@ OF_METHODS = {
     "critical plane": plane_figure,
     "strain on planes": plane_figure,
     "cracking energy": rubber_figure,
+    "ply fatigue": laminate_figure,
 }
 
 
