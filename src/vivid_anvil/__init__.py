@@ -209,6 +209,7 @@ if TYPE_CHECKING:
     from vivid_anvil.models.read_field import read_field
     from vivid_anvil.models.read_frd import read_frd
     from vivid_anvil.models.read_mesh import read_mesh
+    from vivid_anvil.models.read_section_loads import read_section_loads
     from vivid_anvil.models.read_sets import with_sets
     from vivid_anvil.models.read_strain_field import read_strain_field
     from vivid_anvil.models.stress_field import StressField, with_boxes, without_cases
@@ -255,6 +256,7 @@ if TYPE_CHECKING:
     from vivid_anvil.stress.hot_spot import HotSpot
     from vivid_anvil.stress.laminates.laminate import LaidPly, Laminate
     from vivid_anvil.stress.laminates.layup import angles_of, layup_text
+    from vivid_anvil.stress.laminates.section_fields import SectionFields
     from vivid_anvil.stress.laminates.section_loads import SectionLoads
     from vivid_anvil.stress.laminates.static_failure import ply_failures, static_reserves
     from vivid_anvil.stress.measures.measure import stress_measure
@@ -464,6 +466,7 @@ __all__ = [
     "SNCurve",
     "SNFamily",
     "SecondaryStresses",
+    "SectionFields",
     "SectionLoads",
     "Sensitivity",
     "SeveralLoads",
@@ -682,6 +685,7 @@ __all__ = [
     "read_ranges",
     "read_response",
     "read_rubber_tests",
+    "read_section_loads",
     "read_specimens",
     "read_spectrum",
     "read_strain_field",
@@ -903,6 +907,7 @@ _HOMES = {
         "layup_text",
         "ply_failures",
         "static_reserves",
+        "SectionFields",
     ],
     "vivid_anvil.progress": ["laminate_progress", "CycleEnds", "LaminateProgress", "ProgressSettings"],
     "vivid_anvil.stress.rubber": [
@@ -1160,6 +1165,7 @@ _HOMES = {
         "without_cases",
         "write_field_table",
         "read_strain_field",
+        "read_section_loads",
     ],
     "vivid_anvil.fields": [
         "ModelResult",

@@ -12,6 +12,7 @@ from pathlib import Path
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.models import Elements, StressField, write_field_hdf5
 from vivid_anvil.shapes.solutions import compact_tension
 
 RATE = 100.0  # Hz
@@ -211,6 +212,40 @@ def write_two_forces(folder: Path) -> Path:
         for i, (vertical, lateral) in enumerate(two_forces_lap()):
             file.write(f"{i * EVERY / RATE:.2f},{vertical:.3f},{lateral:.3f}\n")
     return path
+
+
+BAR = {
+    "length": 520.0,
+    "width": 60.0,
+    "offset": 21.0,
+}  # mm: its free length, its width, how far a push stands off its middle
+
+
+def write_bar_shell(folder: Path) -> Path:
+    """Write forces and moments per width of the safety bar under 100 N at its end, as those of a model of shells, into `folder`.
+
+    A cantilever of 14 by 2 shells by statics: bending to the root, twist of a push off its middle, a little bending across.
+    """
+    x, y = np.meshgrid(np.linspace(0.0, BAR["length"], 15), np.linspace(-0.5, 0.5, 3) * BAR["width"], indexing="ij")
+    places = np.column_stack([x.ravel(), y.ravel(), 0.0 * x.ravel()])
+    arm = 1.0 - places[:, 0] / BAR["length"]
+    loads = np.zeros((1, len(places), 6))
+    loads[0, :, 3] = 92.0 * arm + 6.0 * np.exp(-places[:, 0] / 40.0)  # the clamp adds to it
+    loads[0, :, 4] = 8.0 * np.exp(-places[:, 0] / 60.0)
+    loads[0, :, 5] = 9.0 * (0.8 + 0.2 * arm)
+    rows = np.arange(45).reshape(15, 3)
+    cells = np.stack([rows[:-1, :-1], rows[1:, :-1], rows[1:, 1:], rows[:-1, 1:]], axis=-1).reshape(-1, 4)
+    field = StressField(
+        cases=["bar force"],
+        node_ids=np.arange(1, 46),
+        coordinates=places,
+        stresses=np.round(loads, 4),
+        node_sets={"clamp": np.flatnonzero(places[:, 0] == 0.0)},
+        elements=[Elements("quad", cells, np.arange(1, len(cells) + 1))],
+        source="safety_bar_shell",
+        dimension="section loads",
+    )
+    return write_field_hdf5(field, folder / "safety_bar_shell.h5")
 
 
 LEANING_RATE = 5.0  # Hz

@@ -76,11 +76,12 @@ class ModelAnswer(Result):
     def words(self, units: UnitSystem) -> Words:
         """What was assessed, and the worst cycle of the worst place."""
         told = [*_facts(self.result, self.measure)]
-        told += (
-            worst_cycle_words(self.places[0], units, self.counts)
-            if self.places
-            else ["No place is as bad as asked for."]
-        )
+        if not self.places:
+            told.append("No place is as bad as asked for.")
+        else:
+            told += worst_cycle_words(self.places[0], units, self.counts)
+        if self.life is not None:
+            told += self.life.method.at_a_place(self.life, units)
         return tuple(("", line) for line in told)
 
     def tables(self, units: UnitSystem = "metric") -> tuple[Table, ...]:
@@ -239,8 +240,11 @@ def worst_cycle_words(place: HotPlace, units: UnitSystem, of: str = "stress") ->
             f"Worst cycle at node {place.node}: in {cycle.event}{_when(cycle)}{share}, on the plane whose normal is "
             f"({x:.2f}, {y:.2f}, {z:.2f}). Biaxiality {place.biaxiality:.2f}."
         ]
+    head = f"Worst cycle at node {place.node}: {low} to {high} in {cycle.event}{_when(cycle)}{share}."
+    if math.isnan(place.biaxiality):  # no stresses of the part
+        return [head]
     return [
-        f"Worst cycle at node {place.node}: {low} to {high} in {cycle.event}{_when(cycle)}{share}.",
+        head,
         f"Its principal stress lies along ({x:.2f}, {y:.2f}, {z:.2f}): a crack opens that way. "
         f"Biaxiality {place.biaxiality:.2f}.",
     ]

@@ -27,8 +27,7 @@ SIZES = (0.5, 50_000.0)  # mm
 def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Finding, ...]:
     """Findings of the worst `places`: stresses that do not move in step, elements that disagree; kinds that cannot be drawn."""
     findings = [*counting_findings(result.duty_cycle)]
-    of_strains = result.field.dimension == "strain"
-    what = "strain" if of_strains else "stress"
+    what = result.field.dimension
     by_one = [one for one in places if not result.spot_at(result.field.place_of(one.node)).assessed_by.tensors]
     turning = [place for place in by_one if place.off_straight_line > NOT_PROPORTIONAL]
     if turning and result.directions is None:
@@ -58,8 +57,9 @@ def model_findings(result: ModelResult, places: Sequence[HotPlace]) -> tuple[Fin
                 "Refine the mesh there, and see whether the life stays.",
             )
         )
-    if of_strains:
-        findings += [*_where(result, places), *_size(result)]
+    if what != "stress":
+        failed = _failed(result) if what == "section loads" else []
+        findings += [*failed, *_where(result, places), *_size(result)]
     else:
         of_stress = (
             _failed(result),

@@ -12,6 +12,7 @@ from vivid_anvil.events import BETWEEN, DutyCycle
 from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.laminates import SectionFields
 from vivid_anvil.stress.measures import Measure, NormalStress
 from vivid_anvil.stress.relations import CaseLoads, LineLoads, ModeLoads
 from vivid_anvil.stress.rubber import StrainFields
@@ -116,7 +117,7 @@ class ModelResult:
     """
 
     field: StressField
-    loads: CaseLoads | ModeLoads | LineLoads | StrainFields
+    loads: CaseLoads | ModeLoads | LineLoads | StrainFields | SectionFields
     duty_cycle: DutyCycle
     spot: HotSpot
     measure: Measure

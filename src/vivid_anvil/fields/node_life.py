@@ -159,7 +159,7 @@ def _opening(spot: HotSpot, duty_cycle: DutyCycle) -> tuple[float, float, float]
 
 def _direction(result: ModelResult, place: int, stress: float) -> tuple[float, float, float]:
     """The principal direction where the counted stress at a node comes nearest to `stress`; none without a course in time."""
-    if not in_time(result):
+    if not in_time(result) or result.field.dimension == "section loads":  # no tensor of a place
         return (0.0, 0.0, 0.0)
     loads = _loads(result)
     unit, constant = node_stresses(result, place)

@@ -67,7 +67,7 @@ def doings_table(places: Sequence[HotPlace], apart: float, units: UnitSystem, of
         Column("rank", [place.rank for place in places], head="", left=True),
         Column("node", [place.node for place in places]),
         Column("highest", [place.highest_stress_MPa for place in places], of=of, head="Highest\n"),
-        Column("off line", [f"{place.off_straight_line:.0%}" for place in places], head="Off\nline"),
+        Column("off line", [_share(place.off_straight_line) for place in places], head="Off\nline"),
         Column("near", [place.nodes_nearby for place in places]),
         Column("damage by event", [_events(place) for place in places], left=True),
         *([Column("worst of", [place.worst_of for place in places], left=True)] if several else []),
@@ -79,6 +79,10 @@ def doings_table(places: Sequence[HotPlace], apart: float, units: UnitSystem, of
         else "Off line: how far the load path leaves a straight line. Each node is a place of its own (apart = 0)."
     )
     return Table("", tuple(columns), "doings", note, only="" if places else "file") if places else Table("", ())
+
+
+def _share(value: float) -> str:
+    return "-" if math.isnan(value) else f"{value:.0%}"
 
 
 def paths_table(

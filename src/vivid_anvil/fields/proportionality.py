@@ -89,6 +89,9 @@ def trust_of_nodes(result: ModelResult, places: Sequence[int] | IntArray | None 
     (array([-0.612]), array([0.289]))
     """
     wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
+    if result.field.dimension == "section loads":  # forces and moments are no tensor of a place
+        none = np.full(wanted.size, np.nan)
+        return TrustOfNodes(none, none.copy(), np.zeros((wanted.size, 3)))
     courses = [event.loads for event in result.loads.events(result.duty_cycle) if not event.vibrates]
     if not courses:  # over frequency components are out of phase as a rule: nothing is told
         none = np.zeros(wanted.size)

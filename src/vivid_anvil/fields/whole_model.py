@@ -23,6 +23,7 @@ from vivid_anvil.ground.checks import FloatArray, IntArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.stress import HotSpot
+from vivid_anvil.stress.laminates import SectionFields
 from vivid_anvil.stress.measures import Measure, NormalStress, stress_measure
 from vivid_anvil.stress.relations import CaseLoads, LineLoads, ModeLoads
 from vivid_anvil.stress.rubber import StrainFields
@@ -38,7 +39,7 @@ Watch = Callable[[str, int, int], None]
 @opened()
 def assess_model(
     field: StressField,
-    loads: CaseLoads | ModeLoads | LineLoads | StrainFields,
+    loads: CaseLoads | ModeLoads | LineLoads | StrainFields | SectionFields,
     duty_cycle: DutyCycle,
     spot: HotSpot,
     *,

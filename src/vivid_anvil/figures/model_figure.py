@@ -31,6 +31,7 @@ from vivid_anvil.units import UnitSystem, display_unit, number, shown
 LEFT_OUT = "#ffffff"
 MOST_OUTLINED = 30_000  # faces; of more the outlines would hide the colours
 STROKE, FLAT = 0.035, 0.05  # half a stroke of the model's size; sine of an angle between planes that are one
+LEAST_HEIGHT = 0.8  # of what is drawn, over its width
 OUTWARDS, LABEL_GAP, LABEL_ROOM = 0.12, 0.09, 0.24  # of the model's size
 
 
@@ -50,6 +51,10 @@ def model_figure(view: ModelView, units: UnitSystem = "metric") -> Figure:
         left, right = axes.get_xlim()
         room = LABEL_ROOM * float(np.ptp(view.seen[:, :2], axis=0).max())
         axes.set_xlim(left - room, right + room)
+        bottom, top = axes.get_ylim()
+        missing = LEAST_HEIGHT * float(np.ptp(view.seen[:, 0])) - (top - bottom)
+        if missing > 0.0:  # of a flat thing labels would stand on the line of words above it
+            axes.set_ylim(bottom - 0.35 * missing, top + 0.65 * missing)
     axes.axis("off")
     axes.set_title(_what(view), fontsize=12, fontweight="normal")
     _scale(axes, view, units)

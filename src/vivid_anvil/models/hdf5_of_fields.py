@@ -12,7 +12,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import existing, read_by_others, replacing
 from vivid_anvil.models.element_values import field_of_rows
 from vivid_anvil.models.rows import Rows
-from vivid_anvil.models.stress_field import Elements, StressField
+from vivid_anvil.models.stress_field import UNITS_OF, Elements, StressField
 from vivid_anvil.stress.measures import COMPONENTS
 from vivid_anvil.units import DIMENSIONS, factor, opened
 
@@ -31,7 +31,7 @@ def write_field_hdf5(field: StressField, path: str | Path) -> Path:
         file["node"], file["coordinates"] = field.node_ids, field.coordinates
         file["coordinates"].attrs["unit"] = "mm"
         file["stresses"] = field.stresses if field.rows is None else field.rows.stresses
-        file["stresses"].attrs["unit"] = "MPa" if field.dimension == "stress" else "mm/mm"
+        file["stresses"].attrs["unit"] = UNITS_OF[field.dimension]
         file["stresses"].attrs["dimension"] = field.dimension
         file["stresses"].attrs["cases"] = list(field.cases)
         file["stresses"].attrs["components"] = list(COMPONENTS)
@@ -74,6 +74,15 @@ def _field(file: Any, where: str) -> StressField:
     return field_of_arrays(file, cases, file["stresses"][:], where)
 
 
+def _scale(unit: str, dimension: str, where: str) -> float:
+    """What the unit of a file is in coherent ones; section loads stand in coherent ones alone."""
+    if dimension in DIMENSIONS:
+        return factor(unit, DIMENSIONS[dimension], where)
+    if unit != UNITS_OF[dimension]:
+        raise InputError(f"{where}, unit", repr(unit), repr(UNITS_OF[dimension]))
+    return 1.0
+
+
 def field_of_arrays(file: Any, cases: list[str], stresses: FloatArray, where: str) -> StressField:
     """The field of a file with these cases and stresses, in the unit that the file says."""
     missing = [name for name in ("node", "coordinates") if name not in file]
@@ -84,8 +93,8 @@ def field_of_arrays(file: Any, cases: list[str], stresses: FloatArray, where: st
         raise InputError(where, "no unit", "attributes unit of stresses and coordinates")
     ids = file["node"][:]
     dimension = str(file["stresses"].attrs.get("dimension", "stress"))
-    one_of(f"{where}, dimension", dimension, ("stress", "strain"))
-    values = stresses * factor(str(units[0]), DIMENSIONS[dimension], where)
+    one_of(f"{where}, dimension", dimension, ("stress", "strain", "section loads"))
+    values = stresses * _scale(str(units[0]), dimension, where)
     coordinates = file["coordinates"][:] * factor(str(units[1]), DIMENSIONS["length"], where)
     order = np.argsort(ids)
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import dataclasses
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from typing import Any
 
 import numpy as np
 
@@ -15,7 +16,14 @@ from vivid_anvil.stress.measures import COMPONENTS
 from vivid_anvil.units import DIMENSIONS, in_dimension, opened, plain_numbers
 
 SAME_PLACE = 1e-3  # mm: files round
-PLAUSIBLE = {"stress": 1e7, "strain": 100.0}  # no unit load case of a part gets there, nor a modal stress for 1 mm √t
+# No unit load case of a part gets there, nor a modal stress for 1 mm √t.
+PLAUSIBLE = {"stress": 1e7, "strain": 100.0, "section loads": 1e8}
+UNITS_OF = {"stress": "MPa", "strain": "mm/mm", "section loads": "N/mm, N*mm/mm"}
+SLIPS_OF = {
+    "stress": "(Pa read as MPa)",
+    "strain": "(percent read as plain numbers)",
+    "section loads": "(N/m read as N/mm)",
+}
 
 
 @dataclass(frozen=True, eq=False)
@@ -56,7 +64,8 @@ class StressField:
     shell_face : the face of its shells that the stresses are of, where that is stated: "top", "middle" or "bottom"
         Which face of shells the stresses are of.
     dimension : str, default "stress"
-        What the tensors are: "stress", or "strain", of states of large deformation by Green and Lagrange, -.
+        What the tensors are: "stress", or "strain", of states of large deformation by Green and Lagrange, -, or "section loads"
+        of a laminate, nx, ny, nxy, N/mm, mx, my, mxy, N·mm/mm.
 
     Raises
     ------
@@ -97,7 +106,9 @@ class StressField:
             in_dimension(self.coordinates, "length", inside(where, "coordinates")), inside(where, "coordinates")
         )
         one_of(inside(where, "dimension"), self.dimension, tuple(PLAUSIBLE))
-        given = in_dimension(self.stresses, self.dimension, inside(where, "stresses"))
+        given: Any = self.stresses
+        if self.dimension in DIMENSIONS:  # of section loads each component has its own unit: coherent numbers
+            given = in_dimension(given, self.dimension, inside(where, "stresses"))
         stresses = _numbers(given, inside(where, "stresses"))
         if ids.ndim != 1 or not ids.size or ids.dtype.kind not in "iu":
             raise InputError(
@@ -244,7 +255,7 @@ def _same_rows(fields: Sequence[StressField]) -> Rows | None:
 
 def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArray, dimension: str) -> None:
     low, high = (float(stresses.min()), float(stresses.max())) if stresses.size else (0.0, 0.0)
-    unit = DIMENSIONS[dimension].coherent
+    unit = UNITS_OF[dimension]
     if not np.isfinite([low, high]).all():  # by the extremes: a large model has no room for a mask
         bad = np.argwhere(~np.isfinite(stresses))
         case, node, component = bad[0]
@@ -257,11 +268,12 @@ def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArra
     peak = max(high, -low)
     if peak > PLAUSIBLE[dimension]:
         case, node, component = (int(i) for i in np.unravel_index(int(np.abs(stresses).argmax()), stresses.shape))
-        slip = "(Pa read as MPa)" if dimension == "stress" else "(percent read as plain numbers)"
+        slip = SLIPS_OF[dimension]
         raise InputError(
             inside(where, f"case {names[case]}, node {ids[node]}, {COMPONENTS[component]}"),
             f"{peak:.4g} {unit}",
-            f"{'stresses' if dimension == 'stress' else 'strains'} up to {PLAUSIBLE[dimension]:g} {unit}",
+            f"{dimension if dimension == 'section loads' else dimension + 's' if dimension != 'stress' else 'stresses'} up to "
+            f"{PLAUSIBLE[dimension]:g} {unit}",
             f"Is the {dimension} unit right {slip}? State it.",
         )
 

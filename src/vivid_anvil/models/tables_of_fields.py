@@ -80,7 +80,7 @@ def field_of_frame(frame: Any, where: str, dimension: str = "stress") -> StressF
             f"no column {missing[0]!r} among {listed(headings)}",
             f"the columns {listed(wanted)}" + (", zeros where the stress is plane" if missing[0] in COMPONENTS else ""),
         )
-    kinds = {**_DIMENSION, **dict.fromkeys(COMPONENTS, DIMENSIONS[dimension])}
+    kinds = {**_DIMENSION, **dict.fromkeys(COMPONENTS, DIMENSIONS.get(dimension, DIMENSIONS["number"]))}
     columns: dict[str, Any] = {name: _column(frame, headings[name], where, kinds.get(name)) for name in wanted}
     columns["node"] = _whole(columns["node"], inside(where, "column 'node'"))
     if "element" in headings:

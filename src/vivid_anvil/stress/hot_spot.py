@@ -118,6 +118,10 @@ class Method(ABC):
         """Label and sentence of what else a reader of a life by this method is told."""
         return ()
 
+    def at_a_place(self, life: Any, units: UnitSystem) -> list[str]:
+        """What else is told of the worst place of a model, a sentence each."""
+        return []
+
     def tables(self, life: Any, units: UnitSystem) -> tuple[Table, ...]:
         """Tables of a life by this method beside those of any."""
         return ()

@@ -23,7 +23,12 @@ OF_COMPOSITES: dict[str, KeyWords] = {
         "laminates by a name of your own", {"bar": {"layup": "[±45/0]s", "ply": "glass", "ply_thickness": "0.25 mm"}}
     ),
     "laminate": KeyWords("the laminate: its plies and its layup", "bar"),
-    "section_loads": KeyWords("forces and moments per width of a laminate at unit loads of channels", [LOADS]),
+    "HotSpotSection.section_loads": KeyWords(
+        "forces and moments per width of a laminate at unit loads of channels", [LOADS]
+    ),
+    "ModelSection.section_loads": KeyWords(
+        "a table or HDF5 file of forces and moments per width of a model of laminates", "safety_bar_shell.h5"
+    ),
     "constant_section_loads": KeyWords("the same of what is always there", {"nx": "2 N/mm"}),
     "Laminate.layup": KeyWords("angles in the usual notation, or in a list", "[±45/0_2/90]s"),
     "ply": KeyWords("the ply, by its name", "glass"),

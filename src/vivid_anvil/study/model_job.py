@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from vivid_anvil.fields import CaseLoads
 from vivid_anvil.models import StressField
 from vivid_anvil.stress import HotSpot, LineLoads, ModeLoads
+from vivid_anvil.stress.laminates import SectionFields
 from vivid_anvil.stress.measures import Measure
 from vivid_anvil.stress.rubber import StrainFields
 
@@ -22,7 +23,7 @@ class ModelJob:
     """
 
     field: StressField
-    loads: CaseLoads | ModeLoads | LineLoads | StrainFields
+    loads: CaseLoads | ModeLoads | LineLoads | StrainFields | SectionFields
     spot: HotSpot
     measure: Measure
     apart: float | None = None

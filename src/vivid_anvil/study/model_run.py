@@ -13,6 +13,7 @@ import numpy as np
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.fields import ModelAnswer, ModelResult, assess_model, assess_planes, model_answer, node_life
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.stress.laminates import SectionFields
 from vivid_anvil.stress.rubber import StrainFields
 from vivid_anvil.study.kept_life import WorstNode, kept_worst
 from vivid_anvil.study.model_job import ModelJob
@@ -64,7 +65,7 @@ def run_model(
         "keep_in": keep_in,
         "watch": watch,
     }
-    if job.planes is not None and not isinstance(job.loads, StrainFields):
+    if job.planes is not None and not isinstance(job.loads, StrainFields | SectionFields):
         return assess_planes(job.planes, job.field, job.loads, study.duty, job.spot, **settings)
     return assess_model(job.field, job.loads, study.duty, job.spot, measure=job.measure, **settings)
 
@@ -84,7 +85,7 @@ def answer_model(
     if watch is not None:
         watch("worst places", 0, 1)
     takes = job.spot.assessed_by
-    measure = job.planes or (takes.variant if takes.takes == "strains" else result.measure.label)
+    measure = job.planes or (takes.variant if takes.takes != "stresses" else result.measure.label)
     return model_answer(result, study.title, measure=measure, apart=job.apart, paths=run_paths(study), **settings)
 
 

@@ -13,7 +13,7 @@ from pydantic import Field, TypeAdapter, create_model, model_validator
 from vivid_anvil.acceptance import PRIMARY, SECONDARY
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.fields import ThroughPath, ToePath
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.growth import RETARDATIONS, Crack
 from vivid_anvil.histories.load import LOADS
 from vivid_anvil.materials import LAWS, THRESHOLDS, Material, SNFamily
@@ -183,12 +183,18 @@ OF_STRESSES = (
 )  # keys that say something of stresses
 
 
+NOT_OF_SECTIONS = tuple(
+    key for key in OF_STRESSES if key not in ("element_values", "load_cases", "sequences", "ignore_cases")
+)  # of these, what section loads have no use for
+
+
 class ModelSection(MethodKeys):
     """Stresses of a finite-element model, or strains of rubber, and how they are assessed at every node."""
 
     stresses: Text | None = None
     strain_states: list[FieldOfStrainsSection] | None = Field(default=None, min_length=1)
     free_surface: Text | None = None
+    section_loads: Text | None = None
     stress_unit: Text | None = None
     length_unit: Text | None = None
     cases: list[Text] | dict[Text, Text | dict[Text, Text]] | None = None
@@ -200,7 +206,7 @@ class ModelSection(MethodKeys):
     steady_state: LinesSection | None = None
     load_cases: list[LoadCaseSection] = Field(default_factory=list)
     sequences: list[SequenceSection] = Field(default_factory=list)  # type: ignore[valid-type]
-    material: Text
+    material: Text | None = None
     measure: str = "signed von Mises, hydrostatic"
     direction: Direction | None = None
     notch_factor: float = 1.0
@@ -214,11 +220,23 @@ class ModelSection(MethodKeys):
 
     @model_validator(mode="after")
     def _stresses_or_strains(self) -> ModelSection:
-        if (self.stresses is None) == (self.strain_states is None):
-            found = "none of them" if self.stresses is None else "both"
-            raise InputError("stresses", found, "stresses, or strain_states of a model of rubber")
-        if self.stresses is not None and self.free_surface is not None:
-            raise InputError("free_surface", "beside stresses", "strain_states beside it", "Stresses need none.")
+        there = [key for key in ("stresses", "strain_states", "section_loads") if getattr(self, key) is not None]
+        if len(there) != 1:
+            found = listed(there) if there else "none of them"
+            raise InputError(
+                "stresses", found, "stresses, strain_states of a model of rubber, or section_loads of one of laminates"
+            )
+        if self.material is None and self.section_loads is None:
+            raise InputError(
+                "material", "no such key", "the key 'material'", "Add it: the name of one of the materials."
+            )
+        for key in NOT_OF_SECTIONS if self.section_loads is not None else ():
+            if key in self.model_fields_set:
+                raise InputError(
+                    key, f"{key} beside section_loads", "none", "Section loads say themselves what they are."
+                )
+        if self.strain_states is None and self.free_surface is not None:
+            raise InputError("free_surface", f"beside {there[0]}", "strain_states beside it", "Others need none.")
         for key in OF_STRESSES if self.strain_states is not None else ():
             if key in self.model_fields_set:
                 raise InputError(

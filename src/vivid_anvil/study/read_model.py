@@ -29,12 +29,14 @@ from vivid_anvil.models import (
     read_field,
     read_modes,
     read_participation,
+    read_section_loads,
     read_steady,
     with_boxes,
     with_sets,
     without_cases,
 )
 from vivid_anvil.stress import HotSpot, LineLoads, ModeLoads
+from vivid_anvil.stress.laminates import SectionFields
 from vivid_anvil.stress.measures import Measure, NormalStress, SignedVonMisesHydrostatic, stress_measure
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import ModelSection, PathSection
@@ -55,6 +57,7 @@ STRESSES = (
     "sets",
     "ignore_cases",
     "strain_states",
+    "section_loads",
 )
 
 
@@ -62,6 +65,9 @@ def stresses_of(section: ModelSection, folder: Path) -> StressField:
     """The stresses of the model, or its strains, with its sets, read from its files."""
     if section.strain_states is not None:
         return _with_all_sets(strains_of(section.strain_states, folder), section, folder)
+    if section.section_loads is not None:
+        loads = read_section_loads(folder / section.section_loads, element_values=section.element_values)
+        return _with_all_sets(loads, section, folder)
     _refuse_both(section)
     result_file = (section.stresses or "").lower().endswith(".frd")
     if section.modes is not None and result_file:
@@ -135,17 +141,24 @@ def model_job(
     for key, names, many in (("regions", regions, section.regions), ("paths", path_spots, section.paths)):
         if len(names) < len(many):
             raise InputError(key, "a name twice", "each set or path once")
+    given = "stresses"
+    if section.strain_states is not None:
+        given = "strains"
+    elif section.section_loads is not None:
+        given = "section loads"
     for one in (spot, *regions.values()):
-        if one.assessed_by.takes != ("stresses" if section.strain_states is None else "strains"):
+        if one.assessed_by.takes != given:
             raise InputError(
                 "method",
                 f"{one.assessed_by.kind!r}, which takes {one.assessed_by.takes}",
-                f"a method that takes {'stresses' if section.strain_states is None else 'strains'}",
+                f"a method that takes {given}",
                 "Strains of rubber go with 'cracking energy', section loads with 'ply fatigue', stresses with others.",
             )
     if section.strain_states is not None:
         return strain_job(section, stresses, duty_cycle, spot, regions)
     loads: Any = _over_frequency(section, folder) or _loads(section, stresses.cases, duty_cycle)
+    if section.section_loads is not None:
+        loads = SectionFields(loads)
     loads.check(stresses)
     loads.events(duty_cycle)
     regions_of(stresses, list(regions))

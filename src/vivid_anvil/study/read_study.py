@@ -501,7 +501,11 @@ class _Builder:
 
         def spot_of(named: Any, place: tuple[str | int, ...], above: Method | None, factor: float) -> HotSpot:
             """Method and material: its own, or those of the model."""
-            material = self.named(self.materials, named.material or section.material, (*place, "material"), "materials")
+            name = named.material or section.material
+            if name is None:
+                material = Material(name="model", source="its plies")
+            else:
+                material = self.named(self.materials, name, (*place, "material"), "materials")
             method = self.method(named, place, above)
             if method is None:
                 raise self.fault((*place, "sn_curve"), "nothing", "an S-N curve, or a method")

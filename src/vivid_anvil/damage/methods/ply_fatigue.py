@@ -398,6 +398,13 @@ class PlyFatigue(Method):
         """The laminate, the first failure, static reserve, what follows."""
         return ply_words(self, life, units)
 
+    def at_a_place(self, life: Any, units: UnitSystem) -> list[str]:
+        """The ply that fails first, and what follows, with this place alone."""
+        told = dict(ply_words(self, life, units))
+        wanted = ("First failure", "Followed on")
+        found = [f"{label}: {told[label]}." for label in wanted if label in told]
+        return [*found, "Each place keeps its own forces and moments: what a softer one hands on is not followed."]
+
     def tables(self, life: Any, units: UnitSystem) -> tuple[Table, ...]:
         """Plies, failures, stiffness."""
         return ply_tables(self, life)

@@ -2,6 +2,7 @@
 
 from vivid_anvil.stress.laminates.laminate import RESULTANTS, Constants, LaidPly, Laminate, LaminateState
 from vivid_anvil.stress.laminates.layup import angles_of, layup_text
+from vivid_anvil.stress.laminates.section_fields import SectionFields
 from vivid_anvil.stress.laminates.section_loads import SectionLoads
 from vivid_anvil.stress.laminates.static_failure import (
     PlyFailure,
@@ -19,6 +20,7 @@ __all__ = [
     "LaminateState",
     "PlyFailure",
     "PlyFailures",
+    "SectionFields",
     "SectionLoads",
     "StaticReserves",
     "angles_of",

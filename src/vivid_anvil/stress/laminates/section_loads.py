@@ -37,6 +37,8 @@ class SectionLoads(Relation):
         (cases, 6) or (cases, 8).
     constant : array_like, default zeros
         The same of what is there all the time, shape (6,) or (8,); no load moves it.
+    idle : bool, default False
+        Whether a place without any load is meant, as a model has some.
 
     Raises
     ------
@@ -54,11 +56,12 @@ class SectionLoads(Relation):
     loads: CaseLoads
     unit: FloatArray
     constant: FloatArray = (0.0,) * 6  # type: ignore[assignment]
+    idle: bool = False
     gives: ClassVar[str] = "section loads"
 
     def __post_init__(self) -> None:
         unit = _rows(self.unit, len(self.loads.moving), "unit")
-        if not unit.any():
+        if not unit.any() and not self.idle:
             raise InputError("section loads, unit", "zeros", "a force or a moment for a load")
         object.__setattr__(self, "unit", unit)
         object.__setattr__(self, "constant", read_only(_rows(np.atleast_2d(self.constant), 1, "constant")[0]))
