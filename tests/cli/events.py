@@ -155,6 +155,32 @@ material = "steel"
 method = "tears"
 strain_states = [{ file = "rubber.csv", measure = "nominal", channel = "force", at = ["-4 kN", "4 kN", "12 kN"] }]
 """
+# The same place and nodes of a laminate, whose forces and moments per width were computed at a force.
+IN_PLIES = """
+[plies.glass]
+card = "glass-epoxy-ply"
+
+[laminates.plate]
+layup = "[0/90]s"
+ply = "glass"
+ply_thickness = "0.5 mm"
+temperature_change = "-20 K"
+
+[methods.plies]
+kind = "ply fatigue"
+laminate = "plate"
+jump_error = 0.01
+
+[[hot_spots]]
+name = "toe"
+method = "plies"
+section_loads = [{ channel = "force", unit_load = "10 kN", nx = "70 N/mm", mx = "12 N*mm/mm", qx = "1 N/mm" }]
+
+[model]
+section_loads = "shells.csv"
+method = "plies"
+load_cases = [{ case = "pull", channel = "force", unit_load = "10 kN" }]
+"""
 EVENT = '[[duty_cycle.events]]\nname = "{}"\noccurrences = {}\n'
 CHANNEL = 'channel = "force"\n'
 LAP_EVENT = EVENT.format("lap", 300) + 'history = "lap.csv"\n'
@@ -274,6 +300,10 @@ def lay_strains(folder):
         "load case",
     ]
     pd.DataFrame(nodes, columns=heads).to_csv(folder / "rubber.csv", index=False)
+    (folder / "shells.csv").write_text(
+        "node,x [mm],y [mm],z [mm],nx [N/mm],ny [N/mm],nxy [N/mm],mx [N*mm/mm],my [N*mm/mm],mxy [N*mm/mm],load case\n"
+        "1,0,0,0,60,2,1,12,0,1,pull\n2,10,0,0,40,0,0,6,0,0,pull\n"
+    )
 
 
 @pytest.fixture

@@ -13,6 +13,7 @@ from tests.cli.events import (
     EVENTS,
     FIGURES,
     HEAD,
+    IN_PLIES,
     IN_RUBBER,
     ON_PLANES,
     OTHER_PLANES,
@@ -127,6 +128,38 @@ def test_each_command_takes_each_kind_of_event_in_rubber(written, run, command, 
     assert code == 0, err
     assert json.loads(Path("a.json").read_text())
     assert "None" not in out
+
+
+@pytest.mark.parametrize("event", EVENTS)
+@pytest.mark.parametrize("command", [name for name in COMMANDS if name not in ("grow", "inspections", "solve")])
+def test_each_command_takes_each_kind_of_event_in_plies(written, run, command, event):
+    options = [*COMMANDS[command], "--json", "a.json", "--csv", "a.csv"]
+    if command in FIGURES and event in DRAWN:
+        options += ["--figures", "figures", "--page", "page.html"]
+    rest = IN_PLIES if command == "model" else IN_PLIES[: IN_PLIES.index("[model]")]
+    code, out, err = run(command, written(EVENTS[event], rest=rest), *options)
+    if event in OVER_FREQUENCY or event == "gated history":
+        assert code == 2, out
+        assert ("found a gate" if event == "gated history" else "a load over frequency") in " ".join(err.split())
+        return
+    assert code == 0, err
+    assert json.loads(Path("a.json").read_text())
+    assert "None" not in out
+    assert "nan" not in out.lower().split()
+
+
+@pytest.mark.parametrize("command", ["report", "solve", "grow"])
+@pytest.mark.parametrize("units", ["metric", "us"])
+def test_other_commands_take_plies_or_say_why_not(written, run, command, units):
+    options = ["answer.html"] if command == "report" else ["--json", "a.json"]
+    rest = (
+        IN_PLIES[: IN_PLIES.index("[model]")]
+        .replace("plate", "plate [left]")
+        .replace("laminates.plate [left]", 'laminates."plate [left]"')
+    )
+    code, _, err = run(command, written(EVENTS["states"], rest=rest), *options, "--units", units)
+    assert "Traceback" not in err
+    assert (code == 0) == (command != "grow"), err
 
 
 @pytest.mark.parametrize("command", ["report", "solve", "grow"])
