@@ -8,6 +8,7 @@ from vivid_anvil.progress.laminate_progress import (
     converged_to,
     laminate_progress,
 )
+from vivid_anvil.progress.many_laminates import ManyLaminates, laminates_progress
 from vivid_anvil.progress.tables import FAILS_BY, PlyTables, ProgressSettings
 
 __all__ = [
@@ -15,9 +16,11 @@ __all__ = [
     "Course",
     "CycleEnds",
     "LaminateProgress",
+    "ManyLaminates",
     "ModeFailure",
     "PlyTables",
     "ProgressSettings",
     "converged_to",
     "laminate_progress",
+    "laminates_progress",
 ]

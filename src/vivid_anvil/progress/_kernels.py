@@ -21,6 +21,7 @@ STIFFNESS = REAL(
 )  # numbers, left, cycles, life, modulus, stress, strength -> left
 _life, _use, _strength, _stiffness = caller(LIFE), caller(USE), caller(STRENGTH), caller(STIFFNESS)
 STEEPEST, MOST_MOVED = 60.0, 0.02  # slope of lives over stress, and share of it, within which lives may be kept
+NEXT_TO_NONE = 1e-6  # of the damage of a component, that a class may do and stay as it was found
 FULL, OVER, ENDLESS, LATER, MANY = (
     0,
     1,
@@ -64,15 +65,15 @@ def inverted(matrix, out):
 
 
 @compiled
-def stress_of_loads(moduli, left, turn, z, free, per_load, there, compliance):
-    """Stresses of plies per unit of each resultant, and those of the temperature, with the stiffness that is left."""
+def stress_of_loads(moduli, lost, turn, z, free, per_load, there, compliance):
+    """Stresses of plies per unit of each resultant, and those of the temperature, with the parts of moduli that are lost."""
     plies = moduli.shape[0]
     abd = np.zeros((6, 6))
     held = np.zeros(6)
     own = np.zeros((plies, 3, 3))  # strains of the laminate -> stresses of the ply
     for p in range(plies):
-        e1, e2 = moduli[p, 0] * left[p, 0], moduli[p, 1] * left[p, 1]
-        g, nu = moduli[p, 2] * left[p, 2], moduli[p, 3]
+        e1, e2 = moduli[p, 0] * (1.0 - lost[p, 0]), moduli[p, 1] * (1.0 - lost[p, 1])
+        g, nu = moduli[p, 2] * (1.0 - lost[p, 2]), moduli[p, 3]
         d = 1.0 - nu * nu * e2 / e1
         q11, q12, q22 = e1 / d, nu * e2 / d, e2 / d
         for j in range(3):
@@ -99,7 +100,7 @@ def stress_of_loads(moduli, left, turn, z, free, per_load, there, compliance):
     warm = compliance @ held
     for p in range(plies):
         nu = moduli[p, 3]
-        e1, e2 = moduli[p, 0] * left[p, 0], moduli[p, 1] * left[p, 1]
+        e1, e2 = moduli[p, 0] * (1.0 - lost[p, 0]), moduli[p, 1] * (1.0 - lost[p, 1])
         d = 1.0 - nu * nu * e2 / e1
         for f in range(2):
             at = z[p + f]
@@ -159,6 +160,7 @@ def lives_of_slots(
     step,
     allowed,
     kept,
+    whole,
     share,
     alone,
     joint,
@@ -168,7 +170,7 @@ def lives_of_slots(
 
     A stress that moves less than `small` does nothing. Lives of a component stay as they were found at the stresses in `kept`
     while what these have moved since changes the damage of a jump of `step` by less than is `allowed`; `share` is its damage a
-    repeat.
+    repeat. Classes that did next to none of it stay as they were found when all were last, at the stresses in `whole`.
     """
     for p in range(spans.shape[0]):
         for f in range(2):
@@ -191,15 +193,30 @@ def lives_of_slots(
                         two = _at_end(per_load, there, p, f, c, ends[row, 1])
                         peak[at + i] = max(one, two) if max(one, two) >= -min(one, two) else min(one, two)
                     continue
+                every = kept[p, f, c, 0] != kept[p, f, c, 0] or share[p, f, c] <= 0.0
+                for d in range(0 if c == 0 else 1, 1 if c == 0 else 3):
+                    size = max(abs(extremes[d, 0]), abs(extremes[d, 1]))
+                    off = max(abs(extremes[d, 0] - whole[p, f, d, 0]), abs(extremes[d, 1] - whole[p, f, d, 1]))
+                    if not off <= MOST_MOVED * size:
+                        every = True
+                if every:
+                    for d in range(0 if c == 0 else 1, 1 if c == 0 else 3):
+                        if not (c == 2 and d == 1):
+                            whole[p, f, d, 0], whole[p, f, d, 1] = extremes[d, 0], extremes[d, 1]
                 kept[p, f, c, 0], kept[p, f, c, 1] = extremes[c, 0], extremes[c, 1]
                 total = 0.0
+                least = NEXT_TO_NONE * share[p, f, c]
                 for i in range(spans[p, f, c, 1] - spans[p, f, c, 0]):
                     row = spans[p, f, c, 0] + i
-                    alone[at + i], joint[at + i] = 400.0, 400.0
                     one = _at_end(per_load, there, p, f, c, ends[row, 0])
                     two = _at_end(per_load, there, p, f, c, ends[row, 1])
                     high, low = max(one, two), min(one, two)
                     peak[at + i] = high if high >= -low else low
+                    if not every:
+                        log = min(joint[at + i], alone[at + i])
+                        if log >= LONGEST or often[row] * math.exp(-2.302585092994046 * log) < least:
+                            continue
+                    alone[at + i], joint[at + i] = 400.0, 400.0
                     if high - low <= small:
                         continue
                     size, mean = 0.5 * (high - low), 0.5 * (high + low)
@@ -268,8 +285,8 @@ def jumped(
     repeats,
     ways,
     damage,
-    strengths,
-    left,
+    weaker,
+    lost,
     rates,
     spans,
     slots,
@@ -282,39 +299,60 @@ def jumped(
     strength_numbers,
     stiffness_at,
     stiffness_numbers,
+    by_sum,
     failed,
     new_damage,
-    new_strengths,
-    new_left,
+    new_weaker,
+    new_lost,
 ):
-    """Damage, strengths and stiffness after so many repeats of stresses that stay: in order, or half so and half backward."""
+    """Damage, lost strength and stiffness after so many repeats of stresses that stay: in order, or half so, half backward."""
     plies = spans.shape[0]
     for p in range(plies):
         for f in range(2):
             for mode in range(2):
                 new_damage[p, f, mode] = damage[p, f, mode] + repeats * rates[p, f, mode]
             for k in range(5):
-                new_strengths[p, f, k] = strengths[p, f, k]
+                new_weaker[p, f, k] = weaker[p, f, k]
         for c in range(3):
-            new_left[p, c] = left[p, c]
+            new_lost[p, c] = lost[p, c]
         for f in range(2):
             for c in range(3):
                 gone = failed[p, 0] if c == 0 else failed[p, 1]
-                if gone:
+                if gone or (stiffness_at[p, c] == 0 and strength_at[p, c] == 0):
                     continue
-                part = left[p, c]
-                span = spans[p, f, c, 1] - spans[p, f, c, 0]
+                part = lost[p, c]
+                first, span = spans[p, f, c, 0], spans[p, f, c, 1] - spans[p, f, c, 0]
+                at = slots[p, f, c]
+                if stiffness_at[p, c] != 0 and by_sum[p, c]:  # it goes by the sum of n / N alone
+                    total = 0.0
+                    for i in range(span):
+                        if alone[at + i] < LONGEST:
+                            total += repeats * often[first + i] * math.exp(-2.302585092994046 * alone[at + i])
+                    part = _stiffness(
+                        stiffness_at[p, c],
+                        stiffness_numbers[p, c],
+                        part,
+                        total,
+                        1.0,
+                        moduli[p, c],
+                        1.0,
+                        static[p, 2 * c],
+                    )
+                softens = stiffness_at[p, c] != 0 and not by_sum[p, c]
+                if not softens and strength_at[p, c] == 0:
+                    new_lost[p, c] = max(new_lost[p, c], part)
+                    continue
                 for way in range(ways):
                     for j in range(span):
                         i = j if way == 0 else span - 1 - j
-                        log, stress = alone[slots[p, f, c] + i], peak[slots[p, f, c] + i]
-                        cycles = repeats * often[spans[p, f, c, 0] + i] / ways
+                        log, stress = alone[at + i], peak[at + i]
+                        cycles = repeats * often[first + i] / ways
                         side = 4 if c == 2 else 2 * c + (1 if stress < 0.0 else 0)
                         size = abs(stress)
                         if size <= 0.0 or cycles <= 0.0:
                             continue
                         life = math.exp(2.302585092994046 * min(log, LONGEST))
-                        if stiffness_at[p, c] != 0:
+                        if softens:
                             part = _stiffness(
                                 stiffness_at[p, c],
                                 stiffness_numbers[p, c],
@@ -326,22 +364,22 @@ def jumped(
                                 static[p, side],
                             )
                         if strength_at[p, c] != 0 and log < LONGEST:
-                            new_strengths[p, f, side] = _strength(
+                            new_weaker[p, f, side] = _strength(
                                 strength_at[p, c],
                                 strength_numbers[p, c],
-                                new_strengths[p, f, side],
+                                new_weaker[p, f, side],
                                 cycles,
                                 life,
                                 static[p, side],
                                 size,
                             )
-                new_left[p, c] = min(new_left[p, c], part)
+                new_lost[p, c] = max(new_lost[p, c], part)
         if stiffness_at[p, 1] != 0 and stiffness_at[p, 2] == 0 and not failed[p, 1]:
-            new_left[p, 2] = min(new_left[p, 2], new_left[p, 1])  # cracks between fibres soften both
+            new_lost[p, 2] = max(new_lost[p, 2], new_lost[p, 1])  # cracks between fibres soften both
 
 
 @compiled
-def effort(per_load, there, ends, spans, strengths, p, f, mode):
+def effort(per_load, there, ends, spans, static, weaker, p, f, mode):
     """How near the stresses of the loads come to strengths: 1 is failure. Fibres by s1, between fibres by the squares of both."""
     worst = 0.0
     for c in range(3):
@@ -351,17 +389,20 @@ def effort(per_load, there, ends, spans, strengths, p, f, mode):
             for e in range(2):
                 if mode == 0:
                     s = _at_end(per_load, there, p, f, 0, ends[row, e])
-                    worst = max(worst, s / strengths[p, f, 0] if s > 0.0 else -s / strengths[p, f, 1])
+                    x = static[p, 0] - weaker[p, f, 0] if s > 0.0 else static[p, 1] - weaker[p, f, 1]
+                    worst = max(worst, abs(s) / x if x > 0.0 else math.inf)
                 else:
                     s = _at_end(per_load, there, p, f, 1, ends[row, e])
                     t = _at_end(per_load, there, p, f, 2, ends[row, e])
-                    y = strengths[p, f, 2] if s > 0.0 else strengths[p, f, 3]
-                    worst = max(worst, math.sqrt((s / y) ** 2 + (t / strengths[p, f, 4]) ** 2))
+                    y = static[p, 2] - weaker[p, f, 2] if s > 0.0 else static[p, 3] - weaker[p, f, 3]
+                    x = static[p, 4] - weaker[p, f, 4]
+                    whole = y > 0.0 and x > 0.0
+                    worst = max(worst, math.sqrt((s / y) ** 2 + (t / x) ** 2) if whole else math.inf)
     return worst
 
 
 @compiled
-def nearest(per_load, there, ends, spans, damage, strengths, static, residual, critical, assessed, failed, where):
+def nearest(per_load, there, ends, spans, damage, weaker, static, unhurt, residual, critical, assessed, failed, where):
     """The largest part of a failure that any mode has come to, and where: by damage, residual strength, static strength."""
     found = 0.0
     where[0], where[1], where[2] = -1, 0, 0
@@ -371,9 +412,11 @@ def nearest(per_load, there, ends, spans, damage, strengths, static, residual, c
                 continue
             for f in range(2):
                 if residual:
-                    value = effort(per_load, there, ends, spans, strengths, p, f, mode)
+                    value = effort(per_load, there, ends, spans, static, weaker, p, f, mode)
                 else:
-                    value = max(damage[p, f, mode] / critical, effort(per_load, there, ends, spans, static, p, f, mode))
+                    value = max(
+                        damage[p, f, mode] / critical, effort(per_load, there, ends, spans, static, unhurt, p, f, mode)
+                    )
                 if value > found:
                     found = value
                     where[0], where[1], where[2] = p, f, mode
@@ -408,6 +451,7 @@ def march(
     strength_numbers,
     stiffness_at,
     stiffness_numbers,
+    by_sum,
     assessed,
     together,
     residual,
@@ -417,9 +461,10 @@ def march(
     over_below,
     tolerance,
     longest,
-    left,
+    lost,
     damage,
-    strengths,
+    weaker,
+    failed,
     events,
     event_repeats,
     event_stiffness,
@@ -440,44 +485,53 @@ def march(
     d1, d2 = np.empty((plies, 2, 2)), np.empty((plies, 2, 2))
     x1, x2 = np.empty((plies, 2, 5)), np.empty((plies, 2, 5))
     l1, l2 = np.empty((plies, 3)), np.empty((plies, 3))
-    failed = np.zeros((plies, 2), dtype=np.bool_)
     where = np.zeros(3, dtype=np.int64)
     kept, kept_m = np.full((plies, 2, 3, 2), math.nan), np.full((plies, 2, 3, 2), math.nan)
+    whole, whole_m = np.full((plies, 2, 3, 2), math.nan), np.full((plies, 2, 3, 2), math.nan)
     share, share_m = np.zeros((plies, 2, 3)), np.zeros((plies, 2, 3))
-    unmoved = np.empty((plies, 2, 5))
-    for p in range(plies):
-        for f in range(2):
-            for k in range(5):
-                unmoved[p, f, k] = static[p, k]
+    unhurt = np.zeros((plies, 2, 5))
     repeats, errors, count, jump = 0.0, 0.0, 0, 0
     step, first_work, reference = -1.0, -1.0, 0
     stiffness = 1.0
     ended = FULL
     small = 0.0
+    # the sound laminate: the load that does most work, and what moves so little that it does nothing
+    stress_of_loads(moduli, np.zeros((plies, 3)), turn, z, free, per_load, there, compliance)
+    for row in range(ends.shape[0]):
+        for e in range(2):
+            own = work_of(compliance, ends[row, e])
+            if own > first_work:
+                first_work, reference = own, 2 * row + e
+    for p in range(plies):
+        for f in range(2):
+            for c in range(3):
+                for row in range(spans[p, f, c, 0], spans[p, f, c, 1]):
+                    a = _at_end(per_load, there, p, f, c, ends[row, 0])
+                    b = _at_end(per_load, there, p, f, c, ends[row, 1])
+                    small = max(small, abs(a - b))
+    small *= 1e-9
     while True:
         # what stands here: stresses, then modes that fail at once, the nearest first
         while True:
-            if not stress_of_loads(moduli, left, turn, z, free, per_load, there, compliance):
+            if not stress_of_loads(moduli, lost, turn, z, free, per_load, there, compliance):
                 ended = OVER
                 break
-            if first_work < 0.0:
-                for row in range(ends.shape[0]):
-                    for e in range(2):
-                        own = work_of(compliance, ends[row, e])
-                        if own > first_work:
-                            first_work, reference = own, 2 * row + e
-                for p in range(plies):
-                    for f in range(2):
-                        for c in range(3):
-                            for row in range(spans[p, f, c, 0], spans[p, f, c, 1]):
-                                a = _at_end(per_load, there, p, f, c, ends[row, 0])
-                                b = _at_end(per_load, there, p, f, c, ends[row, 1])
-                                small = max(small, abs(a - b))
-                small *= 1e-9
             now = work_of(compliance, ends[reference // 2, reference % 2])
             stiffness = first_work / now if now > 0.0 else 1.0
             near = nearest(
-                per_load, there, ends, spans, damage, strengths, unmoved, residual, critical, assessed, failed, where
+                per_load,
+                there,
+                ends,
+                spans,
+                damage,
+                weaker,
+                static,
+                unhurt,
+                residual,
+                critical,
+                assessed,
+                failed,
+                where,
             )
             if where[0] < 0 or near < 1.0 - 1e-9:
                 break
@@ -489,13 +543,13 @@ def march(
             if mode == 0:
                 failed[p, 1] = True
                 for c in range(3):
-                    left[p, c] = min(left[p, c], fibre_left)
+                    lost[p, c] = max(lost[p, c], 1.0 - fibre_left)
             else:
                 for c in range(1, 3):
-                    left[p, c] = min(left[p, c], matrix_left)
+                    lost[p, c] = max(lost[p, c], 1.0 - matrix_left)
             events[count, 0], events[count, 1], events[count, 2], events[count, 3] = p, where[1], mode, jump
             event_repeats[count] = repeats
-            if stress_of_loads(moduli, left, turn, z, free, per_load, there, compliance):
+            if stress_of_loads(moduli, lost, turn, z, free, per_load, there, compliance):
                 now = work_of(compliance, ends[reference // 2, reference % 2])
                 stiffness = first_work / now if now > 0.0 else 1.0
             event_stiffness[count] = stiffness
@@ -522,6 +576,7 @@ def march(
             max(step, 0.0),
             0.01 * tolerance,
             kept,
+            whole,
             share,
             alone,
             joint,
@@ -531,12 +586,12 @@ def march(
             told[0][jump], told[1][jump] = repeats, stiffness
             for p in range(plies):
                 for c in range(3):
-                    told[2][jump, p, c] = left[p, c]
+                    told[2][jump, p, c] = 1.0 - lost[p, c]
                 for f in range(2):
                     for mode in range(2):
                         told[3][jump, p, f, mode] = damage[p, f, mode]
                     for k in range(5):
-                        told[4][jump, p, f, k] = strengths[p, f, k]
+                        told[4][jump, p, f, k] = static[p, k] - weaker[p, f, k]
                     for c in range(3):
                         high, low = -1e300, 1e300
                         for row in range(spans[p, f, c, 0], spans[p, f, c, 1]):
@@ -572,8 +627,8 @@ def march(
                 0.5 * step,
                 2,
                 damage,
-                strengths,
-                left,
+                weaker,
+                lost,
                 rates,
                 spans,
                 slots,
@@ -586,6 +641,7 @@ def march(
                 strength_numbers,
                 stiffness_at,
                 stiffness_numbers,
+                by_sum,
                 failed,
                 d1,
                 x1,
@@ -608,6 +664,7 @@ def march(
                 max(step, 0.0),
                 0.01 * tolerance,
                 kept_m,
+                whole_m,
                 share_m,
                 alone_m,
                 joint_m,
@@ -618,8 +675,8 @@ def march(
                 step,
                 2,
                 damage,
-                strengths,
-                left,
+                weaker,
+                lost,
                 rates_m,
                 spans,
                 slots,
@@ -632,6 +689,7 @@ def march(
                 strength_numbers,
                 stiffness_at,
                 stiffness_numbers,
+                by_sum,
                 failed,
                 d2,
                 x2,
@@ -641,8 +699,8 @@ def march(
                 step,
                 1,
                 damage,
-                strengths,
-                left,
+                weaker,
+                lost,
                 rates,
                 spans,
                 slots,
@@ -655,6 +713,7 @@ def march(
                 strength_numbers,
                 stiffness_at,
                 stiffness_numbers,
+                by_sum,
                 failed,
                 d1,
                 x1,
@@ -663,8 +722,8 @@ def march(
             error, moved = 0.0, 0.0
             for p in range(plies):
                 for c in range(3):
-                    error = max(error, abs(l2[p, c] - l1[p, c]) / l2[p, c])
-                    moved = max(moved, left[p, c] - l2[p, c])
+                    error = max(error, abs(l2[p, c] - l1[p, c]) / (1.0 - l2[p, c]))
+                    moved = max(moved, l2[p, c] - lost[p, c])
                 for f in range(2):
                     for mode in range(2):
                         if not failed[p, mode]:
@@ -673,7 +732,7 @@ def march(
                     if residual:
                         for k in range(5):
                             error = max(error, abs(x2[p, f, k] - x1[p, f, k]) / static[p, k])
-                            moved = max(moved, (strengths[p, f, k] - x2[p, f, k]) / static[p, k])
+                            moved = max(moved, (x2[p, f, k] - weaker[p, f, k]) / static[p, k])
             factor = 4.0 if error <= 0.0 else min(4.0, max(0.1, 0.9 * math.sqrt(tolerance / error)))
             if error <= tolerance or tried > 60:
                 break
@@ -684,17 +743,30 @@ def march(
         # a failure inside of the jump: the jump ends there
         taken = step
         stress_of_loads(moduli, l2, turn, z, free, per_load, there, compliance)
-        near = nearest(per_load, there, ends, spans, d2, x2, unmoved, residual, critical, assessed, failed, where)
+        near = nearest(
+            per_load, there, ends, spans, d2, x2, static, unhurt, residual, critical, assessed, failed, where
+        )
         if near > 1.0 + 1e-9:
             low, high = 0.0, step
-            for _ in range(60):
+            if (
+                not residual
+            ):  # damage goes straight: the first one that is full, unless stress alone breaks something before
+                for p in range(plies):
+                    for f in range(2):
+                        for mode in range(2):
+                            if assessed[mode] and not failed[p, mode] and rates_m[p, f, mode] > 0.0:
+                                full = (critical - damage[p, f, mode]) / rates_m[p, f, mode] * (1.0 + 1e-12)
+                                high = min(high, max(full, 0.0))
+            for tries in range(60):
                 taken = 0.5 * (low + high)
+                if tries == 0 and high < step:
+                    taken = high * (1.0 - 1e-9)
                 jumped(
                     taken,
                     2,
                     damage,
-                    strengths,
-                    left,
+                    weaker,
+                    lost,
                     rates_m,
                     spans,
                     slots,
@@ -707,6 +779,7 @@ def march(
                     strength_numbers,
                     stiffness_at,
                     stiffness_numbers,
+                    by_sum,
                     failed,
                     d2,
                     x2,
@@ -714,21 +787,35 @@ def march(
                 )
                 stress_of_loads(moduli, l2, turn, z, free, per_load, there, compliance)
                 if (
-                    nearest(per_load, there, ends, spans, d2, x2, unmoved, residual, critical, assessed, failed, where)
+                    nearest(
+                        per_load,
+                        there,
+                        ends,
+                        spans,
+                        d2,
+                        x2,
+                        static,
+                        unhurt,
+                        residual,
+                        critical,
+                        assessed,
+                        failed,
+                        where,
+                    )
                     >= 1.0
                 ):
                     high = taken
                 else:
                     low = taken
-                if high - low <= 1e-12 * high:
+                if high - low <= 1e-9 * high:
                     break
             taken = high
             jumped(
                 taken,
                 2,
                 damage,
-                strengths,
-                left,
+                weaker,
+                lost,
                 rates_m,
                 spans,
                 slots,
@@ -741,6 +828,7 @@ def march(
                 strength_numbers,
                 stiffness_at,
                 stiffness_numbers,
+                by_sum,
                 failed,
                 d2,
                 x2,
@@ -750,12 +838,12 @@ def march(
         errors += error
         for p in range(plies):
             for c in range(3):
-                left[p, c] = l2[p, c]
+                lost[p, c] = l2[p, c]
             for f in range(2):
                 for mode in range(2):
                     damage[p, f, mode] = d2[p, f, mode]
                 for k in range(5):
-                    strengths[p, f, k] = x2[p, f, k]
+                    weaker[p, f, k] = x2[p, f, k]
         step *= factor
         jump += 1
     return count, jump + 1, repeats, stiffness, errors, ended

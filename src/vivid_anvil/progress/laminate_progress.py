@@ -15,7 +15,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.progress import _kernels
 from vivid_anvil.progress.tables import MODES, PlyTables, ProgressSettings
@@ -240,7 +240,9 @@ def laminate_progress(
         np.empty((count, plies, 2, 3)),
     )
     events, when, stiffness = np.empty((2 * plies, 4), dtype=np.int64), np.empty(2 * plies), np.empty(2 * plies)
-    failures, jumps, repeats, _, errors, ended = marched(tables, cycles, longest, events, when, stiffness, told)
+    failures, jumps, repeats, _, errors, ended = marched(
+        tables, cycles, PlyState.sound(tables), longest, events, when, stiffness, told
+    )
     if ended == _kernels.MANY:
         raise InputError(
             f"laminate {laminate.name}",
@@ -263,9 +265,33 @@ def laminate_progress(
     return LaminateProgress(laminate, settings, found, course, repeats, ENDS[ended], errors)
 
 
+@dataclass(frozen=True, eq=False)
+class PlyState:
+    """What a laminate has come to: parts of moduli that are lost (plies, 3), damage (plies, 2, 2), strength that is lost
+    (plies, 2, 5), MPa, modes that have failed (plies, 2). The loop writes into them."""
+
+    lost: FloatArray
+    damage: FloatArray
+    weaker: FloatArray
+    failed: BoolArray
+
+    @classmethod
+    def sound(cls, tables: PlyTables) -> PlyState:
+        """With nothing lost."""
+        plies = len(tables.laminate.laid)
+        failed = np.zeros((plies, 2), dtype=bool)
+        return cls(np.zeros((plies, 3)), np.zeros((plies, 2, 2)), np.zeros((plies, 2, 5)), failed)
+
+    @property
+    def left(self) -> FloatArray:
+        """Parts of moduli that are left, shape (plies, 3)."""
+        return 1.0 - self.lost
+
+
 def marched(
     tables: PlyTables,
     cycles: CycleEnds,
+    state: PlyState,
     longest: float,
     events: IntArray,
     when: FloatArray,
@@ -274,7 +300,6 @@ def marched(
 ) -> tuple[int, int, float, float, float, int]:
     """The loop of one laminate: failures, jumps, repeats, stiffness left, errors, how it ended."""
     laminate, how = tables.laminate, tables.settings
-    plies = len(laminate.laid)
     found = _kernels.march(
         np.ascontiguousarray(laminate.moduli),
         tables.turn,
@@ -292,6 +317,7 @@ def marched(
         tables.strength_numbers,
         tables.stiffness_at,
         tables.stiffness_numbers,
+        tables.by_sum,
         how.assessed,
         how.together,
         how.fails_by == "residual strength",
@@ -301,9 +327,10 @@ def marched(
         how.over_below,
         how.jump_error,
         float(longest),
-        np.ones((plies, 3)),
-        np.zeros((plies, 2, 2)),
-        np.repeat(tables.static[:, None], 2, axis=1),
+        state.lost,
+        state.damage,
+        state.weaker,
+        state.failed,
         events,
         when,
         stiffness,

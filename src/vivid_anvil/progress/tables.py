@@ -167,6 +167,15 @@ class PlyTables:
         return self._addresses(STIFFNESS_DECAYS_OF, "after", _kernels.STIFFNESS)
 
     @cached_property
+    def by_sum(self) -> BoolArray:
+        """Which of them go by the sum of n / N alone."""
+        rows = [
+            [decay is not None and decay.by_sum for decay in (getattr(one.ply, key) for key in STIFFNESS_DECAYS_OF)]
+            for one in self.laminate.laid
+        ]
+        return np.array(rows)
+
+    @cached_property
     def stiffness_numbers(self) -> FloatArray:
         """Their numbers."""
         return self._numbers(STIFFNESS_DECAYS_OF)

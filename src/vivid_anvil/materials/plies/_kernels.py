@@ -26,23 +26,29 @@ def joint_log_life(use_one, one, size_one, mean_one, log_one, use_two, two, size
     high = min(log_one, log_two)
     if high >= LONGEST or size_one <= 0.0 or size_two <= 0.0 or high <= -100.0 or high != high:
         return high
-    at_high = 0.0
-    low, at_low, step = high, 0.0, 0.25
-    for _ in range(40):
+    # both squares at the shorter life; if the other one is next to nothing, its first term; else between two lives, by secants
+    low, step = high, 0.05
+    at_high, at_low = 0.0, 0.0
+    for tries in range(60):
         a = _use(use_one, one, low, size_one, mean_one)
         b = _use(use_two, two, low, size_two, mean_two)
         at_low = math.log(a * a + b * b)
-        if at_low <= 0.0:
+        if tries == 0:
+            at_high = at_low
+            if at_low <= 1e-15:
+                return high
+            step = min(max(at_low, 1e-6), 1.0) * 0.5
+        elif at_low <= 0.0:
             break
-        high, at_high = low, at_low
+        else:
+            high, at_high = low, at_low
         low -= step
-        step *= 2.0
+        step *= 3.0
         if low < -100.0:
             return low
-    if at_low == 0.0 or low == high:
+    if at_low == 0.0:
         return low
-    side = 0
-    top, bottom = at_high, at_low
+    side, middle, top, bottom = 0, high, at_high, at_low
     for _ in range(100):
         middle = high - top * (high - low) / (top - bottom)
         a = _use(use_one, one, middle, size_one, mean_one)

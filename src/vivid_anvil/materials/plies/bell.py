@@ -108,6 +108,7 @@ class Bell(LifeDiagram):
             high = -c / m
         if m == 0.0:
             return float(size / (numbers[2] * c**v))
+        high = min(high, numbers[2] * (1.0 + c) ** (u + v) / size)  # no bell is higher
         low = 0.0
         for _ in range(100):
             middle = 0.5 * (low + high)

@@ -48,6 +48,7 @@ class StiffnessDecay(ABC):
     kind: ClassVar[str]
     formula: ClassVar[str]
     origin: ClassVar[str]
+    by_sum: ClassVar[bool] = False  # whether the sum of n / N of all cycles says it all, whatever their stress
 
     def __post_init__(self) -> None:
         checks.text(f"stiffness decay, {self.kind}, source", self.source)
@@ -60,9 +61,9 @@ class StiffnessDecay(ABC):
     @staticmethod
     @abstractmethod
     def after(
-        numbers: FloatArray, left: float, cycles: float, life: float, modulus: float, stress: float, strength: float
+        numbers: FloatArray, lost: float, cycles: float, life: float, modulus: float, stress: float, strength: float
     ) -> float:
-        """Part that is left after cycles more: what is handed to loops."""
+        """Part that is lost after cycles more, of what was lost before: what is handed to loops, as with strength."""
 
     def left(
         self, before: float, *, cycles: float, life: float, modulus: float, stress: float, strength: float
@@ -75,8 +76,8 @@ class StiffnessDecay(ABC):
             raise InputError(inside(where, "before"), number(before), "a part above 0, up to 1")
         if not checks.real_number(inside(where, "cycles"), cycles) >= 0.0:
             raise InputError(inside(where, "cycles"), number(cycles), "a number of at least 0")
-        given = (float(one) for one in (before, cycles, life, modulus, stress, strength))
-        return float(self.after(self.numbers, *given))
+        given = (float(one) for one in (1.0 - before, cycles, life, modulus, stress, strength))
+        return float(1.0 - self.after(self.numbers, *given))
 
 
 @STIFFNESS_DECAYS.add("power")
@@ -108,6 +109,7 @@ class PowerStiffness(StiffnessDecay):
     exponent: Coherent = Coherent("number", above=0.0)
     formula: ClassVar[str] = "E = E_0 - (E_0 - E_f) (n / N)^b"
     origin: ClassVar[str] = "power law of degradation"
+    by_sum: ClassVar[bool] = True
 
     @property
     def numbers(self) -> FloatArray:
@@ -116,12 +118,11 @@ class PowerStiffness(StiffnessDecay):
 
     @staticmethod
     def after(
-        numbers: FloatArray, left: float, cycles: float, life: float, modulus: float, stress: float, strength: float
+        numbers: FloatArray, lost: float, cycles: float, life: float, modulus: float, stress: float, strength: float
     ) -> float:
         """From its equivalent cycles on; beyond the life it stays."""
-        lost = max((1.0 - left) / (1.0 - numbers[0]), 0.0)
-        used = min(lost ** (1.0 / numbers[1]) + cycles / life, 1.0)
-        return float(min(left, 1.0 - (1.0 - numbers[0]) * used ** numbers[1]))
+        used = min(max(lost / (1.0 - numbers[0]), 0.0) ** (1.0 / numbers[1]) + cycles / life, 1.0)
+        return float(max(lost, (1.0 - numbers[0]) * used ** numbers[1]))
 
     def __repr__(self) -> str:
         return f"<stiffness decay, power: to {number(self.end)}, b = {number(self.exponent)}>"
@@ -168,22 +169,24 @@ class NormalisedStiffness(StiffnessDecay):
 
     @staticmethod
     def after(
-        numbers: FloatArray, left: float, cycles: float, life: float, modulus: float, stress: float, strength: float
+        numbers: FloatArray, lost: float, cycles: float, life: float, modulus: float, stress: float, strength: float
     ) -> float:
         """From its equivalent cycles on."""
         end = stress / numbers[2] / modulus
         if life <= 0.25 or end >= 1.0:
-            return left
+            return lost
         span = math.log(life / 0.25)
-        kept = min(max((left - end) / (1.0 - end), 0.0), 1.0)
-        passed = (1.0 - kept ** numbers[1]) ** (1.0 / numbers[0])
-        total = cycles + (0.25 * math.exp(passed * span) if passed > 0.0 else 0.0)
+        part = min(max(lost / (1.0 - end), 0.0), 1.0)
+        if part >= 1.0:
+            return lost
+        gone = -math.expm1(numbers[1] * math.log1p(-part))
+        total = cycles + (0.25 * math.exp(gone ** (1.0 / numbers[0]) * span) if gone > 0.0 else 0.0)
         if total <= 0.25:
-            return left
+            return lost
         way = math.log(total / 0.25) / span
         if way >= 1.0:
-            return float(min(left, end))
-        return float(min(left, end + (1.0 - end) * (1.0 - way ** numbers[0]) ** (1.0 / numbers[1])))
+            return float(max(lost, 1.0 - end))
+        return float(max(lost, -(1.0 - end) * math.expm1(math.log1p(-(way ** numbers[0])) / numbers[1])))
 
     def __repr__(self) -> str:
         return f"<stiffness decay, normalised: λ = {number(self.power)}, γ = {number(self.root)}>"
@@ -230,11 +233,11 @@ class StiffnessRate(StiffnessDecay):
 
     @staticmethod
     def after(
-        numbers: FloatArray, left: float, cycles: float, life: float, modulus: float, stress: float, strength: float
+        numbers: FloatArray, lost: float, cycles: float, life: float, modulus: float, stress: float, strength: float
     ) -> float:
         """At the rate of the stress."""
-        found = left - numbers[0] * cycles * (stress / strength) ** numbers[1]
-        return float(min(left, max(found, numbers[2])))
+        found = lost + numbers[0] * cycles * (stress / strength) ** numbers[1]
+        return float(max(lost, min(found, 1.0 - numbers[2])))
 
     def __repr__(self) -> str:
         return f"<stiffness decay, rate: A = {number(self.rate)} per cycle, p = {number(self.exponent)}>"

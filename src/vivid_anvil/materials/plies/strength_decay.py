@@ -59,23 +59,27 @@ class StrengthDecay(ABC):
 
     @staticmethod
     @abstractmethod
-    def after(numbers: FloatArray, strength: float, cycles: float, life: float, start: float, stress: float) -> float:
-        """`strength` after cycles more; at or below the stress it breaks: what is handed to loops."""
+    def after(numbers: FloatArray, lost: float, cycles: float, life: float, start: float, stress: float) -> float:
+        """Strength that is lost after cycles more, MPa, of what was lost before: what is handed to loops.
+
+        What is lost, not what is left: the first losses are so small that beside the strength they would be rounded away.
+        """
 
     @staticmethod
     @abstractmethod
-    def cycles_to(numbers: FloatArray, strength: float, life: float, start: float, stress: float) -> float:
-        """Equivalent cycles: of that stress, from the start to `strength`; what is handed to loops."""
+    def cycles_to(numbers: FloatArray, lost: float, life: float, start: float, stress: float) -> float:
+        """Equivalent cycles: of that stress, from the start until so much is lost."""
 
     def strength(self, before: float, *, cycles: float, life: float, start: float, stress: float) -> float:
         """Strength, MPa, of one that stood at `before`, after `cycles` of a largest stress that has that life."""
         self._check(before, cycles, life, start, stress)
-        return float(self.after(self.numbers, float(before), float(cycles), float(life), float(start), float(stress)))
+        given = (float(one) for one in (start - before, cycles, life, start, stress))
+        return float(start - self.after(self.numbers, *given))
 
     def equivalent_cycles(self, strength: float, *, life: float, start: float, stress: float) -> float:
         """Cycles of a stress alone that bring the strength from its start to `strength`, MPa."""
         self._check(strength, 0.0, life, start, stress)
-        return float(self.cycles_to(self.numbers, float(strength), float(life), float(start), float(stress)))
+        return float(self.cycles_to(self.numbers, *(float(one) for one in (start - strength, life, start, stress))))
 
     def _check(self, before: float, cycles: float, life: float, start: float, stress: float) -> None:
         where = f"strength decay, {self.kind}"
@@ -126,20 +130,19 @@ class PowerStrength(StrengthDecay):
         return np.array([self.exponent])
 
     @staticmethod
-    def after(numbers: FloatArray, strength: float, cycles: float, life: float, start: float, stress: float) -> float:
+    def after(numbers: FloatArray, lost: float, cycles: float, life: float, start: float, stress: float) -> float:
         """From its equivalent cycles on."""
         if stress >= start:
-            return min(strength, stress)
-        lost = max((start - strength) / (start - stress), 0.0)
-        used = lost ** (1.0 / numbers[0]) + cycles / life
+            return max(lost, start - stress)
+        used = max(lost / (start - stress), 0.0) ** (1.0 / numbers[0]) + cycles / life
         if used >= 1.0:
-            return min(stress, strength)
-        return float(start - (start - stress) * used ** numbers[0])
+            return max(lost, start - stress)
+        return float((start - stress) * used ** numbers[0])
 
     @staticmethod
-    def cycles_to(numbers: FloatArray, strength: float, life: float, start: float, stress: float) -> float:
+    def cycles_to(numbers: FloatArray, lost: float, life: float, start: float, stress: float) -> float:
         """n of the formula."""
-        return float(life * max((start - strength) / (start - stress), 0.0) ** (1.0 / numbers[0]))
+        return float(life * max(lost / (start - stress), 0.0) ** (1.0 / numbers[0]))
 
     def __repr__(self) -> str:
         return f"<strength decay, power: ν = {number(self.exponent)}>"
@@ -182,28 +185,31 @@ class NormalisedStrength(StrengthDecay):
         return np.array([self.alpha, self.beta])
 
     @staticmethod
-    def after(numbers: FloatArray, strength: float, cycles: float, life: float, start: float, stress: float) -> float:
+    def after(numbers: FloatArray, lost: float, cycles: float, life: float, start: float, stress: float) -> float:
         """From its equivalent cycles on."""
         if stress >= start or life <= 0.25:
-            return min(strength, stress)
+            return max(lost, start - stress)
         span = math.log(life / 0.25)
-        kept = min(max((strength - stress) / (start - stress), 0.0), 1.0)
-        passed = (1.0 - kept ** numbers[0]) ** (1.0 / numbers[1])
-        before = 0.25 * math.exp(passed * span) if passed > 0.0 else 0.0
+        part = min(max(lost / (start - stress), 0.0), 1.0)
+        if part >= 1.0:
+            return lost
+        gone = -math.expm1(numbers[0] * math.log1p(-part))  # 1 - (1 - part)^α
+        before = 0.25 * math.exp(gone ** (1.0 / numbers[1]) * span) if gone > 0.0 else 0.0
         total = before + cycles
         if total <= 0.25:
-            return strength
+            return lost
         way = math.log(total / 0.25) / span
         if way >= 1.0:
-            return min(stress, strength)
-        return float(stress + (start - stress) * (1.0 - way ** numbers[1]) ** (1.0 / numbers[0]))
+            return max(lost, start - stress)
+        found = -(start - stress) * math.expm1(math.log1p(-(way ** numbers[1])) / numbers[0])
+        return float(max(lost, found))
 
     @staticmethod
-    def cycles_to(numbers: FloatArray, strength: float, life: float, start: float, stress: float) -> float:
+    def cycles_to(numbers: FloatArray, lost: float, life: float, start: float, stress: float) -> float:
         """n of the formula; 0 where nothing is lost."""
-        kept = min(max((strength - stress) / (start - stress), 0.0), 1.0)
-        passed = (1.0 - kept ** numbers[0]) ** (1.0 / numbers[1])
-        return 0.25 * math.exp(passed * math.log(life / 0.25)) if passed > 0.0 else 0.0
+        part = min(max(lost / (start - stress), 0.0), 1.0)
+        gone = 1.0 if part >= 1.0 else -math.expm1(numbers[0] * math.log1p(-part))
+        return 0.25 * math.exp(gone ** (1.0 / numbers[1]) * math.log(life / 0.25)) if gone > 0.0 else 0.0
 
     def __repr__(self) -> str:
         return f"<strength decay, normalised: α = {number(self.alpha)}, β = {number(self.beta)}>"
