@@ -44,7 +44,7 @@ COMMANDS = {
     "command-flaws": ["flaws", "tower_base.toml", "--details", "0"],
     "command-bad-input": ["life", "misspelt.toml"],
 }
-METHODS = ("grease-hole-in-the-bore", "groove-of-the-shaft", "upper-face")
+METHODS = ("grease-hole-in-the-bore", "groove-of-the-shaft", "upper-face", "root-of-the-bar")
 FIGURES = {
     "figure-life-weld": "life-weld-toe-at-the-grip-head",
     "figure-vibration": "vibration-running-bend-by-hand",
@@ -177,7 +177,8 @@ def main() -> None:
         yields = ["life", "suspension_pin.toml", "--figures", "figures"]
         turns = ["life", "grip_shaft.toml", "--figures", "figures"]
         tears = ["life", "suspension_bush.toml", "--figures", "figures"]
-        for asked in (in_full, yields, turns, tears):
+        laid = ["life", "safety_bar.toml", "--figures", "figures"]
+        for asked in (in_full, yields, turns, tears, laid):
             subprocess.run([*command, *asked], cwd=folder, check=True, capture_output=True)
         methods = [Path(folder) / "figures" / f"life-{name}.png" for name in METHODS]
         one_above_other(methods, FOLDER / "figure-methods.png")
