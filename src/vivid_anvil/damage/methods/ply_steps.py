@@ -93,7 +93,8 @@ def _resultant_steps(
         load_there = share * unit_load / scale if scale != 0.0 else 0.0
         times = "" if scale == 1.0 else f" × {put_in(scale)}"
         formula = "f = F / F_unit" + (" × factor of the event" if times else "")
-        numbers = f"{put_in(load_there)} {name} / {put_in(unit_load)} {name}{times}"
+        told = "" if name == "1" else f" {name}"
+        numbers = f"{put_in(load_there)}{told} / {put_in(unit_load)}{told}{times}"
         steps.append(Step(f"{head}: load over unit load of {case.case}", formula, numbers, share, ""))
     for k in range(6):
         if own[k] == 0.0:
