@@ -148,6 +148,28 @@ def test_each_command_takes_each_kind_of_event_in_plies(written, run, command, e
     assert "nan" not in out.lower().split()
 
 
+def test_one_ply_in_one_jump_is_explained_and_nothing_else_beside(written, run):
+    path = written(EVENTS["history"], rest=IN_PLIES[: IN_PLIES.index("[model]")])
+    code, out, err = run("explain", path, "--ply", "2", "--jump", "1", "--json", "a.json")
+    assert code == 0, err
+    assert "Ply 2 of 4 (90°) of toe in jump 1" in out
+    assert json.loads(Path("a.json").read_text())["steps"]
+    code, _, err = run("explain", path, "--ply", "2", "--event", "lap")
+    assert (code, "no such option for one jump" in " ".join(err.split())) == (2, True)
+    code, _, err = run("explain", written(EVENTS["history"], rest=REST[: REST.index("[model]")]), "--jump", "1")
+    assert (code, "takes no jumps" in " ".join(err.split())) == (2, True)
+
+
+def test_one_duty_cycle_serves_steel_and_a_laminate(written, run):
+    plies = IN_PLIES[: IN_PLIES.index("[model]")].replace('name = "toe"', 'name = "plate"')
+    code, out, err = run(
+        "life", written(EVENTS["history"], rest=REST[: REST.index("[model]")] + plies), "--json", "a.json"
+    )
+    assert code == 0, err
+    assert "plate" in out
+    assert "toe" in out
+
+
 @pytest.mark.parametrize("command", ["report", "solve", "grow"])
 @pytest.mark.parametrize("units", ["metric", "us"])
 def test_other_commands_take_plies_or_say_why_not(written, run, command, units):

@@ -15,7 +15,7 @@ from vivid_anvil.damage.methods.ply_fatigue import PLY_RULES
 from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import Material
-from vivid_anvil.materials.plies import EnergyLife, LargestStress
+from vivid_anvil.materials.plies import EnergyLife, LargestStress, PowerStiffness
 from vivid_anvil.stress import CaseLoad, CaseLoads, HotSpot, OneLoad
 from vivid_anvil.stress.laminates import Laminate, SectionLoads
 from vivid_anvil.units import UNIT_SYSTEMS
@@ -152,6 +152,30 @@ def test_many_places_are_what_each_is_as_a_hot_spot():
         alone = assess_life(spot_of(unit=tuple(map(tuple, units[i].tolist()))), own)
         assert found.by_event[i].sum() == pytest.approx(alone.damage_per_repeat, rel=1e-12)
     assert found.by_event[2].sum() == 0.0
+
+
+@pytest.mark.parametrize("units", UNIT_SYSTEMS)
+@pytest.mark.parametrize("temperature", [0.0, -50.0])
+def test_a_ply_in_one_jump_is_worked_by_hand_and_its_damage_is_that_of_the_course(units, temperature):
+    softens = {**WARM, "across_stiffness_decay": PowerStiffness(end=0.7, exponent=0.5)}
+    spot = spot_of(ply=softens, temperature=temperature)
+    life = assess_life(spot, duty())
+    course = spot.method.progress(spot, life.duty_cycle).course
+    first = spot.method.progress(spot, life.duty_cycle).failures[0]
+    for jump in (2, None):
+        working = spot.method.jump_working(life, None, jump, units)
+        for step in working.steps:
+            if not step.formula.startswith(("u:", "u_2", "N = the one")):
+                assert by_hand(step.numbers) == pytest.approx(step.value, rel=2e-4, abs=1e-9), step
+        damage = next(step.value for step in working.steps if step.formula.startswith("ΔD ="))
+        at = max(first.jump, 1) if jump is None else jump
+        rise = (course.damage[at] - course.damage[at - 1])[first.ply, :, 1].max()
+        assert damage == pytest.approx(rise, rel=1e-3, abs=1e-2 * spot.method.jump_error)  # kept lives
+        left = [step.value for step in working.steps if step.formula.startswith("e =")]
+        assert left[1] == left[2] < 1.0
+    for ply, jump, message in ((99, 1, "from the bottom"), (1, 10**6, "a number from 1")):
+        with pytest.raises(InputError, match=message):
+            spot.method.jump_working(life, ply, jump, units)
 
 
 def test_it_pickles_without_what_holds_in_one_process():

@@ -562,6 +562,12 @@ def explain(
         str | None, typer.Option(help="The class that holds this stress, in the curve's terms, such as '85 MPa'.")
     ] = None,
     rule: Annotated[str | None, typer.Option(help="As if this were the mean-stress rule, such as gerber.")] = None,
+    ply: Annotated[
+        int | None, typer.Option(help="This ply of a laminate, from the bottom, in one jump of its life.")
+    ] = None,
+    jump: Annotated[
+        int | None, typer.Option(help="This jump of a laminate; by default the one that ends a ply.")
+    ] = None,
     latex: Annotated[bool, typer.Option("--latex", help="Print the steps as LaTeX.")] = False,
     json_file: JsonFile = None,
     csv_file: CsvFile = None,
@@ -570,5 +576,5 @@ def explain(
     """The hand calculation behind the worst hot spot (or --spot), and one step of its crack."""
     from vivid_anvil.cli import run
 
-    asked = run.Asked(spot, event, stress, latex, rule)
+    asked = run.Asked(spot, event, stress, latex, rule, ply, jump)
     run.explain(study, asked, Outputs(json_file, csv_file, None), units.value)

@@ -147,6 +147,13 @@ class Asked:
     stress: str | None = None
     latex: bool = False
     rule: str | None = None
+    ply: int | None = None
+    jump: int | None = None
+
+    @property
+    def of_a_jump(self) -> bool:
+        """Whether one jump of a laminate is asked for."""
+        return self.ply is not None or self.jump is not None
 
 
 def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> None:
@@ -167,7 +174,11 @@ def explain(path: Path, asked: Asked, outputs: Outputs, units: UnitSystem) -> No
         if asked.rule is not None:
             spots = [_by_rule(life.hot_spot, asked.rule) for life in lives]
             lives = [assess_life(spot, study.duty, target=study.target_life) for spot in spots]
-        workings = [life_working(life, units, event=asked.event, stress=asked.stress) for life in lives]
+        if asked.of_a_jump:
+            _no_cycles(asked, "one jump of a laminate")
+            workings = [life.method.jump_working(life, asked.ply, asked.jump, units) for life in lives]
+        else:
+            workings = [life_working(life, units, event=asked.event, stress=asked.stress) for life in lives]
         workings += [one.working(units) for one in grown]
         if flaw is not None:
             _no_cycles(asked)
@@ -209,11 +220,14 @@ def flaw_asked(study: Any, name: str | None, watch: Any) -> Any:
     return rows[0].assessment if rows else assess_fronts(study)[0]
 
 
-def _no_cycles(asked: Asked) -> None:
-    """Options that are of cycles and S-N curves are none of a flaw's."""
+def _no_cycles(asked: Asked, of: str = "a flaw") -> None:
+    """Options that are of cycles and S-N curves are none of a flaw's, nor of one jump."""
     for name, value in (("--event", asked.event), ("--stress", asked.stress), ("--rule", asked.rule)):
         if value is not None:
-            raise InputError(name, repr(value), "no such option for a flaw", "It has no cycle classes.")
+            raise InputError(name, repr(value), f"no such option for {of}", "It has no cycle classes.")
+    for name, number in (("--ply", asked.ply), ("--jump", asked.jump)):
+        if number is not None and of == "a flaw":
+            raise InputError(name, f"{number}", "no such option for a flaw", "It is of a laminate.")
 
 
 def _by_rule(spot: Any, rule: str) -> Any:

@@ -118,6 +118,14 @@ class Method(ABC):
         """Label and sentence of what else a reader of a life by this method is told."""
         return ()
 
+    def jump_working(self, life: Any, ply: int | None, jump: int | None, units: UnitSystem) -> Any:
+        """A part of the place in one jump of its life by hand; InputError for a method that takes none."""
+        raise InputError(
+            f"hot spot {life.hot_spot.name}",
+            f"the method {self.kind!r}, which takes no jumps",
+            "a laminate that is followed",
+        )
+
     def at_a_place(self, life: Any, units: UnitSystem) -> list[str]:
         """What else is told of the worst place of a model, a sentence each."""
         return []

@@ -17,6 +17,7 @@ import numpy as np
 from vivid_anvil.counting import Cycles
 from vivid_anvil.damage.methods.kept import Kept
 from vivid_anvil.damage.methods.ply_findings import before_counting, ply_findings
+from vivid_anvil.damage.methods.ply_jump_steps import jump_working
 from vivid_anvil.damage.methods.ply_place import (
     BESIDE_HIGH,
     BESIDE_LOW,
@@ -50,7 +51,7 @@ from vivid_anvil.units import Coherent, UnitSystem
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Words
 from vivid_anvil.writing.table import Column, Table
-from vivid_anvil.writing.working import Step
+from vivid_anvil.writing.working import Step, Working
 
 PLY_RULES = {
     "together": "fibres by s1; between fibres by the squares of s2 and t12 (Hashin and Rotem 1973)",
@@ -397,6 +398,10 @@ class PlyFatigue(Method):
     def words_of(self, life: Any, units: UnitSystem) -> Words:
         """The laminate, the first failure, static reserve, what follows."""
         return ply_words(self, life, units)
+
+    def jump_working(self, life: Any, ply: int | None, jump: int | None, units: UnitSystem) -> Working:
+        """A ply in one jump, both by their numbers from 1; by default the one that fails first, in the jump before."""
+        return jump_working(self, life, ply, jump, units)
 
     def at_a_place(self, life: Any, units: UnitSystem) -> list[str]:
         """The ply that fails first, and what follows, with this place alone."""

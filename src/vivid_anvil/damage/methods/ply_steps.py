@@ -102,16 +102,16 @@ def _resultant_steps(
         dimension = dimension_of_resultant(k)
         unit = display_unit(dimension, units)
 
-        def told(value: float, dimension: str = dimension) -> str:
+        def in_its_unit(value: float, dimension: str = dimension) -> str:
             return put_in(float(shown(value, dimension, units)))
 
         parts = [
-            f"{put_in(float(f))} × {told(float(one))}"
+            f"{put_in(float(f))} × {in_its_unit(float(one))}"
             for f, one in zip(shares, relation.unit[:, k], strict=True)
             if one != 0.0
         ]
         if relation.constant[k]:
-            parts.append(told(float(relation.constant[k])))
+            parts.append(in_its_unit(float(relation.constant[k])))
         value = float(shown(float(own[k]), dimension, units))
         steps.append(
             Step(
