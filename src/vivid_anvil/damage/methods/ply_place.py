@@ -20,7 +20,7 @@ from vivid_anvil.materials.plies import joint_lives
 from vivid_anvil.materials.plies.ply import LIVES
 from vivid_anvil.progress import CycleEnds
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.stress.laminates import SectionLoads, StaticReserves, static_reserves
+from vivid_anvil.stress.laminates import SectionLoads, StaticReserves, ply_failures, static_reserves
 from vivid_anvil.stress.planes.plane_cycles import counted
 
 if TYPE_CHECKING:
@@ -141,6 +141,14 @@ class PlaceInLaminate:
         """Static reserves under each of these loads."""
         method = self.method
         return tuple(static_reserves(method.laminate, load, criterion=method.static) for load in self.extreme_loads)
+
+    @cached_property
+    def last_failure(self) -> float:
+        """The largest factor on the load that breaks a ply first, up to which the laminate bears it with plies failed."""
+        method, reserves = self.method, [one.first.factor for one in self.static_reserves]
+        load = self.extreme_loads[int(np.argmin(reserves))]
+        how = {"fibre_left": method.fibre_left, "matrix_left": method.matrix_left, "over_below": method.over_below}
+        return ply_failures(method.laminate, load, criterion=method.static, **how).last
 
     def table_of(self, ply: int, face: int, component: int) -> EndTable:
         """The cycles that a component counts."""

@@ -75,7 +75,7 @@ def ply_words(method: PlyFatigue, life: Any, units: UnitSystem) -> Words:
             (
                 "Static",
                 f"by {method.static} {laminate.label(least.ply)} fails in {least.mode} at {number(least.factor)} times the loads"
-                f"{_beside(method)}",
+                f"{_beside(method)}; the laminate bears up to {number(place.last_failure)} times",
             )
         )
     shear = interlaminar(method, life)
@@ -179,12 +179,25 @@ def plies_table(method: PlyFatigue, life: Any) -> Table:
     for mode, own in damage.items():
         lives = [life.critical_sum / one if one > 0.0 else math.inf for one in own.tolist()]
         columns.append(Column(f"life {mode} [repeats]", lives, head=f"Life\n{mode}", endless="endless", digits=3))
+    columns.append(Column("static mode", _static_modes(reserves), only="file"))
     columns.append(Column("static reserve", least.tolist(), endless="no limit", head="Static\nreserve"))
     note = (
         f"From the bottom to the top; the worse of both faces; lives in {plural(life.duty_cycle.repeat)}, each mode alone, in a "
         "sound laminate."
     )
     return Table("Plies", tuple(columns), "plies", note)
+
+
+def _static_modes(reserves: list[StaticReserves]) -> list[str | None]:
+    """The mode with the least static reserve of each ply; None where nothing breaks it."""
+    found: list[str | None] = []
+    for ply in range(len(reserves[0].stresses)):
+        best: tuple[float, str | None] = (math.inf, None)
+        for one in reserves:
+            for mode, values in one.reserves.items():
+                best = min(best, (float(values[ply].min()), mode), key=lambda pair: pair[0])
+        found.append(best[1])
+    return found
 
 
 def failures_table(progress: LaminateProgress, life: Any) -> Table:
