@@ -130,13 +130,20 @@ def _at_end(per_load, there, p, f, c, row):
 
 
 @compiled
-def _moved(per_load, there, ends, spans, p, f, c, kept):
-    """How far the highest and lowest stress of a component are from those in `kept`, as a share."""
+def _extremes(per_load, there, ends, spans, p, f, c):
+    """The highest and the lowest stress of a component at any end of its cycles."""
     high, low = -1e300, 1e300
     for row in range(spans[p, f, c, 0], spans[p, f, c, 1]):
         for e in range(2):
             own = _at_end(per_load, there, p, f, c, ends[row, e])
             high, low = max(high, own), min(low, own)
+    return high, low
+
+
+@compiled
+def _moved(per_load, there, ends, spans, p, f, c, kept):
+    """The same, and how far both are from those in `kept`, as a share."""
+    high, low = _extremes(per_load, there, ends, spans, p, f, c)
     size = max(abs(high), abs(low))
     if size <= 0.0 or kept[p, f, c, 0] != kept[p, f, c, 0]:
         return high, low, math.inf
@@ -184,6 +191,7 @@ def lives_of_slots(
                 again[c] = not (most <= MOST_MOVED and most * STEEPEST * share[p, f, c] * step <= allowed)
             if together and (again[1] or again[2]):
                 again[1] = again[2] = True
+            shared = together and spans[p, f, 1, 0] == spans[p, f, 2, 0] and spans[p, f, 1, 1] == spans[p, f, 2, 1]
             for c in range(3):
                 at = slots[p, f, c]
                 if not again[c]:
@@ -206,51 +214,50 @@ def lives_of_slots(
                 kept[p, f, c, 0], kept[p, f, c, 1] = extremes[c, 0], extremes[c, 1]
                 total = 0.0
                 least = NEXT_TO_NONE * share[p, f, c]
-                for i in range(spans[p, f, c, 1] - spans[p, f, c, 0]):
+                for i in range(0 if c == 2 and shared else spans[p, f, c, 1] - spans[p, f, c, 0]):
                     row = spans[p, f, c, 0] + i
                     one = _at_end(per_load, there, p, f, c, ends[row, 0])
                     two = _at_end(per_load, there, p, f, c, ends[row, 1])
                     high, low = max(one, two), min(one, two)
                     peak[at + i] = high if high >= -low else low
+                    d, beside = 3 - c, slots[p, f, 2] + i
+                    size_d, mean_d = 0.0, 0.0
+                    if c > 0 and together:
+                        other = _at_end(per_load, there, p, f, d, ends[row, 0])
+                        other_two = _at_end(per_load, there, p, f, d, ends[row, 1])
+                        size_d, mean_d = 0.5 * abs(other - other_two), 0.5 * (other + other_two)
+                        if shared:
+                            most = max(other, other_two)
+                            peak[beside] = most if most >= -min(other, other_two) else min(other, other_two)
                     if not every:
                         log = min(joint[at + i], alone[at + i])
+                        if shared and c > 0:
+                            log = min(log, alone[beside])
                         if log >= LONGEST or often[row] * math.exp(-2.302585092994046 * log) < least:
                             continue
-                    alone[at + i], joint[at + i] = 400.0, 400.0
-                    if high - low <= small:
-                        continue
                     size, mean = 0.5 * (high - low), 0.5 * (high + low)
-                    if life_at[p, c] != 0:
-                        alone[at + i] = _life(life_at[p, c], life_numbers[p, c], size, mean)
-                    joint[at + i] = alone[at + i]
-                    if c == 0 or not together or failed[p, 1]:
-                        continue
-                    d = 3 - c
-                    if life_at[p, d] == 0 or life_at[p, c] == 0:
-                        continue
-                    if c == 2 and spans[p, f, 1, 0] == spans[p, f, 2, 0] and joint[slots[p, f, 1] + i] < 400.0:
-                        joint[at + i] = joint[slots[p, f, 1] + i]  # counted once for both
-                        continue
-                    other, other_two = (
-                        _at_end(per_load, there, p, f, d, ends[row, 0]),
-                        _at_end(per_load, there, p, f, d, ends[row, 1]),
-                    )
-                    size_d, mean_d = 0.5 * abs(other - other_two), 0.5 * (other + other_two)
-                    if 2.0 * size_d <= small:
-                        continue
-                    log_d = _life(life_at[p, d], life_numbers[p, d], size_d, mean_d)
-                    joint[at + i] = joint_log_life(
-                        use_at[p, c],
-                        life_numbers[p, c],
-                        size,
-                        mean,
-                        alone[at + i],
-                        use_at[p, d],
-                        life_numbers[p, d],
-                        size_d,
-                        mean_d,
-                        log_d,
-                    )
+                    own, log_d = 400.0, 400.0
+                    if high - low > small and life_at[p, c] != 0:
+                        own = _life(life_at[p, c], life_numbers[p, c], size, mean)
+                    if c > 0 and together and 2.0 * size_d > small and life_at[p, d] != 0:
+                        log_d = _life(life_at[p, d], life_numbers[p, d], size_d, mean_d)
+                    both = own
+                    if own < LONGEST and log_d < LONGEST and not failed[p, 1]:
+                        both = joint_log_life(
+                            use_at[p, c],
+                            life_numbers[p, c],
+                            size,
+                            mean,
+                            own,
+                            use_at[p, d],
+                            life_numbers[p, d],
+                            size_d,
+                            mean_d,
+                            log_d,
+                        )
+                    alone[at + i], joint[at + i] = own, both
+                    if shared and c == 1:  # the cycles of the other are the same ones
+                        alone[beside], joint[beside] = log_d, min(both, log_d)
                 for i in range(spans[p, f, c, 1] - spans[p, f, c, 0]):
                     log = min(joint[at + i], alone[at + i])
                     if log < LONGEST:
@@ -402,6 +409,22 @@ def effort(per_load, there, ends, spans, static, weaker, p, f, mode):
 
 
 @compiled
+def _bound(per_load, there, ends, spans, static, weaker, residual, p, f):
+    """What the largest s2 and t12 of any end together come to at most."""
+    total = 0.0
+    for c in range(1, 3):
+        high, low = _extremes(per_load, there, ends, spans, p, f, c)
+        if c == 1:
+            up = static[p, 2] - (weaker[p, f, 2] if residual else 0.0)
+            down = static[p, 3] - (weaker[p, f, 3] if residual else 0.0)
+            part = max(high / up if high > 0.0 else 0.0, -low / down if low < 0.0 else 0.0)
+        else:
+            part = max(abs(high), abs(low)) / (static[p, 4] - (weaker[p, f, 4] if residual else 0.0))
+        total += part * part
+    return math.sqrt(total)
+
+
+@compiled
 def nearest(per_load, there, ends, spans, damage, weaker, static, unhurt, residual, critical, assessed, failed, where):
     """The largest part of a failure that any mode has come to, and where: by damage, residual strength, static strength."""
     found = 0.0
@@ -411,6 +434,14 @@ def nearest(per_load, there, ends, spans, damage, weaker, static, unhurt, residu
             if not assessed[mode] or failed[p, mode]:
                 continue
             for f in range(2):
+                # no end of a cycle is worse than the extremes of both stresses together
+                quiet = residual or damage[p, f, mode] / critical <= found
+                if (
+                    mode == 1
+                    and quiet
+                    and _bound(per_load, there, ends, spans, static, weaker, residual, p, f) <= found
+                ):
+                    continue
                 if residual:
                     value = effort(per_load, there, ends, spans, static, weaker, p, f, mode)
                 else:
