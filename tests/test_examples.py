@@ -10,6 +10,11 @@ pytestmark = pytest.mark.slow
 
 EXAMPLES = sorted((Path(__file__).parents[1] / "examples").glob("*.py"))
 PROMISED = {
+    "laminate_with_a_solver": [
+        "from the flexibility.",
+        "6 elements have cracked with moments kept, 5 with moments that move",
+        "left of the stiffness beside the root: 69.2%",
+    ],
     "flaws_of_the_tower_base": (
         "8 flaws, 2 not acceptable",
         "H2: look within 0.5009 years",
