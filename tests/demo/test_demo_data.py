@@ -4,9 +4,10 @@ import numpy as np
 import pytest
 
 from vivid_anvil.demo import write_demo
-from vivid_anvil.demo.larkfell import HISTORIES, write_histories, write_two_forces
+from vivid_anvil.demo.larkfell import HISTORIES, write_bar_shell, write_histories, write_leaning, write_two_forces
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories import read_csv
+from vivid_anvil.models import read_field_hdf5
 
 pytestmark = pytest.mark.slow
 
@@ -24,6 +25,22 @@ def test_both_forces_of_a_lap_are_made_the_same_way(demo_file, tmp_path):
     one = read_csv(demo_file.parent / "loaded_lap.csv")["vertical force"].values[::4]
     assert shipped["vertical force"].values == pytest.approx(one, abs=0.6)
     assert 500.0 < np.abs(shipped["lateral force"].values).max() < 1500.0
+
+
+def test_leaning_and_the_shell_of_the_bar_are_made_the_same_way(demo_file, tmp_path):
+    ours, shipped = (
+        read_csv(path)["bar force"] for path in (write_leaning(tmp_path), demo_file.parent / "leaning_lap.csv")
+    )
+    assert ours.values == pytest.approx(shipped.values, abs=0.11)
+    assert -650.0 < shipped.values.min() < -450.0
+    assert shipped.values.max() < 60.0
+    made, kept = (
+        read_field_hdf5(path) for path in (write_bar_shell(tmp_path), demo_file.parent / "safety_bar_shell.h5")
+    )
+    assert made.dimension == kept.dimension == "section loads"
+    assert made.stresses == pytest.approx(kept.stresses, abs=1.1e-4)
+    bending = kept.stresses[0, :, 3]
+    assert kept.node_sets["clamp"].tolist() == np.flatnonzero(bending == bending.max()).tolist() == [0, 1, 2]
 
 
 def test_a_lap_is_as_described(demo_file):
