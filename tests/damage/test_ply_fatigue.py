@@ -182,7 +182,7 @@ def test_it_pickles_without_what_holds_in_one_process():
     method = spot_of().method
     copy = pickle.loads(pickle.dumps(method))
     assert copy.words == method.words
-    assert copy.arrays.life_at.shape == (6, 3)
+    assert copy.arrays.bundle.life_at.shape == (6, 3)
 
 
 SUDDEN = {**DECAYS, "fibre_strength_decay": va.NormalisedStrength(alpha=8.0, beta=0.4)}

@@ -1,7 +1,7 @@
 """States stepped through a duty cycle by jumps over many repeats: laminates that lose stiffness and strength."""
 
+from vivid_anvil.progress.bundles import Course
 from vivid_anvil.progress.laminate_progress import (
-    Course,
     CycleEnds,
     LaminateProgress,
     ModeFailure,

@@ -15,9 +15,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray
+from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.progress import _kernels
+from vivid_anvil.progress.bundles import Classes, Course, Events, State
 from vivid_anvil.progress.tables import MODES, PlyTables, ProgressSettings
 from vivid_anvil.stress.laminates import Laminate
 from vivid_anvil.units import number, one, opened
@@ -92,26 +93,17 @@ class CycleEnds:
         found: IntArray = (np.cumsum(sizes) - sizes).reshape(self.spans.shape[:3]).astype(np.int64)
         return found
 
+    @cached_property
+    def classes(self) -> Classes:
+        """What loops need of it."""
+        return Classes(self.ends, self.often, self.spans, self.slots)
+
     @classmethod
     def of_one_row(cls, ends: FloatArray, often: FloatArray, plies: int) -> CycleEnds:
         """Cycles that all components count alike."""
         spans = np.empty((plies, 2, 3, 2), dtype=np.int64)
         spans[..., 0], spans[..., 1] = 0, len(often)
         return cls(np.ascontiguousarray(ends), np.ascontiguousarray(often), spans)
-
-
-@dataclass(frozen=True, eq=False)
-class Course:
-    """What stands after every jump: repeats, stiffness left, parts of moduli (jumps, plies, 3), damage (jumps, plies, 2, 2),
-    strengths (jumps, plies, 2, 5), MPa, highest and lowest stresses of the cycles (jumps, plies, 2, 3), MPa."""
-
-    repeats: FloatArray
-    stiffness: FloatArray
-    left: FloatArray
-    damage: FloatArray
-    strengths: FloatArray
-    highest: FloatArray
-    lowest: FloatArray
 
 
 @dataclass(frozen=True, eq=False)
@@ -230,115 +222,64 @@ def laminate_progress(
     """
     tables = PlyTables(laminate, settings)
     count, plies = MOST_JUMPS, len(laminate.laid)
-    told = (
-        np.empty(count),
-        np.empty(count),
-        np.empty((count, plies, 3)),
-        np.empty((count, plies, 2, 2)),
-        np.empty((count, plies, 2, 5)),
-        np.empty((count, plies, 2, 3)),
-        np.empty((count, plies, 2, 3)),
-    )
-    events, when, stiffness = np.empty((2 * plies, 4), dtype=np.int64), np.empty(2 * plies), np.empty(2 * plies)
-    failures, jumps, repeats, _, errors, ended = marched(
-        tables, cycles, PlyState.sound(tables), longest, events, when, stiffness, told
-    )
-    if ended == _kernels.MANY:
+    told, events = room_to_tell(plies, count), room_for_events(plies)
+    end = marched(tables, cycles.classes, sound_state(plies), longest, events, told)
+    if end.ended == _kernels.MANY:
         raise InputError(
             f"laminate {laminate.name}",
-            f"{MOST_JUMPS} jumps that come to {number(repeats)} repeats",
+            f"{MOST_JUMPS} jumps that come to {number(end.repeats)} repeats",
             "an end",
             "Allow more error of a jump (jump_error), or check the decays of stiffness.",
         )
     found = tuple(
         ModeFailure(
-            float(when[i]),
-            int(events[i, 0]),
-            ("lower", "upper")[int(events[i, 1])],
-            MODES[int(events[i, 2])],
-            float(stiffness[i]),
-            int(events[i, 3]),
+            float(events.repeats[i]),
+            int(events.rows[i, 0]),
+            ("lower", "upper")[int(events.rows[i, 1])],
+            MODES[int(events.rows[i, 2])],
+            float(events.stiffness[i]),
+            int(events.rows[i, 3]),
         )
-        for i in range(failures)
+        for i in range(end.failures)
     )
-    course = Course(*(one[:jumps].copy() for one in told))
-    return LaminateProgress(laminate, settings, found, course, repeats, ENDS[ended], errors)
+    course = Course(*(one[: end.jumps].copy() for one in told))
+    return LaminateProgress(laminate, settings, found, course, end.repeats, ENDS[end.ended], end.errors)
 
 
-@dataclass(frozen=True, eq=False)
-class PlyState:
-    """What a laminate has come to: parts of moduli that are lost (plies, 3), damage (plies, 2, 2), strength that is lost
-    (plies, 2, 5), MPa, modes that have failed (plies, 2). The loop writes into them."""
-
-    lost: FloatArray
-    damage: FloatArray
-    weaker: FloatArray
-    failed: BoolArray
-
-    @classmethod
-    def sound(cls, tables: PlyTables) -> PlyState:
-        """With nothing lost."""
-        plies = len(tables.laminate.laid)
-        failed = np.zeros((plies, 2), dtype=bool)
-        return cls(np.zeros((plies, 3)), np.zeros((plies, 2, 2)), np.zeros((plies, 2, 5)), failed)
-
-    @property
-    def left(self) -> FloatArray:
-        """Parts of moduli that are left, shape (plies, 3)."""
-        return 1.0 - self.lost
+def sound_state(plies: int) -> State:
+    """What so many plies begin with: nothing lost."""
+    failed = np.zeros((plies, 2), dtype=bool)
+    return State(np.zeros((plies, 3)), np.zeros((plies, 2, 2)), np.zeros((plies, 2, 5)), failed)
 
 
-def marched(
-    tables: PlyTables,
-    cycles: CycleEnds,
-    state: PlyState,
-    longest: float,
-    events: IntArray,
-    when: FloatArray,
-    stiffness: FloatArray,
-    told: tuple[FloatArray, ...] | None,
-) -> tuple[int, int, float, float, float, int]:
-    """The loop of one laminate: failures, jumps, repeats, stiffness left, errors, how it ended."""
-    laminate, how = tables.laminate, tables.settings
-    found = _kernels.march(
-        np.ascontiguousarray(laminate.moduli),
-        tables.turn,
-        np.ascontiguousarray(laminate.edges),
-        tables.free,
-        cycles.ends,
-        cycles.often,
-        cycles.spans,
-        cycles.slots,
-        tables.life_at,
-        tables.use_at,
-        tables.life_numbers,
-        tables.static,
-        tables.strength_at,
-        tables.strength_numbers,
-        tables.stiffness_at,
-        tables.stiffness_numbers,
-        tables.by_sum,
-        how.assessed,
-        how.together,
-        how.fails_by == "residual strength",
-        how.critical_sum,
-        how.fibre_left,
-        how.matrix_left,
-        how.over_below,
-        how.jump_error,
-        float(longest),
-        state.lost,
-        state.damage,
-        state.weaker,
-        state.failed,
-        events,
-        when,
-        stiffness,
-        MOST_JUMPS,
-        told,
-    )
-    count, jumps, repeats, left, errors, ended = found
-    return int(count), int(jumps), float(repeats), float(left), float(errors), int(ended)
+def room_for_events(plies: int) -> Events:
+    """Room for all failures there can be."""
+    return Events(np.empty((2 * plies, 4), dtype=np.int64), np.empty(2 * plies), np.empty(2 * plies))
+
+
+def room_to_tell(plies: int, jumps: int) -> Course:
+    """Room for what so many jumps begin with."""
+    n = jumps
+    shapes: tuple[tuple[int, ...], ...] = ((n,), (n,), (n, plies, 3), (n, plies, 2, 2), (n, plies, 2, 5))
+    return Course(*(np.empty(one) for one in (*shapes, (n, plies, 2, 3), (n, plies, 2, 3))))
+
+
+@dataclass(frozen=True)
+class Marched:
+    """How a loop ended: failures, jumps, repeats, part of the stiffness left, errors of all jumps, one of `ENDS`."""
+
+    failures: int
+    jumps: int
+    repeats: float
+    stiffness: float
+    errors: float
+    ended: int
+
+
+def marched(tables: PlyTables, classes: Classes, state: State, longest: float, events: Events, told: Course) -> Marched:
+    """The loop of one laminate from a state on, which it moves; failures go into `events`, the course into `told`."""
+    ways = tables.ways(longest)
+    return Marched(*_kernels.march(tables.bundle, classes, ways, state, events, MOST_JUMPS, told))
 
 
 def converged_to(progress: LaminateProgress, cycles: CycleEnds) -> float:

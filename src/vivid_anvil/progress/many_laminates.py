@@ -20,7 +20,15 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.progress import _kernels
-from vivid_anvil.progress.laminate_progress import LONGEST, CycleEnds, PlyState, marched
+from vivid_anvil.progress.bundles import State
+from vivid_anvil.progress.laminate_progress import (
+    LONGEST,
+    CycleEnds,
+    marched,
+    room_for_events,
+    room_to_tell,
+    sound_state,
+)
 from vivid_anvil.progress.tables import MODES, PlyTables, ProgressSettings
 from vivid_anvil.stress.laminates import Laminate
 from vivid_anvil.units import opened
@@ -105,12 +113,12 @@ def laminates_progress(
     tables, plies = PlyTables(laminate, settings), len(laminate.laid)
     size = len(loads)
     spans = CycleEnds.of_one_row(loads[0], counts, plies).spans
-    states = [PlyState.sound(tables) for _ in range(size)]
+    states = [sound_state(plies) for _ in range(size)]
     found = np.full((3, size), math.inf)
     stiffness, before = np.ones(size), 0.0
     for number, station in enumerate(at):
         if number and moved is not None:
-            left = np.array([state.left for state in states])
+            left = 1.0 - np.array([state.lost for state in states])
             loads = _again(moved(np.array([laminate.with_left(one).abd for one in left])), loads.shape)
         work = partial(_part, tables, counts, spans, states, loads, station - before, found[2] < math.inf)
         chunks = [range(start, min(start + CHUNK, size)) for start in range(0, size, CHUNK)]
@@ -121,7 +129,7 @@ def laminates_progress(
             stiffness[rows[alive]] = own[alive]
             found[:, rows] = np.minimum(found[:, rows], before + events)
         before = station
-    lefts = np.array([state.left for state in states])
+    lefts = 1.0 - np.array([state.lost for state in states])
     return ManyLaminates(found[0], found[1], found[2], stiffness, lefts, at)
 
 
@@ -129,7 +137,7 @@ def _part(
     tables: PlyTables,
     often: FloatArray,
     spans: IntArray,
-    states: list[PlyState],
+    states: list[State],
     loads: FloatArray,
     repeats: float,
     over: FloatArray,
@@ -137,22 +145,20 @@ def _part(
 ) -> tuple[FloatArray, FloatArray]:
     """Repeats to the first failures of some places, and their stiffness; nan of those that were over before."""
     plies = len(tables.laminate.laid)
-    events = np.empty((2 * plies, 4), dtype=np.int64)
-    when, left = np.empty(2 * plies), np.empty(2 * plies)
+    events, told = room_for_events(plies), room_to_tell(plies, 0)
     found, stiffness = np.full((3, len(chunk)), math.inf), np.full(len(chunk), math.nan)
     for i, place in enumerate(chunk):
         if over[place]:
             continue
         cycles = CycleEnds(loads[place], often, spans)
-        count, _, reached, own, _, ended = marched(tables, cycles, states[place], repeats, events, when, left, None)
-        stiffness[i] = own
-        for k in range(count):
-            mode = int(events[k, 2])
-            at = 1 if MODES[mode] == "fibre" else 0
-            found[at, i] = min(found[at, i], when[k])
-        if ended == _kernels.OVER:
-            found[2, i] = reached
-        if ended == _kernels.MANY:
+        end = marched(tables, cycles.classes, states[place], repeats, events, told)
+        stiffness[i] = end.stiffness
+        for k in range(end.failures):
+            at = 1 if MODES[int(events.rows[k, 2])] == "fibre" else 0
+            found[at, i] = min(found[at, i], events.repeats[k])
+        if end.ended == _kernels.OVER:
+            found[2, i] = end.repeats
+        if end.ended == _kernels.MANY:
             raise InputError(
                 f"place {place + 1}", "too many jumps", "an end", "Allow more error of a jump (jump_error)."
             )

@@ -15,7 +15,8 @@ from vivid_anvil.ground.handed import address
 from vivid_anvil.materials.plies import Ply
 from vivid_anvil.materials.plies._kernels import LIFE, USE
 from vivid_anvil.materials.plies.ply import LIVES, STIFFNESS_DECAYS_OF, STRENGTH_DECAYS_OF, to_ply
-from vivid_anvil.progress import _kernels
+from vivid_anvil.progress._jump_kernels import STIFFNESS, STRENGTH
+from vivid_anvil.progress.bundles import Plies, Ways
 from vivid_anvil.stress.laminates import Laminate
 from vivid_anvil.units import Coherent
 
@@ -83,6 +84,20 @@ class ProgressSettings:
         """Fibre, matrix."""
         return np.array([one in self.modes for one in MODES])
 
+    def ways(self, longest: float) -> Ways:
+        """The same as numbers, for a march that is left after so many repeats."""
+        return Ways(
+            self.assessed,
+            self.together,
+            self.fails_by == "residual strength",
+            self.critical_sum,
+            self.fibre_left,
+            self.matrix_left,
+            self.over_below,
+            self.jump_error,
+            float(longest),
+        )
+
 
 @dataclass(frozen=True, eq=False)
 class PlyTables:
@@ -101,20 +116,30 @@ class PlyTables:
         return tuple(dict.fromkeys(one.ply for one in self.laminate.laid))
 
     @cached_property
-    def turn(self) -> FloatArray:
-        """Strains of the laminate to those of each ply, shape (plies, 3, 3)."""
-        return np.ascontiguousarray(to_ply(self.laminate.angles, engineering=True))
+    def bundle(self) -> Plies:
+        """All of it."""
+        residual = self.settings.fails_by == "residual strength"
+        nowhere = np.zeros((len(self.laminate.laid), 3), dtype=np.int64)
+        expansion = np.array([one.ply.expansion[:2] for one in self.laminate.laid])
+        return Plies(
+            moduli=np.ascontiguousarray(self.laminate.moduli),
+            turn=np.ascontiguousarray(to_ply(self.laminate.angles, engineering=True)),
+            edges=np.ascontiguousarray(self.laminate.edges),
+            free=np.ascontiguousarray(expansion * self.laminate.temperature_change),
+            static=np.array([one.ply.strengths("the failure of plies") for one in self.laminate.laid]),
+            life_at=self._addresses(LIVES, "log_life", LIFE),
+            use_at=self._addresses(LIVES, "use", USE),
+            life_numbers=self._numbers(LIVES),
+            strength_at=self._addresses(STRENGTH_DECAYS_OF, "after", STRENGTH) if residual else nowhere,
+            strength_numbers=self._numbers(STRENGTH_DECAYS_OF),
+            stiffness_at=self._addresses(STIFFNESS_DECAYS_OF, "after", STIFFNESS),
+            stiffness_numbers=self._numbers(STIFFNESS_DECAYS_OF),
+            by_sum=self._by_sum(),
+        )
 
-    @cached_property
-    def free(self) -> FloatArray:
-        """Thermal strains of free plies in their axes, shape (plies, 2)."""
-        rows = np.array([one.ply.expansion[:2] for one in self.laminate.laid])
-        return np.ascontiguousarray(rows * self.laminate.temperature_change)
-
-    @cached_property
-    def static(self) -> FloatArray:
-        """X_t, X_c, Y_t, Y_c, S of each ply, MPa, shape (plies, 5)."""
-        return np.array([one.ply.strengths("the failure of plies") for one in self.laminate.laid])
+    def ways(self, longest: float) -> Ways:
+        """How it is followed, up to so many repeats."""
+        return self.settings.ways(longest)
 
     def _addresses(self, keys: tuple[str, ...], function: str, signature: Any) -> IntArray:
         known = {
@@ -134,51 +159,13 @@ class PlyTables:
         width = max(numbers.size for row in rows for numbers in row)
         return np.array([[np.pad(numbers, (0, width - numbers.size)) for numbers in row] for row in rows])
 
-    @cached_property
-    def life_at(self) -> IntArray:
-        """Where the lives of s1, s2, t12 are, shape (plies, 3)."""
-        return self._addresses(LIVES, "log_life", LIFE)
-
-    @cached_property
-    def use_at(self) -> IntArray:
-        """Where what cycles use is."""
-        return self._addresses(LIVES, "use", USE)
-
-    @cached_property
-    def life_numbers(self) -> FloatArray:
-        """Their numbers, shape (plies, 3, width)."""
-        return self._numbers(LIVES)
-
-    @cached_property
-    def strength_at(self) -> IntArray:
-        """Where decays of strength are; 0 where none is asked for."""
-        if self.settings.fails_by != "residual strength":
-            return np.zeros((len(self.laminate.laid), 3), dtype=np.int64)
-        return self._addresses(STRENGTH_DECAYS_OF, "after", _kernels.STRENGTH)
-
-    @cached_property
-    def strength_numbers(self) -> FloatArray:
-        """Their numbers."""
-        return self._numbers(STRENGTH_DECAYS_OF)
-
-    @cached_property
-    def stiffness_at(self) -> IntArray:
-        """Where decays of stiffness are."""
-        return self._addresses(STIFFNESS_DECAYS_OF, "after", _kernels.STIFFNESS)
-
-    @cached_property
-    def by_sum(self) -> BoolArray:
-        """Which of them go by the sum of n / N alone."""
+    def _by_sum(self) -> BoolArray:
+        """Which decays of stiffness go by the sum of n / N alone."""
         rows = [
             [decay is not None and decay.by_sum for decay in (getattr(one.ply, key) for key in STIFFNESS_DECAYS_OF)]
             for one in self.laminate.laid
         ]
         return np.array(rows)
-
-    @cached_property
-    def stiffness_numbers(self) -> FloatArray:
-        """Their numbers."""
-        return self._numbers(STIFFNESS_DECAYS_OF)
 
 
 def check_ply(ply: Ply, settings: ProgressSettings) -> None:

@@ -203,7 +203,7 @@ class PlaceInLaminate:
         own = self.damage[best]
         if not own.any():
             low, high = self.extremes
-            strength = self.method.arrays.static[:, None, [0, 2, 4]]
+            strength = self.method.arrays.bundle.static[:, None, [0, 2, 4]]
             allowed = np.zeros(3, dtype=bool)
             for components in self.method.components.values():
                 allowed[list(components)] = True
@@ -215,7 +215,7 @@ class PlaceInLaminate:
         if (
             best == "matrix" and own[p, f, 1] == own[p, f, 2]
         ):  # counted alike: by the one that moves more of its strength
-            static, table = self.method.arrays.static[p], self.table_of(p, f, 1)
+            static, table = self.method.arrays.bundle.static[p], self.table_of(p, f, 1)
             moves = [np.ptp(self.stresses(table, p, f, k), axis=1).max(initial=0.0) / static[2 * k] for k in (1, 2)]
             c = 1 + int(moves[1] > moves[0])
         return Lead(best, p, f, c)

@@ -10,6 +10,7 @@ from vivid_anvil.ground.handed import REAL, ROW, caller
 LIFE = REAL(ROW, REAL, REAL)  # numbers, amplitude, mean -> log10 of the life
 USE = REAL(ROW, REAL, REAL, REAL)  # numbers, log10 of a life, amplitude, mean -> part of what is borne
 LONGEST = 300.0
+CLOSED_IN, USUAL_SLOPE = 1e-11, 0.4  # of the squares that sum up to 1; of their logarithm over log10 N
 _life, _use = caller(LIFE), caller(USE)
 
 
@@ -67,6 +68,26 @@ def joint_log_life(use_one, one, size_one, mean_one, log_one, use_two, two, size
                 top *= 0.5
             side = -1
     return middle
+
+
+@compiled
+def joint_log_life_near(near, use_one, one, size_one, mean_one, log_one, use_two, two, size_two, mean_two, log_two):
+    """The same where a life `near` it is known, by secants from there; where they leave what is possible, by the search."""
+    high = min(log_one, log_two)
+    if -100.0 < near < high < LONGEST and size_one > 0.0 and size_two > 0.0:
+        before, at_before, log = 0.0, 0.0, near
+        for tries in range(12):
+            a = _use(use_one, one, log, size_one, mean_one)
+            b = _use(use_two, two, log, size_two, mean_two)
+            value = math.log(a * a + b * b)
+            if abs(value) <= CLOSED_IN:
+                return log
+            slope = USUAL_SLOPE if tries == 0 else (value - at_before) / (log - before)
+            before, at_before = log, value
+            log -= value / slope
+            if not -100.0 < log <= high:
+                break
+    return joint_log_life(use_one, one, size_one, mean_one, log_one, use_two, two, size_two, mean_two, log_two)
 
 
 @compiled

@@ -116,7 +116,7 @@ class Rays(LifeDiagram):
 
     @staticmethod
     def log_life(numbers: FloatArray, amplitude: float, mean: float) -> float:
-        """The polygon that runs through the cycle, by Newton within halvings."""
+        """The polygon that runs through the cycle: closed beside a strength, by Newton on its logarithm between two rays."""
         count = int(numbers[0])
         if mean >= numbers[1] or mean <= -numbers[2]:
             return -400.0
@@ -127,43 +127,31 @@ class Rays(LifeDiagram):
             if mean >= amplitude * numbers[3 + 3 * i]:
                 at = i
                 break
-        near = at if at < count else count - 1
-        left_rate, right_rate, left_q, right_q = 0.0, 0.0, 0.0, 0.0
-        left_first, right_first = 0.0, 0.0
-        if at > 0:
-            left_q, left_first, left_rate = numbers[3 * at], numbers[1 + 3 * at], numbers[2 + 3 * at]
-        if at < count:
-            right_q, right_first, right_rate = numbers[3 + 3 * at], numbers[4 + 3 * at], numbers[5 + 3 * at]
-        low, high = -46.0, 690.0  # of ln N
-        found = math.log(numbers[4 + 3 * near] / amplitude) / numbers[5 + 3 * near]  # on the ray beside it
-        found = min(max(found, -40.0), 680.0)
-        for _ in range(200):
-            left_size, left_mean = 0.0, numbers[1]
-            right_size, right_mean = 0.0, -numbers[2]
-            if at > 0:
-                left_size = left_first * math.exp(-left_rate * found)
-                left_mean = left_q * left_size
-            if at < count:
-                right_size = right_first * math.exp(-right_rate * found)
-                right_mean = right_q * right_size
-            d = left_mean * right_size - right_mean * left_size
-            one = mean * right_size - amplitude * right_mean
-            two = left_mean * amplitude - left_size * mean
-            gap = one + two - d
-            if gap > 0.0:
-                high = found
-            else:
-                low = found
-            left_slope, right_slope = -left_rate * left_size, -right_rate * right_size
-            slope = (mean - amplitude * right_q) * right_slope + (left_q * amplitude - mean) * left_slope
-            slope -= left_q * left_slope * right_size + left_mean * right_slope
-            slope += right_q * right_slope * left_size + right_mean * left_slope
-            step = found - gap / slope if slope != 0.0 else low
-            before = found
-            found = step if low < step < high else 0.5 * (low + high)
-            if abs(found - before) <= 1e-14 * max(1.0, abs(found)):
-                break
-        return float(found / 2.302585092994046)
+        if at == 0 or at == count:
+            own = min(at, count - 1)
+            q, first, rate = numbers[3 + 3 * own], numbers[4 + 3 * own], numbers[5 + 3 * own]
+            strength, arm = (numbers[1], amplitude * q - mean) if at == 0 else (numbers[2], mean - amplitude * q)
+            if strength + arm <= 0.0:  # no amplitude of this ray is on a line with the strength and the cycle
+                return -20.0
+            found = math.log(first / (strength * amplitude / (strength + arm))) / rate
+        else:
+            left_q, left, left_rate = numbers[3 * at], numbers[1 + 3 * at], numbers[2 + 3 * at]
+            right_q, right, right_rate = numbers[3 + 3 * at], numbers[4 + 3 * at], numbers[5 + 3 * at]
+            over, under = (mean - amplitude * right_q) * right, (amplitude * left_q - mean) * left
+            whole = math.log(left * right * (left_q - right_q))
+            share = (mean / amplitude - right_q) / (left_q - right_q)
+            found = (
+                share * math.log(left / amplitude) / left_rate
+                + (1.0 - share) * math.log(right / amplitude) / right_rate
+            )
+            for _ in range(100):  # rising and bent one way: it cannot miss
+                part = over * math.exp((left_rate - right_rate) * found)
+                gap = math.log(part + under) + right_rate * found - whole
+                step = gap / (right_rate + (left_rate - right_rate) * part / (part + under))
+                found -= step
+                if abs(step) <= 1e-14 * max(1.0, abs(found)):
+                    break
+        return float(min(max(found / 2.302585092994046, -20.0), 299.0))
 
     def steps(self, symbol: str, amplitude: float, mean: float, units: UnitSystem) -> list[Step]:
         """The life at which the line between the two corners runs through the cycle, looked for; its corners there."""
