@@ -115,28 +115,12 @@ def test_each_command_takes_each_kind_of_event_on_planes(written, run, command, 
 
 @pytest.mark.parametrize("event", EVENTS)
 @pytest.mark.parametrize("command", [name for name in COMMANDS if name not in ("grow", "inspections", "solve")])
-def test_each_command_takes_each_kind_of_event_in_rubber(written, run, command, event):
+@pytest.mark.parametrize("model", [pytest.param(IN_RUBBER, id="rubber"), pytest.param(IN_PLIES, id="plies")])
+def test_each_command_takes_each_kind_of_event_in_rubber_and_plies(written, run, model, command, event):
     options = [*COMMANDS[command], "--json", "a.json", "--csv", "a.csv"]
     if command in FIGURES and event in DRAWN:
         options += ["--figures", "figures", "--page", "page.html"]
-    rest = IN_RUBBER if command == "model" else IN_RUBBER[: IN_RUBBER.index("[model]")]
-    code, out, err = run(command, written(EVENTS[event], rest=rest), *options)
-    if event in OVER_FREQUENCY or event == "gated history":
-        assert code == 2, out
-        assert ("found a gate" if event == "gated history" else "a load over frequency") in " ".join(err.split())
-        return
-    assert code == 0, err
-    assert json.loads(Path("a.json").read_text())
-    assert "None" not in out
-
-
-@pytest.mark.parametrize("event", EVENTS)
-@pytest.mark.parametrize("command", [name for name in COMMANDS if name not in ("grow", "inspections", "solve")])
-def test_each_command_takes_each_kind_of_event_in_plies(written, run, command, event):
-    options = [*COMMANDS[command], "--json", "a.json", "--csv", "a.csv"]
-    if command in FIGURES and event in DRAWN:
-        options += ["--figures", "figures", "--page", "page.html"]
-    rest = IN_PLIES if command == "model" else IN_PLIES[: IN_PLIES.index("[model]")]
+    rest = model if command == "model" else model[: model.index("[model]")]
     code, out, err = run(command, written(EVENTS[event], rest=rest), *options)
     if event in OVER_FREQUENCY or event == "gated history":
         assert code == 2, out
