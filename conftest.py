@@ -13,7 +13,7 @@ import pytest
 def _loops() -> str:
     """A folder for compiled loops that is another one when any file of loops is edited."""
     source = Path(__file__).parent / "src" / "vivid_anvil"
-    files = sorted([*source.rglob("_kernels.py"), source / "ground" / "compiled.py", source / "ground" / "handed.py"])
+    files = sorted([*source.rglob("_*kernels.py"), source / "ground" / "compiled.py", source / "ground" / "handed.py"])
     state = hashlib.sha256(b"".join(file.read_bytes() for file in files)).hexdigest()[:16]
     return str(Path(tempfile.gettempdir()) / f"vivid-anvil-loops-{state}")
 

@@ -135,14 +135,18 @@ FAULTS_OF_RUBBER = {
         "strain_states, entry 2, file",
         "rubber.csv beside rubber.csv",
     ),
-    "a model of both": (model("[model]\n", '[model]\nstresses = "few_nodes.csv"\n'), "stresses", "or strain_states"),
+    "a model of both": (
+        model("[model]\n", '[model]\nstresses = "few_nodes.csv"\n'),
+        "stresses",
+        "strain_states of a model of rubber",
+    ),
     "a surface of stresses": (
         model(
             'strain_states = [{ file = "rubber.csv", measure = "nominal", channel = "vertical force", at = ["20 kN"] }]',
             'stresses = "few_nodes.csv"\nfree_surface = "top"',
         ),
         "free_surface",
-        "Stresses need none",
+        "Others need none",
     ),
     "a surface that is not there": (model("[model]\n", '[model]\nfree_surface = "top"\n'), "surface", "no elements"),
     "a measure of stress": (model("[model]\n", '[model]\nmeasure = "signed Tresca"\n'), "measure", "their own keys"),

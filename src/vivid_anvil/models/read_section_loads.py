@@ -57,8 +57,8 @@ def read_section_loads(path: str | Path, *, element_values: str = "each element"
 
     Examples
     --------
-    >>> read_section_loads("safety_bar_shell.csv")  # in the folder of `vivid-anvil demo`
-    <StressField 45 nodes, 1 case (bar force), 0 elements>
+    >>> read_section_loads("safety_bar_shell.h5")  # in the folder of `vivid-anvil demo`
+    <StressField 45 nodes, 1 case (bar force), 28 elements>
     """
     where, ending = Path(path).name, Path(path).suffix.lower()
     if element_values not in ELEMENT_VALUES:
