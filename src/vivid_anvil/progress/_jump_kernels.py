@@ -31,16 +31,19 @@ def put(state, into):
 
 
 @compiled
-def _class_by_class(plies, classes, lives, repeats, ways, p, f, c, softens, part, weaker):
-    """Part lost of a modulus after the classes of a component in turn; their lost strength is written down as well."""
+def _class_by_class(plies, classes, lives, repeats, backward, p, f, c, softens, part, weaker):
+    """Part lost of a modulus after half of all classes of a component in order and half in the other, `backward` first or last.
+
+    Their lost strength is written down as well.
+    """
     first, at = classes.spans[p, f, c, 0], classes.slots[p, f, c]
     span = classes.spans[p, f, c, 1] - first
     weakens = plies.strength_at[p, c] != 0
-    for way in range(ways):
+    for turn in range(2):
         for j in range(span):
-            i = j if way == 0 else span - 1 - j
+            i = j if (turn == 1) == backward else span - 1 - j
             stress, life = lives.peak[at + i], lives.life[at + i]
-            cycles = repeats * classes.often[first + i] / ways
+            cycles = repeats * classes.often[first + i] / 2.0
             size = abs(stress)
             if size <= 0.0 or cycles <= 0.0:
                 continue
@@ -60,8 +63,8 @@ def _class_by_class(plies, classes, lives, repeats, ways, p, f, c, softens, part
 
 
 @compiled
-def jumped(plies, classes, lives, repeats, ways, state, found):
-    """Damage, lost strength and stiffness after so many repeats of stresses that stay: in order, or half so, half backward."""
+def jumped(plies, classes, lives, repeats, backward, state, found):
+    """Damage, lost strength and stiffness after so many repeats of stresses that stay: half in order, half backward."""
     lost, failed = state.lost, state.failed
     found.weaker[:], found.lost[:] = state.weaker, lost
     for p in range(plies.moduli.shape[0]):
@@ -80,7 +83,9 @@ def jumped(plies, classes, lives, repeats, ways, state, found):
                         plies.stiffness_at[p, c], numbers, part, used, 1.0, plies.moduli[p, c], 1.0, whole
                     )
                 if softens or weakens:
-                    part = _class_by_class(plies, classes, lives, repeats, ways, p, f, c, softens, part, found.weaker)
+                    part = _class_by_class(
+                        plies, classes, lives, repeats, backward, p, f, c, softens, part, found.weaker
+                    )
                 found.lost[p, c] = max(found.lost[p, c], part)
         if plies.stiffness_at[p, 1] != 0 and plies.stiffness_at[p, 2] == 0 and not failed[p, 1]:
             found.lost[p, 2] = max(found.lost[p, 2], found.lost[p, 1])  # cracks between fibres soften both

@@ -14,8 +14,16 @@ from vivid_anvil.progress._stress_kernels import empty_stresses, stresses, work_
 # how a march ends: goes on, laminate over, nothing moves, past the limit, jumps
 FULL, OVER, ENDLESS, LATER, MANY = 0, 1, 2, 3, 4
 MOVES_AT_ALL = 1e-9  # of the largest range of stress: a class below it does nothing
-TRIES = 60
-MOST, LEAST = 4.0, 0.1  # by which one jump may be longer than that before
+TRIES, NONE = 60, -1
+# of a jump (Bogacki and Shampine 1989): where stresses are looked at after its start, parts by those, parts with those of its end
+POINTS = (1.0 / 2.0, 3.0 / 4.0)
+PARTS = (2.0 / 9.0, 1.0 / 3.0, 4.0 / 9.0)
+LESS_EXACT = (7.0 / 24.0, 1.0 / 4.0, 1.0 / 3.0, 1.0 / 8.0)
+PAST = 1.05  # times the repeats to the first full damage, to which a jump goes at most
+AT_FAILURE = 1e-9  # of a failure, within which a jump ends at it
+FLAT = 1e-13  # past a failure, and no more however long the jump
+FIRST = 0.01  # of the repeats to the first full damage, with which jumps begin
+MOST, LEAST = 8.0, 0.1  # by which one jump may be longer than that before
 
 
 @compiled
@@ -58,7 +66,7 @@ def _stiffness_left(classes, now, reference, first_work):
 
 
 @compiled
-def _fail(plies, classes, ways, state, now, anchors, lives, middle, repeats, jump, count, events):
+def _fail(plies, classes, ways, state, now, anchors, lives, repeats, jump, count, events):
     """Stresses here, then modes that fail at once, the nearest first: events by then, stiffness, how it goes on."""
     where, stiffness = np.zeros(3, dtype=np.int64), 1.0
     while True:
@@ -66,12 +74,11 @@ def _fail(plies, classes, ways, state, now, anchors, lives, middle, repeats, jum
             return count, 0.0, OVER
         stiffness = _stiffness_left(classes, now, anchors[0], anchors[1])
         near = nearest(plies, classes, ways, now, state, where)
-        if where[0] < 0 or near < 1.0 - 1e-9:
+        if where[0] < 0 or near < 1.0 - AT_FAILURE:
             return count, stiffness, FULL
         p, mode = where[0], where[2]
         _broken(ways, state, p, mode)
         forgotten(lives, p)
-        forgotten(middle, p)
         if stresses(plies, classes, state.lost, now):
             stiffness = _stiffness_left(classes, now, anchors[0], anchors[1])
         events.rows[count, 0], events.rows[count, 1], events.rows[count, 2], events.rows[count, 3] = (
@@ -118,10 +125,12 @@ def _soonest(lives, state, critical):
 
 
 @compiled
-def _off_and_moved(plies, ways, state, one, two):
-    """What two ways to take a jump differ by at most, in damage or stiffness, and what `two` moves at most."""
+def _off_and_moved(plies, ways, state, one, two, but):
+    """What two ways to take a jump differ by at most, in damage or stiffness, in all plies but one, and what `two` moves."""
     error, moved = 0.0, 0.0
     for p in range(plies.moduli.shape[0]):
+        if p == but:
+            continue
         for c in range(3):
             error = max(error, abs(two.lost[p, c] - one.lost[p, c]) / (1.0 - two.lost[p, c]))
             moved = max(moved, two.lost[p, c] - state.lost[p, c])
@@ -138,37 +147,106 @@ def _off_and_moved(plies, ways, state, one, two):
 
 
 @compiled
-def _try(plies, classes, ways, state, now, small, step, lives, middle, one, two):
-    """A jump by the stresses of its middle into `two`, and by those of its start: what both differ by, what it moves."""
-    jumped(plies, classes, lives, 0.5 * step, 2, state, one)
+def _try(plies, classes, ways, state, now, small, step, lives, half, later, last, one, two, three):
+    """A jump into `three` by the stresses of its start, its middle and its third quarter, of third order: what it differs by
+    from one of second order that goes by those of its end as well, classes the other way round, and what it moves. `now` is at
+    its end.
+
+    Bogacki and Shampine 1989, with the exact losses of stresses that stay in the place of their derivatives.
+    """
+    jumped(plies, classes, lives, POINTS[0] * step, False, state, one)
     stresses(plies, classes, one.lost, now)
-    look_at_lives(plies, classes, ways, state.failed, now, small, step, middle)
-    jumped(plies, classes, middle, step, 2, state, two)
-    jumped(plies, classes, lives, step, 1, state, one)
-    return _off_and_moved(plies, ways, state, one, two)
+    look_at_lives(plies, classes, ways, state.failed, now, small, step, half)
+    jumped(plies, classes, half, POINTS[1] * step, False, state, one)
+    stresses(plies, classes, one.lost, now)
+    look_at_lives(plies, classes, ways, state.failed, now, small, step, later)
+    jumped(plies, classes, lives, PARTS[0] * step, False, state, one)
+    jumped(plies, classes, half, PARTS[1] * step, False, one, two)
+    jumped(plies, classes, later, PARTS[2] * step, False, two, three)
+    stresses(plies, classes, three.lost, now)
+    look_at_lives(plies, classes, ways, state.failed, now, small, step, last)
+    jumped(plies, classes, lives, LESS_EXACT[0] * step, True, state, one)
+    jumped(plies, classes, half, LESS_EXACT[1] * step, True, one, two)
+    jumped(plies, classes, later, LESS_EXACT[2] * step, True, two, one)
+    jumped(plies, classes, last, LESS_EXACT[3] * step, True, one, two)
+    return _off_and_moved(plies, ways, state, two, three, NONE)
 
 
 @compiled
-def _to_failure(plies, classes, ways, state, now, middle, step, two):
-    """Where a jump that goes past a failure ends: at the failure; `two` is what it comes to there."""
-    where = np.zeros(3, dtype=np.int64)
-    low, high = 0.0, step
-    if (
-        not ways.residual
-    ):  # damage goes straight: to the first that is full, unless stress alone breaks something before
-        high = min(high, max(_soonest(middle, state, ways.critical) * (1.0 + 1e-12), 0.0))
-    for tries in range(TRIES):
-        taken = high * (1.0 - 1e-9) if tries == 0 and high < step else 0.5 * (low + high)
-        jumped(plies, classes, middle, taken, 2, state, two)
+def _beyond(plies, classes, ways, now, state, where):
+    """How far past a failure a state is, 1 - 1 / what is nearest: 0 at it, below 0 before it."""
+    return 1.0 - 1.0 / max(nearest(plies, classes, ways, now, state, where), 1e-6)
+
+
+@compiled
+def _between(low, high, earlier, before, past, off, behind):
+    """Where a failure is next looked for, by secants: between a jump before it and one past it, or where strength that is used up
+    stays at the stress from the failure on, through two jumps before it."""
+    if past > FLAT:
+        slope = (past - before) / (high - low)
+        found = high - (past - 0.5 * AT_FAILURE) / slope
+    else:
+        slope = (off - behind) / (low - earlier) if low > earlier else 0.0
+        found = low - off / slope + 0.5 * AT_FAILURE * high if slope > 0.0 else high
+    return found if low < found < high else 0.5 * (low + high)
+
+
+@compiled
+def _off_in_life(plies, classes, ways, state, now, small, start, step, off, lives, half, later, last, one, two, three):
+    """What a jump to a failure is off by, where its strength falls ever faster: `off`, or what other plies are off by, where the
+    other way to take it fails as soon, within what may be off of the life so far."""
+    where, soon = np.zeros(3, dtype=np.int64), True
+    nearest(plies, classes, ways, now, three, where)
+    others, _ = _off_and_moved(plies, ways, state, two, three, where[0])
+    for past in (False, True):
+        allowed = ways.tolerance * (start + step)
+        other = step + allowed if past else max(step - allowed, 0.0)
+        _try(plies, classes, ways, state, now, small, other, lives, half, later, last, one, two, three)
         stresses(plies, classes, two.lost, now)
-        if nearest(plies, classes, ways, now, two, where) >= 1.0:
-            high = taken
-        else:
-            low = taken
-        if high - low <= 1e-9 * high:
+        soon = soon and (_beyond(plies, classes, ways, now, two, where) >= 0.0) == past
+    _try(plies, classes, ways, state, now, small, step, lives, half, later, last, one, two, three)
+    return others if soon else off
+
+
+@compiled
+def _to_failure(plies, classes, ways, state, now, small, start, step, lives, half, later, last, one, two, three):
+    """Where a jump that goes past a failure ends, at the failure, and what it is off by there, where it comes to `three`.
+
+    An end of the secants that stays twice counts half of what it is off by (Dowell and Jarratt 1971).
+    """
+    where = np.zeros(3, dtype=np.int64)
+    low, high, earlier, kept = 0.0, step, 0.0, 0
+    past = _beyond(plies, classes, ways, now, three, where)
+    stresses(plies, classes, state.lost, now)
+    off = _beyond(plies, classes, ways, now, state, where)
+    behind, before, there = off, off, past
+    error = 0.0
+    for _ in range(TRIES):
+        if FLAT < there <= AT_FAILURE or high - low <= AT_FAILURE * high:
             break
-    jumped(plies, classes, middle, high, 2, state, two)
-    return high
+        taken = _between(low, high, earlier, before, past, off, behind)
+        error, _ = _try(plies, classes, ways, state, now, small, taken, lives, half, later, last, one, two, three)
+        there = _beyond(plies, classes, ways, now, three, where)
+        if there >= 0.0:
+            before = 0.5 * before if kept > 0 else before
+            high, past, kept = taken, there, 1
+        else:
+            past = 0.5 * past if kept < 0 and past > FLAT else past
+            earlier, behind = low, off
+            low, off, before, kept = taken, there, there, -1
+    if there < 0.0:
+        error, _ = _try(plies, classes, ways, state, now, small, high, lives, half, later, last, one, two, three)
+    if error > ways.tolerance:
+        error = _off_in_life(
+            plies, classes, ways, state, now, small, start, high, error, lives, half, later, last, one, two, three
+        )
+    return high, error
+
+
+@compiled
+def _longer(error, tolerance, order):
+    """How many times as long a jump may be that is off by `error`, which goes with this power of it; a tenth of that is left."""
+    return math.inf if error <= 0.0 else 0.9 * (tolerance / error) ** (1.0 / order)
 
 
 @compiled
@@ -178,16 +256,23 @@ def march(plies, classes, ways, state, events, jumps, told):
     Returns how many events and jumps, repeats, part of the stiffness left, the errors of all jumps summed, and how it ended.
     """
     laid, slots = plies.moduli.shape[0], slots_in_all(classes)
-    now, lives, middle = empty_stresses(laid, slots), empty_lives(laid, slots), empty_lives(laid, slots)
-    one, two, where = empty_state(state), empty_state(state), np.zeros(3, dtype=np.int64)
+    now, lives, half = empty_stresses(laid, slots), empty_lives(laid, slots), empty_lives(laid, slots)
+    later, last = empty_lives(laid, slots), empty_lives(laid, slots)
+    one, two, three = empty_state(state), empty_state(state), empty_state(state)
+    where = np.zeros(3, dtype=np.int64)
     stresses(plies, classes, np.zeros((laid, 3)), now)
     reference, work, small = _hardest(classes, now)
-    repeats, errors, count, jump, step = 0.0, 0.0, 0, 0, -1.0
+    repeats, errors, count, jump, planned = 0.0, 0.0, 0, 0, -1.0
     while True:
+        before = count
         count, stiffness, ended = _fail(
-            plies, classes, ways, state, now, (reference, work), lives, middle, repeats, jump, count, events
+            plies, classes, ways, state, now, (reference, work), lives, repeats, jump, count, events
         )
-        look_at_lives(plies, classes, ways, state.failed, now, small, max(step, 0.0), lives)
+        for event in range(before, count):
+            forgotten(later, events.rows[event, 0])
+            forgotten(half, events.rows[event, 0])
+            forgotten(last, events.rows[event, 0])
+        look_at_lives(plies, classes, ways, state.failed, now, small, max(planned, 0.0), lives)
         if jump < told.repeats.size:
             _tell(plies, now, state, repeats, stiffness, jump, told)
         if ended == FULL and repeats >= ways.longest:
@@ -197,25 +282,30 @@ def march(plies, classes, ways, state, events, jumps, told):
         if ended != FULL:
             break
         soonest = _soonest(lives, state, ways.critical)
-        if step <= 0.0:
-            step = soonest if soonest < math.inf else 1.0
-        step = min(step, ways.longest - repeats)
+        if planned <= 0.0:
+            planned = FIRST * soonest if soonest < math.inf else 1.0
+        step = min(planned, ways.longest - repeats)
         if not ways.residual and soonest > 0.0:
-            step = min(step, soonest * (1.0 + 1e-12))
-        factor, error, moved = 1.0, 0.0, 0.0
+            step = min(step, PAST * soonest)
+        error, moved, cut = 0.0, 0.0, step < planned
         for tried in range(TRIES):
-            error, moved = _try(plies, classes, ways, state, now, small, step, lives, middle, one, two)
-            factor = MOST if error <= 0.0 else min(MOST, max(LEAST, 0.9 * math.sqrt(ways.tolerance / error)))
+            error, moved = _try(
+                plies, classes, ways, state, now, small, step, lives, half, later, last, one, two, three
+            )
+            if error <= ways.tolerance and nearest(plies, classes, ways, now, three, where) > 1.0 + AT_FAILURE:
+                step, error = _to_failure(
+                    plies, classes, ways, state, now, small, repeats, step, lives, half, later, last, one, two, three
+                )  # past it both ways to take the jump may come to the same, and hide what they differ by there
             if error <= ways.tolerance or tried == TRIES - 1:
                 break
-            step *= factor
+            step *= max(LEAST, _longer(error, ways.tolerance, 3.0 if tried == 0 else 1.0))
+            planned, cut = step, False
         if moved <= 0.0 and soonest == math.inf:
             ended = ENDLESS
             break
-        taken = step
-        stresses(plies, classes, two.lost, now)
-        if nearest(plies, classes, ways, now, two, where) > 1.0 + 1e-9:
-            taken = _to_failure(plies, classes, ways, state, now, middle, step, two)
-        put(two, state)
-        repeats, errors, step, jump = repeats + taken, errors + error, step * factor, jump + 1
+        longer = _longer(error, ways.tolerance, 3.0)
+        planned = max(planned, longer * step) if cut else min(MOST, longer) * step
+        put(three, state)
+        lives, last = last, lives
+        repeats, errors, jump = repeats + step, errors + error, jump + 1
     return count, jump + 1, repeats, stiffness, errors, ended

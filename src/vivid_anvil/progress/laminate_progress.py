@@ -1,8 +1,8 @@
 """A laminate followed through repeats of a duty cycle: plies soften and weaken, stress moves to others, modes fail to its end.
 
 In: a laminate, classes of cycles as loads at both ends, settings. Out: every failure with its repeats, and the course between.
-Repeats are taken in jumps: half a jump by the stresses of its start, the whole one by those of its middle; what both ways
-differ by sets the next. Forces and moments are those given, however much the laminate softens.
+Repeats are taken in jumps by the stresses of their start, middle and third quarter (Bogacki and Shampine 1989); what a way of
+lower order differs by sets the next. Forces and moments are those given, however much the laminate softens.
 """
 
 from __future__ import annotations
@@ -25,7 +25,7 @@ from vivid_anvil.units import number, one, opened
 
 LONGEST = 1e18  # repeats, up to which anything is followed
 MOST_JUMPS = 20000
-LONGER = 4.0  # times more error of a jump: twice as long, as the error of a jump goes with its square
+LONGER = 8.0  # times more error of a jump: twice as long, as the error of a jump goes with its cube
 ENDS = {
     _kernels.OVER: "over",
     _kernels.ENDLESS: "nothing moves any more",
@@ -283,9 +283,10 @@ def marched(tables: PlyTables, classes: Classes, state: State, longest: float, e
 
 
 def converged_to(progress: LaminateProgress, cycles: CycleEnds) -> float:
-    """Share of the life by which its end may be wrong: a third of what jumps twice as long move it by; 0 without an end.
+    """Share of the life by which its end may be wrong: a seventh of what jumps twice as long move it by; 0 without
+    an end.
 
-    The error goes with the square of the jumps, so that longer ones are off by four times as much.
+    The error goes with the cube of the jumps, so that longer ones are off by eight times as much.
     """
     if not math.isfinite(progress.over) or progress.over <= 0.0:
         return 0.0

@@ -1,37 +1,42 @@
-"""One jump of a laminate taken again, with all that stands in its middle: stresses, lives, what each class of cycles does."""
+"""One jump of a laminate taken again, with all that stands at its points: stresses, lives, what each class of cycles does."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.progress._jump_kernels import jumped
-from vivid_anvil.progress._kernels import MOVES_AT_ALL, slots_in_all
+from vivid_anvil.progress._kernels import MOVES_AT_ALL, PARTS, POINTS, slots_in_all
 from vivid_anvil.progress._life_kernels import empty_lives, look_at_lives
 from vivid_anvil.progress._stress_kernels import empty_stresses, stresses
-from vivid_anvil.progress.bundles import Lives, State
+from vivid_anvil.progress.bundles import Lives, State, Stresses
 from vivid_anvil.progress.laminate_progress import CycleEnds, LaminateProgress, sound_state
 from vivid_anvil.progress.tables import PlyTables
 
 
-@dataclass(frozen=True, eq=False)
-class OneJump:
-    """A jump: from `start` on so many repeats; in its middle the parts of moduli that are lost, (plies, 3), stresses per
-    resultant and of the temperature, log10 lives of every slot alone and together, damage a repeat, (plies, 2, 2); what is lost
-    at its end."""
+class JumpPoint(NamedTuple):
+    """What stands at one point of a jump: parts of moduli that are lost, (plies, 3), stresses per resultant and of the
+    temperature, log10 lives of every slot alone and together, damage a repeat, (plies, 2, 2)."""
 
-    start: float
-    repeats: float
-    lost_before: FloatArray
     lost: FloatArray
     per_load: FloatArray
     there: FloatArray
     alone: FloatArray
     joint: FloatArray
     rates: FloatArray
+
+
+@dataclass(frozen=True, eq=False)
+class OneJump:
+    """A jump: from `start` on so many repeats, what stands at its start, its middle and its third quarter, what is lost then."""
+
+    start: float
+    repeats: float
+    points: tuple[JumpPoint, JumpPoint, JumpPoint]
     lost_after: FloatArray
 
 
@@ -43,24 +48,31 @@ def one_jump(progress: LaminateProgress, cycles: CycleEnds, number: int) -> OneJ
     tables, plies = PlyTables(progress.laminate, progress.settings), len(progress.laminate.laid)
     bundle, classes, ways = tables.bundle, cycles.classes, tables.ways(progress.repeats)
     slots = slots_in_all(classes)
-    state, middle = _state(progress, tables, number), sound_state(plies)
-    now = empty_stresses(plies, slots)
+    state, found = _state(progress, tables, number), sound_state(plies)
     step = float(course.repeats[number + 1] - course.repeats[number])
 
-    def lives_at(lost: FloatArray) -> Lives:
-        """All classes looked at, with these parts lost."""
-        found: Lives = empty_lives(plies, slots)
+    def looked_at(lost: FloatArray) -> Lives:
+        """Lives of all classes, with these parts lost, and what stands then."""
+        now: Stresses = empty_stresses(plies, slots)
+        lives: Lives = empty_lives(plies, slots)
         stresses(bundle, classes, lost, now)
         small = MOVES_AT_ALL * float(np.abs(np.diff(now.at_ends[..., 0], axis=1)).max())
-        look_at_lives(bundle, classes, ways, state.failed, now, small, step, found)
-        return found
+        look_at_lives(bundle, classes, ways, state.failed, now, small, step, lives)
+        logs = lives.alone, lives.joint
+        points.append(JumpPoint(lost.copy(), now.per_load, now.there, *logs, lives.rates))
+        return lives
 
-    jumped(bundle, classes, lives_at(state.lost), 0.5 * step, 2, state, middle)
-    lives, after = lives_at(middle.lost), sound_state(plies)
-    jumped(bundle, classes, lives, step, 2, state, after)
+    points: list[JumpPoint] = []
+    lives = [looked_at(state.lost)]
+    for part in POINTS:
+        jumped(bundle, classes, lives[-1], part * step, False, state, found)
+        lives.append(looked_at(found.lost))
+    for part, own in zip(PARTS, lives, strict=True):
+        after = sound_state(plies)
+        jumped(bundle, classes, own, part * step, False, state, after)
+        state = after._replace(failed=state.failed)
     start = float(course.repeats[number])
-    logs = lives.alone, lives.joint
-    return OneJump(start, step, state.lost, middle.lost, now.per_load, now.there, *logs, lives.rates, after.lost)
+    return OneJump(start, step, (points[0], points[1], points[2]), state.lost)
 
 
 def _state(progress: LaminateProgress, tables: PlyTables, number: int) -> State:

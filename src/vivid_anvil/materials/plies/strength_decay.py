@@ -21,6 +21,9 @@ from vivid_anvil.units import Coherent, number
 
 STRENGTH_DECAYS: Choices[type[StrengthDecay]] = Choices("strength decay")
 FIRST = 0.25  # cycles: a static test is a quarter of one
+# Cycles within the first quarter cost nothing, but have to be remembered, or ever so many small steps would never leave it: they
+# are kept as a loss, MPa, of this for each, that no strength feels.
+WITHIN_FIRST = 1e-300
 
 
 @dataclass(frozen=True, kw_only=True, repr=False)
@@ -194,10 +197,10 @@ class NormalisedStrength(StrengthDecay):
         if part >= 1.0:
             return lost
         gone = -math.expm1(numbers[0] * math.log1p(-part))  # 1 - (1 - part)^α
-        before = 0.25 * math.exp(gone ** (1.0 / numbers[1]) * span) if gone > 0.0 else 0.0
+        before = 0.25 * math.exp(gone ** (1.0 / numbers[1]) * span) if lost > WITHIN_FIRST else lost / WITHIN_FIRST
         total = before + cycles
         if total <= 0.25:
-            return lost
+            return total * WITHIN_FIRST
         way = math.log(total / 0.25) / span
         if way >= 1.0:
             return max(lost, start - stress)
@@ -209,7 +212,9 @@ class NormalisedStrength(StrengthDecay):
         """n of the formula; 0 where nothing is lost."""
         part = min(max(lost / (start - stress), 0.0), 1.0)
         gone = 1.0 if part >= 1.0 else -math.expm1(numbers[0] * math.log1p(-part))
-        return 0.25 * math.exp(gone ** (1.0 / numbers[1]) * math.log(life / 0.25)) if gone > 0.0 else 0.0
+        if lost <= WITHIN_FIRST:
+            return lost / WITHIN_FIRST
+        return 0.25 * math.exp(gone ** (1.0 / numbers[1]) * math.log(life / 0.25))
 
     def __repr__(self) -> str:
         return f"<strength decay, normalised: α = {number(self.alpha)}, β = {number(self.beta)}>"
