@@ -21,6 +21,7 @@ PARTS = (2.0 / 9.0, 1.0 / 3.0, 4.0 / 9.0)
 LESS_EXACT = (7.0 / 24.0, 1.0 / 4.0, 1.0 / 3.0, 1.0 / 8.0)
 PAST = 1.05  # times the repeats to the first full damage, to which a jump goes at most
 AT_FAILURE = 1e-9  # of a failure, within which a jump ends at it
+SETTLED = 1e-5  # share of a jump to a failure, by which it may still move when it is taken
 FLAT = 1e-13  # past a failure, and no more however long the jump
 FIRST = 0.01  # of the repeats to the first full damage, with which jumps begin
 MOST, LEAST = 8.0, 0.1  # by which one jump may be longer than that before
@@ -147,6 +148,15 @@ def _off_and_moved(plies, ways, state, one, two, but):
 
 
 @compiled
+def _composed(plies, classes, state, now, step, lives, half, later, one, two, three):
+    """A jump into `three` by lives that were looked at; `now` is at its end."""
+    jumped(plies, classes, lives, PARTS[0] * step, False, state, one)
+    jumped(plies, classes, half, PARTS[1] * step, False, one, two)
+    jumped(plies, classes, later, PARTS[2] * step, False, two, three)
+    stresses(plies, classes, three.lost, now)
+
+
+@compiled
 def _try(plies, classes, ways, state, now, small, step, lives, half, later, last, one, two, three):
     """A jump into `three` by the stresses of its start, its middle and its third quarter, of third order: what it differs by
     from one of second order that goes by those of its end as well, classes the other way round, and what it moves. `now` is at
@@ -160,10 +170,7 @@ def _try(plies, classes, ways, state, now, small, step, lives, half, later, last
     jumped(plies, classes, half, POINTS[1] * step, False, state, one)
     stresses(plies, classes, one.lost, now)
     look_at_lives(plies, classes, ways, state.failed, now, small, step, later)
-    jumped(plies, classes, lives, PARTS[0] * step, False, state, one)
-    jumped(plies, classes, half, PARTS[1] * step, False, one, two)
-    jumped(plies, classes, later, PARTS[2] * step, False, two, three)
-    stresses(plies, classes, three.lost, now)
+    _composed(plies, classes, state, now, step, lives, half, later, one, two, three)
     look_at_lives(plies, classes, ways, state.failed, now, small, step, last)
     jumped(plies, classes, lives, LESS_EXACT[0] * step, True, state, one)
     jumped(plies, classes, half, LESS_EXACT[1] * step, True, one, two)
@@ -179,15 +186,10 @@ def _beyond(plies, classes, ways, now, state, where):
 
 
 @compiled
-def _between(low, high, earlier, before, past, off, behind):
-    """Where a failure is next looked for, by secants: between a jump before it and one past it, or where strength that is used up
-    stays at the stress from the failure on, through two jumps before it."""
-    if past > FLAT:
-        slope = (past - before) / (high - low)
-        found = high - (past - 0.5 * AT_FAILURE) / slope
-    else:
-        slope = (off - behind) / (low - earlier) if low > earlier else 0.0
-        found = low - off / slope + 0.5 * AT_FAILURE * high if slope > 0.0 else high
+def _secant(one, off_one, other, off_other, aim, low, high):
+    """Where a line through two jumps comes to `aim`; halfway between the ends, where that is not between them."""
+    slope = (off_other - off_one) / (other - one) if other != one else 0.0
+    found = other - (off_other - aim) / slope if slope > 0.0 else high
     return found if low < found < high else 0.5 * (low + high)
 
 
@@ -209,38 +211,63 @@ def _off_in_life(plies, classes, ways, state, now, small, start, step, off, live
 
 
 @compiled
+def _meeting(plies, classes, ways, state, now, high, lives, half, later, one, two, three):
+    """Where a jump by lives that were looked at meets a failure, `three` there; -1 where one of `high` does not come to it.
+
+    By secants through the last two jumps tried, and halfway between those before it and past it every third time.
+    """
+    where, aim = np.zeros(3, dtype=np.int64), 0.5 * AT_FAILURE
+    low, earlier, was, taken = 0.0, 0.0, 0.0, high
+    stresses(plies, classes, state.lost, now)
+    off = _beyond(plies, classes, ways, now, state, where)
+    _composed(plies, classes, state, now, high, lives, half, later, one, two, three)
+    there = _beyond(plies, classes, ways, now, three, where)
+    behind, was_off, past = off, off, there
+    if there < 0.0:
+        return -1.0
+    for tried in range(TRIES):
+        if FLAT < there <= AT_FAILURE or high - low <= AT_FAILURE * high:
+            break
+        if (
+            past <= FLAT
+        ):  # strength that is used up stays at the stress from the failure on: through two jumps before it
+            following = min(_secant(earlier, behind, low, off, 0.0, low, high) + aim * high, high - 0.1 * (high - low))
+        elif tried % 3 == 2:
+            following = 0.5 * (low + high)
+        else:
+            following = _secant(was, was_off, taken, there, aim, low, high)
+        was, was_off, taken = taken, there, following
+        _composed(plies, classes, state, now, taken, lives, half, later, one, two, three)
+        there = _beyond(plies, classes, ways, now, three, where)
+        if there >= 0.0:
+            high, past = taken, there
+        else:
+            earlier, behind, low, off = low, off, taken, there
+    if there < 0.0:
+        _composed(plies, classes, state, now, high, lives, half, later, one, two, three)
+    return high
+
+
+@compiled
 def _to_failure(plies, classes, ways, state, now, small, start, step, lives, half, later, last, one, two, three):
     """Where a jump that goes past a failure ends, at the failure, and what it is off by there, where it comes to `three`.
 
-    An end of the secants that stays twice counts half of what it is off by (Dowell and Jarratt 1971).
+    Lives are looked at anew where those looked at before would meet it, until that stays.
     """
-    where = np.zeros(3, dtype=np.int64)
-    low, high, earlier, kept = 0.0, step, 0.0, 0
-    past = _beyond(plies, classes, ways, now, three, where)
-    stresses(plies, classes, state.lost, now)
-    off = _beyond(plies, classes, ways, now, state, where)
-    behind, before, there = off, off, past
-    error = 0.0
+    taken, error = step, ways.tolerance
     for _ in range(TRIES):
-        if FLAT < there <= AT_FAILURE or high - low <= AT_FAILURE * high:
+        met = _meeting(plies, classes, ways, state, now, step, lives, half, later, one, two, three)
+        if met < 0.0 or abs(met - taken) <= SETTLED * taken:
             break
-        taken = _between(low, high, earlier, before, past, off, behind)
+        taken = met
         error, _ = _try(plies, classes, ways, state, now, small, taken, lives, half, later, last, one, two, three)
-        there = _beyond(plies, classes, ways, now, three, where)
-        if there >= 0.0:
-            before = 0.5 * before if kept > 0 else before
-            high, past, kept = taken, there, 1
-        else:
-            past = 0.5 * past if kept < 0 and past > FLAT else past
-            earlier, behind = low, off
-            low, off, before, kept = taken, there, there, -1
-    if there < 0.0:
-        error, _ = _try(plies, classes, ways, state, now, small, high, lives, half, later, last, one, two, three)
+    ends = taken if met < 0.0 else met
     if error > ways.tolerance:
         error = _off_in_life(
-            plies, classes, ways, state, now, small, start, high, error, lives, half, later, last, one, two, three
+            plies, classes, ways, state, now, small, start, ends, error, lives, half, later, last, one, two, three
         )
-    return high, error
+    _composed(plies, classes, state, now, ends, lives, half, later, one, two, three)
+    return ends, error
 
 
 @compiled
