@@ -17,7 +17,7 @@ MOVES_AT_ALL = 1e-9  # of the largest range of stress: a class below it does not
 TRIES, NONE = 60, -1
 # of a jump (Bogacki and Shampine 1989): where stresses are looked at after its start, parts by those, parts with those of its end
 POINTS = (1.0 / 2.0, 3.0 / 4.0)
-PARTS = (2.0 / 9.0, 1.0 / 3.0, 4.0 / 9.0)
+PARTS = (2.0 / 9.0, 1.0 / 3.0, 4.0 / 9.0, 0.0)
 LESS_EXACT = (7.0 / 24.0, 1.0 / 4.0, 1.0 / 3.0, 1.0 / 8.0)
 PAST = 1.05  # times the repeats to the first full damage, to which a jump goes at most
 AT_FAILURE = 1e-9  # of a failure, within which a jump ends at it
@@ -148,12 +148,15 @@ def _off_and_moved(plies, ways, state, one, two, but):
 
 
 @compiled
-def _composed(plies, classes, state, now, step, lives, half, later, one, two, three):
-    """A jump into `three` by lives that were looked at; `now` is at its end."""
-    jumped(plies, classes, lives, PARTS[0] * step, False, state, one)
-    jumped(plies, classes, half, PARTS[1] * step, False, one, two)
-    jumped(plies, classes, later, PARTS[2] * step, False, two, three)
-    stresses(plies, classes, three.lost, now)
+def _composed(plies, classes, step, exact, state, lives, half, later, last, one, into):
+    """A jump into `into` by lives that were looked at, of third order, or of second one, the classes then the other way round."""
+    parts = PARTS if exact else LESS_EXACT
+    jumped(plies, classes, lives, parts[0] * step, not exact, state, into)
+    jumped(plies, classes, half, parts[1] * step, not exact, into, one)
+    jumped(plies, classes, later, parts[2] * step, not exact, one, into)
+    if not exact:
+        jumped(plies, classes, last, parts[3] * step, True, into, one)
+        put(one, into)
 
 
 @compiled
@@ -170,12 +173,10 @@ def _try(plies, classes, ways, state, now, small, step, lives, half, later, last
     jumped(plies, classes, half, POINTS[1] * step, False, state, one)
     stresses(plies, classes, one.lost, now)
     look_at_lives(plies, classes, ways, state.failed, now, small, step, later)
-    _composed(plies, classes, state, now, step, lives, half, later, one, two, three)
+    _composed(plies, classes, step, True, state, lives, half, later, last, one, three)
+    stresses(plies, classes, three.lost, now)
     look_at_lives(plies, classes, ways, state.failed, now, small, step, last)
-    jumped(plies, classes, lives, LESS_EXACT[0] * step, True, state, one)
-    jumped(plies, classes, half, LESS_EXACT[1] * step, True, one, two)
-    jumped(plies, classes, later, LESS_EXACT[2] * step, True, two, one)
-    jumped(plies, classes, last, LESS_EXACT[3] * step, True, one, two)
+    _composed(plies, classes, step, False, state, lives, half, later, last, one, two)
     return _off_and_moved(plies, ways, state, two, three, NONE)
 
 
@@ -194,57 +195,43 @@ def _secant(one, off_one, other, off_other, aim, low, high):
 
 
 @compiled
-def _off_in_life(plies, classes, ways, state, now, small, start, step, off, lives, half, later, last, one, two, three):
-    """What a jump to a failure is off by, where its strength falls ever faster: `off`, or what other plies are off by, where the
-    other way to take it fails as soon, within what may be off of the life so far."""
-    where, soon = np.zeros(3, dtype=np.int64), True
-    nearest(plies, classes, ways, now, three, where)
-    others, _ = _off_and_moved(plies, ways, state, two, three, where[0])
-    for past in (False, True):
-        allowed = ways.tolerance * (start + step)
-        other = step + allowed if past else max(step - allowed, 0.0)
-        _try(plies, classes, ways, state, now, small, other, lives, half, later, last, one, two, three)
-        stresses(plies, classes, two.lost, now)
-        soon = soon and (_beyond(plies, classes, ways, now, two, where) >= 0.0) == past
-    _try(plies, classes, ways, state, now, small, step, lives, half, later, last, one, two, three)
-    return others if soon else off
-
-
-@compiled
-def _meeting(plies, classes, ways, state, now, high, lives, half, later, one, two, three):
-    """Where a jump by lives that were looked at meets a failure, `three` there; -1 where one of `high` does not come to it.
+def _meeting(plies, classes, ways, state, now, high, exact, lives, half, later, last, one, into):
+    """Where a jump by lives that were looked at meets a failure, `into` there; -1 where one of `high` does not come to it.
 
     By secants through the last two jumps tried, and halfway between those before it and past it every third time.
     """
     where, aim = np.zeros(3, dtype=np.int64), 0.5 * AT_FAILURE
-    low, earlier, was, taken = 0.0, 0.0, 0.0, high
-    stresses(plies, classes, state.lost, now)
-    off = _beyond(plies, classes, ways, now, state, where)
-    _composed(plies, classes, state, now, high, lives, half, later, one, two, three)
-    there = _beyond(plies, classes, ways, now, three, where)
-    behind, was_off, past = off, off, there
-    if there < 0.0:
-        return -1.0
+    low, earlier, was, taken, following = 0.0, 0.0, 0.0, 0.0, high
+    off, behind, was_off, there, past = 0.0, 0.0, 0.0, 0.0, 0.0
     for tried in range(TRIES):
-        if FLAT < there <= AT_FAILURE or high - low <= AT_FAILURE * high:
-            break
-        if (
-            past <= FLAT
-        ):  # strength that is used up stays at the stress from the failure on: through two jumps before it
-            following = min(_secant(earlier, behind, low, off, 0.0, low, high) + aim * high, high - 0.1 * (high - low))
-        elif tried % 3 == 2:
-            following = 0.5 * (low + high)
-        else:
-            following = _secant(was, was_off, taken, there, aim, low, high)
         was, was_off, taken = taken, there, following
-        _composed(plies, classes, state, now, taken, lives, half, later, one, two, three)
-        there = _beyond(plies, classes, ways, now, three, where)
+        if taken > 0.0:
+            _composed(plies, classes, taken, exact, state, lives, half, later, last, one, into)
+        else:
+            put(state, into)
+        stresses(plies, classes, into.lost, now)
+        there = _beyond(plies, classes, ways, now, into, where)
+        if tried == 0:
+            if there < 0.0:
+                return -1.0
+            past, following = there, 0.0
+            continue
         if there >= 0.0:
             high, past = taken, there
         else:
             earlier, behind, low, off = low, off, taken, there
-    if there < 0.0:
-        _composed(plies, classes, state, now, high, lives, half, later, one, two, three)
+        if FLAT < there <= AT_FAILURE or (high - low <= AT_FAILURE * high and there >= 0.0):
+            break
+        if high - low <= AT_FAILURE * high:
+            following = high
+        elif (
+            past <= FLAT
+        ):  # strength that is used up stays at the stress from the failure on: through two jumps before it
+            following = min(_secant(earlier, behind, low, off, 0.0, low, high) + aim * high, high - 0.1 * (high - low))
+        elif tried % 3 == 0:
+            following = 0.5 * (low + high)
+        else:
+            following = _secant(was, was_off, taken, there, aim, low, high)
     return high
 
 
@@ -252,22 +239,28 @@ def _meeting(plies, classes, ways, state, now, high, lives, half, later, one, tw
 def _to_failure(plies, classes, ways, state, now, small, start, step, lives, half, later, last, one, two, three):
     """Where a jump that goes past a failure ends, at the failure, and what it is off by there, where it comes to `three`.
 
-    Lives are looked at anew where those looked at before would meet it, until that stays.
+    Lives are looked at anew where those looked at before would meet it, until that stays. Where strength falls ever faster,
+    what the ply that fails is off by is told by when it fails, as a share of the life so far.
     """
-    taken, error = step, ways.tolerance
+    taken, error, where = step, ways.tolerance, np.zeros(3, dtype=np.int64)
+    met = taken
     for _ in range(TRIES):
-        met = _meeting(plies, classes, ways, state, now, step, lives, half, later, one, two, three)
+        met = _meeting(plies, classes, ways, state, now, step, True, lives, half, later, last, one, three)
         if met < 0.0 or abs(met - taken) <= SETTLED * taken:
             break
         taken = met
         error, _ = _try(plies, classes, ways, state, now, small, taken, lives, half, later, last, one, two, three)
-    ends = taken if met < 0.0 else met
+    if met < 0.0:
+        stresses(plies, classes, three.lost, now)
+        return taken, error
     if error > ways.tolerance:
-        error = _off_in_life(
-            plies, classes, ways, state, now, small, start, ends, error, lives, half, later, last, one, two, three
-        )
-    _composed(plies, classes, state, now, ends, lives, half, later, one, two, three)
-    return ends, error
+        nearest(plies, classes, ways, now, three, where)
+        others, _ = _off_and_moved(plies, ways, state, two, three, where[0])
+        other = _meeting(plies, classes, ways, state, now, 2.0 * met, False, lives, half, later, last, one, two)
+        if other > 0.0:
+            error = max(others, abs(other - met) / (start + met))
+        stresses(plies, classes, three.lost, now)
+    return met, error
 
 
 @compiled

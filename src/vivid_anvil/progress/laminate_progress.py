@@ -125,7 +125,7 @@ class LaminateProgress:
     ended : str
         Why it was left there.
     errors : float
-        Sum over all jumps of what both ways to take them differed by, -.
+        Sum over all jumps of what both ways to take them, of third and of second order, differed by, -.
     error : float, optional
         Share of its life by which the end may be wrong for the length of the jumps, where that was looked for.
 

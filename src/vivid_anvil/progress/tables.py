@@ -48,7 +48,7 @@ class ProgressSettings:
     over_below : float, default 0.1
         Part of the stiffness against its loads below which the laminate has failed, -.
     jump_error : float, default 3e-4
-        What the two ways to take a jump may differ by, in damage or stiffness, -.
+        What two ways to take a jump, of third and of second order, may differ by, in damage or stiffness, -.
 
     Raises
     ------

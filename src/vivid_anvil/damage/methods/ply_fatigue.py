@@ -87,7 +87,7 @@ class PlyFatigue(Method):
     over_below : float, default 0.1
         Part of the stiffness against its loads below which the laminate has failed, -.
     jump_error : float, default 3e-4
-        What two ways to take a jump may differ by, in damage or stiffness, -.
+        What two ways to take a jump, of third and of second order, may differ by, in damage or stiffness, -.
     critical_sum : float, default 1.0
         Damage sum at which a mode counts as failed.
 

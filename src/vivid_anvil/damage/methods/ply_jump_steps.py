@@ -117,7 +117,7 @@ def _damage_steps(
             f"Damage of the jump {where}, with d_1 and d_3 at its start and third quarter",
             "ΔD = Δr (2/9 d_1 + 1/3 d_2 + 4/9 d_3)",
             f"{put_in(taken.repeats)} × (2/9 × {put_in(first)} + 1/3 × {put_in(middle)} + 4/9 × {put_in(third)})",
-            taken.repeats * sum(part * rate for part, rate in zip(PARTS, (first, middle, third), strict=True)),
+            taken.repeats * sum(part * rate for part, rate in zip(PARTS[:3], (first, middle, third), strict=True)),
             "",
             "Bogacki and Shampine 1989",
         ),
