@@ -6,7 +6,7 @@ import pickle
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 import vivid_anvil as va
@@ -127,6 +127,7 @@ def test_elastic_loads_give_the_stress_life_of_the_elastic_line(block, between):
 
 
 @settings(max_examples=25, deadline=None)
+@example(block=[0, -1], form="walker", between="worst case")  # once a loop of no range
 @given(block=small, form=st.sampled_from(list(STRAIN_MEANS)), between=st.sampled_from(list(BETWEEN_EVENTS)))
 def test_the_reserve_is_on_loads_through_the_whole_chain(block, form, between):
     where = spot(LocalStrain(strain_life=STEEL, mean_stress=form), 2.0, offset=25.0)

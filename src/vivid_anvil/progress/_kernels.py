@@ -8,7 +8,7 @@ import numpy as np
 
 from vivid_anvil.ground.compiled import compiled
 from vivid_anvil.progress._jump_kernels import empty_state, jumped, nearest, put
-from vivid_anvil.progress._life_kernels import empty_lives, forgotten, look_at_lives
+from vivid_anvil.progress._life_kernels import begun_from, empty_lives, forgotten, look_at_lives
 from vivid_anvil.progress._stress_kernels import empty_stresses, stresses, work_of
 
 # how a march ends: goes on, laminate over, nothing moves, past the limit, jumps
@@ -169,12 +169,15 @@ def _try(plies, classes, ways, state, now, small, step, lives, half, later, last
     """
     jumped(plies, classes, lives, POINTS[0] * step, False, state, one)
     stresses(plies, classes, one.lost, now)
+    begun_from(lives, half)
     look_at_lives(plies, classes, ways, state.failed, now, small, step, half)
     jumped(plies, classes, half, POINTS[1] * step, False, state, one)
     stresses(plies, classes, one.lost, now)
+    begun_from(half, later)
     look_at_lives(plies, classes, ways, state.failed, now, small, step, later)
     _composed(plies, classes, step, True, state, lives, half, later, last, one, three)
     stresses(plies, classes, three.lost, now)
+    begun_from(later, last)
     look_at_lives(plies, classes, ways, state.failed, now, small, step, last)
     _composed(plies, classes, step, False, state, lives, half, later, last, one, two)
     return _off_and_moved(plies, ways, state, two, three, NONE)

@@ -47,6 +47,12 @@ def forgotten(lives, p):
 
 
 @compiled
+def begun_from(near, lives):
+    """Let joint lives be looked for from those of a look nearby."""
+    lives.joint[:] = near.joint
+
+
+@compiled
 def _scale(static, p, c):
     return static[p, 4] if c == 2 else 0.5 * (static[p, 2 * c] + static[p, 2 * c + 1])
 

@@ -250,13 +250,14 @@ class WalkerOnStrain(StrainMean):
     def life(
         cls, curve: StrainLife, amplitude: FloatArray, high: FloatArray, low: FloatArray, value: float
     ) -> FloatArray:
-        """Life of each loop, cycles; inf where the largest stress is not tensile."""
+        """Life of each loop, cycles; inf where the largest stress is not tensile, or does not change."""
         largest, smallest = (np.asarray(one, dtype=np.float64) for one in (high, low))
         tensile = largest > 0.0
         ratio = np.where(tensile, smallest / np.where(tensile, largest, 1.0), -1.0)
-        factor = (0.5 * (1.0 - ratio)) ** (1.0 - value)
+        moves = tensile & (ratio < 1.0)
+        factor = np.where(moves, 0.5 * (1.0 - ratio), 1.0) ** (1.0 - value)
         found = 0.5 * curve.reversals_at(np.asarray(amplitude)) * factor ** (-1.0 / curve.fatigue_strength_exponent)
-        return np.where(tensile, found, np.inf)
+        return np.where(moves, found, np.inf)
 
     @classmethod
     def steps(cls, at: MeanSteps) -> list[Step]:
