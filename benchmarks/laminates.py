@@ -55,7 +55,7 @@ def main(elements: int, cycles: float) -> None:
         ).course.repeats.size
         for i in range(min(20, elements))
     ]
-    finer = dataclasses.replace(settings, jump_error=2.5e-4)
+    finer = dataclasses.replace(settings, jump_error=settings.jump_error / 8.0)  # off by the cube of their length
     some = laminates_progress(laminate, loads[:20], own.often, finer, stations=[seasons])
     both = np.isfinite(some.matrix) & np.isfinite(found.matrix[:20])
     off = np.abs(found.matrix[:20][both] / some.matrix[both] - 1.0).max(initial=0.0)
