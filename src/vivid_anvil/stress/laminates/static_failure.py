@@ -55,21 +55,10 @@ class StaticReserves:
 
     Examples
     --------
-    >>> ply = Ply(
-    ...     name="p",
-    ...     modulus_along="138 GPa",
-    ...     modulus_across="9 GPa",
-    ...     shear_modulus="5.2 GPa",
-    ...     poissons_ratio=0.3,
-    ...     tension_along=1500.0,
-    ...     compression_along=1200.0,
-    ...     tension_across=45.0,
-    ...     compression_across=180.0,
-    ...     shear_strength=75.0,
-    ... )
+    >>> ply = read_card_named("carbon-epoxy-ply").ply_there
     >>> plate = Laminate(name="plate", layup="[0/90]s", ply=ply, ply_thickness=0.125)
     >>> static_reserves(plate, [100.0, 0, 0, 0, 0, 0], criterion="Hashin").first
-    PlyFailure(factor=1.855..., ply=1, face='lower', mode='matrix tension', stiffness_left=1.0)
+    PlyFailure(factor=2.0199..., ply=1, face='lower', mode='matrix tension', stiffness_left=1.0)
     """
 
     laminate: Laminate
@@ -163,22 +152,11 @@ class PlyFailures:
 
     Examples
     --------
-    >>> ply = Ply(
-    ...     name="p",
-    ...     modulus_along="138 GPa",
-    ...     modulus_across="9 GPa",
-    ...     shear_modulus="5.2 GPa",
-    ...     poissons_ratio=0.3,
-    ...     tension_along=1500.0,
-    ...     compression_along=1200.0,
-    ...     tension_across=45.0,
-    ...     compression_across=180.0,
-    ...     shear_strength=75.0,
-    ... )
+    >>> ply = read_card_named("carbon-epoxy-ply").ply_there
     >>> plate = Laminate(name="plate", layup="[0/90]s", ply=ply, ply_thickness=0.125)
     >>> found = ply_failures(plate, [100.0, 0, 0, 0, 0, 0], criterion="Hashin")
     >>> round(found.first, 3), round(found.last, 3), len(found.failures)
-    (1.855, 3.8, 3)
+    (2.02, 4.781, 3)
     """
 
     laminate: Laminate
