@@ -209,6 +209,7 @@ if TYPE_CHECKING:
     from vivid_anvil.models.read_field import read_field
     from vivid_anvil.models.read_frd import read_frd
     from vivid_anvil.models.read_mesh import read_mesh
+    from vivid_anvil.models.read_ply_stresses import read_ply_stresses
     from vivid_anvil.models.read_section_loads import read_section_loads
     from vivid_anvil.models.read_sets import with_sets
     from vivid_anvil.models.read_strain_field import read_strain_field
@@ -680,6 +681,7 @@ __all__ = [
     "read_mesh",
     "read_npy",
     "read_parquet",
+    "read_ply_stresses",
     "read_programme",
     "read_psd",
     "read_ranges",
@@ -1166,6 +1168,7 @@ _HOMES = {
         "write_field_table",
         "read_strain_field",
         "read_section_loads",
+        "read_ply_stresses",
     ],
     "vivid_anvil.fields": [
         "ModelResult",

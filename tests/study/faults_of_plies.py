@@ -236,6 +236,31 @@ FAULTS_OF_PLIES = {
         "notch_factor",
         "none",
     ),
+    "ply_stresses of no laminate": (
+        (
+            AT_LAWS,
+            '[model]\nply_stresses = "few_nodes.csv"\nsn_curve = "tube"\nmaterial = "plate_steel"\n\n' + AT_LAWS,
+        ),
+        "model, method",
+        "Stresses of plies are its own",
+    ),
+    "ply_stresses beside section_loads": (
+        plies(
+            SPOT,
+            '\n[model]\nmethod = { kind = "ply fatigue", laminate = "bar" }\nsection_loads = "a.csv"\n'
+            "ply_stresses = 'b.csv'\n\n",
+        ),
+        "model, stresses",
+        "'section_loads', 'ply_stresses'",
+    ),
+    "a measure beside ply_stresses": (
+        plies(
+            SPOT,
+            '\n[model]\nmethod = { kind = "ply fatigue", laminate = "bar" }\nply_stresses = "a.csv"\nmeasure = "shear"\n\n',
+        ),
+        "model, measure",
+        "They say themselves",
+    ),
     "a channel that is not there": (
         plies('[{ channel = "vertical force"', '[{ channel = "force"'),
         "hot_spots, entry 1 (bar), event loaded lap",

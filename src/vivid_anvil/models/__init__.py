@@ -15,6 +15,7 @@ from vivid_anvil.models.read_field import read_field
 from vivid_anvil.models.read_frd import read_frd
 from vivid_anvil.models.read_mesh import read_mesh
 from vivid_anvil.models.read_modes import ModesOfModel, participation_along, read_modes, read_participation
+from vivid_anvil.models.read_ply_stresses import read_ply_stresses
 from vivid_anvil.models.read_section_loads import read_section_loads
 from vivid_anvil.models.read_sets import with_sets
 from vivid_anvil.models.read_steady import SteadyModel, read_steady
@@ -51,6 +52,7 @@ __all__ = [
     "read_mesh",
     "read_modes",
     "read_participation",
+    "read_ply_stresses",
     "read_section_loads",
     "read_steady",
     "read_strain_field",

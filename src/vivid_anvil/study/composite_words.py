@@ -29,6 +29,10 @@ OF_COMPOSITES: dict[str, KeyWords] = {
     "ModelSection.section_loads": KeyWords(
         "a table or HDF5 file of forces and moments per width of a model of laminates", "safety_bar_shell.h5"
     ),
+    "ply_stresses": KeyWords(
+        "a table of stresses of the plies of a model of one laminate, at unit loads, without those of the temperature",
+        "ply_stresses.csv",
+    ),
     "constant_section_loads": KeyWords("the same of what is always there", {"nx": "2 N/mm"}),
     "Laminate.layup": KeyWords("angles in the usual notation, or in a list", "[±45/0_2/90]s"),
     "ply": KeyWords("the ply, by its name", "glass"),

@@ -183,6 +183,7 @@ OF_STRESSES = (
 )  # keys that say something of stresses
 
 
+OF_LAMINATES = ("section_loads", "ply_stresses")
 NOT_OF_SECTIONS = tuple(
     key for key in OF_STRESSES if key not in ("element_values", "load_cases", "sequences", "ignore_cases")
 )  # of these, what section loads have no use for
@@ -195,6 +196,7 @@ class ModelSection(MethodKeys):
     strain_states: list[FieldOfStrainsSection] | None = Field(default=None, min_length=1)
     free_surface: Text | None = None
     section_loads: Text | None = None
+    ply_stresses: Text | None = None
     stress_unit: Text | None = None
     length_unit: Text | None = None
     cases: list[Text] | dict[Text, Text | dict[Text, Text]] | None = None
@@ -220,21 +222,21 @@ class ModelSection(MethodKeys):
 
     @model_validator(mode="after")
     def _stresses_or_strains(self) -> ModelSection:
-        there = [key for key in ("stresses", "strain_states", "section_loads") if getattr(self, key) is not None]
+        there = [key for key in ("stresses", "strain_states", *OF_LAMINATES) if getattr(self, key) is not None]
         if len(there) != 1:
             found = listed(there) if there else "none of them"
             raise InputError(
-                "stresses", found, "stresses, strain_states of a model of rubber, or section_loads of one of laminates"
+                "stresses",
+                found,
+                "stresses, strain_states of a model of rubber, or section_loads or ply_stresses of one of laminates",
             )
-        if self.material is None and self.section_loads is None:
+        if self.material is None and there[0] not in OF_LAMINATES:
             raise InputError(
                 "material", "no such key", "the key 'material'", "Add it: the name of one of the materials."
             )
-        for key in NOT_OF_SECTIONS if self.section_loads is not None else ():
+        for key in NOT_OF_SECTIONS if there[0] in OF_LAMINATES else ():
             if key in self.model_fields_set:
-                raise InputError(
-                    key, f"{key} beside section_loads", "none", "Section loads say themselves what they are."
-                )
+                raise InputError(key, f"{key} beside {there[0]}", "none", "They say themselves what they are.")
         if self.strain_states is None and self.free_surface is not None:
             raise InputError("free_surface", f"beside {there[0]}", "strain_states beside it", "Others need none.")
         for key in OF_STRESSES if self.strain_states is not None else ():

@@ -29,6 +29,7 @@ from vivid_anvil.models import (
     read_field,
     read_modes,
     read_participation,
+    read_ply_stresses,
     read_section_loads,
     read_steady,
     with_boxes,
@@ -36,7 +37,7 @@ from vivid_anvil.models import (
     without_cases,
 )
 from vivid_anvil.stress import HotSpot, LineLoads, ModeLoads
-from vivid_anvil.stress.laminates import SectionFields
+from vivid_anvil.stress.laminates import Laminate, SectionFields
 from vivid_anvil.stress.measures import Measure, NormalStress, SignedVonMisesHydrostatic, stress_measure
 from vivid_anvil.study.model_job import ModelJob
 from vivid_anvil.study.models import ModelSection, PathSection
@@ -58,15 +59,23 @@ STRESSES = (
     "ignore_cases",
     "strain_states",
     "section_loads",
+    "ply_stresses",
 )
 
 
-def stresses_of(section: ModelSection, folder: Path) -> StressField:
-    """The stresses of the model, or its strains, with its sets, read from its files."""
+def stresses_of(section: ModelSection, folder: Path, laminate: Laminate | None = None) -> StressField:
+    """The stresses of the model, or its strains, with its sets, read from its files; those of plies are of that laminate."""
     if section.strain_states is not None:
         return _with_all_sets(strains_of(section.strain_states, folder), section, folder)
     if section.section_loads is not None:
         loads = read_section_loads(folder / section.section_loads, element_values=section.element_values)
+        return _with_all_sets(loads, section, folder)
+    if section.ply_stresses is not None:
+        if laminate is None:
+            raise InputError(
+                "method", "a method of no laminate", "one of 'ply fatigue'", "Stresses of plies are its own."
+            )
+        loads = read_ply_stresses(folder / section.ply_stresses, laminate, element_values=section.element_values)
         return _with_all_sets(loads, section, folder)
     _refuse_both(section)
     result_file = (section.stresses or "").lower().endswith(".frd")
@@ -144,7 +153,7 @@ def model_job(
     given = "stresses"
     if section.strain_states is not None:
         given = "strains"
-    elif section.section_loads is not None:
+    elif section.section_loads is not None or section.ply_stresses is not None:
         given = "section loads"
     for one in (spot, *regions.values()):
         if one.assessed_by.takes != given:
@@ -154,10 +163,13 @@ def model_job(
                 f"a method that takes {given}",
                 "Strains of rubber go with 'cracking energy', section loads with 'ply fatigue', stresses with others.",
             )
+    laminates = {id(getattr(one.assessed_by, "laminate", None)) for one in (spot, *regions.values())}
+    if section.ply_stresses is not None and len(laminates) > 1:
+        raise InputError("ply_stresses", "regions of another laminate", "one laminate", "Give section_loads instead.")
     if section.strain_states is not None:
         return strain_job(section, stresses, duty_cycle, spot, regions)
     loads: Any = _over_frequency(section, folder) or _loads(section, stresses.cases, duty_cycle)
-    if section.section_loads is not None:
+    if given == "section loads":
         loads = SectionFields(loads)
     loads.check(stresses)
     loads.events(duty_cycle)

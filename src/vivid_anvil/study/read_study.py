@@ -523,7 +523,10 @@ class _Builder:
         }
         with self.at(("model",)):
             known = self.like.model if self.like is not None and self.same_stresses() else None
-            stresses = stresses_of(section, self.path.parent) if known is None else known.field
+            laminate = getattr(spot.assessed_by, "laminate", None)
+            if known is not None and section.ply_stresses is not None:
+                known = None if getattr(known.spot.assessed_by, "laminate", None) != laminate else known
+            stresses = stresses_of(section, self.path.parent, laminate) if known is None else known.field
             return model_job(section, stresses, duty_cycle, spot, regions, path_spots, self.path.parent)
 
     def named(self, known: dict[str, T], name: str, keys: tuple[int | str, ...], table: str) -> T:
