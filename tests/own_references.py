@@ -4,9 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import NamedTuple
 
 import numpy as np
+import pandas as pd
+from scipy.integrate import quad
 
 from tests.growth.plain_loops import LAWS, PLATE, SURFACE, by_hand, two_by_hand, wheeler, willenborg
 from tests.shapes.dislocations import equal_tension, exact_k, pressed_apart, tension
@@ -16,6 +20,7 @@ from vivid_anvil import shapes as sh
 from vivid_anvil.damage import CrackingEnergy, assess_life
 from vivid_anvil.events import DutyCycle, Event, LoadStates
 from vivid_anvil.materials import Material, Stromeyer, curved_curve, detail_curve
+from vivid_anvil.materials.plies import LargestStress, Ply, PowerStiffness
 from vivid_anvil.materials.rubber import (
     MooneyRivlin,
     PowerTearing,
@@ -25,6 +30,8 @@ from vivid_anvil.materials.rubber import (
     initial_flaws,
     law_at,
 )
+from vivid_anvil.models import read_ply_stresses
+from vivid_anvil.progress import CycleEnds, ProgressSettings, laminate_progress
 from vivid_anvil.shapes.solutions import (
     hole_crack,
     hole_crack_biaxial,
@@ -33,7 +40,9 @@ from vivid_anvil.shapes.solutions import (
     surface_ends_by_weight,
 )
 from vivid_anvil.stress import CaseLoad, CaseLoads, HotSpot, UnitStresses, stresses_of_rosette
+from vivid_anvil.stress.laminates import Laminate
 from vivid_anvil.stress.rubber import StatesInTurn, StrainLoads, StrainStates
+from vivid_anvil.study import read_card_named
 
 ROWS = np.column_stack([np.where(np.arange(400) % 50, 100.0, 190.0), np.arange(400) % 7 * 6.0])
 
@@ -197,6 +206,50 @@ def _flaws_behind_lives() -> tuple[float, float]:
     return 0.05, initial_flaws(law, [0.5], [life], end=1.5).median
 
 
+def _softening_cross_ply() -> tuple[float, float]:
+    """Cycles until the plies across a pull are full of damage, which soften with it; without contraction one integral."""
+    along, across, end, slope, strength, pull = 40e3, 10e3, 0.6, 9.0, 60.0, 300.0
+    life = LargestStress(tension=strength, tension_slope=slope, compression=strength, compression_slope=slope)
+    ply = Ply(
+        name="stiff",
+        modulus_along=along,
+        modulus_across=across,
+        shear_modulus=4e3,
+        poissons_ratio=0.0,
+        tension_along=2e3,
+        compression_along=2e3,
+        tension_across=strength,
+        compression_across=strength,
+        shear_strength=strength,
+        across_life=life,
+        shear_life=life,
+        across_stiffness_decay=PowerStiffness(end=end, exponent=1.0),
+    )
+    plate = Laminate(name="plate", layup="[0/90]s", ply=ply, ply_thickness=2.0)
+    ends = np.zeros((1, 2, 6))
+    ends[0, 0, 0] = pull
+    cycles = CycleEnds.of_one_row(ends, np.ones(1), 4)
+    found = laminate_progress(plate, cycles, ProgressSettings(modes=("matrix",), jump_error=1e-7))
+
+    def cycles_per_damage(used: float) -> float:
+        own = across * (1.0 - (1.0 - end) * used)
+        return float((strength / (own * pull / (4.0 * along + 4.0 * own))) ** slope)
+
+    return quad(cycles_per_damage, 0.0, 1.0, epsrel=1e-12)[0], found.failures[0].repeats
+
+
+def _moment_of_faces() -> tuple[float, float]:
+    """The moment of a sheet of one ply from the stresses of its faces: they are 6 m / h² apart from their mean."""
+    ply = read_card_named("glass-epoxy-ply").ply_there
+    sheet = Laminate(name="sheet", layup=[0], ply=ply, ply_thickness=3.0)
+    heads = ["node", "x [mm]", "y [mm]", "z [mm]", "ply", "face", "s1 [MPa]", "s2 [MPa]", "t12 [MPa]"]
+    with TemporaryDirectory() as folder:
+        path = Path(folder) / "faces.csv"
+        rows = [[1, 0, 0, 0, 1, "lower", -40.0, 0.0, 0.0], [1, 0, 0, 0, 1, "upper", 100.0, 0.0, 0.0]]
+        pd.DataFrame(rows, columns=heads).to_csv(path, index=False)
+        return 70.0 * 3.0**2 / 6.0, float(read_ply_stresses(path, sheet).stresses[0, 0, 3])
+
+
 _LOOP = "the model as a plain loop over the cycles"
 _DISLOCATIONS = "dislocations along the crack, a = 0.5 r"
 REFERENCES = [
@@ -220,6 +273,10 @@ REFERENCES = [
     Reference("Tearing law between two temperatures", "log of the rate, by hand", 1e-12, _between_temperatures),
     Reference("Tearing law through growth tests", "points of a law written out", 1e-8, _through_growth_tests),
     Reference("Flaws behind lives of strips", "closed integral, by hand", 1e-9, _flaws_behind_lives),
+    Reference(
+        "Cross-ply that softens, to full damage", "integral over the damage, by hand", 1e-6, _softening_cross_ply
+    ),
+    Reference("Moment from stresses of plies", "beam of one ply, by hand", 1e-12, _moment_of_faces),
     Reference("Cycle by cycle, Forman", _LOOP, 1e-6, _plain),
     Reference("Membrane and bending out of step", _LOOP, 1e-6, _two_stresses),
     Reference("Wheeler", _LOOP, 1e-6, lambda: _remembered("wheeler", wheeler, 1.3)),

@@ -132,6 +132,20 @@ def test_each_command_takes_each_kind_of_event_in_rubber_and_plies(written, run,
     assert "nan" not in out.lower().split()
 
 
+@pytest.mark.parametrize("command", [name for name in COMMANDS if name not in ("grow", "inspections", "solve")])
+@pytest.mark.parametrize("model", [pytest.param(IN_RUBBER, id="rubber"), pytest.param(IN_PLIES, id="plies")])
+def test_names_with_brackets_are_told_as_they_are_in_us_units(written, run, model, command):
+    options = [*("[left] toe" if one == "toe" else one for one in COMMANDS[command]), "--json", "a.json"]
+    rest = (model if command == "model" else model[: model.index("[model]")]).replace('"toe"', '"[left] toe"')
+    event = EVENTS["history"].replace('"lap"', '"[loaded] lap"')
+    takes = {} if command in ("check", "what-if", "places") else {"--units": "us"}
+    code, out, err = run(command, written(event, rest=rest), *options, *(one for pair in takes.items() for one in pair))
+    assert code == 0, err
+    told = out + Path("a.json").read_text()
+    assert ("[loaded] lap" if command == "model" else "[left] toe") in told
+    assert not takes or "MPa" not in out
+
+
 def test_one_ply_in_one_jump_is_explained_and_nothing_else_beside(written, run):
     path = written(EVENTS["history"], rest=IN_PLIES[: IN_PLIES.index("[model]")])
     code, out, err = run("explain", path, "--ply", "2", "--jump", "1", "--json", "a.json")

@@ -237,10 +237,7 @@ FAULTS_OF_PLIES = {
         "none",
     ),
     "ply_stresses of no laminate": (
-        (
-            AT_LAWS,
-            '[model]\nply_stresses = "few_nodes.csv"\nsn_curve = "tube"\nmaterial = "plate_steel"\n\n' + AT_LAWS,
-        ),
+        (AT_LAWS, '[model]\nply_stresses = "few_nodes.csv"\nsn_curve = "tube"\nmaterial = "plate_steel"\n\n' + AT_LAWS),
         "model, method",
         "Stresses of plies are its own",
     ),
