@@ -67,6 +67,13 @@ def test_without_decay_each_failure_comes_at_the_linear_sum_of_the_stresses_befo
     assert found.over >= failures[0].repeats
     assert found.first("fibre") == failures[0].repeats
     assert found.to_stiffness(0.99) == found.failures[0].repeats
+    jumps = sorted({one.jump for one in found.failures})
+    drawn = found.drawn
+    assert drawn.repeats.size == found.course.repeats.size + len(jumps)
+    assert (np.diff(drawn.repeats) >= 0.0).all()
+    for moved, jump in enumerate(jumps):  # just before a failure, and after it
+        assert drawn.repeats[jump + moved] == found.course.repeats[jump]
+        assert drawn.stiffness[jump + moved] > drawn.stiffness[jump + moved + 1]
 
 
 @pytest.mark.parametrize("decay", [PowerStrength(exponent=3.0), NormalisedStrength(alpha=10.0, beta=0.5)])

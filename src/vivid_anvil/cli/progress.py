@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 
 from vivid_anvil.cli.words import quiet
+from vivid_anvil.ground.compiled import told_of_compiling
 
 
 @contextmanager
@@ -33,6 +34,11 @@ def progress(first: str) -> Iterator[Callable[[str, int, int], None]]:
             if label != shown:  # the time left is that of this piece of work
                 bar.reset(task, description=label, total=max(of, 1))
                 shown = label
-            bar.update(task, completed=done, total=max(of, 1))
+            bar.update(task, description=label, completed=done, total=max(of, 1))
 
-        yield watch
+        def compiling() -> None:
+            bar.update(task, description=f"{shown} (compiling, once)")
+            bar.refresh()
+
+        with told_of_compiling(compiling):
+            yield watch

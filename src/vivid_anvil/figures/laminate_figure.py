@@ -61,7 +61,7 @@ def _from_start(values: Any, reach: tuple[float, float]) -> Any:
 
 
 def _stiffness(axes: Axes, progress: LaminateProgress, reach: tuple[float, float], result: LifeResult) -> None:
-    course = progress.course
+    course = progress.drawn
     axes.set_title("Stiffness against the loads")
     axes.plot(_from_start(course.repeats, reach), 100.0 * course.stiffness, color=INK, lw=1.8)
     for mode, colour, face in (("matrix", LINES[0], "white"), ("fibre", RED, RED)):
@@ -130,7 +130,7 @@ def _stresses(
     result: LifeResult,
     units: UnitSystem,
 ) -> None:
-    course = progress.course
+    course = progress.drawn
     high, low = course.highest[:, :, :, component].max(axis=2), course.lowest[:, :, :, component].min(axis=2)
     for ply, (colour, label) in enumerate(_colours(progress)):
         own = np.where(high[:, ply] >= -low[:, ply], high[:, ply], low[:, ply])
@@ -145,7 +145,7 @@ def _left(
     axes: Axes, progress: LaminateProgress, component: int, reach: tuple[float, float], result: LifeResult
 ) -> None:
     """Damage of the mode, or strength that is left, of each ply."""
-    course, mode = progress.course, 0 if component == 0 else 1
+    course, mode = progress.drawn, 0 if component == 0 else 1
     if progress.settings.fails_by == "damage sum":
         values = course.damage[:, :, :, mode].max(axis=2) / progress.settings.critical_sum
         title, words = f"Damage {('of fibres', 'between fibres')[mode]}", "Damage over the critical sum [%]"

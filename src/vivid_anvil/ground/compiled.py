@@ -3,7 +3,37 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from functools import cache
 from typing import Any
+
+_told: list[Callable[[], None]] = []  # what is called when a loop begins to be compiled
+
+
+@contextmanager
+def told_of_compiling(tell: Callable[[], None]) -> Iterator[None]:
+    """Call `tell` whenever a loop begins to be compiled, which takes seconds, once on a machine."""
+    _told.append(tell)
+    try:
+        yield
+    finally:
+        _told.remove(tell)
+
+
+@cache
+def _listening() -> None:
+    """Let numba tell `_told`."""
+    from numba.core import event
+
+    class Listener(event.Listener):
+        def on_start(self, event: Any) -> None:
+            for tell in list(_told):
+                tell()
+
+        def on_end(self, event: Any) -> None:
+            pass
+
+    event.register("numba:compile", Listener())  # type: ignore[no-untyped-call]
 
 
 def compiled(function: Callable[..., Any] | None = None, **options: Any) -> Any:
@@ -14,6 +44,7 @@ def compiled(function: Callable[..., Any] | None = None, **options: Any) -> Any:
     """
     from numba import njit
 
+    _listening()
     how = {"nogil": True, "error_model": "numpy", **options}
 
     def made(plain: Callable[..., Any]) -> Any:

@@ -67,36 +67,8 @@ def _stiffness_left(classes, now, reference, first_work):
 
 
 @compiled
-def _fail(plies, classes, ways, state, now, anchors, lives, repeats, jump, count, events):
-    """Stresses here, then modes that fail at once, the nearest first: events by then, stiffness, how it goes on."""
-    where, stiffness = np.zeros(3, dtype=np.int64), 1.0
-    while True:
-        if not stresses(plies, classes, state.lost, now):
-            return count, 0.0, OVER
-        stiffness = _stiffness_left(classes, now, anchors[0], anchors[1])
-        near = nearest(plies, classes, ways, now, state, where)
-        if where[0] < 0 or near < 1.0 - AT_FAILURE:
-            return count, stiffness, FULL
-        p, mode = where[0], where[2]
-        _broken(ways, state, p, mode)
-        forgotten(lives, p)
-        if stresses(plies, classes, state.lost, now):
-            stiffness = _stiffness_left(classes, now, anchors[0], anchors[1])
-        events.rows[count, 0], events.rows[count, 1], events.rows[count, 2], events.rows[count, 3] = (
-            p,
-            where[1],
-            mode,
-            jump,
-        )
-        events.repeats[count], events.stiffness[count] = repeats, stiffness
-        count += 1
-        if stiffness < ways.over_below or np.all(state.failed[:, 0]):
-            return count, stiffness, OVER
-
-
-@compiled
 def _tell(plies, now, state, repeats, stiffness, jump, told):
-    """Write down what a jump begins with."""
+    """Write down what stands now: with what a jump begins, or what is there before a failure."""
     told.repeats[jump], told.stiffness[jump] = repeats, stiffness
     for p in range(plies.moduli.shape[0]):
         for c in range(3):
@@ -111,6 +83,36 @@ def _tell(plies, now, state, repeats, stiffness, jump, told):
                     now.extremes[p, f, c, 0],
                     now.extremes[p, f, c, 1],
                 )
+
+
+@compiled
+def _fail(plies, classes, ways, state, now, anchors, lives, repeats, jump, count, events, before):
+    """Stresses here, then modes that fail at once, the nearest first: events by then, stiffness, how it goes on."""
+    where, stiffness = np.zeros(3, dtype=np.int64), 1.0
+    while True:
+        if not stresses(plies, classes, state.lost, now):
+            return count, 0.0, OVER
+        stiffness = _stiffness_left(classes, now, anchors[0], anchors[1])
+        near = nearest(plies, classes, ways, now, state, where)
+        if where[0] < 0 or near < 1.0 - AT_FAILURE:
+            return count, stiffness, FULL
+        p, mode = where[0], where[2]
+        if count < before.repeats.size:
+            _tell(plies, now, state, repeats, stiffness, count, before)
+        _broken(ways, state, p, mode)
+        forgotten(lives, p)
+        if stresses(plies, classes, state.lost, now):
+            stiffness = _stiffness_left(classes, now, anchors[0], anchors[1])
+        events.rows[count, 0], events.rows[count, 1], events.rows[count, 2], events.rows[count, 3] = (
+            p,
+            where[1],
+            mode,
+            jump,
+        )
+        events.repeats[count], events.stiffness[count] = repeats, stiffness
+        count += 1
+        if stiffness < ways.over_below or np.all(state.failed[:, 0]):
+            return count, stiffness, OVER
 
 
 @compiled
@@ -273,8 +275,9 @@ def _longer(error, tolerance, order):
 
 
 @compiled
-def march(plies, classes, ways, state, events, jumps, told):
-    """The life of a laminate in jumps: failures into `events`, what each jump begins with into `told`, if that has a length.
+def march(plies, classes, ways, state, events, jumps, told, failing):
+    """The life of a laminate in jumps: failures into `events`, what each jump begins with into `told`, and what stands before
+    each failure into `failing`, as far as these have room.
 
     Returns how many events and jumps, repeats, part of the stiffness left, the errors of all jumps summed, and how it ended.
     """
@@ -289,7 +292,7 @@ def march(plies, classes, ways, state, events, jumps, told):
     while True:
         before = count
         count, stiffness, ended = _fail(
-            plies, classes, ways, state, now, (reference, work), lives, repeats, jump, count, events
+            plies, classes, ways, state, now, (reference, work), lives, repeats, jump, count, events, failing
         )
         for event in range(before, count):
             forgotten(later, events.rows[event, 0])

@@ -120,6 +120,8 @@ class LaminateProgress:
         In their order.
     course : Course
         What stood after every jump.
+    before : Course
+        What stood just before each failure.
     repeats : float
         Where it was left.
     ended : str
@@ -144,6 +146,7 @@ class LaminateProgress:
     settings: ProgressSettings
     failures: tuple[ModeFailure, ...]
     course: Course
+    before: Course
     repeats: float
     ended: str
     errors: float
@@ -160,17 +163,24 @@ class LaminateProgress:
 
     def to_stiffness(self, left: float) -> float:
         """Repeats until only this part of the stiffness against the loads is left; inf where more stays."""
-        below = np.flatnonzero(self.course.stiffness <= left)
+        drawn = self.drawn
+        below = np.flatnonzero(drawn.stiffness <= left)
         if not below.size:
             return math.inf
         i = int(below[0])
-        at = self.course.repeats
-        if i == 0 or self.course.stiffness[i - 1] <= left:
-            return float(at[i])
-        falls = [one for one in self.failures if one.jump == i]
-        before = falls[0].repeats if falls else math.inf
-        share = (self.course.stiffness[i - 1] - left) / (self.course.stiffness[i - 1] - self.course.stiffness[i])
-        return float(before if falls else at[i - 1] + share * (at[i] - at[i - 1]))
+        if i == 0 or drawn.stiffness[i - 1] <= left:
+            return float(drawn.repeats[i])
+        share = (drawn.stiffness[i - 1] - left) / (drawn.stiffness[i - 1] - drawn.stiffness[i])
+        return float(drawn.repeats[i - 1] + share * (drawn.repeats[i] - drawn.repeats[i - 1]))
+
+    @cached_property
+    def drawn(self) -> Course:
+        """The course with what stood just before each failure put in, as lines through it are drawn."""
+        at = [one.jump for one in self.failures]
+        first = [i for i in range(len(at)) if i == 0 or at[i] != at[i - 1]]
+        jumps = [at[i] for i in first]
+        pairs = zip(self.course, self.before, strict=True)
+        return Course(*(np.insert(whole, jumps, own[first], axis=0) for whole, own in pairs))
 
     def __repr__(self) -> str:
         end = number(self.over) if math.isfinite(self.over) else "never"
@@ -222,8 +232,8 @@ def laminate_progress(
     """
     tables = PlyTables(laminate, settings)
     count, plies = MOST_JUMPS, len(laminate.laid)
-    told, events = room_to_tell(plies, count), room_for_events(plies)
-    end = marched(tables, cycles.classes, sound_state(plies), longest, events, told)
+    told, failing, events = room_to_tell(plies, count), room_to_tell(plies, 2 * plies), room_for_events(plies)
+    end = marched(tables, cycles.classes, sound_state(plies), longest, events, told, failing)
     if end.ended == _kernels.MANY:
         raise InputError(
             f"laminate {laminate.name}",
@@ -243,7 +253,8 @@ def laminate_progress(
         for i in range(end.failures)
     )
     course = Course(*(one[: end.jumps].copy() for one in told))
-    return LaminateProgress(laminate, settings, found, course, end.repeats, ENDS[end.ended], end.errors)
+    before = Course(*(one[: end.failures].copy() for one in failing))
+    return LaminateProgress(laminate, settings, found, course, before, end.repeats, ENDS[end.ended], end.errors)
 
 
 def sound_state(plies: int) -> State:
@@ -276,10 +287,13 @@ class Marched:
     ended: int
 
 
-def marched(tables: PlyTables, classes: Classes, state: State, longest: float, events: Events, told: Course) -> Marched:
-    """The loop of one laminate from a state on, which it moves; failures go into `events`, the course into `told`."""
+def marched(
+    tables: PlyTables, classes: Classes, state: State, longest: float, events: Events, told: Course, failing: Course
+) -> Marched:
+    """The loop of one laminate from a state on, which it moves; failures go into `events`, the course into `told`, what stands
+    before failures into `failing`."""
     ways = tables.ways(longest)
-    return Marched(*_kernels.march(tables.bundle, classes, ways, state, events, MOST_JUMPS, told))
+    return Marched(*_kernels.march(tables.bundle, classes, ways, state, events, MOST_JUMPS, told, failing))
 
 
 def converged_to(progress: LaminateProgress, cycles: CycleEnds) -> float:

@@ -151,7 +151,7 @@ def _part(
         if over[place]:
             continue
         cycles = CycleEnds(loads[place], often, spans)
-        end = marched(tables, cycles.classes, states[place], repeats, events, told)
+        end = marched(tables, cycles.classes, states[place], repeats, events, told, told)
         stiffness[i] = end.stiffness
         for k in range(end.failures):
             at = 1 if MODES[int(events.rows[k, 2])] == "fibre" else 0
