@@ -102,6 +102,12 @@ def test_a_slip_is_named(tmp_path, slip):
         va.read_ply_stresses(tmp_path / "plies.csv", laminate())
 
 
+def test_a_laminate_is_asked_for(tmp_path):
+    rows_of(LOADS).to_csv(tmp_path / "plies.csv", index=False)
+    with pytest.raises(va.InputError, match="a Laminate"):
+        va.read_ply_stresses(tmp_path / "plies.csv", "[0/90]s")
+
+
 STUDY = """
 [plies.glass]
 card = "glass-epoxy-ply"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -66,6 +67,8 @@ def read_ply_stresses(path: str | Path, laminate: Laminate, *, element_values: s
     [0.0, 0.0, 0.0, -18.13, -1.3, 0.0]
     """
     where = Path(path).name
+    if not isinstance(laminate, Laminate):
+        raise InputError(inside(where, "laminate"), repr(laminate), "a Laminate")
     if element_values not in ELEMENT_VALUES:
         raise InputError(inside(where, "element_values"), repr(element_values), f"one of {listed(ELEMENT_VALUES)}")
     frame, where = frame_of(path)
@@ -76,12 +79,15 @@ def read_ply_stresses(path: str | Path, laminate: Laminate, *, element_values: s
     groups = frame.groupby([heads[name] for name in PLACE if name in heads], sort=False, dropna=False)
     places = groups.ngroup().to_numpy()
     own = frame[~frame.duplicated([heads[name] for name in PLACE if name in heads])]
-    names = [" ".join(f"{name} {row[heads[name]]}" for name in PLACE if name in heads) for _, row in own.iterrows()]
+
+    def name_of(place: int) -> str:
+        return " ".join(f"{name} {own[heads[name]].iloc[place]}" for name in PLACE if name in heads)
+
     stresses = np.column_stack([_stress(frame, heads[name], where) for name in STRESSES])
-    loads = _loads(laminate, _faces(frame, heads, where, laminate), stresses, places, names, where)
-    own = own.drop(columns=[heads[name] for name in ("ply", "face", *STRESSES)])
-    own = own.assign(**{f"{one} [-]": loads[:, i] for i, one in enumerate(COMPONENTS)})
-    return chosen_values(field_of_frame(own.reset_index(drop=True), where, SECTION_LOADS), element_values, "both")
+    loads = _loads(laminate, _faces(frame, heads, where, laminate), stresses, places, name_of, where)
+    kept = own.drop(columns=[heads[name] for name in ("ply", "face", *STRESSES)])
+    kept = kept.assign(**{f"{one} [-]": loads[:, i] for i, one in enumerate(COMPONENTS)})
+    return chosen_values(field_of_frame(kept.reset_index(drop=True), where, SECTION_LOADS), element_values, "both")
 
 
 def _stress(frame: Any, cell: Any, where: str) -> FloatArray:
@@ -106,7 +112,12 @@ def _faces(frame: Any, heads: dict[str, Any], where: str, laminate: Laminate) ->
 
 
 def _loads(
-    laminate: Laminate, faces: IntArray, stresses: FloatArray, places: IntArray, names: list[str], where: str
+    laminate: Laminate,
+    faces: IntArray,
+    stresses: FloatArray,
+    places: IntArray,
+    name_of: Callable[[int], str],
+    where: str,
 ) -> FloatArray:
     """nx .. mxy of every place, shape (places, 6): all places that tell the same faces at once."""
     order = np.lexsort((faces, places))
@@ -122,7 +133,7 @@ def _loads(
         at = places[sets[0][0]]
         if len(set(told)) < len(told) or len(set((np.array(told) + 1) // 2)) < 2:
             what = [f"{FACES[one % 2]} of ply {one // 2 + 1}" for one in told]
-            raise InputError(inside(where, names[at]), listed(what), "each face once, and two heights at least")
+            raise InputError(inside(where, name_of(int(at))), listed(what), "each face once, and two heights at least")
         matrix, rows = per_strain[list(told)].reshape(-1, 6), np.array(sets)
         given = stresses[rows].reshape(len(rows), -1)
         strains = given @ np.linalg.pinv(matrix).T
@@ -131,7 +142,7 @@ def _loads(
         worst = int(np.argmax(off - OFF * largest))
         if off[worst] > OFF * largest[worst] + 1e-9 * np.abs(stresses).max():
             raise InputError(
-                inside(where, names[places[rows[worst, 0]]]),
+                inside(where, name_of(int(places[rows[worst, 0]]))),
                 f"stresses of plies that are {off[worst]:.3g} MPa off those of any straight strains of {laminate.name}",
                 f"within {OFF:.0%} of the largest, {largest[worst]:.3g} MPa",
                 "Look at the order of the plies (1 is the lowest), their angles and moduli, the axes (those of the ply), and "

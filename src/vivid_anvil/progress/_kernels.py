@@ -229,9 +229,8 @@ def _meeting(plies, classes, ways, state, now, high, exact, lives, half, later, 
             break
         if high - low <= AT_FAILURE * high:
             following = high
-        elif (
-            past <= FLAT
-        ):  # strength that is used up stays at the stress from the failure on: through two jumps before it
+        elif past <= FLAT:
+            # strength that is used up stays at the stress from the failure on: through two jumps before it
             following = min(_secant(earlier, behind, low, off, 0.0, low, high) + aim * high, high - 0.1 * (high - low))
         elif tried % 3 == 0:
             following = 0.5 * (low + high)
@@ -255,7 +254,8 @@ def _to_failure(plies, classes, ways, state, now, small, start, step, lives, hal
             break
         taken = met
         error, _ = _try(plies, classes, ways, state, now, small, taken, lives, half, later, last, one, two, three)
-    if met < 0.0:
+    if met < 0.0:  # with lives of here it fails later than asked: a jump like any other
+        _composed(plies, classes, taken, True, state, lives, half, later, last, one, three)
         stresses(plies, classes, three.lost, now)
         return taken, error
     if error > ways.tolerance:

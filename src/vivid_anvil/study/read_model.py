@@ -163,8 +163,8 @@ def model_job(
                 f"a method that takes {given}",
                 "Strains of rubber go with 'cracking energy', section loads with 'ply fatigue', stresses with others.",
             )
-    laminates = {id(getattr(one.assessed_by, "laminate", None)) for one in (spot, *regions.values())}
-    if section.ply_stresses is not None and len(laminates) > 1:
+    laminates = [getattr(one.assessed_by, "laminate", None) for one in (spot, *regions.values())]
+    if section.ply_stresses is not None and any(one != laminates[0] for one in laminates):
         raise InputError("ply_stresses", "regions of another laminate", "one laminate", "Give section_loads instead.")
     if section.strain_states is not None:
         return strain_job(section, stresses, duty_cycle, spot, regions)
