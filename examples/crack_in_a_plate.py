@@ -16,3 +16,4 @@ for width in ("120 mm", "200 mm"):
     growth = va.grow_crack(flaw, year)
     print(growth)
     print(f"  look every {growth.interval_years:.2f} years")
+    va.save_figure(va.plot(growth), f"plate_{width.replace(' ', '_')}.png")

@@ -7,6 +7,7 @@ SHAFT = va.knee_curve(
 )
 STEEL = va.Material(name="quenched and tempered", ultimate_strength="900 MPa", yield_strength="700 MPa")
 
+lives = []
 for name, r_ratio in (("fully reversed", -1.0), ("pulsating from zero", 0.0)):
     load = va.ConstantAmplitude.from_amplitude("force", "4 kN", r_ratio=r_ratio, cycles=1000, frequency="5 Hz")
     shift = va.DutyCycle("shift", [va.Event(name, load)], repeats_per_year=500)
@@ -18,4 +19,7 @@ for name, r_ratio in (("fully reversed", -1.0), ("pulsating from zero", 0.0)):
             material=STEEL,
             method=va.StressLife(sn_curve=SHAFT, mean_stress="goodman"),
         )
-        print(va.assess_life(spot, shift, target="20 years"))
+        lives.append(va.assess_life(spot, shift, target="20 years"))
+        print(lives[-1])
+
+va.save_figure(va.plot(lives[-1]), "pulsating_notched.png")

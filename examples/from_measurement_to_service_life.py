@@ -58,3 +58,6 @@ for source in day.sources(CHANNEL):
 # Gauges at 0, 45 and 90 degrees under a pull in the direction of the first.
 strains = hs.principal_strains([500e-6], [175e-6], [-150e-6], "0/45/90")
 print(f"principal stresses {np.concatenate(hs.principal_stresses(strains, '210 GPa', 0.3)).round(1)} MPa")
+
+va.save_figure(va.plot(tail), "tail.png")
+va.save_figure(va.plot(matrix), "matrix.png")

@@ -13,6 +13,7 @@ import tempfile
 from pathlib import Path
 
 import numpy as np
+from matplotlib.figure import Figure
 
 from vivid_anvil.models import read_frd
 from vivid_anvil.progress import ProgressSettings, laminates_progress
@@ -127,3 +128,10 @@ print(
     f"After {stations[-1]:g} seasons {cracked[0]} elements have cracked with moments kept, {cracked[1]} with moments that move;"
 )
 print(f"left of the stiffness beside the root: {left[0]:.1%} and {left[1]:.1%}.")
+
+picture = Figure(figsize=(12.8, 8.0), layout="constrained")
+axes = picture.add_subplot(xlabel="element, from the root", ylabel="bending moment [N·mm/mm]")
+for moments, label in ((seen[0], "sound"), (seen[-1], f"after {stations[-1]:g} seasons")):
+    axes.plot(moments, marker="o", label=label)
+axes.legend()
+picture.savefig("moments.png")

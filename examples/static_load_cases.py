@@ -25,3 +25,4 @@ print(life)
 for event in life.events:
     print(f"  {event.name}: {event.share:.1%} of the damage")
 print(va.explain(life))
+va.save_figure(va.plot(life), "toe_of_the_bracket.png")

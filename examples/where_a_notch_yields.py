@@ -41,3 +41,4 @@ for between in ("each by itself", "in the order given"):
     print(f"{between}: {life}")
     print("  " + "; ".join(finding.code for finding in life.findings))
 print(va.life_working(life).steps[-2])
+va.save_figure(va.plot(life), "grease_hole.png")

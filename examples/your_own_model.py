@@ -10,6 +10,7 @@ import tempfile
 from pathlib import Path
 
 import numpy as np
+from matplotlib.figure import Figure
 
 from vivid_anvil import models
 from vivid_anvil.demo import write_demo
@@ -46,11 +47,17 @@ for name, places in whole.node_sets.items():
 
 # Peaks by load case: is this what the unit load should do?
 mean = models.averaged(whole)
+picture = Figure(figsize=(12.8, 8.0), layout="constrained")
+axes = picture.add_subplot(xlabel="von Mises stress [MPa]", ylabel="nodes above it", yscale="log")
 for case in mean.cases:
     size = models.von_mises(mean.of_case(case))
     at = int(size.argmax())
+    axes.plot(np.sort(size), np.arange(size.size, 0, -1), label=case)
     x, y, z = mean.coordinates[at]
     print(f"  {case}: up to {size[at]:.4g} MPa (von Mises) at node {mean.node_ids[at]}, ({x:.4g}, {y:.4g}, {z:.4g}) mm")
+
+axes.legend()
+picture.savefig("peaks.png")
 
 # What averaging at the nodes would hide, as a measure of the mesh.
 if whole.rows is None:

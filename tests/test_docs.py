@@ -17,7 +17,7 @@ DOCUMENTS = [
     ROOT / "README.md",
     ROOT / "CONTRIBUTING.md",
     ROOT / "CHANGELOG.md",
-    *sorted((ROOT / "docs").rglob("*.md")),
+    *sorted(path for path in (ROOT / "docs").rglob("*.md") if "made" not in path.parts),
 ]
 
 
@@ -37,7 +37,8 @@ def test_the_example_of_the_readme_runs(tmp_path, monkeypatch, capsys):
 @pytest.mark.parametrize("document", DOCUMENTS, ids=lambda path: path.name)
 def test_links_and_pictures_are_there(document):
     for target in re.findall(r"\]\(([^)#]+)\)", document.read_text(encoding="utf-8")):
-        assert (document.parent / target).exists(), target
+        if "made/" not in target:  # pages that the site makes are held by its own build
+            assert (document.parent / target).exists(), target
 
 
 def test_the_guide_names_every_key_of_the_study_file():

@@ -10,6 +10,16 @@ pytestmark = pytest.mark.slow
 
 EXAMPLES = sorted((Path(__file__).parents[1] / "examples").glob("*.py"))
 PROMISED = {
+    "rubber_that_never_relaxes": [
+        "0 mm to 2 mm: 3.67 years; if it did not crystallise 3.67 years",
+        "1 mm to 2 mm: 52.1 years; if it did not crystallise 5.86 years",
+        "a first flaw of 0.06 mm: 3.94 years",
+    ],
+    "which_layup": [
+        "[±45/0_3/90/0]s: 21 years",
+        "between fibres in ply 6 of 14 (90°)",
+        "fails in between fibres A at 3.1 times the loads",
+    ],
     "laminate_with_a_solver": [
         "from the flexibility.",
         "6 elements have cracked with moments kept, 5 with moments that move",

@@ -26,7 +26,7 @@ from vivid_anvil.events import ConstantAmplitude, DutyCycle, Event
 from vivid_anvil.fields import assess_model
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth import growth_drive
-from vivid_anvil.histories import Channel
+from vivid_anvil.histories import Channel, LoadHistory
 from vivid_anvil.materials import (
     Material,
     ParisLaw,
@@ -267,6 +267,7 @@ EXAMPLES = {
     "flaws_of_strips": None,
     "at_points": None,
     "critical_planes": None,
+    "largest_lasting_size": {"life": lambda size: 1000.0 / size, "target": 400.0, "largest": 20.0, "smallest": 0.01},
     "surface_directions": None,
     "field_of_rows": None,
     "principal_stresses": None,
@@ -282,7 +283,7 @@ THEMSELVES = {
     "static_reserves",
     "effective_notch_curve", "equivalent_amplitude", "estimate_curve", "estimate_psd", "fit_tail", "four_point", "gate",
     "grow_by_cycle", "grow_crack", "high_pass", "history_from_frame", "hottest_places",
-    "inspection_plan", "integrate_two", "model_answer", "intercept_curve", "knee_curve", "largest_lasting_size",
+    "inspection_plan", "integrate_two", "model_answer", "intercept_curve", "knee_curve",
     "level_crossings", "life_in_order", "life_working",
     "lives_over_size", "low_pass", "mean_over_amplitude", "peaks", "peaks_between_crossings", "rainflow",
     "range_pair", "read_unit_stresses", "stresses_of_rosette",
@@ -381,6 +382,42 @@ def test_nonsense_is_refused(name, argument, how):
         except InputError:
             continue
         raise AssertionError(f"{name} takes {argument} = {value!r}")
+
+
+PLAIN = [
+    pytest.param(name, argument, id=f"{name}, {argument}")
+    for name, function in FUNCTIONS.items()
+    for argument in getattr(function, "plain", {})
+    if argument not in function.takes
+]
+NO_TEXT = (object(), 3.0, math.nan, True)  # nor a path, a function, a mapping, several of something
+
+
+@pytest.mark.parametrize(("name", "argument"), PLAIN)
+def test_a_text_a_path_a_function_and_a_list_are_asked_for(name, argument):
+    """The door looks before it asks for the other arguments."""
+    asked = inspect.signature(FUNCTIONS[name]).parameters
+    needed = [one.name for one in asked.values() if one.default is one.empty] if "path" in asked else []
+    for value in NO_TEXT:
+        with pytest.raises(InputError, match="expected"):
+            FUNCTIONS[name](**dict.fromkeys(needed) | ({"path": "lap.csv"} if needed else {}) | {argument: value})
+
+
+def test_a_list_of_other_things_is_told_by_its_entry():
+    history = LoadHistory("lap", [Channel.in_unit("force", SAMPLES, "kN")], 10.0)
+    with pytest.raises(InputError, match=r"join, histories, entry 2: found a float, expected a LoadHistory"):
+        FUNCTIONS["join"](histories=[history, 2.0], name="both")
+    with pytest.raises(InputError, match="several, such as a list"):
+        FUNCTIONS["stress_table"](curves="weld", lives=[1e6])
+
+
+def test_no_path_is_no_file():
+    for function in FUNCTIONS.values():
+        first = next(iter(inspect.signature(function).parameters), "")
+        if first == "path":
+            for value in (object(), 3.0, None, ["lap.csv"]):
+                with pytest.raises((InputError, TypeError), match=r"path|file|folder|required|missing"):
+                    function(value)
 
 
 KIP = UNITS.Quantity(np.array(SAMPLES), "kilonewton")

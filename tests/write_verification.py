@@ -21,8 +21,24 @@ Every method against a reference that was calculated by other code, straight fro
 `python -m tests.write_verification` from the cases in `tests/reference/`, which the tests run with their stated
 tolerances; a test fails when this page is out of date.
 
+"""
+
+SUMMARY = """## Summary
+
+{methods} methods, {cases} cases, {values} numbers compared with printed references, and {own} more held against exact
+solutions and limits. Below 1e-9 a deviation is that of the digits printed in the reference. Where it is larger the reference
+is a chart, a formula that approximates, a simulation with a scatter of its own, or printed with few digits: the tolerance of
+the case says what was asked. [What is not covered](limits.md) is told too.
+
+| method | cases | numbers | largest deviation | tolerance there |
+| --- | --- | --- | --- | --- |
+"""
+
+CASES = """
+## Case by case
+
 A row is a case. *Values* says how many numbers were compared; the reference and our value shown are those that differ
-most. Below 1e-9 a deviation is that of the digits printed in the reference.
+most.
 
 | method | case | values | reference | ours | deviation | tolerance | source |
 | --- | --- | --- | --- | --- | --- | --- | --- |
@@ -52,9 +68,30 @@ Numbers of these cases that are not compared, on purpose (`tests/left_out.py`); 
 
 def page() -> str:
     """The text of the page."""
-    rows = [_row(method.name, case, compared(method, case)) for method in METHODS for case in cases(method.cases)]
+    compared_by = {method.name: [(case, compared(method, case)) for case in cases(method.cases)] for method in METHODS}
     own = [_own_row(one) for one in (*REFERENCES, *FIELD_REFERENCES)]
-    return INTRODUCTION + "\n".join(rows) + "\n" + OWN + "\n".join(own) + "\n" + LEFT + "\n".join(_left_out()) + "\n"
+    counts = {
+        "methods": len(compared_by),
+        "cases": sum(map(len, compared_by.values())),
+        "values": sum(len(values) for rows in compared_by.values() for _, values in rows),
+        "own": len(own),
+    }
+    short = [_in_short(name, rows) for name, rows in compared_by.items()]
+    long = [_row(name, case, values) for name, rows in compared_by.items() for case, values in rows]
+    tables = (SUMMARY.format(**counts), short, CASES, long, OWN, own, LEFT, _left_out())
+    return INTRODUCTION + "".join(one if isinstance(one, str) else "\n".join(one) + "\n" for one in tables)
+
+
+def _in_short(method: str, rows: list[tuple[dict[str, Any], list[tuple[str, Any, Any]]]]) -> str:
+    """A method in a line: how many cases and numbers, the largest deviation, and the tolerance of its case."""
+    case, off = max(
+        ((case, max(deviation(wanted, got) for _, wanted, got in values)) for case, values in rows),
+        key=lambda row: row[1],
+    )
+    shown = f"< {ROUND_OFF:.0e}" if off < ROUND_OFF else f"{off:.0e}"
+    widest = max(value or 0.0 for key, value in case.items() if key.startswith("rtol"))
+    tolerance = f"{widest:g}" if widest else "-"
+    return f"| {method} | {len(rows)} | {sum(len(values) for _, values in rows)} | {shown} | {tolerance} |"
 
 
 def _left_out() -> list[str]:

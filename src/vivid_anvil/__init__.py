@@ -322,6 +322,7 @@ if TYPE_CHECKING:
     from vivid_anvil.tailoring.tailored_test import TailoredTest, tailored_test
     from vivid_anvil.writing.finding import Finding
     from vivid_anvil.writing.latex import working_in_latex
+    from vivid_anvil.writing.meanings import Meaning, meaning_of
     from vivid_anvil.writing.working import Step, Working
 
 __all__ = [
@@ -413,6 +414,7 @@ __all__ = [
     "Look",
     "MasterCurve",
     "Material",
+    "Meaning",
     "Metal",
     "ModalComponents",
     "ModalResponse",
@@ -642,6 +644,7 @@ __all__ = [
     "lives_over_size",
     "load_spectrum",
     "low_pass",
+    "meaning_of",
     "medians_estimate",
     "model_answer",
     "node_life",
@@ -759,6 +762,7 @@ _HOMES = {
     "vivid_anvil.ground.errors": ["InputError"],
     "vivid_anvil.writing.finding": ["Finding"],
     "vivid_anvil.writing.latex": ["working_in_latex"],
+    "vivid_anvil.writing.meanings": ["Meaning", "meaning_of"],
     "vivid_anvil.writing.working": ["Step", "Working"],
     "vivid_anvil.spectra": [
         "PSD",

@@ -6,6 +6,7 @@ import math
 import numpy as np
 import pytest
 
+import vivid_anvil as va
 from tests.acceptance.flaws import PLATE, STEEL, assessed, flaw, loads, metal
 from vivid_anvil import (
     CentreCrack,
@@ -202,3 +203,15 @@ def test_stages_that_cannot_be_are_told(make, words):
 def test_times_in_words():
     assert [years_of(one, "t") for one in ("10 years", "1 year", "6 months", 2.5)] == [10.0, 1.0, 0.5, 2.5]
     assert years_of("365.25 days", "t") == pytest.approx(1.0)
+
+
+@pytest.mark.parametrize(("half_length", "longer"), [(0.75, True), (6.0, False)])
+def test_an_embedded_flaw_that_would_be_deeper_than_long_at_the_surface_goes_on_as_long_as_deep(half_length, longer):
+    shape = va.EmbeddedCrack(thickness="20 mm", plate_width="150 mm", centre_depth="7 mm")
+    one = va.Flaw(name="E1", shape=shape, size=0.6, half_length=half_length)
+    found = va.assess_flaw(one, loads(100.0), metal(va.KToughness(k="300 MPa√m")))
+    growth = va.grow_flaw(found, [va.Stage("service", AIR, RangesPerYear([("100 MPa", 1e6)]))])
+    depth, half = growth.then.assessment.flaw.sizes
+    assert half >= 0.5 * depth * (1.0 - 1e-12)
+    (told,) = [finding for finding in growth.findings if finding.code == "flaw-reaches-surface"]
+    assert ("as long as it is deep" in told.advice) == longer == (half == pytest.approx(0.5 * depth, rel=1e-9))

@@ -54,6 +54,7 @@ def test_commands_stand_in_the_order_of_the_work(run):
         "Life",
         "Whole models",
         "Cracks and flaws",
+        "Hand over and look up",
     ]
     assert all(re.search(rf"│ {re.escape(name)} ", out) for name in COMMANDS)
     assert all(GROUP.commands[name].rich_help_panel in groups for name in COMMANDS)
@@ -99,6 +100,7 @@ ASKED = {
     "growth-tests": ("rates.csv", "--r-ratio", "0.1", "--json", "a.json"),
     "inspections": ("study.toml", "--json", "a.json"),
     "life": ("study.toml", "--json", "a.json"),
+    "meaning": ("few-samples", "--json", "a.json"),
     "model": ("model.toml", "--json", "a.json"),
     "places": ("study.toml", "--json", "a.json"),
     "rules": ("study.toml", "--json", "a.json"),

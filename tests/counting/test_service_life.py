@@ -174,9 +174,9 @@ def test_what_cannot_be_streamed_is_refused(tmp_path):
     with pytest.raises(InputError, match=r"from sample 0 on, sample 1: found nan"):
         list(stream_channel(gap, "force"))
     (tmp_path / "text.csv").write_text("force [N]\n1\n2\nx\n")
-    for path, message in ((tmp_path / "text.csv", "rows of numbers"), (tmp_path / "none.h5", "no such file")):
+    for name, message in (("text.csv", r"line 4, column .force \[N\].: found .x."), ("none.h5", "no such file")):
         with pytest.raises(InputError, match=message):
-            list(stream_channel(path, "force"))
+            list(stream_channel(tmp_path / name, "force"))
 
 
 def test_long_lines_of_many_channels_are_streamed(tmp_path):

@@ -65,6 +65,20 @@ def test_memory_is_that_of_the_model_written_out(name):
     assert plastic_zone(slow, 700.0) == pytest.approx((700.0 / 350.0) ** 2 / (3.0 * math.pi))
 
 
+@pytest.mark.parametrize("shape", [PLATE, SURFACE], ids=["one size", "two sizes"])
+@pytest.mark.parametrize("how", [None, gr.Wheeler(yield_strength=350.0, exponent=1.3)], ids=["no memory", "memory"])
+def test_coming_back_now_and_then_to_be_interrupted_changes_nothing(shape, how, monkeypatch):
+    rows = [[150.0, 10.0, 40.0], [90.0, 0.0, 300.0]]
+    start = 8.0 if shape is PLATE else (2.0, 5.0)
+    found = []
+    for most in (3e7, 5.0):
+        monkeypatch.setattr("vivid_anvil.growth.by_cycle.MOST_AT_ONCE", most)
+        found.append(gr.grow_by_cycle(rows, shape, LAWS["paris"], start, passes=200, retardation=how))
+    assert np.array_equal(found[0].sizes, found[1].sizes)
+    assert np.array_equal(found[0].passes, found[1].passes)
+    assert (found[0].cycles, found[0].ended_by) == (found[1].cycles, found[1].ended_by)
+
+
 def test_closure_of_the_spectrum_counts_what_lies_above_the_opening_stress():
     rows = np.array([[120.0, 0.0], [80.0, 5.0], [30.0, 10.0]])
     closed = gr.ConstantClosure()

@@ -6,7 +6,7 @@ import pickle
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from vivid_anvil.ground.errors import InputError
@@ -94,6 +94,7 @@ def test_one_stress_alone_breaks_the_ply_at_its_strength(kind, key, stress):
 @pytest.mark.parametrize("kind", PLY_CRITERIA)
 @settings(max_examples=25, deadline=None)
 @given(s1=st.floats(-600, 900), s2=st.floats(-140, 40), t=st.floats(-65, 65))
+@example(s1=0.0, s2=-3.25, t=-55.0)  # mode A breaks just before s2 is pressed
 def test_at_its_reserve_a_mode_just_breaks_and_stresses_that_stay_count(kind, s1, s2, t):
     rule, moved, there = PLY_CRITERIA[kind](), np.array([s1, s2, t]), np.array([20.0, 4.0, -3.0])
     factor = min(float(one[0]) for one in rule.reserves(GLASS, [moved], [there]).values())

@@ -242,7 +242,7 @@ def test_slips_at_a_page(things, name, said, tmp_path):
 
 
 def test_the_command_says_what_to_install_before_it_computes(run, demo_file, monkeypatch, tmp_path):
-    monkeypatch.setitem(__import__("sys").modules, "plotly.graph_objects", None)
+    monkeypatch.setitem(__import__("sys").modules, "plotly", None)
     code, _, err = run("life", demo_file, "--page", tmp_path / "a.html", "--json", tmp_path / "a.json")
     assert code == 2
     assert "pip install 'vivid-anvil[pages]'" in " ".join(err.split())

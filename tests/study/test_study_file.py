@@ -105,7 +105,7 @@ def test_programmes_spectra_inner_duty_cycles_repairs_and_gates_are_written_in_t
     assert sum(one.cycles for one in shares.values()) == pytest.approx(sum(one.cycles for one in alone.events))
     assert shares["rows"].cycles <= 2 * 510
     assert shares["day of laps: lap"].occurrences == 140
-    assert "gate" in [finding.code for finding in result.lives[0].findings]
+    assert "gated-cycles" in [finding.code for finding in result.lives[0].findings]
     lap = result.study.duty_cycle.events[0].load.history
     assert lap.repairs == ("cut to 10 s to 470 s",)
 

@@ -228,11 +228,15 @@ def _findings(found: FlawGrowth) -> Any:
             "Its life is on the safe side: take a shape that reaches further, or see it as broken through.",
         )
     if found.then is not None and len(found.then.assessment.flaw.sizes) == 2:
+        flaw, last = found.assessment.flaw, found.legs[-1][1].last
+        longer = (
+            ", and that is taken as long as it is deep, where it is shorter" if flaw.shape.widening(*last) > 0.0 else ""
+        )
         yield Finding(
             "note",
             "flaw-reaches-surface",
-            f"Flaw {found.assessment.flaw.name} reaches the surface after {said_years(found.own_years)}.",
-            "From then on it is followed as a surface flaw that takes in the ligament.",
+            f"Flaw {flaw.name} reaches the surface after {said_years(found.own_years)}.",
+            f"From then on it is followed as a surface flaw that takes in the ligament{longer}.",
         )
     if found.years_to_leak is not None:
         yield Finding(

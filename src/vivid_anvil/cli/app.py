@@ -29,7 +29,7 @@ app = typer.Typer(
     context_settings={"help_option_names": ["-h", "--help"]},
 )
 START, LOADS, LIFE, MODELS, CRACKS = "Start", "Loads", "Life", "Whole models", "Cracks and flaws"
-CURVES = "S-N and strain-life curves"
+CURVES, AFTER = "S-N and strain-life curves", "Hand over and look up"
 
 
 def _version(wanted: bool) -> None:
@@ -61,7 +61,10 @@ def demo(
     figures: FiguresFolder = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Write the demo studies (the Larkfell chairlift), run them, show lives, a model, flaws; draw figures."""
+    """Write the demo, run it, show lives, a model, flaws; draw.
+
+    The demo is a made-up chairlift: studies with their data and models, written into a folder to be looked at and changed.
+    """
     from vivid_anvil.cli import run, run_flaws, run_model
     from vivid_anvil.demo import write_demo
 
@@ -80,7 +83,10 @@ def demo(
 def check(
     study: StudyFile, json_file: JsonFile = None, csv_file: CsvFile = None, units: UnitsShown = Units.metric
 ) -> None:
-    """Check a study file and every file that it names; say what would be computed, compute nothing."""
+    """Is the study sound? What would be computed?
+
+    Reads the study and every file that it names, and computes nothing.
+    """
     from vivid_anvil.cli import run
 
     run.check(study, Outputs(json_file, csv_file, None), units.value)
@@ -155,7 +161,10 @@ def vibration(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Look at vibration before any life: moments, rates, all formulas side by side, bands that do the damage, resonances."""
+    """Moments, cycles by all formulas, bands, resonances.
+
+    A look at vibration before any life: moments, rates, all formulas side by side, bands that do the damage, resonances.
+    """
     from vivid_anvil.cli import run_vibration
 
     how = run_vibration.Looking(
@@ -196,7 +205,10 @@ def tailor(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """The random test on a shaker that does the damage of a service; does a given test cover it?"""
+    """The shaker test that does the damage of a service.
+
+    The random test that does in its time what the service does in its own; or, whether a given test covers the service.
+    """
     from vivid_anvil.cli import run_vibration
 
     how = run_vibration.Tailoring(
@@ -231,7 +243,10 @@ def life(
     units: UnitsShown = Units.metric,
     details: HowManyInFull = 3,
 ) -> None:
-    """Life of each hot spot: damage, years, reserve factors, shares of events and stress classes."""
+    """Life of each hot spot, with reserve factors.
+
+    Damage, years, reserve factors, shares of events and stress classes.
+    """
     from vivid_anvil.cli import run
 
     others = () if planes_file is None else (planes_file,)
@@ -249,7 +264,10 @@ def places(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """All places beside each other: what is used, what governs, what would move each life most, life by survival."""
+    """All places side by side: what governs, what moves them.
+
+    What each has used, what governs it, what would move its life most, its life by survival.
+    """
     from vivid_anvil.cli import run
 
     run.places(study, most, Outputs(json_file, csv_file, figures, page=page), units.value)
@@ -266,7 +284,10 @@ def rules(
     units: UnitsShown = Units.metric,
     details: HowManyInFull = 3,
 ) -> None:
-    """Compare all mean-stress rules: life of each hot spot by every rule that its material allows."""
+    """Life of each hot spot by every mean-stress rule.
+
+    Every rule that its material allows, side by side.
+    """
     from vivid_anvil.cli import run_rules
 
     run_rules.rules(study, spot, Outputs(json_file, csv_file, figures, page=page), units.value, details)
@@ -305,7 +326,10 @@ def model(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Life at every node of a finite-element model: its worst places, drawn on its surface, written for a viewer."""
+    """Life at every node of a finite-element model.
+
+    Its worst places, drawn on its surface, written for a viewer.
+    """
     from vivid_anvil.cli import run_model
 
     wishes = run_model.ModelWishes(
@@ -317,7 +341,10 @@ def model(
 
 @app.command(rich_help_panel=START)
 def template(file: Annotated[Path, typer.Argument(help="Study file to write.")] = Path("study.toml")) -> None:
-    """Write a commented study file to start from; an existing file is never overwritten."""
+    """Write a commented study file to start from.
+
+    An existing file is never overwritten.
+    """
     from vivid_anvil.study.schema import write_template
 
     written = write_template(file)
@@ -331,7 +358,10 @@ def schema(
         Path | None, typer.Option("--json", help="Write it to this file instead of printing it.")
     ] = None,
 ) -> None:
-    """The JSON Schema of the study file, for editors that complete and check TOML."""
+    """The JSON Schema of the study file, for editors.
+
+    An editor that knows it completes and checks the keys of the TOML file.
+    """
     import json
 
     from vivid_anvil.ground.files import replacing
@@ -356,7 +386,10 @@ def side_by_side(
     csv_file: CsvFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Several studies side by side: what differs in the input, and in the lives."""
+    """Studies side by side: what differs, in and out.
+
+    What differs in the input, and in the lives.
+    """
     from vivid_anvil.cli import run_what_if
 
     run_what_if.side_by_side(studies, Outputs(json_file, csv_file), units.value)
@@ -382,7 +415,10 @@ def what_if(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Vary one value of a study: lives of all hot spots for each value, in one table and one figure."""
+    """Vary one value of a study: lives for each value.
+
+    All hot spots, in one table and one figure.
+    """
     from vivid_anvil.cli import run_what_if
 
     run_what_if.what_if(study, key, values, spot, Outputs(json_file, csv_file, figures, page=page), units.value)
@@ -404,7 +440,10 @@ def solve(
     csv_file: CsvFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """What would just meet the target: loads, class, any value; and tests that do the damage of the service."""
+    """What would just meet the target.
+
+    Loads, class, or any value; and tests that do the damage of the service.
+    """
     from vivid_anvil.cli import run_solve
     from vivid_anvil.study.answers import Questions
 
@@ -426,7 +465,10 @@ def grow(
     units: UnitsShown = Units.metric,
     details: HowManyInFull = 3,
 ) -> None:
-    """Growth of each crack to its limiting size, and the inspection interval."""
+    """Growth of each crack, and its inspection interval.
+
+    From its initial to its limiting size.
+    """
     from vivid_anvil.cli import run_cracks
 
     asked = run_cracks.Growing(spot, details, after_damage)
@@ -451,7 +493,10 @@ def growth_tests(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Fit a crack growth law to measured rates, or to crack sizes against cycles of a test piece."""
+    """Fit a crack growth law to measured rates or sizes.
+
+    Rates over ranges of K, or crack sizes against cycles of a test piece.
+    """
     from vivid_anvil.cli import run_cracks
 
     readings = run_cracks.Readings(r_ratio, piece, force_range, thickness, width, method, slope)
@@ -470,7 +515,10 @@ def inspections(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """When to look at a crack, what would be seen, how large it may start, how large it may get at other loads."""
+    """When to look at a crack; how large it may start.
+
+    What would be seen at each look, how large the crack may start, how large it may get at other loads.
+    """
     from vivid_anvil.cli import run_cracks
 
     asked = run_cracks.Looks(spot, every, first)
@@ -489,7 +537,10 @@ def flaws(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """The flaws of a study: which may stay, by how much, until when; the most urgent with limits, growth, what moves it."""
+    """Which flaws may stay, by how much, until when.
+
+    The most urgent with limits, growth, and what moves it.
+    """
     from vivid_anvil.cli import run_flaws
 
     asked = run_flaws.Listing(flaw, details, processes)
@@ -521,14 +572,17 @@ def front(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """K along a crack front of a finite-element model: what can be trusted, the worst position; several sizes as a shape."""
+    """K along a crack front of a finite-element model.
+
+    What of it can be trusted, the worst position; several sizes as a shape.
+    """
     from vivid_anvil.cli import run_flaws
 
     asked = run_flaws.Fronts(case, sheet, youngs_modulus, poissons_ratio, rule, tuple(size or ()), stress)
     run_flaws.fronts(tables, asked, Outputs(json_file, csv_file, figures, page=page), units.value)
 
 
-@app.command(rich_help_panel=START)
+@app.command(rich_help_panel=AFTER)
 def report(
     study: StudyFile,
     files: Annotated[
@@ -546,7 +600,10 @@ def report(
     ] = False,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """A study and what it answers as a document to hand over: HTML, Word or PDF, of one content."""
+    """A study and its answer as a document: HTML, Word or PDF.
+
+    One content, in each of the files that are named.
+    """
     from vivid_anvil.cli import run_report
 
     wanted = run_report.Wanted(tuple(section or ()), tuple(leave_out or ()), tuple(beside or ()), date, interactive)
@@ -573,8 +630,29 @@ def explain(
     csv_file: CsvFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """The hand calculation behind the worst hot spot (or --spot), and one step of its crack."""
+    """The hand calculation, numbered step by step.
+
+    That behind the worst hot spot (or --spot), and one step of its crack.
+    """
     from vivid_anvil.cli import run
 
     asked = run.Asked(spot, event, stress, latex, rule, ply, jump)
     run.explain(study, asked, Outputs(json_file, csv_file, None), units.value)
+
+
+@app.command(rich_help_panel=AFTER)
+def meaning(
+    names: Annotated[
+        list[str] | None,
+        typer.Argument(help="Codes of findings, or terms, such as few-samples or rainflow; all without."),
+    ] = None,
+    json_file: JsonFile = None,
+    csv_file: CsvFile = None,
+) -> None:
+    """What the code of a finding, or a term, means.
+
+    Codes with what to do; terms and symbols of the trade in words.
+    """
+    from vivid_anvil.cli import run_meaning
+
+    run_meaning.meaning(names or [], Outputs(json_file, csv_file, None))

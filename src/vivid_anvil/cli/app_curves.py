@@ -34,7 +34,10 @@ def cards(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """List, search and show material cards: strengths, S-N curves, growth laws."""
+    """List, search and show material cards.
+
+    Cards hold strengths, S-N curves, strain-life curves, growth laws, rubbers and plies, with their sources.
+    """
     from vivid_anvil.cli import run_curves
 
     run_curves.cards(" ".join(words or ()), folder, Outputs(json_file, csv_file, figures, page=page), units.value)
@@ -47,7 +50,10 @@ def classes(
     csv_file: CsvFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """List the weld and detail classes of standards, with thickness exponents and environments."""
+    """List the weld and detail classes of standards.
+
+    With thickness exponents and environments.
+    """
     from vivid_anvil.cli import run_curves
 
     run_curves.classes(standard, file, Outputs(json_file, csv_file), units.value)
@@ -75,7 +81,10 @@ def curve(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Show an S-N curve with its working and a table to copy, or compare several; export them."""
+    """Show an S-N curve with its working, or compare several.
+
+    With a table to copy; curves can be exported.
+    """
     from vivid_anvil.cli import run_curves
 
     wishes = run_curves.CurveWishes(
@@ -104,7 +113,10 @@ def estimate(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Estimate an S-N curve from tensile strength or hardness, every factor with formula and source."""
+    """Estimate an S-N curve from tensile strength or hardness.
+
+    Every factor with its formula and source.
+    """
     from vivid_anvil.cli import run_curves
 
     settings = {
@@ -139,7 +151,10 @@ def fit(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Fit S-N curves to fatigue tests with or without run-outs, and compare the models."""
+    """Fit S-N curves to fatigue tests, compare the models.
+
+    With or without run-outs.
+    """
     from vivid_anvil.cli import run_curves
 
     wishes = run_curves.FitWishes(model, r_ratio, sheet, survival, confidence, toml_file)
@@ -158,7 +173,10 @@ def staircase(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Evaluate a staircase test: the stress that half of the parts survive, and its scatter."""
+    """Evaluate a staircase test.
+
+    The stress that half of the parts survive, and its scatter.
+    """
     from vivid_anvil.cli import run_curves
 
     wishes = run_curves.FitWishes(None, r_ratio, sheet, survival, confidence)
@@ -191,7 +209,10 @@ def strain_life(
     page: PageFile = None,
     units: UnitsShown = Units.metric,
 ) -> None:
-    """Show strain-life curves with their cyclic curves: stated, on cards, estimated, or fitted to tests."""
+    """Show, estimate or fit strain-life curves.
+
+    With their cyclic curves: stated, on cards, estimated, or fitted to tests.
+    """
     from vivid_anvil.cli import run_strain
 
     wishes = run_strain.StrainWishes(

@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import all_or_none, fingerprint, inputs_so_far, to_be_written
 
 if TYPE_CHECKING:
@@ -81,7 +82,10 @@ class Outputs:
             from vivid_anvil.pages import checked_place
 
             checked_place("--page", self.page)
+        if self.parquet_file is not None:
+            needed("pyarrow", "--parquet")
         if self.figures is not None:
+            needed("matplotlib", "--figures")
             if _kind_of(self.figures) == "a file":
                 raise InputError(str(self.figures), "a file", "the name of a folder for figures")
             existing = next(place for place in (self.figures, *self.figures.absolute().parents) if place.exists())

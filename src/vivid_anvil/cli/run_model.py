@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING, Any
 from vivid_anvil.cli.outputs import Drawing, Outputs
 from vivid_anvil.cli.progress import progress
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.units import UnitSystem
 
 if TYPE_CHECKING:
@@ -19,7 +20,6 @@ if TYPE_CHECKING:
     from vivid_anvil.fields import ModelAnswer, ModelResult
 
 VIEWS = ("corner", "front", "back")
-ENDINGS = (".vtu", ".csv", ".parquet")
 RESERVES = ("stress", "life", "none")
 
 
@@ -46,10 +46,12 @@ class ModelWishes:
 
     def check(self) -> None:
         """InputError, before anything is computed, for an ending or a view that cannot be meant."""
-        if self.nodes_file is not None and self.nodes_file.suffix.lower() not in ENDINGS:
-            raise InputError("--nodes", str(self.nodes_file), f"a file that ends in {', '.join(ENDINGS)}")
         from vivid_anvil.ground.checks import one_of
 
+        if self.nodes_file is not None:
+            from vivid_anvil.fields.write_results import writer_for
+
+            writer_for(self.nodes_file, "--nodes")
         one_of("--reserve", self.reserve, RESERVES)
         for name in self.seen_from:
             _view(name)
@@ -124,12 +126,9 @@ def _workers(wishes: ModelWishes) -> Iterator[Executor]:
         with ThreadPoolExecutor(wishes.threads) as pool:
             yield pool
         return
-    try:
-        from distributed import Client
-    except ImportError:
-        raise InputError(
-            "--cluster", "no package for clusters", "the extra 'cluster'", "pip install 'vivid-anvil[cluster]'"
-        ) from None
+    needed("distributed", "--cluster")
+    from distributed import Client
+
     try:
         client = Client(wishes.cluster, timeout="20s")  # type: ignore[no-untyped-call]
     except (OSError, TimeoutError, ValueError) as error:

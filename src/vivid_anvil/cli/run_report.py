@@ -30,12 +30,11 @@ def report(path: Path, files: list[Path], wanted: Wanted, units: UnitSystem) -> 
     outputs.check()
     with progress("reading the study") as watch:
         from vivid_anvil.ground.files import inputs_so_far
-        from vivid_anvil.reports import WRITERS, build_report, report_bytes
+        from vivid_anvil.reports import build_report, report_bytes, writer_of
         from vivid_anvil.study import read_study, run_study
 
         for file in files:
-            if file.suffix.lower() not in WRITERS:
-                report_bytes(None, file)  # type: ignore[arg-type]  # says which endings there are
+            writer_of(file)
         study = read_study(path, watch=watch)
         settings = _settings(study, wanted)
         result = run_study(study, watch=watch)

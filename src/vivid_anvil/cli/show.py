@@ -12,7 +12,7 @@ from rich.padding import Padding
 from rich.table import Table as Grid
 from rich.text import Text
 
-from vivid_anvil.cli.words import quiet
+from vivid_anvil.cli.words import CODES, quiet
 from vivid_anvil.units import UnitSystem
 from vivid_anvil.writing.finding import Finding, gravest_first
 from vivid_anvil.writing.result import Page, Words
@@ -87,7 +87,9 @@ def indented(text: str) -> RenderableType:
 
 
 def findings_list(findings: Iterable[Finding]) -> RenderableType:
-    """Findings, each as severity and code, sentence and advice."""
+    """Findings, each as severity and code, sentence and advice; the codes are noted, to be explained at the end."""
+    findings = list(findings)
+    CODES.get([]).extend(finding.code for finding in findings)
     lines = [
         Padding(
             Text.assemble(
@@ -115,6 +117,11 @@ def findings_summary(findings: Iterable[Finding], where: str = "") -> Renderable
     more = f"; all of them: {where}" if where else ""
     head = indented(f"{len(every)} findings ({words}{more}). The gravest:")
     return Group(head, findings_list(every[:1]))
+
+
+def say_meanings(codes: Sequence[str]) -> None:
+    """The line that explains the codes in brackets, by the first of them."""
+    console().print(f"  Meaning of codes in brackets: vivid-anvil meaning {codes[0]}", soft_wrap=True)
 
 
 def say_written(out: Console, written: Sequence[Path]) -> None:

@@ -9,6 +9,7 @@ from typing import Any
 from typer.core import TyperCommand
 
 _QUIET = ContextVar("quiet", default=False)
+CODES: ContextVar[list[str]] = ContextVar("codes of the findings that were shown")
 
 _MINUS = "\u2212"  # the minus sign of print: no option begins with it
 _NEGATIVE = re.compile(r"-(?=[\d.])")

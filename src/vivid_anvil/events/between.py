@@ -25,6 +25,7 @@ from vivid_anvil.counting.gate import Gated
 from vivid_anvil.ground.checks import FloatArray, real_number
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.units import opened
 
 BETWEEN_EVENTS = {
     "each by itself": "no cycle spans two events",
@@ -148,6 +149,7 @@ def without_largest(cycles: Cycles) -> Cycles:
     return cycles.counted(count)
 
 
+@opened()
 def worst_case_pairs(events: Sequence[tuple[float, float, float]]) -> list[tuple[float, float, float, int, int]]:
     """Pairs (maximum, minimum, count, event of the maximum, event of the minimum) of events (maximum, minimum, occurrences).
 

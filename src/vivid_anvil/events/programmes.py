@@ -192,6 +192,7 @@ def block_programme(
     )
 
 
+@opened()
 def load_spectrum(channel: str, rows: Mapping[str, Sequence[Any]], unit: str) -> LoadSpectrum:
     """A spectrum from columns: range (or amplitude), with cycles or exceedance, and mean or r_ratio (else mean 0).
 

@@ -6,8 +6,10 @@ from vivid_anvil.counting.cycles import Cycles, joined
 from vivid_anvil.events.duty_cycle import DutyCycle
 from vivid_anvil.events.event import Event
 from vivid_anvil.histories.load import Load
+from vivid_anvil.units import opened
 
 
+@opened()
 def repeated_times(load: Load, channel: str, times: int) -> Cycles:
     """Cycles of `times` occurrences of `load` end to end: half cycles at both ends only, everything between closed.
 

@@ -102,7 +102,7 @@ class ModelResult:
         Which region holds at each node; -1 for none.
     chosen : tuple of str, optional
         Which of several stresses at a node it was.
-    left_out : NDArray[np.bool_], optional
+    left_out : ndarray of bool, optional
         Why nodes were not assessed.
 
     Raises

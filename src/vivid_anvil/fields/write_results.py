@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -12,11 +13,13 @@ from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.proportionality import trust_of_nodes
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import replacing
 from vivid_anvil.models.read_frd import KINDS
 from vivid_anvil.units import opened
 
 KNOWN_KINDS = {kind for kind, _ in KINDS.values()} | {"vertex", "pyramid"}
+NEEDS = {".vtu": "meshio", ".parquet": "pyarrow"}  # packages
 NO_DAMAGE_LOG_LIFE = 30.0  # log10 of the life shown for "no damage": viewers know no infinity
 LARGEST = 1e300  # damage of a node that fails at once
 NO_LIMIT = 1e30  # reserve shown where there is no limit
@@ -55,16 +58,25 @@ def write_results(result: ModelResult, path: str | Path, *, reserves: FloatArray
     'nodes.csv'
     """
     target = Path(path)
-    writers = {".vtu": _vtu, ".csv": _csv, ".parquet": _parquet}
-    if target.suffix.lower() not in writers:
-        raise InputError(str(target), f"the ending {target.suffix!r}", "one of .vtu, .csv, .parquet")
+    writer = writer_for(target, str(target))
     if not target.parent.is_dir():
         raise InputError(str(target), "no such folder", "a folder that is there")
     if reserves is not None and reserves.shape != (result.field.size,):
         raise InputError("write results, reserves", f"shape {reserves.shape}", f"({result.field.size},), one a node")
     with replacing(target) as temporary:
-        writers[target.suffix.lower()](result, reserves, Path(temporary))
+        writer(result, reserves, Path(temporary))
     return target
+
+
+def writer_for(path: Path, where: str) -> Callable[[ModelResult, FloatArray | None, Path], None]:
+    """What writes a file of that ending; InputError for another one, and where its package is not installed."""
+    writers = {".vtu": _vtu, ".csv": _csv, ".parquet": _parquet}
+    ending = path.suffix.lower()
+    if ending not in writers:
+        raise InputError(where, str(path), f"a file that ends in {', '.join(writers)}")
+    if ending in NEEDS:
+        needed(NEEDS[ending], where)
+    return writers[ending]
 
 
 def _frame(result: ModelResult, reserves: FloatArray | None) -> Any:

@@ -103,7 +103,7 @@ def _capped(text: str, most: int = 400) -> str:
     return text if len(text) <= most else f"{text[: most - 20]}... ({len(text)} characters)"
 
 
-def did_you_mean(name: str, known: Iterable[str]) -> str:
+def did_you_mean(name: object, known: Iterable[str]) -> str:
     """A sentence with the known name nearest to `name`; empty where none is near.
 
     >>> did_you_mean("vertical force", ["vertical_force", "sway"])
@@ -111,6 +111,8 @@ def did_you_mean(name: str, known: Iterable[str]) -> str:
     >>> did_you_mean("weld", ["bore of the pin", "toe of the weld"])
     "Did you mean 'toe of the weld'?"
     """
+    if not isinstance(name, str):
+        return ""
     by_lower = {word.lower(): word for word in known}
     parts = [word for word in by_lower if len(name) > 2 and name.lower() in word]
     near = parts or difflib.get_close_matches(name.lower(), by_lower, n=1, cutoff=0.5)

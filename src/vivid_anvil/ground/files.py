@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import inspect
 import os
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
@@ -11,6 +12,7 @@ from functools import wraps
 from pathlib import Path
 from typing import Any, TypeVar, cast
 
+from vivid_anvil.ground.checks import shortened
 from vivid_anvil.ground.errors import InputError, in_file
 
 MOST_QUOTED = 120  # characters of what another reader says
@@ -64,6 +66,7 @@ def existing(
     path: str | Path, what: str = "a history file", remedy: str = "Check the folder and the spelling."
 ) -> Path:
     """The path, noted as an input; InputError where there is no such file, and for a folder, a pipe or a device."""
+    refuse_no_path(path, what)
     try:
         found = Path(path)
         is_file, is_there = found.is_file(), found.exists()
@@ -79,6 +82,12 @@ def existing(
     return found
 
 
+def refuse_no_path(path: object, what: str) -> None:
+    """InputError where something else is given than a text or a path."""
+    if not isinstance(path, str | os.PathLike):
+        raise InputError("path", shortened(path), what, "Give the path of a file.")
+
+
 def _quoted(path: object) -> str:
     text = repr(str(path))
     return text if len(text) < MOST_QUOTED else f"{text[:MOST_QUOTED]}..."
@@ -88,8 +97,12 @@ def read_by_others(what: str) -> Callable[[Function], Function]:
     """For readers that rest on another package: what that one raises on a damaged file is an InputError with its first line."""
 
     def wrapped(function: Function) -> Function:
+        form = inspect.signature(function)
+
         @wraps(function)
         def read(path: str | Path, *given: Any, **named: Any) -> Any:
+            refuse_no_path(path, what)
+            form.bind(path, *given, **named)  # a missing argument is no fault of the file
             try:
                 with in_file(Path(path).name if isinstance(path, str | Path) else ""):
                     return function(path, *given, **named)

@@ -17,7 +17,15 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.growth._kernels import OUT_OF_REACH, PAST_LIMIT, first_bad_row, march, march_power, what_counts
+from vivid_anvil.growth._kernels import (
+    ALL_DONE,
+    OUT_OF_REACH,
+    PAST_LIMIT,
+    first_bad_row,
+    march,
+    march_power,
+    what_counts,
+)
 from vivid_anvil.growth.anchors import ANCHORS
 from vivid_anvil.growth.driving_cycles import counts_shut, lowest_of
 from vivid_anvil.growth.fracture_cycle import CyclePlace
@@ -29,6 +37,7 @@ from vivid_anvil.units import LENGTH_OR_NONE, many, number, opened
 
 LOOKS_EVERY = 16  # steps of the anchor between looks at the margins, which cost as much as the step
 BLOCK = 1 << 13  # cycles at a time: what stays in the cache
+MOST_AT_ONCE = 3e7  # cycles that the loop goes through before it may be interrupted
 
 
 @dataclass(frozen=True, eq=False)
@@ -104,7 +113,7 @@ def grow_by_cycle(
     anchors = ANCHORS[sizes.size](shape, law, always, largest, powered=powers is not None, bent=bent)
     at, place, ways = sizes.copy(), np.zeros(5, dtype=np.int64), np.full((passes + 1, sizes.size), np.nan)
     ways[0] = sizes
-    rest = (np.append(largest, np.full(sizes.size - 1, math.inf)), begun, at, place, ways)
+    rest = (np.append(largest, np.full(sizes.size - 1, math.inf)), begun, at, place)
     if powers is None:
         in_k = bent or always is not None  # what counts of a cycle is known at its K only
         low = rows[:, 1] if in_k else np.maximum(rows[:, 1], lowest)
@@ -115,12 +124,18 @@ def grow_by_cycle(
         fixed = (*powers, *how.handed, kept, rows, parts)
     ended_by, steps, looks = "", 0, LOOKS_EVERY
     known_good = (at.copy(), place.copy(), kept.copy(), anchors.state)
+    at_once, planes = _passes_at_once(parts), None
+    room = min(at_once, passes)
     while True:
-        planes = anchors.around(at, int(place[4]))
+        planes = anchors.around(at, int(place[4])) if planes is None else planes
         if powers is None:
-            why = march(*fixed, planes, least, shut, anchors.reach, *rest)
+            why = march(*fixed, planes, least, shut, anchors.reach, *rest, ways[: room + 1])
         else:
-            why = march_power(*fixed, planes, anchors.reach, *rest)
+            why = march_power(*fixed, planes, anchors.reach, *rest, ways[: room + 1])
+        if why == ALL_DONE and room < passes:
+            room = min(room + at_once, passes)
+            continue
+        planes = None
         steps, known = steps + 1, bool(np.isfinite(at).all())  # inf where a cycle broke it, nan beyond a table
         if why == OUT_OF_REACH and steps % looks and known:
             continue
@@ -140,6 +155,12 @@ def grow_by_cycle(
     way[:, 0] = np.minimum(way[:, 0], largest)
     found = (anchors.largest_scale(at), kept, anchors.error)
     return CycleGrowth(way[:, :-1], way[:, -1], int(place[4]), ended_by, stopped_at, *found)
+
+
+def _passes_at_once(parts: FloatArray) -> int:
+    """Passes that the loop takes without coming back, so that an interrupt is answered within about a second."""
+    in_a_pass = float(((parts[:, 1] - parts[:, 0]) * parts[:, 2] * parts[:, 3]).sum())
+    return max(1, int(MOST_AT_ONCE / max(in_a_pass, 1.0)))
 
 
 def _start(start: ArrayLike, shape: Shape, stop: float | None) -> tuple[FloatArray, float]:

@@ -276,6 +276,22 @@ def _why_limited(result: Growth) -> Iterator[Finding]:
         )
 
 
+def _at_the_surface(result: Growth) -> Iterator[Finding]:
+    """An embedded crack that is deeper for its length at the surface than solutions know."""
+    if result.then is None or result.half_lengths is None:
+        return
+    added = result.crack.shape.widening(float(result.sizes[-1]), float(result.half_lengths[-1]))
+    half = result.then.crack.initial_half_length
+    if added > 0.0 and half is not None:
+        yield Finding(
+            "note",
+            "taken-longer",
+            f"At the surface the crack is taken as {in_unit(2.0 * half, 'length')} long; it is {in_unit(2.0 * added, 'length')} "
+            "shorter.",
+            "Solutions end where a surface crack is as deep as it is long: the life from there on is on the safe side.",
+        )
+
+
 def _tests(result: Growth) -> Iterator[Finding]:
     """How the law lies to the tests that are named with it."""
     tests, law = result.tests, result.crack.law
@@ -317,5 +333,6 @@ LOOKS: tuple[Callable[[Growth], Iterator[Finding]], ...] = (
     _memory,
     _sizes,
     _why_limited,
+    _at_the_surface,
     _tests,
 )

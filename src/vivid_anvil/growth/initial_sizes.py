@@ -20,7 +20,7 @@ from vivid_anvil.growth.crack import Crack
 from vivid_anvil.growth.grow import life_repeats_of
 from vivid_anvil.growth.result import GrowthResult
 from vivid_anvil.shapes.shape import TwoSizeShape
-from vivid_anvil.units import UnitSystem, coherent, in_unit, number, opened
+from vivid_anvil.units import LENGTH, UnitSystem, coherent, in_unit, number, one, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
@@ -176,6 +176,7 @@ def lives_over_size(
     return SizeLives(result.crack, result.duty_cycle, crack.order, read_only(values), read_only(lives), target, lasting)
 
 
+@opened(target=one(above=0.0, may_be_infinite=True), largest=LENGTH, smallest=LENGTH)
 def largest_lasting_size(
     life: Callable[[float], float], target: float, largest: float, smallest: float = SMALLEST
 ) -> float:

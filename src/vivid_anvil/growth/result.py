@@ -103,6 +103,8 @@ class GrowthResult(Growth, Result):
         spot = self.crack.hot_spot.name
         if math.isinf(self.life_repeats):
             return f"<GrowthResult {spot}: no growth from {self.crack.initial_size:g} mm>"
+        if self.life_repeats == 0.0:
+            return f"<GrowthResult {spot}: critical from the start, {self.crack.initial_size:g} mm, {self.governed_by}>"
         return (
             f"<GrowthResult {spot}: {number(self.sizes[0])} to {number(self.critical.limiting)} mm in "
             f"{self.duty_cycle.calendar.in_all_units(self.life_repeats)}, {self.governed_by}>"

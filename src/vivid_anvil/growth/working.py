@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -75,7 +76,8 @@ def growth_working(result: Growth, system: UnitSystem = "metric") -> Working:
     rates = result.cycle_growth(size)
     growing = rates > 0.0
     if result.life_repeats == 0.0 or not growing.any():
-        return Working(title, f"The crack of {in_unit(size, 'length', system)} does not grow: {result.stopped_by}.", ())
+        how = "does not grow" if math.isinf(result.life_repeats) else "is critical from the start"
+        return Working(title, f"The crack of {in_unit(size, 'length', system)} {how}: {result.stopped_by}.", ())
     if not crack.law.one_power or crack.always is not None:
         units = _Units("metric")  # constants of these laws are in its units
         worst = int(np.argmax(rates))

@@ -8,9 +8,7 @@ falling time are errors that name file, line and column.
 
 from __future__ import annotations
 
-from collections import deque
-from collections.abc import Iterator, Mapping
-from concurrent.futures import Future, ThreadPoolExecutor
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -21,12 +19,12 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, shortened
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import existing
+from vivid_anvil.histories.block_of_text import NotClean, columns_of_block, parsed_blocks
 from vivid_anvil.histories.columns import EVEN, SHORT, history_of
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.writing.read_table import DATE_TIME, Header, headers
 
 DELIMITERS = {"comma": ",", "semicolon": ";", "tab": "\t"}
-_BLOCK, _READERS = 1 << 22, 2
 _COMMENTS = ("#", "//", "%", "!")
 _GAP = "Cut the row out or fill it before, and keep a note of it: nothing is repaired here."
 
@@ -167,25 +165,19 @@ def _lines(path: Path, encoding: str, skip: int = 0) -> Iterator[str]:
 def _fast(path: Path, form: TextForm, heads: list[Header]) -> list[FloatArray] | None:
     """All columns, from blocks of clean rows read side by side; None where a row is not clean.
 
-    Whole blocks of lines go through the reader of Arrow, which converts to the last digit; nothing but the columns is kept.
+    Whole blocks of lines are converted to the last digit; nothing but the columns is kept.
     """
-    from pyarrow import ArrowInvalid
-
     if form.encoding == "utf-16" or any(head.unit == DATE_TIME for head in heads):
         return None
     columns = _Columns(len(heads), path.stat().st_size)
+
+    def parse(block: bytes) -> list[FloatArray]:
+        return columns_of_block(block, form.delimiter, form.decimal, len(heads), range(len(heads)))
+
     try:
-        with path.open("rb") as file, ThreadPoolExecutor(_READERS) as pool:
-            for _ in range(form.header_line):
-                file.readline()
-            waiting: deque[Future[tuple[list[FloatArray], int]]] = deque()
-            while block := file.read(_BLOCK) + file.readline():
-                waiting.append(pool.submit(_parsed, block, form, len(heads)))
-                if len(waiting) > 2 * _READERS:
-                    columns.append(*waiting.popleft().result())
-            while waiting:
-                columns.append(*waiting.popleft().result())
-    except ArrowInvalid:
+        for block, values in parsed_blocks(path, form.encoding, form.header_line, parse):
+            columns.append(values, len(block))
+    except NotClean:
         return None
     return columns.filled() if columns.rows else None
 
@@ -212,26 +204,21 @@ class _Columns:
         return [column[: self.rows] for column in self._columns]
 
 
-def _parsed(block: bytes, form: TextForm, columns: int) -> tuple[list[FloatArray], int]:
-    """The columns of a block of lines, and its size; raises ArrowInvalid for anything but numbers in every cell."""
-    from pyarrow import BufferReader, csv, float64, py_buffer
-
-    names = [str(i) for i in range(columns)]
-    table = csv.read_csv(
-        BufferReader(py_buffer(block)),
-        read_options=csv.ReadOptions(column_names=names, use_threads=False, block_size=len(block) + 1),
-        parse_options=csv.ParseOptions(delimiter=form.delimiter, ignore_empty_lines=False),
-        convert_options=csv.ConvertOptions(
-            column_types=dict.fromkeys(names, float64()), decimal_point=form.decimal, null_values=[], check_utf8=False
-        ),
-    )
-    return [table.column(name).to_numpy() for name in names], len(block)
-
-
 def _slow(path: Path, form: TextForm, heads: list[Header]) -> list[FloatArray]:
     """The columns read cell by cell: for date-times, blanks around numbers, and to name the first bad cell."""
+    lines = _lines(path, form.encoding, form.header_line)
+    rows = cell_by_cell(lines, form.header_line + 1, path, form, heads, range(len(heads)))
+    if not rows:
+        raise InputError(path.name, "a header and no rows", "at least two samples", SHORT)
+    return list(np.ascontiguousarray(np.array(rows, dtype=np.float64).T))
+
+
+def cell_by_cell(
+    lines: Iterable[str], first: int, path: Path, form: TextForm, heads: Sequence[Header], wanted: Sequence[int]
+) -> list[list[float]]:
+    """The wanted cells of lines as numbers, the first line being that number of the file; InputError for the first bad one."""
     rows: list[list[float]] = []
-    for number_of_line, line in enumerate(_lines(path, form.encoding, form.header_line), start=form.header_line + 1):
+    for number_of_line, line in enumerate(lines, start=first):
         cells = line.rstrip("\r\n").split(form.delimiter)
         if len(cells) != len(heads):
             hint = "A decimal comma reads as two columns: write 3.25, or ';' between columns."
@@ -241,10 +228,8 @@ def _slow(path: Path, form: TextForm, heads: list[Header]) -> list[FloatArray]:
                 f"{len(heads)} as in the header",
                 hint if len(cells) > len(heads) else _GAP,
             )
-        rows.append([_value(cell, head, path, number_of_line, form) for cell, head in zip(cells, heads, strict=True)])
-    if not rows:
-        raise InputError(path.name, "a header and no rows", "at least two samples", SHORT)
-    return list(np.ascontiguousarray(np.array(rows, dtype=np.float64).T))
+        rows.append([_value(cells[i], heads[i], path, number_of_line, form) for i in wanted])
+    return rows
 
 
 def _value(cell: str, head: Header, path: Path, number_of_line: int, form: TextForm) -> float:

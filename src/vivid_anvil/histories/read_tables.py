@@ -15,6 +15,7 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, one_row
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import existing, first_line, fits_memory, read_by_others
 from vivid_anvil.histories.columns import EVEN, history_of
 from vivid_anvil.histories.load_history import LoadHistory
@@ -154,6 +155,7 @@ def read_parquet(
 
 def parquet_file(path: Path) -> Any:
     """The open Parquet file; InputError where it is none, or cut short."""
+    needed("pyarrow", path.name)
     from pyarrow import ArrowInvalid
     from pyarrow.parquet import ParquetFile
 
@@ -223,9 +225,10 @@ def read_hdf5(
     >>> read_hdf5(write_history(history, "lap.h5"))  # history of the demo: read_history("loaded_lap.csv")
     <LoadHistory lap: 480 s at 100 Hz, vertical force>
     """
+    path = existing(path)
+    needed("h5py", path.name)
     import h5py
 
-    path = existing(path)
     with hdf5_file(path) as file:
         if dataset not in file:
             known = list(file)
@@ -252,6 +255,7 @@ def read_hdf5(
 
 def hdf5_file(path: Path) -> Any:
     """The open HDF5 file; InputError where it is none."""
+    needed("h5py", path.name)
     import h5py
 
     try:
@@ -369,12 +373,9 @@ def read_mdf(
     >>> read_mdf("lap.mf4")  # doctest: +SKIP
     """
     path = existing(path)
-    try:
-        from asammdf import MDF
-    except ImportError:
-        raise InputError(
-            path.name, "no reader for MDF", "the extra 'mdf'", "Install it: pip install 'vivid-anvil[mdf]'."
-        ) from None
+    needed("asammdf", path.name)
+    from asammdf import MDF
+
     try:
         file = MDF(path)
     except Exception as error:  # the reader raises errors of its own kind

@@ -181,6 +181,7 @@ def interpolate_spikes(history: LoadHistory, *, channel: str, samples: Sequence[
     return _changed(history, channel, values, f"{channel}: {marked.size} samples interpolated")
 
 
+@opened()
 def join(histories: Sequence[LoadHistory], *, name: str) -> LoadHistory:
     """Histories of the same channels and rate, end to end, in the order given.
 

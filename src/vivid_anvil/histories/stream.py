@@ -19,14 +19,15 @@ from vivid_anvil.counting.matrix import CycleMatrix
 from vivid_anvil.ground.checks import FloatArray, finite_samples, one_of
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.ground.files import existing, first_line
-from vivid_anvil.histories.read_csv import text_form
+from vivid_anvil.histories.block_of_text import NotClean, columns_of_block, parsed_blocks
+from vivid_anvil.histories.read_csv import cell_by_cell, text_form
 from vivid_anvil.histories.read_history import kind_of
 from vivid_anvil.histories.read_tables import hdf5_file, parquet_file
 from vivid_anvil.units import dimension_of, factor, opened
 from vivid_anvil.writing.read_table import Header, headers
 
 CHUNK = 1 << 20
-LONGEST_LINE = 1 << 20  # bytes: a block must hold at least one whole line of a text file
+SMALLEST_BLOCK = 1 << 20  # bytes of a text file
 Watch = Callable[[str, int, int], None]
 
 
@@ -255,33 +256,26 @@ Pieces = Iterator[tuple[FloatArray, Header]]
 
 
 def _csv(path: Path, channel: str, chunk: int, units: Mapping[str, str]) -> Pieces:
-    from pyarrow import ArrowInvalid, csv, float64
-
     form = text_form(path, delimiter=None, decimal=None, encoding=None, header_line=None)
     heads = headers(form.cells, lambda i: f"{path.name}, line {form.header_line}, column {i + 1}", units)
     head = _head(heads, channel, path)
-    names = [str(i) for i in range(len(heads))]
-    wanted = names[heads.index(head)]
-    try:
-        with csv.open_csv(
-            path,
-            read_options=csv.ReadOptions(
-                column_names=names,
-                skip_rows=form.header_line,
-                encoding=form.encoding.removesuffix("-sig"),
-                block_size=max(16 * chunk, LONGEST_LINE),
-            ),
-            parse_options=csv.ParseOptions(delimiter=form.delimiter),
-            convert_options=csv.ConvertOptions(
-                column_types={wanted: float64()}, include_columns=[wanted], decimal_point=form.decimal
-            ),
-        ) as reader:
-            for batch in reader:
-                yield batch.column(0).to_numpy(zero_copy_only=False), head
-    except ArrowInvalid as error:
-        raise InputError(
-            path.name, str(error).splitlines()[0], "rows of numbers", "Read a part of it to find the place."
-        ) from None
+    wanted = [heads.index(head)]
+    line = form.header_line + 1
+
+    def parse(block: bytes) -> FloatArray | None:
+        try:
+            return columns_of_block(block, form.delimiter, form.decimal, len(heads), wanted)[0]
+        except NotClean:
+            return None
+
+    encoding = "utf-8" if form.encoding == "utf-16" else form.encoding
+    size = max(16 * chunk, SMALLEST_BLOCK)
+    for block, values in parsed_blocks(path, form.encoding, form.header_line, parse, size):
+        if values is None:
+            lines = block.decode(encoding, "replace").splitlines()
+            values = np.array(cell_by_cell(lines, line, path, form, heads, wanted), dtype=np.float64)[:, 0]
+        yield values, head
+        line += block.count(b"\n")
 
 
 def _parquet(path: Path, channel: str, chunk: int, units: Mapping[str, str]) -> Pieces:

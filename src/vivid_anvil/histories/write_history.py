@@ -8,6 +8,7 @@ from pathlib import Path
 import numpy as np
 
 from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import replacing
 from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.units import DIMENSIONS, opened
@@ -64,6 +65,7 @@ def _write_csv(history: LoadHistory, path: Path) -> None:
 
 
 def _write_parquet(history: LoadHistory, path: Path) -> None:
+    needed("pyarrow", path.name)
     import pyarrow as pa
     from pyarrow import parquet
 
@@ -73,6 +75,7 @@ def _write_parquet(history: LoadHistory, path: Path) -> None:
 
 
 def _write_hdf5(history: LoadHistory, path: Path) -> None:
+    needed("h5py", path.name)
     import h5py
 
     with h5py.File(path, "w") as file:

@@ -9,6 +9,7 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, one_of
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import existing, read_by_others, replacing
 from vivid_anvil.models.element_values import field_of_rows
 from vivid_anvil.models.rows import Rows
@@ -24,9 +25,10 @@ def write_field_hdf5(field: StressField, path: str | Path) -> Path:
     Where nodes have several stresses, `stresses` are those of the rows, with `row node`, `row element`, `row face`. Groups
     `node sets`, `element sets` (by number) and `elements` (by kind) hold the rest.
     """
+    target = Path(path)
+    needed("h5py", target.name)
     import h5py
 
-    target = Path(path)
     with replacing(target) as temporary, h5py.File(temporary, "w") as file:
         file["node"], file["coordinates"] = field.node_ids, field.coordinates
         file["coordinates"].attrs["unit"] = "mm"
@@ -55,9 +57,10 @@ def write_field_hdf5(field: StressField, path: str | Path) -> Path:
 @read_by_others("a whole HDF5 file")
 def read_field_hdf5(path: str | Path) -> StressField:
     """A field from HDF5 as `write_field_hdf5` leaves it; InputError for anything else, and for a file that is cut off."""
+    found = existing(path, "a field in HDF5")
+    needed("h5py", found.name)
     import h5py
 
-    found = existing(path, "a field in HDF5")
     try:
         with h5py.File(found, "r") as file:
             return _field(file, found.name)

@@ -12,6 +12,7 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import existing, read_by_others
 from vivid_anvil.models.element_values import field_of_rows
 from vivid_anvil.models.mesh_data import ORDERS, Way, of_case
@@ -132,6 +133,7 @@ def _elements(mesh: Any, known: np.ndarray, new: IntArray) -> list[Elements]:
 
 
 def _mesh(found: Path) -> Any:
+    needed("meshio", found.name)
     import meshio
 
     said = io.StringIO()

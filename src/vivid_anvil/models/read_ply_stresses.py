@@ -17,7 +17,7 @@ from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.models.tables_of_fields import field_of_frame, frame_of
 from vivid_anvil.stress.laminates.laminate import Laminate
 from vivid_anvil.stress.measures import COMPONENTS
-from vivid_anvil.units import DIMENSIONS, factor
+from vivid_anvil.units import DIMENSIONS, factor, opened
 from vivid_anvil.writing.headings import name_and_unit
 from vivid_anvil.writing.read_table import column_numbers
 
@@ -28,6 +28,7 @@ OFF = 0.01  # of the largest stress of a place: by so much no ply may be off wha
 
 
 @read_by_others("a table of stresses of plies")
+@opened()
 def read_ply_stresses(path: str | Path, laminate: Laminate, *, element_values: str = "each element") -> StressField:
     """Forces and moments per width whose stresses in the plies of a laminate a table has, at nodes or of elements at nodes.
 

@@ -15,7 +15,7 @@ from vivid_anvil.models.read_field import HDF5, TABLES
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.models.tables_of_fields import field_of_frame, frame_of
 from vivid_anvil.spectra.responses.components import COMPONENTS
-from vivid_anvil.units import DIMENSIONS, factor
+from vivid_anvil.units import DIMENSIONS, factor, opened
 from vivid_anvil.writing.headings import name_and_unit
 from vivid_anvil.writing.read_table import column_numbers
 
@@ -32,6 +32,7 @@ HEADS = (
 
 
 @read_by_others("a table of section loads")
+@opened()
 def read_section_loads(path: str | Path, *, element_values: str = "each element") -> StressField:
     """Forces and moments per width at nodes, or of elements at nodes, from CSV, a workbook, Parquet or HDF5.
 

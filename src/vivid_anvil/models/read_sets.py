@@ -24,7 +24,7 @@ def with_sets(field: StressField, path: str | Path) -> StressField:
     r"""The field with the sets of a CalculiX input deck (`.inp`), or of a table with columns `node` or `element`, and `set`.
 
     Names of a deck count in capitals and small letters alike and are kept as written. A set of elements also gives the set of
-    their nodes; nodes under *BOUNDARY are the set "supports". Nodes without stress are left out.
+    their nodes; nodes under `*BOUNDARY` are the set "supports". Nodes without stress are left out.
 
     Parameters
     ----------

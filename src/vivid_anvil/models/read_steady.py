@@ -14,6 +14,7 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, inside, listed
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import existing, read_by_others
 from vivid_anvil.models.hdf5_of_fields import field_of_arrays
 from vivid_anvil.models.read_frd import field_of_steps, head_over
@@ -211,6 +212,7 @@ def _in_order(field: StressField, frequency: FloatArray) -> StressField:
 
 
 def _of_hdf5(path: Path) -> SteadyModel:
+    needed("h5py", path.name)
     import h5py
 
     try:

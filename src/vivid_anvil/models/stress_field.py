@@ -386,6 +386,7 @@ def with_boxes(field: StressField, boxes: Mapping[str, Mapping[str, Sequence[flo
     return dataclasses.replace(field, node_sets=sets)
 
 
+@opened()
 def without_cases(field: StressField, names: Sequence[str]) -> StressField:
     """The same field without some load cases.
 

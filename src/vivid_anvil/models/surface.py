@@ -9,6 +9,7 @@ import numpy as np
 from vivid_anvil.ground.checks import IntArray
 from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.models.stress_field import Elements
+from vivid_anvil.units import opened
 
 # Faces by corner nodes, turned outwards; elements of higher order start with the same corners.
 SOLIDS: dict[str, tuple[tuple[int, ...], ...]] = {
@@ -41,6 +42,7 @@ MIDDLES: dict[str, dict[tuple[int, int], int]] = {
 }
 
 
+@opened()
 def outer_surface(elements: Sequence[Elements]) -> tuple[IntArray, bool]:
     """Corners of the outer faces, shape (m, 4), a triangle's last corner twice; and whether the surface is closed by solids.
 
@@ -71,6 +73,7 @@ def outer_surface(elements: Sequence[Elements]) -> tuple[IntArray, bool]:
     return _cut_up(rows), bool(solid) and not flat
 
 
+@opened()
 def undrawable(elements: Sequence[Elements]) -> list[str]:
     """Kinds of elements without a face to draw, such as lines.
 

@@ -9,6 +9,7 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, inside, listed
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import existing, read_by_others, replacing
 from vivid_anvil.models.averaging import shell_faces
 from vivid_anvil.models.element_values import field_of_rows
@@ -197,6 +198,7 @@ def write_field_table(field: StressField, path: str | Path) -> Path:
     whole = pd.concat(frames, ignore_index=True)
     with replacing(target) as temporary:
         if target.suffix.lower() in (".parquet", ".pq"):
+            needed("pyarrow", target.name)
             whole.to_parquet(temporary, index=False)
         else:
             whole.to_csv(temporary, index=False)
@@ -206,6 +208,7 @@ def write_field_table(field: StressField, path: str | Path) -> Path:
 def _parquet(path: Path) -> tuple[Any, str]:
     import pandas as pd
 
+    needed("pyarrow", path.name)
     try:
         return pd.read_parquet(path), path.name
     except (OSError, ValueError) as error:

@@ -7,7 +7,6 @@ from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any
 
 from vivid_anvil.figures.style import INK
-from vivid_anvil.ground.errors import InputError
 
 if TYPE_CHECKING:
     import plotly.graph_objects as go
@@ -38,13 +37,9 @@ class Live:
 
 
 def graphs() -> Any:
-    """Plotly's figures; InputError where the extra is not installed."""
-    try:
-        import plotly.graph_objects as go
-    except ImportError:
-        raise InputError(
-            "interactive page", "no package that draws it", "the extra 'pages'", "pip install 'vivid-anvil[pages]'"
-        ) from None
+    """Plotly's figures, imported when something is drawn."""
+    import plotly.graph_objects as go
+
     return go
 
 

@@ -13,6 +13,7 @@ from typing import Any
 from vivid_anvil.fields import ModelView
 from vivid_anvil.figures import draw_into, plot
 from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import replacing
 from vivid_anvil.pages.live import Live, graphs
 from vivid_anvil.pages.live_of import live
@@ -124,7 +125,7 @@ def checked_place(where: str, path: str | Path) -> Path:
     file = Path(path)
     if file.suffix.lower() not in (".html", ".htm"):
         raise InputError(where, str(path), "a file that ends in .html")
-    graphs()
+    needed("plotly", where, "pages")
     return file
 
 

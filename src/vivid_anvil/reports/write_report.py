@@ -6,12 +6,14 @@ from collections.abc import Callable
 from pathlib import Path
 
 from vivid_anvil.ground.errors import InputError, listed
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import replacing
 from vivid_anvil.reports.document import Document
 from vivid_anvil.reports.html import to_html
 from vivid_anvil.reports.pdf import to_pdf
 from vivid_anvil.reports.word import to_word
 from vivid_anvil.study.report_settings import ReportSettings
+from vivid_anvil.units import opened
 
 WRITERS: dict[str, Callable[[Document, ReportSettings], bytes]] = {
     ".html": lambda document, settings: to_html(document, settings.html_template).encode("utf-8"),
@@ -20,12 +22,22 @@ WRITERS: dict[str, Callable[[Document, ReportSettings], bytes]] = {
 }
 
 
+NEEDS = {".html": "jinja2", ".docx": "docx", ".pdf": "reportlab"}
+
+
+@opened()
+def writer_of(path: str | Path) -> Callable[[Document, ReportSettings], bytes]:
+    """What writes a file of that ending; InputError for another one, and where its package is not installed."""
+    ending = Path(path).suffix.lower()
+    if ending not in WRITERS:
+        raise InputError(f"report, {path}", f"the ending {Path(path).suffix!r}", f"one of {listed(WRITERS)}")
+    needed(NEEDS[ending], f"report, {path}", "reports")
+    return WRITERS[ending]
+
+
 def report_bytes(document: Document, path: str | Path, settings: ReportSettings | None = None) -> bytes:
     """The bytes of a report as the ending of `path` asks for; InputError for another ending."""
-    writer = WRITERS.get(Path(path).suffix.lower())
-    if writer is None:
-        raise InputError(f"report, {path}", f"the ending {Path(path).suffix!r}", f"one of {listed(WRITERS)}")
-    return writer(document, settings or ReportSettings())
+    return writer_of(path)(document, settings or ReportSettings())
 
 
 def write_report(document: Document, path: str | Path, settings: ReportSettings | None = None) -> Path:

@@ -10,7 +10,7 @@ from typing import ClassVar
 
 from vivid_anvil.ground.checks import share_of_one
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.shapes.pipes import AxialPipeCrack, PipeCrack
+from vivid_anvil.shapes.pipes import MOST_KNOWN, AxialPipeCrack, PipeCrack
 from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape
 from vivid_anvil.shapes.solutions.collapse import surface_share
 from vivid_anvil.shapes.solutions.pipes import inner_axial_crack
@@ -27,7 +27,8 @@ _inner_axial_crack = inner(inner_axial_crack)
 class PipeSurfaceCrack(TwoSizeShape):
     """A surface crack around a pipe, its wall taken as a plate as wide as the circumference (Newman and Raju 1981); R/t >= 10.
 
-    R is the mean radius; `bending_share` is bending of the wall, not of the pipe, whose largest axial stress counts.
+    R is the mean radius; `bending_share` is bending of the wall, not of the pipe, whose largest axial stress counts. Beyond
+    R/t = 20 it ends where it breaks through, as no solution goes on.
 
     Parameters
     ----------
@@ -103,7 +104,9 @@ class PipeSurfaceCrack(TwoSizeShape):
         return self._plate.reference_steps(membrane, bending, sizes)
 
     def after(self, a: float, c: float) -> Onwards | None:
-        """A crack through the wall around the pipe."""
+        """A crack through the wall around the pipe; of a thinner pipe than its solution knows nothing goes on."""
+        if self.radius / self.wall > MOST_KNOWN:
+            return None
         return PipeCrack(self.radius, self.wall), (c,)
 
 

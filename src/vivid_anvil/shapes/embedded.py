@@ -8,7 +8,7 @@ from typing import ClassVar
 
 from vivid_anvil.ground.checks import positive_number
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.shapes.aspect import checked_aspect
+from vivid_anvil.shapes.aspect import MOST_ASPECT, checked_aspect
 from vivid_anvil.shapes.ellipse_steps import embedded_steps
 from vivid_anvil.shapes.one_size import CentreCrack
 from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape, aspect_step
@@ -29,7 +29,8 @@ class EmbeddedCrack(TwoSizeShape):
 
     Nearer to one surface it is taken as in a plate of twice the centre's depth. When the ligament counts as broken, at a =
     `broken_at` times the centre's depth, a crack in the middle goes through the plate; another becomes a surface crack that takes
-    in the ligament p, depth 2a + p and half length c + p. (0.714 is the rule p = 0.4 a of ASME XI, IWA-3300.)
+    in the ligament p, depth 2a + p and half length c + p, or half the depth where that is longer, as solutions end where a
+    crack is as deep as it is long. (0.714 is the rule p = 0.4 a of ASME XI, IWA-3300.)
 
     Parameters
     ----------
@@ -155,10 +156,16 @@ class EmbeddedCrack(TwoSizeShape):
         largest = 1.0 - 2.0 * (self._cover - a) / self.thickness
         return tuple(one * largest for one in self.scales(*sizes))
 
+    def widening(self, *sizes: float) -> float:
+        """What is added to the half length at the surface, mm, where the crack would be deeper there than solutions know."""
+        a, c = sizes
+        ligament = self._cover - a
+        return max((2.0 * a + ligament) / MOST_ASPECT - (c + ligament), 0.0)
+
     def after(self, a: float, c: float) -> Onwards | None:
         """A crack through the plate, in its middle; or on its surface, where the near ligament alone is broken."""
         ligament = self._cover - a
-        depth, along = 2.0 * a + ligament, c + ligament
+        depth, along = 2.0 * a + ligament, c + ligament + self.widening(a, c)
         if self._cover >= 0.5 * self.thickness * (1.0 - 1e-9) or depth >= self.thickness:
             return CentreCrack(self.plate_width), (c,)
         return SurfaceCrack(thickness=self.thickness, plate_width=self.plate_width), (depth, along)

@@ -16,6 +16,8 @@ from vivid_anvil.shapes.solutions.pipes import axial_through_crack, pipe_through
 from vivid_anvil.units import LENGTHS, STRESS, Coherent, opened
 from vivid_anvil.writing.working import put_in
 
+LEAST_KNOWN, MOST_KNOWN = 5.0, 20.0  # R/t of the solution of Zahoor
+
 
 @SHAPES.add("pipe, around")
 @dataclass(frozen=True, repr=False)
@@ -54,7 +56,7 @@ class PipeCrack(OneSizeShape):
 
     def __post_init__(self) -> None:
         share_of_one("pipe crack, bending_share", self.bending_share)
-        if not 5.0 <= self.radius / self.wall <= 20.0:
+        if not LEAST_KNOWN <= self.radius / self.wall <= MOST_KNOWN:
             raise InputError(
                 "pipe crack, radius", f"R/t = {self.radius / self.wall:.4g}", "mean radius over wall from 5 to 20"
             )
@@ -66,8 +68,8 @@ class PipeCrack(OneSizeShape):
 
     @property
     def largest_size(self) -> float:
-        """Half arc of 99°, mm."""
-        return 0.55 * math.pi * self.radius
+        """Half arc of 99°, mm, and a hair less, so that its angle in degrees is never beyond."""
+        return 0.55 * math.pi * self.radius * (1.0 - 1e-12)
 
     @opened(size=LENGTHS)
     def geometry_factor(self, size: ArrayLike) -> FloatArray:

@@ -21,6 +21,7 @@ COLUMNS = {"table": ("size", "Y"), "grid": ("depth", "aspect", "Y at the depth",
 
 
 @SHAPES.add("grid")
+@opened()
 def grid_of_rows(points: Sequence[Sequence[Any]]) -> GridCrack:
     """A `GridCrack` from rows of depth (mm or text), aspect a/c, Y at the end of the depth and at that of the length.
 

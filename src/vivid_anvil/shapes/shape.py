@@ -72,6 +72,10 @@ class Shape(ABC):
         """The crack that it becomes when it has broken through, with its sizes; None where no solution goes on."""
         return None
 
+    def widening(self, *sizes: float) -> float:
+        """How much longer than it is the crack is taken when it has broken through, mm of its half length."""
+        return 0.0
+
     def k_of_stress(self, stress: Any, *sizes: Any) -> Any:
         """K, MPa√mm, of a stress over the depth that is there without load, at the end, or at both; where it `weighs`."""
         raise NotImplementedError

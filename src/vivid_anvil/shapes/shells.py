@@ -18,10 +18,13 @@ from vivid_anvil.shapes.shape import SHAPES, OneSizeShape, Onwards, TwoSizeShape
 from vivid_anvil.shapes.solutions.collapse import surface_share
 from vivid_anvil.shapes.solutions.shells import part_bulging, sphere_bulging
 from vivid_anvil.shapes.surface import SurfaceCrack
-from vivid_anvil.units import LENGTH, LENGTHS, STRESS, Coherent, opened
+from vivid_anvil.units import LENGTH, LENGTHS, STRESS, Coherent, inner, opened
 from vivid_anvil.writing.working import Step, put_in
 
 THINNEST = 10.0  # mean radius over wall
+
+# The shape checks its sizes itself, and asks thousands of times.
+_part_bulging, _sphere_bulging = inner(part_bulging), inner(sphere_bulging)
 
 
 def _thin(where: str, radius: float, wall: float) -> None:
@@ -90,7 +93,7 @@ class CylinderSurfaceCrack(TwoSizeShape):
     def bulging(self, a: float, c: float) -> float:
         """M, -."""
         through = math.sqrt(1.0 + 1.6 * c * c / (self.radius * self.wall))
-        return part_bulging(min(a, 0.999999 * self.wall) / self.wall, through)
+        return _part_bulging(min(a, 0.999999 * self.wall) / self.wall, through)
 
     @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:
@@ -260,8 +263,8 @@ class SphereSurfaceCrack(TwoSizeShape):
 
     def bulging(self, a: float, c: float) -> float:
         """M, -."""
-        through = float(sphere_bulging(min(c, self.longest), self.radius, self.wall))
-        return part_bulging(min(a, 0.999999 * self.wall) / self.wall, through)
+        through = float(_sphere_bulging(min(c, self.longest), self.radius, self.wall))
+        return _part_bulging(min(a, 0.999999 * self.wall) / self.wall, through)
 
     @opened(a=LENGTH, c=LENGTH)
     def factors(self, a: float, c: float) -> tuple[float, float]:

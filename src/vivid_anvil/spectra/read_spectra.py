@@ -9,6 +9,7 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import existing
 from vivid_anvil.spectra.cross_spectra import SpectralMatrix
 from vivid_anvil.spectra.psd import PSD
@@ -239,9 +240,10 @@ def _frame_columns(path: str | Path, sheet: str | int) -> tuple[dict[str, tuple[
 
 def _hdf5(path: str | Path) -> tuple[dict[str, tuple[FloatArray, str]], str]:
     """Datasets by their names, with their attribute `unit`."""
+    file = existing(path, "a table of a frequency response")
+    needed("h5py", file.name)
     import h5py
 
-    file = existing(path, "a table of a frequency response")
     found = {}
     with h5py.File(file, "r") as store:
         for name, data in store.items():

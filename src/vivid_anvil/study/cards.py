@@ -30,7 +30,7 @@ from vivid_anvil.study.rubber_keys import Source as RubberSource
 from vivid_anvil.study.rubber_keys import rubber_keys, rubber_of
 from vivid_anvil.study.strain_life_keys import Source as StrainLifeSource
 from vivid_anvil.study.strain_life_keys import strain_life_keys, strain_life_of
-from vivid_anvil.units import coherent, split
+from vivid_anvil.units import coherent, opened, split
 
 FORMAT = 1
 GROUPS = ("steel", "cast iron", "aluminium", "titanium", "rubber", "fibre composite", "other")
@@ -91,6 +91,7 @@ def _card_file(names: tuple[str, ...]) -> type[CardFile]:  # noqa: ARG001 (what 
     )
 
 
+@opened()
 def read_card(path: str | Path) -> MaterialCard:
     r"""The material card in a TOML file.
 
@@ -239,6 +240,7 @@ def cards_in(folder: str | Path) -> dict[str, MaterialCard]:
     return {path.stem: read_card(path) for path in sorted(place.glob("*.toml"))}
 
 
+@opened()
 def read_card_named(name: str, folder: str | Path | None = None) -> MaterialCard:
     """The card of that key or name, from `folder` first, then from those shipped.
 

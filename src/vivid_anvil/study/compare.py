@@ -13,7 +13,7 @@ from vivid_anvil.study.kept_life import KeptLife
 from vivid_anvil.study.study import WORST_NODE
 from vivid_anvil.study.study_result import StudyResult
 from vivid_anvil.study.what_if_flaws import KeptFlaw, kept_flaws
-from vivid_anvil.units import UnitSystem, fixed
+from vivid_anvil.units import UnitSystem, fixed, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
 from vivid_anvil.writing.plain import finding_records
 from vivid_anvil.writing.result import Result, Words
@@ -131,6 +131,7 @@ def _told(life: KeptLife, spot: str) -> str:
     return f"{told}, {life.place}" if spot == WORST_NODE else told
 
 
+@opened()
 def compare_studies(results: Mapping[str, StudyResult]) -> StudyComparison:
     """What differs between studies that were read from files and run, by a name for each; at least two.
 

@@ -53,6 +53,13 @@ def _names_of(entries: list[Any]) -> list[str]:
     return [str(name or i) for i, name in enumerate(named, 1)]
 
 
+def _with_slashes(data: dict[str, Any], key: str) -> str:
+    """What is said where the tables on the way to a key were parted by points or blanks."""
+    parts = re.split(r"[.\s]+", key)
+    meant = "/".join(parts)
+    return f"Tables and keys are parted by slashes: {meant!r}?" if len(parts) > 1 and parts[0] in data else ""
+
+
 def _path(data: Any, key: str) -> list[Any]:
     """The keys and places of a path; InputError with those that are there."""
     found: list[Any] = []
@@ -72,7 +79,7 @@ def _path(data: Any, key: str) -> list[Any]:
                         where,
                         f"no {part!r}",
                         f"one of {listed(at)}, or {LOAD_SCALE!r}",
-                        did_you_mean(part, [*at, LOAD_SCALE]),
+                        _with_slashes(at, key) or did_you_mean(part, [*at, LOAD_SCALE]),
                     )
                 return found
         else:

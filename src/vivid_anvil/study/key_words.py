@@ -29,7 +29,7 @@ from vivid_anvil.study.rubber_words import CHOICES_OF_RUBBER, EXAMPLES_OF_RUBBER
 
 # By key; "Section.key" where a key says something else in that section, or refers to something by its name.
 KEYS: dict[str, KeyWords] = {
-    "format": KeyWords("number of the file format", 1),
+    "format": KeyWords("number of the file format", 2),
     "include": KeyWords("a study file to start from; what stands here changes it", "base.toml"),
     "title": KeyWords("what the study is about", "hanger arm"),
     "target_life": KeyWords("how long it shall live: years, hours, or repeats", "30 years"),

@@ -13,6 +13,7 @@ from vivid_anvil.study.include import INCLUDE
 from vivid_anvil.study.key_words import BY_NAME, choices_of, words_of
 from vivid_anvil.study.models import study_file
 from vivid_anvil.study.models_of_nouns import WITH_UNIT
+from vivid_anvil.units import opened
 
 
 def study_schema() -> dict[str, Any]:
@@ -69,6 +70,7 @@ def _description(section: str, key: str, says: str, known: str) -> str:
     return known or says or key.replace("_", " ")
 
 
+@opened()
 def write_template(path: str | Path) -> Path:
     """Write a commented study to start from to `path`.
 

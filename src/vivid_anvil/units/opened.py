@@ -9,6 +9,7 @@ from __future__ import annotations
 import functools
 import inspect
 import math
+import os
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
@@ -156,6 +157,64 @@ class Noun:
         raise InputError(where, f"a {type(value).__name__}", " or ".join(f"a {name}" for name in wanted), hint)
 
 
+@dataclass(frozen=True)
+class Plain:
+    """An argument that must be a text, a path, something to call, a mapping or several of something; None where it may be."""
+
+    kind: str
+    optional: bool
+    items: Noun | None = None
+    inside: tuple[float, float] = (math.inf, -math.inf)
+
+    def checked(self, value: Any, where: str) -> Any:
+        """`value`; InputError for anything else, and for an item of another class than `items`."""
+        if value is None and self.optional:
+            return value
+        if not _PLAIN[self.kind][1](value) or (self.items is not None and isinstance(value, str)):
+            raise InputError(where, shortened(value), _PLAIN[self.kind][0])
+        if self.items is not None and isinstance(value, list | tuple):
+            for i, item in enumerate(value, 1):
+                self.items.checked(item, f"{where}, entry {i}")
+        return value
+
+
+# What an annotation begins with, what that is in words, and whether a value is one.
+_PLAIN: dict[str, tuple[str, Callable[[Any], bool]]] = {
+    "str | Path": ("the path of a file", lambda value: isinstance(value, str | os.PathLike)),
+    "str": ("a text", lambda value: isinstance(value, str)),
+    "Callable[": ("a function", callable),
+    "Mapping[": ("a mapping, such as a dict", lambda value: hasattr(value, "keys")),
+    "Sequence[": ("several, such as a list", lambda value: hasattr(value, "__iter__")),
+    "Iterable[": ("several, such as a list", lambda value: hasattr(value, "__iter__")),
+}
+
+
+def _plain(function: Callable[..., Any]) -> dict[str, Plain]:
+    """The arguments whose annotation is one of the plain kinds, alone or with None."""
+    found = {}
+    for name, words in function.__annotations__.items():
+        if name == "return" or not isinstance(words, str):
+            continue
+        alone = words.removesuffix(" | None")
+        for kind in _PLAIN:
+            if alone == kind or (kind.endswith("[") and alone.startswith(kind) and _one_bracket(alone)):
+                item = alone[len(kind) : -1] if kind in ("Sequence[", "Iterable[") else ""
+                known = re.fullmatch(r"[A-Z]\w*", item) is not None and item not in _NOT_CHECKED
+                own = Noun((item,)) if known and _a_class(item, function) else None
+                found[name] = Plain(kind, alone != words, own)
+    return found
+
+
+def _one_bracket(words: str) -> bool:
+    """Whether the first bracket closes at the end, so that nothing else is named beside it."""
+    depth = 0
+    for i, sign in enumerate(words):
+        depth += (sign == "[") - (sign == "]")
+        if depth == 0 and sign == "]":
+            return i == len(words) - 1
+    return False
+
+
 # What to do where something else is given than one of these.
 REMEDIES = {
     "DutyCycle": 'Put what happens into one: DutyCycle("day", [Event("lap", history, occurrences=300)], repeats_per_year=250).',
@@ -241,7 +300,7 @@ def opened(valid: Callable[..., None] | None = None, /, **takes: Takes) -> Calla
 
     def wrapped(function: Function) -> Function:
         names = list(inspect.signature(function).parameters)
-        known: dict[str, Takes | Noun] = {**_nouns(function), **takes}
+        known: dict[str, Takes | Noun | Plain] = {**_plain(function), **_nouns(function), **takes}
         unknown = [name for name in takes if name not in names]
         assert not unknown, f"{function.__qualname__} has no {unknown}"
         places = [(names.index(name), name, how, *how.inside) for name, how in known.items()]
@@ -269,6 +328,7 @@ def opened(valid: Callable[..., None] | None = None, /, **takes: Takes) -> Calla
         if names[:1] == ["path"]:
             door = _of_a_file(door)  # type: ignore[assignment]
         door.takes = cast(Mapping[str, Takes], takes)  # type: ignore[attr-defined]
+        door.plain = _plain(function)  # type: ignore[attr-defined]
         return cast(Function, door)
 
     return wrapped

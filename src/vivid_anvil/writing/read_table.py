@@ -13,6 +13,7 @@ import numpy as np
 
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
+from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import existing, first_line, fits_memory, read_by_others
 from vivid_anvil.units import dimension_of
 from vivid_anvil.writing.headings import name_and_unit
@@ -77,6 +78,7 @@ def workbook(path: Path, sheet: str | int, header_row: int) -> tuple[Any, str]:
     """A sheet as a data frame, and its place for errors; with `header_row` 0 all rows are cells."""
     import pandas as pd
 
+    needed("openpyxl", path.name)
     with path.open("rb") as file:
         if file.read(4) == b"\xd0\xcf\x11\xe0":
             raise InputError(

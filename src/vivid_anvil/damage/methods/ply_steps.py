@@ -125,16 +125,26 @@ def _resultant_steps(
     return steps
 
 
+def _strains(method: PlyFatigue, own: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Strains of the middle and curvatures, and the temperature's part of them; what rounding leaves of zeros is taken out."""
+    state, thickness = method.laminate.full, method.laminate.thickness
+    across = np.array([1.0, 1.0, 1.0, thickness, thickness, thickness])  # a curvature as the strain it makes
+    warm = state.thermal_strain
+    strains = state.compliance @ own + warm
+    least = LITTLE * max(np.abs(strains * across).max(), np.abs(warm * across).max())
+    noise = np.abs(np.array([strains, warm]) * across) <= least
+    return np.where(noise[0], 0.0, strains), np.where(noise[1], 0.0, warm)
+
+
 def _strain_steps(method: PlyFatigue, own: FloatArray, head: str, units: UnitSystem) -> list[Step]:
     """Strains of the middle and curvatures, by the inverse of [[A, B], [B, D]]."""
-    state = method.laminate.full
-    a, warm = state.compliance, state.thermal_strain
-    strains = a @ own + warm
+    a = method.laminate.full.compliance
+    strains, warm = _strains(method, own)
     there = bool(warm.any())
     length = factor(display_unit("length", units), DIMENSIONS["length"])
     steps = []
     for i in range(6):
-        if abs(strains[i]) <= LITTLE * np.abs(strains).max() and abs(warm[i]) == 0.0:
+        if strains[i] == 0.0 and warm[i] == 0.0:
             continue
         parts = []
         for k in range(6):
@@ -160,8 +170,8 @@ def _turned_steps(
     method: PlyFatigue, own: FloatArray, ply: int, face: int, head: str, units: UnitSystem
 ) -> tuple[list[Step], FloatArray]:
     """Strains at the face of the ply, and the same turned into its axes."""
-    state, laminate = method.laminate.full, method.laminate
-    strains = state.compliance @ own + state.thermal_strain
+    laminate = method.laminate
+    strains = _strains(method, own)[0]
     z, unit = float(laminate.edges[ply + face]), display_unit("length", units)
     there = strains[:3] + z * strains[3:]
     length = factor(unit, DIMENSIONS["length"])

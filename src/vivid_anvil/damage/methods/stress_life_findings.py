@@ -210,7 +210,7 @@ def _gates(method: ByCurve, result: Life) -> Iterator[Finding]:
             share = source.gated.share_removed(_lowest_slope(curve))
             yield Finding(
                 "warning" if share > 0.01 else "note",
-                "gate",
+                "gated-cycles",
                 f"The gate took {number(source.gated.removed.total)} small cycles out of each {source.name}; on the lowest "
                 f"slope of the curve they would do {share:.2%} of its damage.",
                 "Choose a smaller gate." if share > 0.01 else "They do not matter.",

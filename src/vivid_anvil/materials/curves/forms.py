@@ -14,7 +14,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.curves.checks import check_life, check_slope
 from vivid_anvil.materials.curves.curve import NO_DAMAGE, Below, RRatio, SNCurve, StressKind
-from vivid_anvil.units import DIMENSIONS, coherent, factor, number
+from vivid_anvil.units import DIMENSIONS, coherent, factor, number, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.working import Step, put_in
 
@@ -155,6 +155,7 @@ def knee_curve(
     )
 
 
+@opened()
 def sloped_curve(
     *,
     name: str,
@@ -240,6 +241,7 @@ def sloped_curve(
     )
 
 
+@opened()
 def intercept_curve(
     *,
     name: str,

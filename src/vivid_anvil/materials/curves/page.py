@@ -74,6 +74,7 @@ def curves_table(curves: Mapping[str, Curve], units: UnitSystem) -> Table:
     return Table("", columns, "curves")
 
 
+@opened()
 def stress_table(curves: Sequence[SNCurve], lives: Sequence[float], unit: str = "MPa") -> Table:
     """Stresses of curves at chosen lives, in `unit`, one row a life; the headings say range or amplitude, R and unit.
 

@@ -26,6 +26,7 @@ FIBRE_TENSION, FIBRE_COMPRESSION = "fibre tension", "fibre compression"
 MATRIX_TENSION, MATRIX_COMPRESSION, SHEAR, WHOLE = "matrix tension", "matrix compression", "shear", "whole ply"
 FACTORS = np.geomspace(1e-6, 1e9, 301)  # a reserve beyond is none: nothing of the load reaches this mode
 HALVINGS = 52
+BESIDE = 1e-9  # of a border, to both sides of it
 
 
 def stresses_of_plies(given: ArrayLike, where: str = "stresses") -> FloatArray:
@@ -64,14 +65,21 @@ class PlyCriterion(ABC):
         """
         moved = stresses_of_plies(stresses)
         there = np.broadcast_to(stresses_of_plies(constant, "constant stresses"), moved.shape)
-        size = len(moved)
-        grid = np.concatenate([[0.0], FACTORS])
-        rows = there[None] + grid[:, None, None] * moved[None]
+        grid = _with_borders(self.borders(ply, moved, there))
+        rows = there[None] + grid[:, :, None] * moved[None]
         by_mode = self.indices(ply, rows.reshape(-1, 3))
         return {
-            mode: self._first(ply, mode, moved, there, grid, values.reshape(grid.size, size) >= 1.0)
+            mode: self._first(ply, mode, moved, there, grid, values.reshape(grid.shape) >= 1.0)
             for mode, values in by_mode.items()
         }
+
+    def borders(self, ply: Ply, moved: FloatArray, there: FloatArray) -> FloatArray:
+        """Factors at which a mode begins or ends, shape (n, borders): where s1 or s2 change their sign; nan or inf: nowhere.
+
+        Between them each index is convex over the factor, so that what breaks between two factors breaks at one of them.
+        """
+        with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
+            return -there[:, :2] / moved[:, :2]
 
     def _first(
         self, ply: Ply, mode: str, moved: FloatArray, there: FloatArray, grid: FloatArray, breaks: BoolArray
@@ -82,13 +90,23 @@ class PlyCriterion(ABC):
         if not at.size:
             return reserve
         place = breaks[:, at].argmax(axis=0)
-        low, high = np.log(np.maximum(grid[place - 1], 1e-12)), np.log(grid[place])
+        low, high = np.log(np.maximum(grid[place - 1, at], 1e-12)), np.log(grid[place, at])
         for _ in range(HALVINGS):
             middle = 0.5 * (low + high)
             over = self.indices(ply, there[at] + np.exp(middle)[:, None] * moved[at])[mode] >= 1.0
             high, low = np.where(over, middle, high), np.where(over, low, middle)
         reserve[at] = np.exp(0.5 * (low + high))
         return reserve
+
+
+def _with_borders(borders: FloatArray) -> FloatArray:
+    """Rising factors for each of n stresses, shape (m, n): a coarse row, and both sides of each border."""
+    sides = np.concatenate([borders * (1.0 - BESIDE), borders * (1.0 + BESIDE)], axis=1).T
+    known = (sides > FACTORS[0]) & (sides < FACTORS[-1])
+    coarse = np.concatenate([[0.0], FACTORS])[:, None]
+    return np.sort(
+        np.vstack([np.broadcast_to(coarse, (coarse.size, len(borders))), np.where(known, sides, FACTORS[-1])]), axis=0
+    )
 
 
 @PLY_CRITERIA.add("largest stress")
@@ -222,18 +240,33 @@ class Puck(PlyCriterion):
     compression_slope: Coherent = Coherent("number", above=0.0, below=0.5, default=0.25)
     origin: ClassVar[str] = "Puck and Schürmann 1998; VDI 2014, part 3"
 
+    def _corner(self, ply: Ply) -> tuple[float, float, float]:
+        """R_A of the plane of action, its slope, and the shear where B becomes C, MPa."""
+        yc, s = ply.strengths("the criterion of Puck").tolist()[3:]
+        pc = self.compression_slope
+        across = s / (2.0 * pc) * (math.sqrt(1.0 + 2.0 * pc * yc / s) - 1.0)
+        p_across = pc * across / s
+        return across, p_across, s * math.sqrt(1.0 + 2.0 * p_across)
+
+    def borders(self, ply: Ply, moved: FloatArray, there: FloatArray) -> FloatArray:
+        """Those of the signs, and where B becomes C."""
+        across, _, corner = self._corner(ply)
+        both = [corner * moved[:, 1] + side * across * moved[:, 2] for side in (-1.0, 1.0)]
+        fixed = [corner * there[:, 1] + side * across * there[:, 2] for side in (-1.0, 1.0)]
+        with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
+            turned = -np.column_stack(fixed) / np.column_stack(both)
+        return np.hstack([super().borders(ply, moved, there), turned])
+
     def indices(self, ply: Ply, stresses: ArrayLike) -> Mapping[str, FloatArray]:
         """Effort of each mode."""
         one, two, shear = stresses_of_plies(stresses).T
         xt, xc, yt, yc, s = ply.strengths("the criterion of Puck").tolist()
         pt, pc = self.tension_slope, self.compression_slope
-        across = s / (2.0 * pc) * (math.sqrt(1.0 + 2.0 * pc * yc / s) - 1.0)  # R_A of the plane of action
-        p_across = pc * across / s
-        corner = s * math.sqrt(1.0 + 2.0 * p_across)  # shear where B becomes C
+        across, p_across, corner = self._corner(ply)
         size = np.abs(shear)
         a = np.sqrt((shear / s) ** 2 + (1.0 - pt * yt / s) ** 2 * (two / yt) ** 2) + pt * two / s
         b = (np.sqrt(shear**2 + (pc * two) ** 2) + pc * two) / s
-        with np.errstate(divide="ignore", invalid="ignore"):
+        with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
             c = ((shear / (2.0 * (1.0 + p_across) * s)) ** 2 + (two / yc) ** 2) * yc / -two
         straight = np.abs(two) * corner <= size * across
         return {

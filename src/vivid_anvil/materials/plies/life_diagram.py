@@ -19,7 +19,7 @@ from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.ground.handed import address
 from vivid_anvil.materials.plies import _kernels
-from vivid_anvil.units import UnitSystem, display_unit, shown
+from vivid_anvil.units import UnitSystem, display_unit, opened, shown
 from vivid_anvil.writing.working import Step, put_in
 
 LIFE_DIAGRAMS: Choices[type[LifeDiagram]] = Choices("life diagram")
@@ -170,6 +170,7 @@ def _pair(amplitude: ArrayLike, mean: ArrayLike) -> tuple[FloatArray, FloatArray
     return size, middle
 
 
+@opened()
 def joint_lives(
     across: LifeDiagram,
     shear: LifeDiagram,

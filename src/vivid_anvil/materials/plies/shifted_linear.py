@@ -17,7 +17,7 @@ from vivid_anvil.writing.working import Step, put_in
 @LIFE_DIAGRAMS.add("shifted linear")
 @dataclass(frozen=True, kw_only=True, repr=False)
 class ShiftedLinear(LifeDiagram):
-    """N = [(X_t + X_c - |2 γ_m S_m - X_t + X_c|) / (2 γ_a S_a)]^k: the top stands at the mean (X_t - X_c) / 2.
+    """`N = [(X_t + X_c - |2 γ_m S_m - X_t + X_c|) / (2 γ_a S_a)]^k`: the top stands at the mean (X_t - X_c) / 2.
 
     Parameters
     ----------

@@ -12,12 +12,13 @@ import numpy as np
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.rubber.power_tearing import PowerTearing
 from vivid_anvil.materials.rubber.tearing_law import TearingLaw
-from vivid_anvil.units import Coherent, number
+from vivid_anvil.units import Coherent, number, opened
 from vivid_anvil.units.temperature import celsius
 
 ON_A_LOG_SCALE = ("growth rate", "energy release rate")
 
 
+@opened()
 def law_at(laws: Sequence[TearingLaw], temperature: float | str) -> TearingLaw:
     """The law at a temperature between those of `laws`: rates and energies straight on a log scale, slopes straight.
 

@@ -119,7 +119,7 @@ class SignedVonMisesPrincipal(Measure):
         return DEVIATOR_AND_TRACE[:5]
 
     def amplitude(self, tensors: ComplexArray) -> FloatArray:
-        """√((sᴴs + |sᵀs|)/2), s the five numbers of the deviator."""
+        """`√((sᴴs + |sᵀs|)/2)`, s the five numbers of the deviator."""
         return turning_von_mises(tensors)
 
     def norm(self, tensors: FloatArray) -> FloatArray:

@@ -49,7 +49,7 @@ class SignedVonMisesHydrostatic(Measure):
         return DEVIATOR_AND_TRACE[:5]
 
     def amplitude(self, tensors: ComplexArray) -> FloatArray:
-        """√((sᴴs + |sᵀs|)/2), s the five numbers of the deviator."""
+        """`√((sᴴs + |sᵀs|)/2)`, s the five numbers of the deviator."""
         return turning_von_mises(tensors)
 
     def norm(self, tensors: FloatArray) -> FloatArray:

@@ -21,7 +21,7 @@ from vivid_anvil.stress.relations.relation import AskedMoment, Nominal, Relation
 from vivid_anvil.stress.rubber.states_in_turn import StatesInTurn  # noqa: F401  # of the examples
 from vivid_anvil.stress.rubber.strain_loads import StrainLoads
 from vivid_anvil.stress.rubber.strain_measures import cauchy_green
-from vivid_anvil.units import UnitSystem
+from vivid_anvil.units import UnitSystem, opened
 from vivid_anvil.writing.working import put_in
 
 UNDEFORMED = np.array([1.0, 1.0, 1.0, 0.0, 0.0, 0.0])
@@ -167,6 +167,7 @@ def largest_stretch(cauchy_greens: FloatArray) -> FloatArray:
     return np.asarray(np.sqrt(np.maximum(np.linalg.eigvalsh(cauchy_greens[:, FULL])[:, 2], 0.0)))
 
 
+@opened()
 def joined_states(states: Sequence[StrainStates]) -> StrainStates:
     """Several sequences of states of one place as one relation, each with its events.
 
