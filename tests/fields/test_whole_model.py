@@ -2,7 +2,7 @@
 
 import dataclasses
 import itertools
-from concurrent.futures import ProcessPoolExecutor, ThreadPoolExecutor
+from concurrent.futures import Future, ProcessPoolExecutor, ThreadPoolExecutor
 
 import numpy as np
 import pytest
@@ -127,6 +127,31 @@ def test_threads_and_processes_give_the_same(pool):
     told = [done for _, done, _ in seen]
     assert told == sorted(told)
     assert (len(told), told[-1], {of for *_, of in seen}) == (5, 300, {300})
+
+
+class LosesAnswers(ThreadPoolExecutor):
+    """Every third answer is lost on its way, as when the machine of a worker goes down while it answers."""
+
+    lost = 0
+
+    def submit(self, work, *given):
+        done = super().submit(work, *given)
+        done.result()
+        self.lost += 1
+        if self.lost % 3:
+            return done
+        broken = Future()
+        broken.set_exception(TypeError("no answer"))
+        return broken
+
+
+def test_a_lost_answer_is_computed_again():
+    alone = assess_model(field_of(), LOADS, duty_of(), spot())
+    with LosesAnswers(2) as executor:
+        found = assess_model(field_of(), LOADS, duty_of(), spot(), executor=executor, chunk=70)
+        assert executor.lost == 5
+        for name in NAMES:
+            assert (getattr(alone.values, name) == getattr(found.values, name)).all()
 
 
 def test_an_interrupted_run_goes_on_from_its_last_finished_chunk(tmp_path):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.shapes.shape import Shape
 from vivid_anvil.units import Coherent, OptionalCoherent, UnitSystem, in_unit, number
 
@@ -58,7 +58,7 @@ class Flaw:
         checks.text("flaw, name", self.name)
         where = f"flaw {self.name}"
         if not isinstance(self.shape, Shape):
-            raise InputError(inside(where, "shape"), checks.shortened(self.shape), "a shape such as SurfaceCrack")
+            raise InputError(inside(where, "shape"), shortened(self.shape), "a shape such as SurfaceCrack")
         checks.one_of(inside(where, "weld"), self.weld, tuple(WELDS))
         two = len(self.shape.sizes) == 2
         if two != (self.half_length is not None):

@@ -14,7 +14,7 @@ import numpy as np
 from vivid_anvil.counting import Cycles
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.growth.driving_cycles import BENDING, GrowthDrive, growth_drive
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.stress import HotSpot
@@ -70,7 +70,7 @@ class RangesPerYear:
             raise InputError(inside(where, "r_ratio"), f"{r:g}", "below 1")
         given: Any = self.rows
         if isinstance(given, str) or not len(given):
-            raise InputError(inside(where, "rows"), checks.shortened(given), "rows of ranges and cycles a year")
+            raise InputError(inside(where, "rows"), shortened(given), "rows of ranges and cycles a year")
         made = tuple(self._row(row, inside(where, f"row {i}")) for i, row in enumerate(given, 1))
         object.__setattr__(self, "rows", made)
 
@@ -141,9 +141,9 @@ class Stage:
         checks.text("stage, name", self.name)
         where = f"stage {self.name}"
         if not isinstance(self.law, GrowthLaw):
-            raise InputError(inside(where, "law"), checks.shortened(self.law), "a growth law such as ParisLaw")
+            raise InputError(inside(where, "law"), shortened(self.law), "a growth law such as ParisLaw")
         if not isinstance(self.ranges, RangesPerYear | GrowthDrive):
-            raise InputError(inside(where, "ranges"), checks.shortened(self.ranges), "RangesPerYear")
+            raise InputError(inside(where, "ranges"), shortened(self.ranges), "RangesPerYear")
         if self.duration is not None:
             object.__setattr__(self, "duration", years_of(self.duration, inside(where, "duration")))
 

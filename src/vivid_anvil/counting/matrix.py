@@ -15,8 +15,8 @@ from numpy.typing import ArrayLike
 from vivid_anvil.counting import _kernels
 from vivid_anvil.counting.cycles import Cycles
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.checks import FloatArray, shortened
-from vivid_anvil.ground.errors import InputError, field_of
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError, field_of, shortened
 from vivid_anvil.units import DIMENSIONS, one, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.html import html_frame

@@ -11,7 +11,7 @@ import numpy as np
 from vivid_anvil.events.response_findings import response_findings
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.spectra.responses.of_motion import fitting
 from vivid_anvil.spectra.responses.response import Resonance, Response
 from vivid_anvil.units import DIMENSIONS, UnitSystem, display_unit, number, shown
@@ -169,7 +169,7 @@ def look_at_response(name: str, response: Response, dimension: str = "accelerati
     [92.53, 97.29]
     """
     if not isinstance(response, Response):
-        raise InputError("response, looked at", checks.shortened(response), "a response, such as OneDegreeOfFreedom")
+        raise InputError("response, looked at", shortened(response), "a response, such as OneDegreeOfFreedom")
     checks.one_of("response, dimension", dimension, tuple(DIMENSIONS))
     per, unit = PER.get(dimension, (1.0, f"MPa/({DIMENSIONS[dimension].coherent})"))
     response = fitting(response, dimension, f"response to {name}")

@@ -17,7 +17,7 @@ import numpy as np
 from vivid_anvil.counting import Cycles
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.spectra import EXPECTED_CYCLES, SpectralDensity, StatedMoments, expected_ranges
 from vivid_anvil.spectra.largest import Largest
 from vivid_anvil.spectra.range_density import RangeDensity
@@ -245,7 +245,7 @@ def look_at_vibration(
     """
     where = "vibration"
     if not isinstance(process, SpectralDensity):
-        raise InputError(where, checks.shortened(process), "a PSD")
+        raise InputError(where, shortened(process), "a PSD")
     m = checks.positive_number("vibration, slope", slope)
     time = (
         None if exposure is None else checks.positive_number("vibration, exposure", coherent(exposure, "time", where))

@@ -14,7 +14,7 @@ from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.events.made_history import MOST, PER_SHORTEST, MadeHistory
 from vivid_anvil.events.random_stress import FORMULA, RandomStress, Shaping
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed, shortened
 from vivid_anvil.histories.load import Give, Load, TensorView
 from vivid_anvil.spectra.cross_spectra import CrossSpectra, PSDs
 from vivid_anvil.spectra.moments import Moments, StatedMoments
@@ -85,19 +85,17 @@ class RandomVibration(Load):
         if isinstance(self.inputs, Mapping) and not any(isinstance(one, StatedMoments) for one in self.inputs.values()):
             object.__setattr__(self, "inputs", PSDs(self.inputs))
         if not isinstance(self.inputs, CrossSpectra | Mapping):
-            raise InputError(
-                inside(where, "inputs"), checks.shortened(self.inputs), "the PSD of each input, by its name"
-            )
+            raise InputError(inside(where, "inputs"), shortened(self.inputs), "the PSD of each input, by its name")
         exposure = coherent(self.exposure, "time", inside(where, "exposure"))
         object.__setattr__(
             self, "exposure", checks.positive_number(inside(where, "exposure"), exposure, "a time above 0")
         )
         for key in ("means", "tones"):
             if not isinstance(getattr(self, key), Mapping):
-                found = checks.shortened(getattr(self, key))
+                found = shortened(getattr(self, key))
                 raise InputError(inside(where, key), found, f"{key} by the name of their input")
         if not isinstance(self.seed, int) or isinstance(self.seed, bool) or self.seed < 0:
-            raise InputError(inside(where, "seed"), checks.shortened(self.seed), "a whole number of 0 or more")
+            raise InputError(inside(where, "seed"), shortened(self.seed), "a whole number of 0 or more")
         means = {}
         for name, value in self.means.items():
             self._known(name, inside(where, "means"))
@@ -110,7 +108,7 @@ class RandomVibration(Load):
                 or not isinstance(tones, Sequence)
                 or not all(isinstance(t, Tone) for t in tones)
             ):
-                raise InputError(inside(where, f"tones of {name}"), checks.shortened(tones), "a list of Tone")
+                raise InputError(inside(where, f"tones of {name}"), shortened(tones), "a list of Tone")
             for one in tones:
                 checks.positive_number(inside(where, "tone, frequency"), one.frequency)
                 checks.real_number(inside(where, "tone, amplitude"), one.amplitude)

@@ -19,7 +19,7 @@ from vivid_anvil.events.sine_course import Course, Dwells, SineRows, Sweep
 from vivid_anvil.events.sine_stress import SineStress
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import read_only
-from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed, shortened
 from vivid_anvil.histories.load import Give, Load, TensorView
 from vivid_anvil.spectra.responses.component_gain import ComponentGain
 from vivid_anvil.spectra.responses.gain import Gain
@@ -66,18 +66,18 @@ class Sine(Load):
         checks.one_of(inside(where, "dimension"), self.dimension, tuple(DIMENSIONS))
         checks.real_number(inside(where, "mean"), self.mean)
         if not isinstance(self.course, Course):
-            raise InputError(inside(where, "course"), checks.shortened(self.course), "Dwells or a Sweep")
+            raise InputError(inside(where, "course"), shortened(self.course), "Dwells or a Sweep")
 
     @classmethod
     def dwells(cls, channel: str, rows: Sequence[Any], *, mean: float | str = 0.0) -> Sine:
         """Rows of frequency, amplitude, and time or cycles, as text with units: ("30 Hz", "1.5 g", "1 h"), or "1e6 cycles"."""
         where, found = f"sine on {channel}", []
         if not isinstance(rows, Sequence) or isinstance(rows, str):
-            raise InputError(where, checks.shortened(rows), "rows of a frequency, an amplitude, and a time or cycles")
+            raise InputError(where, shortened(rows), "rows of a frequency, an amplitude, and a time or cycles")
         for i, row in enumerate(rows, 1):
             place = inside(where, f"dwell {i}")
             if not isinstance(row, Sequence) or isinstance(row, str) or len(row) != 3:
-                raise InputError(place, checks.shortened(row), "a frequency, an amplitude, and a time or cycles")
+                raise InputError(place, shortened(row), "a frequency, an amplitude, and a time or cycles")
             hertz = checks.positive_number(inside(place, "frequency"), coherent(row[0], "frequency", place))
             size, kind = with_unit(row[1], inside(place, "amplitude"))
             found.append((hertz, size, kind, _time(row[2], hertz, inside(place, "time"))))
@@ -203,7 +203,7 @@ def _profile(rows: Sequence[Any], where: str) -> tuple[Profile, str]:
     for i, row in enumerate(rows, 1):
         place = inside(where, f"amplitude, row {i}")
         if isinstance(row, str) or len(row) != 2:
-            raise InputError(place, checks.shortened(row), "a frequency and an amplitude")
+            raise InputError(place, shortened(row), "a frequency and an amplitude")
         found.append((coherent(row[0], "frequency", place), *with_unit(row[1], place)))
     kinds = dict.fromkeys(row[2] for row in found)
     if len(kinds) != 1:

@@ -14,7 +14,7 @@ from vivid_anvil.counting.panels import places
 from vivid_anvil.events.profile import Profile
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.spectra.response_density import graded_edges
 from vivid_anvil.spectra.responses.response import Response
 from vivid_anvil.units import Coherent, coherent
@@ -151,9 +151,7 @@ class Sweep(Course):
             raise InputError("sweep", f"both ends at {self.start:g} Hz", "two ends", "At one frequency it is a dwell.")
         checks.positive_number(inside("sweep", "passes"), self.passes)
         if not isinstance(self.profile, Profile):
-            raise InputError(
-                inside("sweep", "profile"), checks.shortened(self.profile), "a Profile, such as Profile.constant"
-            )
+            raise InputError(inside("sweep", "profile"), shortened(self.profile), "a Profile, such as Profile.constant")
         self.profile.at(np.array(self.ends))
         sweep_rate(self.rate, inside("sweep", "rate"))
 
@@ -215,7 +213,7 @@ def sweep_rate(text: str, where: str) -> tuple[str, float]:
     """
     found = _RATE.fullmatch(text) if isinstance(text, str) else None
     if found is None:
-        raise InputError(where, checks.shortened(text), "a rate of a sweep, such as '1 octave/min' or '0.5 Hz/s'")
+        raise InputError(where, shortened(text), "a rate of a sweep, such as '1 octave/min' or '0.5 Hz/s'")
     value = checks.positive_number(where, float(found[1])) / _SECONDS[found[3]]
     if found[2] == "Hz":
         return "linear", value

@@ -7,7 +7,16 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from concurrent.futures import FIRST_COMPLETED, Executor, Future, ProcessPoolExecutor, ThreadPoolExecutor, wait
+from concurrent.futures import (
+    FIRST_COMPLETED,
+    BrokenExecutor,
+    CancelledError,
+    Executor,
+    Future,
+    ProcessPoolExecutor,
+    ThreadPoolExecutor,
+    wait,
+)
 from dataclasses import replace
 from pathlib import Path
 
@@ -261,4 +270,15 @@ def _computed(
             return
         finished, _ = wait(waiting, return_when=FIRST_COMPLETED)
         for future in finished:
-            yield waiting.pop(future), future.result()
+            number = waiting.pop(future)
+            yield number, _answer(future, task, number)
+
+
+def _answer(future: Future[NodeValues], task: Callable[[int], Task], number: int) -> NodeValues:
+    """The values of a chunk; computed here where the executor failed on its way, as with a worker lost while it answers."""
+    try:
+        return future.result()
+    except (InputError, BrokenExecutor, CancelledError):
+        raise
+    except Exception:
+        return values_of(task(number))

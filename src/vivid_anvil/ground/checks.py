@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, inside, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, inside, listed, shortened
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int64]
@@ -25,20 +25,6 @@ def one_of(where: str, value: object, choices: Sequence[Any]) -> None:
     if value is True or value is False or value not in choices:
         words = [choice for choice in choices if isinstance(choice, str)]
         raise InputError(where, shortened(value), f"one of {listed(choices)}", did_you_mean(str(value), words))
-
-
-def shortened(value: object) -> str:
-    """What was found, for an error: at most about 60 characters.
-
-    >>> shortened("x" * 100)
-    "'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx..."
-    """
-    if isinstance(value, str | bytes):
-        value = value[:200]
-    elif isinstance(value, int) and not isinstance(value, bool) and abs(value) >= 10**50:
-        return "a whole number of more than 50 digits"
-    text = repr(value)
-    return text if len(text) <= 61 else f"{text[:58]}..."
 
 
 def positive_number(where: str, value: Any, what: str = "a number above 0") -> float:

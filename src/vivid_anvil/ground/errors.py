@@ -103,6 +103,20 @@ def _capped(text: str, most: int = 400) -> str:
     return text if len(text) <= most else f"{text[: most - 20]}... ({len(text)} characters)"
 
 
+def shortened(value: object) -> str:
+    """What was found, for an error: at most about 60 characters.
+
+    >>> shortened("x" * 100)
+    "'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx..."
+    """
+    if isinstance(value, str | bytes):
+        value = value[:200]
+    elif isinstance(value, int) and not isinstance(value, bool) and abs(value) >= 10**50:
+        return "a whole number of more than 50 digits"
+    text = repr(value)
+    return text if len(text) <= 61 else f"{text[:58]}..."
+
+
 def did_you_mean(name: object, known: Iterable[str]) -> str:
     """A sentence with the known name nearest to `name`; empty where none is near.
 

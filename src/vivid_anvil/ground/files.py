@@ -12,8 +12,7 @@ from functools import wraps
 from pathlib import Path
 from typing import Any, TypeVar, cast
 
-from vivid_anvil.ground.checks import shortened
-from vivid_anvil.ground.errors import InputError, in_file
+from vivid_anvil.ground.errors import InputError, in_file, shortened
 
 MOST_QUOTED = 120  # characters of what another reader says
 _NOTED: ContextVar[dict[Path, None] | None] = ContextVar("noted", default=None)

@@ -16,7 +16,7 @@ from scipy.special import gammaincinv
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.histories.channel import channel_named
 from vivid_anvil.histories.load import Load
 from vivid_anvil.spectra import PSD
@@ -209,7 +209,7 @@ def estimate_psd(
     checks.one_of(inside(where, "window"), window, tuple(WINDOWS))
     checks.one_of(inside(where, "mean"), mean, tuple(MEANS))
     if not isinstance(history, Load) or "samples" not in history.gives or history.samples().steps != "even":
-        raise InputError(inside(where, "history"), checks.shortened(history), "a history sampled evenly")
+        raise InputError(inside(where, "history"), shortened(history), "a history sampled evenly")
     share = checks.real_number(inside(where, "overlap"), overlap)
     if not 0.0 <= share < 1.0:
         raise InputError(inside(where, "overlap"), f"{share:g}", "a share from 0 to below 1", "Half is usual.")

@@ -16,8 +16,8 @@ from typing import Any
 import numpy as np
 
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.checks import FloatArray, shortened
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.ground.files import existing
 from vivid_anvil.histories.block_of_text import NotClean, columns_of_block, parsed_blocks
 from vivid_anvil.histories.columns import EVEN, SHORT, history_of

@@ -18,7 +18,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.progress import _kernels
 from vivid_anvil.progress.bundles import State
 from vivid_anvil.progress.laminate_progress import (
@@ -187,8 +187,8 @@ def _again(ends: ArrayLike, shape: tuple[int, ...]) -> FloatArray:
 def _stations(given: Sequence[float]) -> tuple[float, ...]:
     where = "laminates, stations"
     if np.ndim(given) != 1 or not len(given):
-        raise InputError(where, checks.shortened(given), "rising repeats, one at least")
+        raise InputError(where, shortened(given), "rising repeats, one at least")
     at = tuple(checks.positive_number(inside(where, f"{i}"), one) for i, one in enumerate(given, 1))
     if any(b <= a for a, b in pairwise(at)):
-        raise InputError(where, checks.shortened(given), "rising repeats")
+        raise InputError(where, shortened(given), "rising repeats")
     return tuple(min(one, LONGEST) for one in at)

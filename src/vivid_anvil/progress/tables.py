@@ -10,7 +10,7 @@ import numpy as np
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.ground.handed import address
 from vivid_anvil.materials.plies import Ply
 from vivid_anvil.materials.plies._kernels import LIFE, USE
@@ -73,7 +73,7 @@ class ProgressSettings:
     def __post_init__(self) -> None:
         given: Any = self.modes
         if isinstance(given, str) or not given or len(set(given)) < len(given) or not set(given) <= set(MODES):
-            raise InputError("progress, modes", checks.shortened(given), "one or both of 'fibre' and 'matrix'")
+            raise InputError("progress, modes", shortened(given), "one or both of 'fibre' and 'matrix'")
         object.__setattr__(self, "modes", tuple(one for one in MODES if one in given))
         checks.one_of("progress, fails_by", self.fails_by, tuple(FAILS_BY))
         if not isinstance(self.together, bool):

@@ -15,7 +15,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError, inside, listed
+from vivid_anvil.ground.errors import InputError, inside, listed, shortened
 from vivid_anvil.spectra.density import SpectralDensity
 from vivid_anvil.spectra.responses.response import ComplexArray
 
@@ -124,7 +124,7 @@ class PSDs(CrossSpectra):
         for name, one in self.inputs.items():
             checks.text("random vibration, an input", name)
             if not isinstance(one, SpectralDensity):
-                raise InputError(f"random vibration, {name}", checks.shortened(one), "a PSD")
+                raise InputError(f"random vibration, {name}", shortened(one), "a PSD")
         for pair in self.together:
             for name in pair:
                 if name not in self.inputs:

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from types import MappingProxyType
 
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.units import coherent
 
 
@@ -84,7 +84,7 @@ class StatedMoments(Moments):
     def __post_init__(self) -> None:
         where = "stated moments"
         if not isinstance(self.values, Mapping):
-            raise InputError(where, checks.shortened(self.values), "a table of orders with their moments")
+            raise InputError(where, shortened(self.values), "a table of orders with their moments")
         found = {
             checks.real_number(inside(where, "an order"), order): checks.positive_number(
                 inside(where, f"m{order:g}"), one

@@ -7,8 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, inside, listed
+from vivid_anvil.ground.errors import InputError, inside, listed, shortened
 from vivid_anvil.spectra.psd import PSD, psd_of_slopes
 from vivid_anvil.units import coherent, split
 from vivid_anvil.units.door import factor
@@ -43,14 +42,14 @@ def psd_of_rows(rows: Sequence[Any], *, between: str = "log-log") -> PSD:
     <PSD of acceleration: 3 points, 20 to 350 Hz, rms 34.4 m/s^2>
     """
     if isinstance(rows, str) or not len(rows):
-        raise InputError("PSD", checks.shortened(rows), "rows of a frequency and a level")
+        raise InputError("PSD", shortened(rows), "rows of a frequency and a level")
     frequency: list[float] = []
     levels: list[float | tuple[str, float]] = []
     kinds: list[str] = []
     for i, row in enumerate(rows, 1):
         where = inside("PSD", f"row {i}")
         if isinstance(row, str) or len(row) != 2 or not all(isinstance(cell, str) for cell in row):
-            raise InputError(where, checks.shortened(row), "a frequency and a level, each text with its unit")
+            raise InputError(where, shortened(row), "a frequency and a level, each text with its unit")
         frequency.append(coherent(row[0], "frequency", where))
         value, unit = split(row[1], where, "0.05 g^2/Hz", "PSD")
         if unit in (SLOPE, "dB/oct"):

@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.spectra.between_points import NODES, WEIGHTS
 from vivid_anvil.spectra.cross_spectra import CrossSpectra
 from vivid_anvil.spectra.density import Lines, SpectralDensity
@@ -62,9 +62,9 @@ class TensorSpectra:
     def __post_init__(self) -> None:
         given: Any = (self.inputs, self.response)
         if not isinstance(given[0], CrossSpectra):
-            raise InputError("tensor spectra, inputs", checks.shortened(self.inputs), "PSDs, or a SpectralMatrix")
+            raise InputError("tensor spectra, inputs", shortened(self.inputs), "PSDs, or a SpectralMatrix")
         if not isinstance(given[1], ComponentResponses):
-            found = checks.shortened(self.response)
+            found = shortened(self.response)
             raise InputError("tensor spectra, response", found, "ModalComponents, or ComponentTables")
         for name in self.channels:
             if name not in self.inputs.dimensions:

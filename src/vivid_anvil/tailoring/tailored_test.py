@@ -10,7 +10,7 @@ import numpy as np
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.spectra import PSD
 from vivid_anvil.tailoring.damage_spectrum import DamageSpectrum, damage_spectrum
 from vivid_anvil.tailoring.oscillators import Oscillators
@@ -206,7 +206,7 @@ def _corners(corners: object, frequency: FloatArray) -> FloatArray:
     where = inside("tailored test", "corners")
     found = np.atleast_1d(coherent_values(corners, "frequency", where))
     if found.size < 2 or (np.diff(found) <= 0.0).any():
-        raise InputError(where, checks.shortened(found.tolist()), "two or more ascending frequencies")
+        raise InputError(where, shortened(found.tolist()), "two or more ascending frequencies")
     if found[0] < frequency[0] * (1.0 - 1e-9) or found[-1] > frequency[-1] * (1.0 + 1e-9):
         raise InputError(
             where,

@@ -11,8 +11,8 @@ import math
 import re
 from typing import Any
 
-from vivid_anvil.ground.checks import real_number, shortened
-from vivid_anvil.ground.errors import InputError, did_you_mean
+from vivid_anvil.ground.checks import real_number
+from vivid_anvil.ground.errors import InputError, did_you_mean, shortened
 from vivid_anvil.units.definitions import DEFINITIONS
 from vivid_anvil.units.dimensions import DIMENSIONS, LONG_NAMES, SLIPS, SYMBOLS, Dimension
 

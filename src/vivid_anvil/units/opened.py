@@ -18,8 +18,8 @@ from typing import Any, TypeVar, cast
 
 import numpy as np
 
-from vivid_anvil.ground.checks import FloatArray, shortened
-from vivid_anvil.ground.errors import InputError, in_file
+from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.errors import InputError, in_file, shortened
 from vivid_anvil.units.dimensions import DIMENSIONS
 from vivid_anvil.units.values import coherent_values
 

@@ -26,7 +26,7 @@ from vivid_anvil.damage.methods.kept import Kept
 from vivid_anvil.events import DutyCycle, Source
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.materials.rubber import Rubber
 from vivid_anvil.stress import METHODS, HotSpot, Method, OfMany
 from vivid_anvil.stress.planes.plane_cycles import only_alone
@@ -340,7 +340,7 @@ def _axes(where: str, given: Any) -> Any:
         x, y = directions(np.asarray(given, dtype=np.float64).reshape(2, 3))
     except (TypeError, ValueError, InputError):
         raise InputError(
-            inside(where, "part_axes"), checks.shortened(given), "axes x and y of the part: [[1, 0, 0], [0, 1, 0]]"
+            inside(where, "part_axes"), shortened(given), "axes x and y of the part: [[1, 0, 0], [0, 1, 0]]"
         ) from None
     if abs(float(x @ y)) > 1e-6:
         raise InputError(

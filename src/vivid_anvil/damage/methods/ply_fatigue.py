@@ -33,7 +33,7 @@ from vivid_anvil.damage.methods.ply_words import ply_tables, ply_words
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.materials.plies import LifeDiagram, criterion_of, joint_lives
 from vivid_anvil.materials.plies.ply import LIVES
 from vivid_anvil.progress import (
@@ -126,7 +126,7 @@ class PlyFatigue(Method):
     def __post_init__(self) -> None:
         where = self.kind
         if not isinstance(self.laminate, Laminate):
-            raise InputError(inside(where, "laminate"), checks.shortened(self.laminate), "a laminate")
+            raise InputError(inside(where, "laminate"), shortened(self.laminate), "a laminate")
         checks.one_of(inside(where, "rule"), self.rule, tuple(PLY_RULES))
         checks.one_of(inside(where, "fails_by"), self.fails_by, tuple(FAILS_BY))
         checks.positive_number(inside(where, "critical_sum"), self.critical_sum, "a damage sum above 0")

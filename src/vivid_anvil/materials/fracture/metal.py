@@ -9,8 +9,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
-from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.materials.fracture.assessment_curve import ASSESSMENT_CURVES, AssessmentCurve
 from vivid_anvil.materials.fracture.toughness import FoundToughness, KToughness, Toughness
 from vivid_anvil.materials.material import Material
@@ -128,7 +127,7 @@ class Metal:
                 )
         given: Any = self.toughness
         if given is not None and not isinstance(given, Toughness):
-            found = checks.shortened(given)
+            found = shortened(given)
             raise InputError(
                 inside(f"metal {self.material.name}", "toughness"), found, "a toughness such as KToughness"
             )

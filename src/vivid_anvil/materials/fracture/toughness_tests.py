@@ -10,9 +10,9 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from scipy.special import stdtrit
 
-from vivid_anvil.ground.checks import FloatArray, shortened
+from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.materials.fracture.from_ctod import CTODToughness
 from vivid_anvil.materials.fracture.from_j import JToughness
 from vivid_anvil.materials.fracture.toughness import (

@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.ground.handed import address
 from vivid_anvil.materials.plies import _kernels
 from vivid_anvil.units import UnitSystem, display_unit, opened, shown
@@ -103,7 +103,7 @@ class LifeDiagram(ABC):
         """What each cycle uses of what the ply bears for so many cycles, -. Shape (n,)."""
         often = np.atleast_1d(np.asarray(cycles, dtype=np.float64))
         if not ((often > 0.0).all() and np.isfinite(often).all()):
-            raise InputError("cycles", checks.shortened(cycles), "finite numbers above 0")
+            raise InputError("cycles", shortened(cycles), "finite numbers above 0")
         rows = np.broadcast_arrays(np.log10(often), *_pair(amplitude, mean))
         found = np.empty(rows[0].size)
         _kernels.uses(self.use_at, self.numbers, *(np.ascontiguousarray(one) for one in rows), found)
@@ -164,9 +164,7 @@ def cycles_of(logs: FloatArray) -> FloatArray:
 def _pair(amplitude: ArrayLike, mean: ArrayLike) -> tuple[FloatArray, FloatArray]:
     size, middle = (np.atleast_1d(np.asarray(one, dtype=np.float64)) for one in (amplitude, mean))
     if not ((size >= 0.0).all() and np.isfinite(size).all() and np.isfinite(middle).all()):
-        raise InputError(
-            "amplitude and mean", checks.shortened(amplitude), "finite amplitudes of at least 0, finite means"
-        )
+        raise InputError("amplitude and mean", shortened(amplitude), "finite amplitudes of at least 0, finite means")
     return size, middle
 
 

@@ -11,7 +11,7 @@ import numpy as np
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.materials.plies.life_diagram import LIFE_DIAGRAMS, LifeDiagram
 from vivid_anvil.units import Coherent, UnitSystem, coherent, display_unit, number, shown
 from vivid_anvil.writing.working import Step, put_in
@@ -58,12 +58,12 @@ class Rays(LifeDiagram):
         place = inside(where, "rows")
         given: Any = self.rows
         if not isinstance(given, Sequence) or isinstance(given, str) or not len(given):
-            raise InputError(place, checks.shortened(given), 'rows of R, A and b, such as [[0.1, "480 MPa", 0.06]]')
+            raise InputError(place, shortened(given), 'rows of R, A and b, such as [[0.1, "480 MPa", 0.06]]')
         rows = []
         for i, row in enumerate(given, 1):
             at = inside(place, f"row {i}")
             if not isinstance(row, Sequence) or isinstance(row, str) or len(row) != 3:
-                raise InputError(at, checks.shortened(row), "three: R, A, b")
+                raise InputError(at, shortened(row), "three: R, A, b")
             r = checks.real_number(inside(at, "R"), row[0])
             if r == 1.0:
                 raise InputError(inside(at, "R"), "1", "an R at which something moves")

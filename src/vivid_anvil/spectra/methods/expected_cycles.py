@@ -7,7 +7,7 @@ from typing import ClassVar, NamedTuple
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.choices import Choices
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.spectra.moments import Moments
 from vivid_anvil.spectra.range_density import RangeDensity
 
@@ -75,7 +75,7 @@ def expected_ranges(process: Moments, method: str = "dirlik", *, slope: float | 
     '48.76 MPa'
     """
     if not isinstance(process, Moments):
-        raise InputError("expected ranges, process", checks.shortened(process), "a PSD, or StatedMoments")
+        raise InputError("expected ranges, process", shortened(process), "a PSD, or StatedMoments")
     formula = EXPECTED_CYCLES.get(method, "expected ranges, method")
     if formula.one_slope and slope is None:
         raise InputError(

@@ -10,7 +10,7 @@ import numpy as np
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.spectra.responses.coordinates import SLOW, Coordinates
 from vivid_anvil.spectra.responses.of_motion import fitting
 from vivid_anvil.spectra.responses.response import ComplexArray, Resonance
@@ -119,14 +119,12 @@ class ComponentTables(ComponentResponses):
     def __post_init__(self) -> None:
         if not isinstance(self.tables, Mapping) or not self.tables:
             where = "responses of components"
-            raise InputError(where, checks.shortened(self.tables), "six tables of each input, by its name")
+            raise InputError(where, shortened(self.tables), "six tables of each input, by its name")
         for name, six in self.tables.items():
             whole = isinstance(six, Sequence) and len(six) == 6
             if not whole or not all(isinstance(one, ResponseTable) for one in six):
                 raise InputError(
-                    f"responses of components, {name}",
-                    checks.shortened(six),
-                    f"six response tables: {', '.join(COMPONENTS)}",
+                    f"responses of components, {name}", shortened(six), f"six response tables: {', '.join(COMPONENTS)}"
                 )
 
     @property

@@ -10,7 +10,7 @@ import numpy as np
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError, inside, listed
+from vivid_anvil.ground.errors import InputError, inside, listed, shortened
 from vivid_anvil.spectra.psd import MOTIONS
 from vivid_anvil.spectra.responses.components import COMPONENTS, ComponentResponses
 from vivid_anvil.spectra.responses.coordinates import Coordinates
@@ -75,7 +75,7 @@ class ModalComponents(ComponentResponses):
         if not isinstance(self.participation, Mapping) or not self.participation:
             raise InputError(
                 inside(where, "participation"),
-                checks.shortened(self.participation),
+                shortened(self.participation),
                 "the participation factors of each input, by its name",
                 "Modal stresses need the participation factor of the same mode, in the same order.",
             )

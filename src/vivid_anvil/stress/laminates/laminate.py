@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.materials.plies.ply import Ply, ply_stiffness, to_ply, turned
 from vivid_anvil.stress.laminates.layup import angles_of, layup_text
 from vivid_anvil.units import Coherent, OptionalCoherent, coherent, number
@@ -111,7 +111,7 @@ class Laminate:
         if missing:
             raise InputError(inside(where, missing[0]), "nothing", "layup, ply and ply_thickness, or plies")
         if not isinstance(self.ply, Ply):
-            raise InputError(inside(where, "ply"), checks.shortened(self.ply), "a ply")
+            raise InputError(inside(where, "ply"), shortened(self.ply), "a ply")
         try:
             angles = angles_of(self.layup) if isinstance(self.layup, str) else angles_of(layup_text(self.layup or ()))
         except InputError as error:
@@ -322,14 +322,12 @@ def resultants(given: ArrayLike) -> FloatArray:
 
 def _laid(where: str, given: Any) -> tuple[LaidPly, ...]:
     if not isinstance(given, Sequence) or isinstance(given, str) or not len(given):
-        raise InputError(
-            where, checks.shortened(given), "plies from the bottom to the top: (ply, angle, thickness) each"
-        )
+        raise InputError(where, shortened(given), "plies from the bottom to the top: (ply, angle, thickness) each")
     found = []
     for i, row in enumerate(given, 1):
         at = inside(where, f"ply {i}")
         if not isinstance(row, Sequence) or isinstance(row, str) or len(row) != 3 or not isinstance(row[0], Ply):
-            raise InputError(at, checks.shortened(row), "a ply, its angle in degrees, its thickness in mm")
+            raise InputError(at, shortened(row), "a ply, its angle in degrees, its thickness in mm")
         angle = checks.real_number(inside(at, "angle"), row[1])
         if not abs(angle) < 360.0:
             raise InputError(inside(at, "angle"), number(angle), "an angle below 360 degrees")

@@ -12,8 +12,7 @@ from typing import NoReturn
 
 import numpy as np
 
-from vivid_anvil.ground import checks
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.units import number
 
 MOST = 2000  # plies of a laminate
@@ -49,7 +48,7 @@ def angles_of(layup: str) -> tuple[float, ...]:
     (0.0, 90.0, 0.0, 90.0, 45.0, 90.0, 0.0, 90.0, 0.0)
     """
     if not isinstance(layup, str):
-        raise InputError("layup", checks.shortened(layup), 'text such as "[0/±45/90]s"')
+        raise InputError("layup", shortened(layup), 'text such as "[0/±45/90]s"')
     return _Reader(layup).whole()
 
 
@@ -196,7 +195,7 @@ def layup_text(angles: Sequence[float]) -> str:
     except (TypeError, ValueError):
         given = np.zeros(0)
     if given.ndim != 1 or not 0 < given.size <= MOST or not (np.abs(given) < 360.0).all():
-        raise InputError("angles", checks.shortened(angles), f"1 to {MOST} angles below 360 degrees")
+        raise InputError("angles", shortened(angles), f"1 to {MOST} angles below 360 degrees")
     own = (given + 0.0).tolist()
     if own == own[::-1] and len(own) > 2 and len(own) % 2:
         return f"[{_listed(own[: len(own) // 2 + 1])}~]s"

@@ -10,9 +10,8 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.events.seen import seen_as
-from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.histories.load import Load
 from vivid_anvil.stress.laminates.laminate import MOMENTS, RESULTANTS
 from vivid_anvil.stress.relations.case_loads import CaseLoads
@@ -133,7 +132,7 @@ def _rows(given: ArrayLike, size: int, what: str) -> FloatArray:
     if own.shape not in ((size, 6), (size, 8)) or not np.isfinite(own).all():
         raise InputError(
             f"section loads, {what}",
-            checks.shortened(given),
+            shortened(given),
             f"finite {', '.join(RESULTANTS)}, N/mm and N·mm/mm, shape ({size}, 8), or without qx and qy",
         )
     return read_only(np.pad(own, ((0, 0), (0, 8 - own.shape[1]))))

@@ -13,9 +13,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.materials.plies import Ply, PlyCriterion, criterion_of
 from vivid_anvil.stress.laminates.laminate import Laminate, resultants
 from vivid_anvil.units import number, one, opened
@@ -226,7 +225,7 @@ def ply_failures(
     """
     own, rule = resultants(loads), criterion_of(criterion)
     if own.ndim != 1:
-        raise InputError("loads", checks.shortened(loads), "one load, shape (6,)")
+        raise InputError("loads", shortened(loads), "one load, shape (6,)")
     left = np.ones((len(laminate.laid), 3))
     broken, cracked = (np.zeros(len(laminate.laid), dtype=bool) for _ in range(2))
     work = float(own @ laminate.full.compliance @ own)

@@ -8,8 +8,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray, one_of, shortened
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.checks import FloatArray, one_of
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.stress.planes.deviator import FULL
 from vivid_anvil.stress.planes.resolve import checked, directions, plane_axes
 from vivid_anvil.stress.planes.search import FINEST, PlaneFound, worst_plane

@@ -12,7 +12,7 @@ from vivid_anvil.events.response_findings import response_findings
 from vivid_anvil.events.seen import ByName, seen_as
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed, shortened
 from vivid_anvil.histories.load import Load
 from vivid_anvil.spectra.responses.gain import Gain
 from vivid_anvil.spectra.responses.in_time import in_time
@@ -57,11 +57,11 @@ class InputResponses(Relation):
     def __post_init__(self) -> None:
         where = "input responses"
         if not isinstance(self.responses, Mapping) or not self.responses:
-            raise InputError(where, checks.shortened(self.responses), "a response for one input at least")
+            raise InputError(where, shortened(self.responses), "a response for one input at least")
         for name, one in self.responses.items():
             checks.text(inside(where, "an input"), name)
             if not isinstance(one, Response | str | int | float) or isinstance(one, bool):
-                raise InputError(inside(where, name), checks.shortened(one), "a response, or a stress per load")
+                raise InputError(inside(where, name), shortened(one), "a response, or a stress per load")
         object.__setattr__(self, "responses", dict(self.responses))
 
     @property

@@ -10,9 +10,8 @@ import numpy as np
 
 from vivid_anvil.events.response_findings import response_findings
 from vivid_anvil.events.seen import ByName, seen_as
-from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed, shortened
 from vivid_anvil.histories.load import Load, TensorView
 from vivid_anvil.spectra.responses.component_gain import ComponentGain
 from vivid_anvil.spectra.responses.components import ComponentResponses
@@ -69,9 +68,7 @@ class VibratingComponents(Relation):
     def __post_init__(self) -> None:
         where = "vibrating components"
         if not isinstance(self.response, ComponentResponses):
-            raise InputError(
-                inside(where, "response"), checks.shortened(self.response), "ModalComponents, or ComponentTables"
-            )
+            raise InputError(inside(where, "response"), shortened(self.response), "ModalComponents, or ComponentTables")
         given = np.asarray(coherent_values(self.constant, "stress", inside(where, "constant")), dtype=np.float64)
         if given.shape != (6,) or not np.isfinite(given).all():
             raise InputError(
