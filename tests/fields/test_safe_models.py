@@ -135,7 +135,7 @@ def test_nodes_left_out_are_left_out_of_everything():
     assert result.to_frame()["left out"].sum() == 2
     with pytest.raises(InputError, match="every node"):
         assess_model(field, LOADS, duty, spot(), leave_out=field.node_ids.tolist())
-    with pytest.raises(InputError, match="a list of sets or nodes"):
+    with pytest.raises(InputError, match="Put it into a list"):
         assess_model(field, LOADS, duty, spot(), leave_out="clamp")
 
 

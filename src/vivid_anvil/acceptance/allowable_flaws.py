@@ -172,6 +172,9 @@ def allowable_flaws(
     years = years_of(target, "allowable flaws, target")
     low, high = getattr(found.flaw.shape, "aspects_known", (0.0, 2.0))
     rows = [float(one) for one in np.atleast_1d(aspects) if low <= one <= high]
+    if not rows or not len(stages):
+        given = f"{len(stages)} stages, {len(rows)} aspects that the shape knows"
+        raise InputError("allowable flaws", given, f"one stage and one a/c from {low:g} to {high:g}, or more")
     both = []
     for i, ratio in enumerate(rows):
         if watch is not None:

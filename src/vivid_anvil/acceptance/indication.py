@@ -180,7 +180,7 @@ def characterised(part: Part, indications: Sequence[Indication]) -> tuple[Charac
     >>> one.flaw, one.rules[0]
     (<Flaw A1 + A2: surface, depth 5 mm, half length 20 mm>, 'A1 and A2 joined: a gap of 10 mm, at most ... 15 mm')
     """
-    if not indications:
+    if not len(indications):
         raise InputError("indications", "none", "one or more")
     seen: set[str] = set()
     twice = next((one.name for one in indications if one.name in seen or seen.add(one.name)), None)  # type: ignore[func-returns-value]

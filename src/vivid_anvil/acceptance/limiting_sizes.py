@@ -194,6 +194,8 @@ def limiting_sizes(
     if not rows.size:
         raise InputError("limiting sizes, aspects", "none", "one a/c or more")
     cases = {"load": assessment} if isinstance(assessment, FlawAssessment) else dict(assessment)
+    if not cases:
+        raise InputError("limiting sizes, assessment", "none", "one or more")
     curves = [_curve(name, one, rows) for name, one in cases.items()]
     return LimitingSizes(next(iter(cases.values())).flaw, tuple(curves))
 

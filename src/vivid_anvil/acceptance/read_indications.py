@@ -9,7 +9,7 @@ from vivid_anvil.acceptance.indication import Indication
 from vivid_anvil.acceptance.part import KINDS
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.ground.files import existing, read_by_others
-from vivid_anvil.units import DIMENSIONS, factor
+from vivid_anvil.units import DIMENSIONS, factor, opened
 from vivid_anvil.writing.headings import name_and_unit
 from vivid_anvil.writing.read_table import read_frame
 
@@ -29,6 +29,7 @@ ALSO = {
 
 
 @read_by_others("a list of indications")
+@opened()
 def read_indications(path: str | Path, *, sheet: str | int = 0) -> tuple[Indication, ...]:
     r"""Indications from a CSV file or a workbook, a row each.
 

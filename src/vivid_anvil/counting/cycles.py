@@ -13,7 +13,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, field_of
-from vivid_anvil.units import DIMENSIONS, in_dimension, plain_numbers
+from vivid_anvil.units import DIMENSIONS, in_dimension, opened, plain_numbers
 from vivid_anvil.writing.html import html_frame
 
 COLUMNS = ("range", "mean", "count", "start", "end", "event", "per_repeat")  # one number a cycle
@@ -329,6 +329,7 @@ def written_by_a_loop(columns: tuple[Any, ...], dimension: str, sample_rate: flo
     return made
 
 
+@opened()
 def joined(tables: Sequence[Cycles]) -> Cycles:
     """Several tables of the same load as one, in their order, with the columns that all of them have."""
     if not tables:

@@ -58,6 +58,9 @@ def classes_of_exceedance(ranges: FloatArray, counts: FloatArray, *, where: str 
     ([90.0, 60.0, 30.0], [10.0, 990.0, 99000.0])
     """
     ranges, counts = np.asarray(ranges, dtype=np.float64), np.asarray(counts, dtype=np.float64)
+    if ranges.ndim != 1 or not ranges.size or counts.shape != ranges.shape:
+        found = f"shapes {ranges.shape} and {counts.shape}"
+        raise InputError(inside(where, "ranges and counts"), found, "two rows of the same length")
     if (np.diff(ranges) >= 0.0).any():
         row = int(np.flatnonzero(np.diff(ranges) >= 0.0)[0]) + 2
         raise InputError(

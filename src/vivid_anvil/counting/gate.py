@@ -16,7 +16,7 @@ from vivid_anvil.counting.cycles import Cycles
 from vivid_anvil.counting.rainflow import four_point
 from vivid_anvil.counting.turning_points import turning_points
 from vivid_anvil.ground.checks import FloatArray, IntArray, finite_samples, positive_number
-from vivid_anvil.units import coherent_values, with_dimension
+from vivid_anvil.units import coherent_values, opened, with_dimension
 
 
 class Gated(NamedTuple):
@@ -35,6 +35,7 @@ class Gated(NamedTuple):
         return goes / (stays + goes) if stays + goes > 0.0 else 0.0
 
 
+@opened()
 def gate(samples: ArrayLike, size: float, *, dimension: str | None = None, sample_rate: float | None = None) -> Gated:
     """Take the closed cycles with a range below `size` out of `samples`, shape (n,), both in the coherent unit.
 

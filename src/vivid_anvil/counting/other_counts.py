@@ -19,6 +19,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.units import coherent_values, one, opened, with_dimension
 
 
+@opened()
 def simple_range(samples: ArrayLike, *, dimension: str | None = None, sample_rate: float | None = None) -> Cycles:
     """Each range between successive turning points of `samples`, shape (n,), as a half cycle (ASTM E1049-85, 5.3.1).
 
@@ -52,6 +53,7 @@ def simple_range(samples: ArrayLike, *, dimension: str | None = None, sample_rat
     return _cycles(values, points[:-1], points[1:], np.full(max(points.size - 1, 0), 0.5), of, sample_rate)
 
 
+@opened()
 def range_pair(samples: ArrayLike, *, dimension: str | None = None, sample_rate: float | None = None) -> Cycles:
     """Range-pair cycles of `samples`, shape (n,), forwards and then, of what is left, backwards (ASTM E1049-85, 5.4.3).
 
@@ -102,6 +104,7 @@ class PeakCount(NamedTuple):
     valleys: FloatArray
 
 
+@opened()
 def peaks(samples: ArrayLike, reference: float = 0.0) -> PeakCount:
     """All maxima above and minima below `reference` between the ends of `samples`, shape (n,) (ASTM E1049-85, 5.2).
 
@@ -115,6 +118,7 @@ def peaks(samples: ArrayLike, reference: float = 0.0) -> PeakCount:
     return PeakCount(np.sort(highs)[::-1], np.sort(lows))
 
 
+@opened()
 def peaks_between_crossings(samples: ArrayLike, reference: float = 0.0) -> PeakCount:
     """The largest peak or valley of `samples`, shape (n,), between crossings of `reference` (ASTM E1049-85, 5.2).
 
@@ -132,6 +136,7 @@ def peaks_between_crossings(samples: ArrayLike, reference: float = 0.0) -> PeakC
     return PeakCount(np.sort(high[above])[::-1], np.sort(low[~above]))
 
 
+@opened()
 def level_crossings(samples: ArrayLike, levels: ArrayLike, reference: float = 0.0) -> IntArray:
     """How often `samples`, shape (n,), cross each of `levels`: rising at and above `reference`, falling below it.
 

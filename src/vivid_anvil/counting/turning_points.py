@@ -12,9 +12,10 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.counting import _kernels
 from vivid_anvil.ground.checks import IntArray, finite_samples, read_only
-from vivid_anvil.units import with_dimension
+from vivid_anvil.units import opened, with_dimension
 
 
+@opened()
 def turning_points(samples: ArrayLike) -> IntArray:
     """Sample numbers of the turning points of `samples`, shape (n,): int64, shape (k,), k <= n.
 

@@ -12,6 +12,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.damage.assess import assess_life
 from vivid_anvil.damage.life import LifeResult
 from vivid_anvil.damage.methods import CriticalPlane, WeldOfTwo, stress_life_of
+from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, positive_number
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import SNCurve, detail_curve, standard_named
@@ -159,6 +160,7 @@ def accelerated_test(result: LifeResult, omit_below: ArrayLike, repeats: float |
     """
     asked = _repeats(result, repeats)
     limits = np.atleast_1d(np.asarray(omit_below, dtype=np.float64))
+    checks.refuse_unless(limits.ndim == 1, "accelerated test, omit_below", f"shape {limits.shape}", "one row of limits")
     ranges, total = result.spectrum.cycles.range, result.damage_per_repeat
     kept = np.array([float(result.damage[ranges >= limit].sum()) for limit in limits]) / total
     if not (kept > 0.0).all():

@@ -257,7 +257,7 @@ class Life:
         return float(damage) / total if total > 0.0 else 0.0
 
 
-@opened(largest=STRESS, about=one(above=0.0))
+@opened(largest=STRESS, about=one(at_least=1.0, at_most=1e6))
 def class_edges(largest: float, about: int = 10) -> FloatArray:
     """Edges of about `about` classes from 0 to just above `largest`, at round numbers.
 

@@ -16,7 +16,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.damage._kernels import blocks_until_failure
 from vivid_anvil.ground.checks import FloatArray, finite_samples
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.units import many, one, opened
 
 CURVE_EXPONENT = 0.4  # of the damage curve
@@ -25,6 +25,8 @@ PHASE_ONE, PHASE_TWO = 0.35, 0.65
 MOST_BLOCKS = 10_000_000
 
 ORDER_RULES = ("damage curve", "double linear", "power rule")
+
+LONGEST_LIFE = 1e100  # cycles: beyond it the two phases are no numbers
 
 
 @opened(fractions=many(at_least=0.0), exponents=many(above=0.0))
@@ -87,11 +89,15 @@ def double_linear_phases(lives: ArrayLike) -> Phases:
     array([  110.68, 79445.2 ])
     """
     long = _lives(lives)
+    if not long.size or long.max() > LONGEST_LIFE:
+        raise InputError(
+            "double linear rule, lives", f"{shortened(lives)}", f"lives up to {LONGEST_LIFE:g} cycles, one or more"
+        )
     short, most = float(long.min()), float(long.max())
     ratio = (short / most) ** KNEE_EXPONENT
     if short == most:
         return Phases(PHASE_ONE * long, PHASE_TWO * long)
-    low, high = math.log(PHASE_ONE * ratio), math.log(1.0 - PHASE_TWO * ratio)
+    low, high = math.log(PHASE_ONE * ratio), math.log1p(-PHASE_TWO * ratio)
     phi = math.log(low / high) / math.log(short / most)
     z = low / short**phi
     first = long * np.exp(z * long**phi)

@@ -151,7 +151,7 @@ _OTHER_COLUMNS = ("cycles", "exceedance", "r_ratio", "name")
 
 @opened(frequency=one("frequency", above=0.0, optional=True))
 def block_programme(
-    channel: str, rows: Mapping[str, Sequence[Any]], unit: str, *, frequency: float | None = None
+    channel: str, rows: Mapping[str, Any], unit: str, *, frequency: float | None = None
 ) -> BlockProgramme:
     """A programme from columns: cycles, and maximum with minimum, or level (half of the range) with mean or r_ratio (else -1).
 
@@ -193,7 +193,7 @@ def block_programme(
 
 
 @opened()
-def load_spectrum(channel: str, rows: Mapping[str, Sequence[Any]], unit: str) -> LoadSpectrum:
+def load_spectrum(channel: str, rows: Mapping[str, Any], unit: str) -> LoadSpectrum:
     """A spectrum from columns: range (or amplitude), with cycles or exceedance, and mean or r_ratio (else mean 0).
 
     Parameters
@@ -283,6 +283,7 @@ def read_programme(
     return block_programme(channel, rows, unit, frequency=frequency)
 
 
+@opened()
 def read_spectrum(
     path: str | Path, *, channel: str, sheet: str | int = 0, block: int | str | None = None
 ) -> LoadSpectrum:
@@ -340,7 +341,7 @@ def _rows(path: Path, sheet: str | int, block: int | str | None) -> tuple[dict[s
     return rows, unit
 
 
-def _columns(rows: Mapping[str, Sequence[Any]], where: str) -> dict[str, FloatArray]:
+def _columns(rows: Mapping[str, Any], where: str) -> dict[str, FloatArray]:
     columns = {}
     if not isinstance(rows, Mapping):
         raise InputError(where, f"a {type(rows).__name__}", "columns by their names")

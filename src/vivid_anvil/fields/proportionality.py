@@ -9,7 +9,8 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.fields.model_result import ModelResult
-from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.checks import FloatArray, IntArray, places_of
+from vivid_anvil.ground.errors import InputError
 from vivid_anvil.stress.load_corners import load_corners
 from vivid_anvil.stress.measures.principal_stresses import largest_principal
 from vivid_anvil.stress.planes.deviator import FULL, deviator, off_line
@@ -51,6 +52,8 @@ def trust_of(history: ArrayLike) -> Trust:
     Trust(biaxiality=0.0, off_line=0.0)
     """
     tensors = np.asarray(history, dtype=np.float64)
+    if tensors.ndim != 2 or tensors.shape[1] != 6 or not tensors.size:
+        raise InputError("trust, history", f"shape {tensors.shape}", "tensors, shape (samples, 6)")
     principals = np.linalg.eigvalsh(tensors[:, FULL])
     at = np.unravel_index(int(np.abs(principals).argmax()), principals.shape)[0]
     sizes = np.asarray(np.linalg.svd(deviator(tensors - tensors.mean(axis=0)), compute_uv=False))
@@ -88,7 +91,7 @@ def trust_of_nodes(result: ModelResult, places: Sequence[int] | IntArray | None 
     >>> trust.biaxiality.round(3), trust.off_line.round(3)
     (array([-0.612]), array([0.289]))
     """
-    wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
+    wanted = places_of("trust of nodes, places", places, result.field.size)
     if result.field.dimension == "section loads":  # forces and moments are no tensor of a place
         none = np.full(wanted.size, np.nan)
         return TrustOfNodes(none, none.copy(), np.zeros((wanted.size, 3)))

@@ -17,7 +17,7 @@ from vivid_anvil.fields.chunk_values import Task, acts_together, cycles_side_by_
 from vivid_anvil.fields.model_result import ModelResult
 from vivid_anvil.fields.node_life import relation_at
 from vivid_anvil.fields.whole_model import Watch
-from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.checks import FloatArray, IntArray, places_of
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.stress import HotSpot, PowerLoop
 from vivid_anvil.stress.cycles_of_places import ROOM
@@ -71,7 +71,7 @@ def reserves_on_stress(
     if places is None and result.left_out is not None:
         every[result.assessed] = reserves_on_stress(result, result.assessed, watch=watch)
         return every
-    wanted = np.arange(result.field.size) if places is None else np.asarray(places, dtype=np.int64)
+    wanted = places_of("reserves on stress, places", places, result.field.size)
     region = np.full(wanted.size, -1) if result.region_of is None else result.region_of[wanted]
     stress = _Stress(result)
     found = np.empty(wanted.size)

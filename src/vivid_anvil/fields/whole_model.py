@@ -193,6 +193,7 @@ def worst_rows(owners: IntArray, values: NodeValues) -> IntArray:
     return np.asarray(order[first])
 
 
+@opened()
 def left_out(field: StressField, names: Sequence[str | int]) -> NDArray[np.bool_] | None:
     """Which nodes are not assessed, shape (n,), from numbers of nodes and names of sets; None where all are.
 
@@ -231,7 +232,7 @@ def _chunks(region_of: IntArray, chunk: int, without: NDArray[np.bool_] | None) 
 
 
 def _directions(given: ArrayLike, size: int) -> FloatArray:
-    found = np.asarray(given, dtype=np.float64)
+    found = checks.as_numbers("whole model, directions", given)
     if found.shape != (size, 3) or not (np.linalg.norm(found, axis=1) > 0.0).all():
         raise InputError("whole model, directions", f"shape {found.shape}", f"({size}, 3), none of length 0")
     return read_only(found)

@@ -21,6 +21,11 @@ def overlay_figure(histories: Sequence[LoadHistory], units: UnitSystem = "metric
     """The figure of one channel of several histories: the first channel that all of them have."""
     if not histories:
         raise InputError("plot", "no history", "at least one")
+    for i, one in enumerate(histories, 1):
+        if not isinstance(one, LoadHistory):
+            raise InputError(
+                f"plot, entry {i}", f"a {type(one).__name__}", "a LoadHistory: several are drawn over each other"
+            )
     common = [name for name in histories[0].dimensions if all(name in history.dimensions for history in histories)]
     if not common:
         raise InputError("plot", "histories without a common channel", "the same channel in each")

@@ -97,9 +97,10 @@ from vivid_anvil.materials.strain import StrainLife, StrainLifeFit
 from vivid_anvil.shapes import Shape
 from vivid_anvil.study import AllPlaces, FlawsWhatIf, WhatIf
 from vivid_anvil.tailoring import Coverage, TailoredTest
-from vivid_anvil.units import UnitSystem
+from vivid_anvil.units import UnitSystem, opened
 
 
+@opened()
 def plot(thing: Any, *, units: UnitSystem = "metric", ax: Axes | None = None) -> Figure:
     """A figure, 1280x800, of a noun or a result.
 

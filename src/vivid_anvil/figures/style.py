@@ -22,6 +22,7 @@ from vivid_anvil.figures.tidy import FIXED
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import replacing
+from vivid_anvil.units import opened
 
 # From dark to light, so that they stay apart in grey print and for the colour-blind.
 INK, BLUE, RED, ORANGE, PALE = "#1d2733", "#1f4e79", "#b3432b", "#e29a2d", "#b9cbdc"
@@ -101,6 +102,7 @@ def new_figure(title: str) -> Figure:
     return figure
 
 
+@opened()
 def save_figure(figure: Figure, path: str | Path) -> Path:
     """Write `figure` as PNG (or what the ending says), by way of a temporary name; returns the path.
 
@@ -131,7 +133,8 @@ def save_figure(figure: Figure, path: str | Path) -> Path:
     return Path(path)
 
 
-def draw_into(figure: Figure, path: Path | io.BytesIO) -> None:
+@opened()
+def draw_into(figure: Figure, path: str | Path | io.BytesIO) -> None:
     """Write `figure` into a file that is there for it, by its ending; what is tidy stays where it is.
 
     Parameters

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from typing import Any
 
 import numpy as np
@@ -22,7 +22,7 @@ def place(noun: object, field: str) -> str:
 
 def one_of(where: str, value: object, choices: Sequence[Any]) -> None:
     """InputError, with the nearest choice, unless `value` is one of `choices`."""
-    if value is True or value is False or value not in choices:
+    if value is True or value is False or not isinstance(value, Hashable) or value not in choices:
         words = [choice for choice in choices if isinstance(choice, str)]
         raise InputError(where, shortened(value), f"one of {listed(choices)}", did_you_mean(str(value), words))
 
@@ -83,6 +83,57 @@ def one_row(values: ArrayLike, *, where: str) -> FloatArray:
             where, f"an array of shape {samples.shape}", "one row of samples, shape (n,)", "Choose one channel."
         )
     return read_only(samples.reshape(-1))
+
+
+def as_numbers(where: str, values: ArrayLike, what: str = "numbers") -> FloatArray:
+    """`values` as float64, of whatever shape; InputError for what is no number, and for rows of unlike length.
+
+    >>> as_numbers("lives", [1, 2.5]).tolist()
+    [1.0, 2.5]
+    """
+    try:
+        return np.asarray(values, dtype=np.float64)
+    except (TypeError, ValueError):
+        raise InputError(where, shortened(values), what) from None
+
+
+def together(where: str, **arrays: ArrayLike) -> tuple[int, ...]:
+    """The shape that the arrays broadcast to; InputError, with the shape of each, where they do not."""
+    shapes = {name: np.shape(array) for name, array in arrays.items()}
+    try:
+        return np.broadcast_shapes(*shapes.values())
+    except ValueError:
+        found = " and ".join(f"{name} of shape {shape}" for name, shape in shapes.items())
+        raise InputError(where, found, "the same shape, or one value for all") from None
+
+
+def places_of(where: str, places: ArrayLike | None, size: int) -> IntArray:
+    """Places in something of `size`, all of them by default; InputError for what is no whole number from 0 to below it."""
+    if places is None:
+        return np.arange(size)
+    wanted = np.asarray(places)
+    if wanted.ndim != 1 or (wanted.size and wanted.dtype.kind not in "iu"):
+        raise InputError(where, shortened(places), "a row of whole numbers")
+    if wanted.size and not 0 <= int(wanted.min()) <= int(wanted.max()) < size:
+        raise InputError(where, f"{wanted.min()} to {wanted.max()}", f"places from 0 to {size - 1}")
+    return wanted.astype(np.int64)
+
+
+def given_back(where: str, found: Any, shape: tuple[int, ...]) -> FloatArray:
+    """What a function of the caller's gave, as finite numbers of `shape` (one number for all will do); otherwise InputError.
+
+    >>> given_back("stress", 80.0, (2,)).tolist()
+    [80.0, 80.0]
+    """
+    try:
+        numbers = np.broadcast_to(np.asarray(found, dtype=np.float64), shape)
+    except (TypeError, ValueError):
+        raise InputError(
+            where, f"a function that gives {shortened(found)}", f"one that gives numbers, shape {shape}"
+        ) from None
+    if not np.isfinite(numbers).all():
+        raise InputError(where, "a function that gives values that are not finite", "one that gives finite numbers")
+    return numbers
 
 
 def _refuse_units(values: Any, where: str) -> None:

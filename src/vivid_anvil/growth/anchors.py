@@ -14,7 +14,7 @@ from typing import Any, cast
 
 import numpy as np
 
-from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.checks import FloatArray, IntArray, given_back
 from vivid_anvil.growth.fracture_cycle import CyclePlace, cycles_until
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import Margin, OneSizeShape
@@ -82,7 +82,7 @@ class OneSizeAnchors(Anchors):
         self._grid = grid
         if self.powered:
             return _with_slopes(grid, self._scales, self.law.constant * self._scales**self.law.slope)
-        there = np.zeros(GRID) if self.always is None else np.asarray(self.always(grid), dtype=np.float64)
+        there = np.zeros(GRID) if self.always is None else given_back("always", self.always(grid), grid.shape)
         bending = [] if self.bent is None else [np.asarray(self.bent.geometry_factor(grid), dtype=np.float64)]
         return _with_slopes(grid, factors, there, *bending)
 

@@ -15,7 +15,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray, IntArray
+from vivid_anvil.ground.checks import FloatArray, IntArray, as_numbers
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth._kernels import (
     ALL_DONE,
@@ -104,8 +104,13 @@ def grow_by_cycle(
     sizes, largest = _start(start, shape, stop)
     how = NoRetardation() if retardation is None else retardation
     rows, lowest = how.prepared(_rows(cycles), lowest_of(counted_part))
-    parts = np.asarray([[0, rows.shape[0], 1, 1]] if pieces is None else pieces, dtype=np.float64)
-    kept = np.zeros((sizes.size, KEPT)) if memory is None else memory.copy()
+    parts = as_numbers("growth by cycle, pieces", [[0, rows.shape[0], 1, 1]] if pieces is None else pieces)
+    kept = np.zeros((sizes.size, KEPT)) if memory is None else memory.astype(np.float64)
+    if parts.ndim != 2 or parts.shape[1] not in (4, 5) or kept.shape != (sizes.size, KEPT):
+        shapes = f"pieces of shape {parts.shape}, memory of shape {kept.shape}"
+        raise InputError(
+            "growth by cycle", shapes, f"pieces of shape (n, 4 or 5), memory of shape {(sizes.size, KEPT)}"
+        )
     shut = counts_shut(counted_part, law)
     bent = rows.shape[1] > 3
     quick = how.slows_the_rate and always is None and not bent

@@ -10,7 +10,7 @@ import numpy as np
 from vivid_anvil.events.calendar import amount
 from vivid_anvil.events.life_columns import life_columns
 from vivid_anvil.growth.growth_numbers import Growth
-from vivid_anvil.units import UnitSystem, fixed, in_unit, number
+from vivid_anvil.units import UnitSystem, fixed, in_unit, number, opened
 from vivid_anvil.writing.result import Words
 from vivid_anvil.writing.table import Column, Table, stacked
 
@@ -256,6 +256,7 @@ def _shares(shares: Mapping[str, float], most: int = 4) -> str:
     return ", ".join(f"{name} {share:.1%}" for name, share in named)
 
 
+@opened()
 def course_of_all(growths: Sequence[Growth]) -> Table:
     """The courses of several cracks below each other, each row with the name of its hot spot."""
     tables = [course(growth, "course") for growth in growths]

@@ -14,6 +14,7 @@ from scipy.optimize import brentq
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.events.calendar import share_used
 from vivid_anvil.events.life_columns import life_columns
+from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.growth.crack import Crack
@@ -210,7 +211,7 @@ def largest_lasting_size(
     """
 
     def excess(log_size: float) -> float:
-        repeats = life(math.exp(log_size))
+        repeats = checks.real_number("largest lasting size, life", life(math.exp(log_size)))
         return 50.0 if math.isinf(repeats) else math.log(max(repeats, 1e-12) / target)
 
     low, high = math.log(smallest), math.log(largest)

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.checks import FloatArray, as_numbers
 from vivid_anvil.units import LENGTH, many, one, opened
 
 TOLERANCE = 1.0e-8
@@ -58,6 +58,7 @@ def integrate_growth(
     every = np.unique(np.concatenate([even, inside[(inside > even[0]) & (inside < even[-1])]]))
     edges = np.append(every[:-1][np.diff(every) > NEAREST], every[-1])  # of two that rounding alone parts, one
     low, high = edges[:-1], edges[1:]
+    as_numbers("integrate growth, growth", growth(np.array([start])), "a function that gives rates, mm each repeat")
     done_low, done_repeats = [np.empty(0)], [np.empty(0)]
     total = float(_step(growth, low, high).sum())
     while low.size:

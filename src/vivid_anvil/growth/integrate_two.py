@@ -16,7 +16,8 @@ from typing import Any, Literal, NamedTuple
 import numpy as np
 from scipy.integrate import solve_ivp
 
-from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.checks import FloatArray, as_numbers
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.growth.driving_cycles import GrowthDrive, growth_of_pair
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import Margin, TwoSizeShape
@@ -98,6 +99,14 @@ def integrate_two(
     >>> round(float(even.repeats[-1]), 3), round(float(even.half_lengths[-1]), 3), even.ended_by
     (1098.612, 18.0, 'depth')
     """
+    began, places = (
+        as_numbers(f"integrate two, {name}", given) for name, given in (("start", start), ("rates", rates(*start)))
+    )
+    if began.shape != (2,) or places.shape != (2,):
+        found = f"shapes {began.shape} and {places.shape}"
+        raise InputError("integrate two, start and rates", found, "depth and half length, and the rate of each")
+    if not all(isinstance(one, Pace) for one in paces):
+        raise InputError("integrate two, paces", shortened(paces), "two Pace: one to check, a finer one")
     fine, finer = (followed(rates, start, margins, most_repeats, pace) for pace in paces)
     last = float(finer.repeats[-1])
     change = abs(float(fine.repeats[-1]) / last - 1.0) if last > 0.0 else 0.0

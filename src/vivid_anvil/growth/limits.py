@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 from scipy.optimize import brentq
 
+from vivid_anvil.ground.checks import given_back
 from vivid_anvil.materials import Material
 from vivid_anvil.shapes.shape import Margin, OneSizeShape, Shape
 from vivid_anvil.shapes.solutions import assessment_curve, plasticity_interaction
@@ -108,7 +109,7 @@ def margins_of(
     def ends(sizes: tuple[float, ...]) -> list[tuple[float, float]]:
         """Primary and secondary K at each end."""
         root = peak_stress * math.sqrt(math.pi * sizes[0])
-        there = (0.0,) * len(sizes) if always is None else np.atleast_1d(always(*sizes))
+        there = (0.0,) * len(sizes) if always is None else given_back("always", always(*sizes), (len(sizes),))
         return [(y * root, float(k)) for y, k in zip(shape.ends(*sizes), there, strict=True)]
 
     def net(sizes: tuple[float, ...]) -> float:

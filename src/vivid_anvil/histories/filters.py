@@ -14,6 +14,8 @@ from vivid_anvil.histories.load_history import LoadHistory
 from vivid_anvil.histories.repairs import REPAIRS, _changed, _repaired
 from vivid_anvil.units import coherent, number, opened
 
+MOST_SAMPLES = 2e9  # what is resampled is held in memory
+
 
 @REPAIRS.add("low_pass")
 @opened()
@@ -114,6 +116,11 @@ def resample(history: LoadHistory, *, sample_rate: float | str) -> LoadHistory:
 
     history.timed("resampling")
     rate = checks.positive_number("resample, sample_rate", coherent(sample_rate, "frequency", "resample, sample_rate"))
+    size = history.channels[0].values.size * rate / history.sample_rate
+    if size > MOST_SAMPLES:
+        raise InputError(
+            "resample, sample_rate", f"{size:.3g} samples at {number(rate)} Hz", f"at most {MOST_SAMPLES:.3g}"
+        )
     ratio = Fraction(rate / history.sample_rate).limit_denominator(10_000)
     if abs(float(ratio) * history.sample_rate / rate - 1.0) > 1e-9:
         raise InputError(

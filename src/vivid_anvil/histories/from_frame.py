@@ -7,9 +7,11 @@ from typing import Any
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.columns import history_of
 from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.units import opened
 from vivid_anvil.writing.read_table import column_numbers, headers
 
 
+@opened()
 def history_from_frame(
     frame: Any, name: str = "data frame", *, sample_rate: float | str | None = None, rows: str = "samples at even steps"
 ) -> LoadHistory:

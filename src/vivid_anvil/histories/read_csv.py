@@ -22,6 +22,7 @@ from vivid_anvil.ground.files import existing
 from vivid_anvil.histories.block_of_text import NotClean, columns_of_block, parsed_blocks
 from vivid_anvil.histories.columns import EVEN, SHORT, history_of
 from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.units import opened
 from vivid_anvil.writing.read_table import DATE_TIME, Header, headers
 
 DELIMITERS = {"comma": ",", "semicolon": ";", "tab": "\t"}
@@ -40,6 +41,7 @@ class TextForm:
     cells: tuple[str, ...]
 
 
+@opened()
 def read_csv(
     path: str | Path,
     *,

@@ -19,11 +19,13 @@ from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import existing, first_line, fits_memory, read_by_others
 from vivid_anvil.histories.columns import EVEN, history_of
 from vivid_anvil.histories.load_history import LoadHistory
+from vivid_anvil.units import opened
 from vivid_anvil.writing.headings import name_and_unit
 from vivid_anvil.writing.read_table import DATE_TIME, Header, headers, workbook
 
 
 @read_by_others("an .xlsx workbook")
+@opened()
 def read_excel(
     path: str | Path,
     *,
@@ -100,6 +102,7 @@ def _excel_column(column: Any, head: Header, where: str, header_row: int) -> Flo
 
 
 @read_by_others("a whole Parquet file")
+@opened()
 def read_parquet(
     path: str | Path,
     *,
@@ -181,6 +184,7 @@ def _arrow_column(column: Any, cell: str, path: Path) -> FloatArray:
 
 
 @read_by_others("a whole HDF5 file")
+@opened()
 def read_hdf5(
     path: str | Path,
     *,
@@ -267,6 +271,7 @@ def hdf5_file(path: Path) -> Any:
 
 
 @read_by_others("a .npy file of one row")
+@opened()
 def read_npy(
     path: str | Path,
     *,
@@ -336,6 +341,7 @@ def _header(file: Any, version: tuple[int, int]) -> Any:
 
 
 @read_by_others("an MDF 4 file")
+@opened()
 def read_mdf(
     path: str | Path,
     *,

@@ -31,6 +31,7 @@ SMALLEST_BLOCK = 1 << 20  # bytes of a text file
 Watch = Callable[[str, int, int], None]
 
 
+@opened()
 def stream_channel(
     path: str | Path,
     channel: str,
@@ -108,7 +109,7 @@ def count_file(
     channel : str
         The channel, by its name.
     kind : str, default "range-mean"
-        What the two axes are: "range-mean", "maximum-minimum" or "from-to".
+        What the two axes are: "range-mean" or "maximum-minimum".
     classes : int, default 64
         Number of even classes.
     residue : str, default "half cycles"
@@ -154,6 +155,7 @@ def count_file(
     return FileCount(size, low, high, counted)
 
 
+@opened()
 def count_chunks(
     chunks: Iterable[FloatArray],
     minimum: float,
@@ -177,7 +179,7 @@ def count_chunks(
     maximum : float
         Largest value that occurs.
     kind : str, default "range-mean"
-        What the two axes are: "range-mean", "maximum-minimum" or "from-to".
+        What the two axes are: "range-mean" or "maximum-minimum".
     classes : int, default 64
         Number of even classes.
     residue : str, default "half cycles"

@@ -33,6 +33,9 @@ def field_of_rows(
     >>> field.stresses[0, :, 0], field.spread.round(3)
     (array([80., 10.]), array([0.111, 0.   ]))
     """
+    if np.ndim(node_ids) != 1 or not len(node_ids) or int(np.max(rows.nodes, initial=-1)) >= len(node_ids):
+        found = f"shape {np.shape(node_ids)} for rows of {int(np.max(rows.nodes, initial=-1)) + 1} nodes"
+        raise InputError("stress field, node_ids", found, "the number of each node, shape (nodes,)")
     stresses = np.asarray(rows.stresses, dtype=np.float64)
     means, first = _of_faces(rows)
     spread = np.zeros(len(node_ids))
@@ -146,6 +149,7 @@ def of_face(field: StressField, face: str) -> StressField:
     return made if face == "both" or kept.elements is not None else dataclasses.replace(made, rows=None)
 
 
+@opened()
 def chosen_values(field: StressField, element_values: str, face: str) -> StressField:
     """The field with what is assessed of its elements, one of `ELEMENT_VALUES`, and of its shells, one of `FACE_CHOICES`."""
     one_of(inside(field.place, "element_values"), element_values, ELEMENT_VALUES)

@@ -55,6 +55,7 @@ def write_field_hdf5(field: StressField, path: str | Path) -> Path:
 
 
 @read_by_others("a whole HDF5 file")
+@opened()
 def read_field_hdf5(path: str | Path) -> StressField:
     """A field from HDF5 as `write_field_hdf5` leaves it; InputError for anything else, and for a file that is cut off."""
     found = existing(path, "a field in HDF5")

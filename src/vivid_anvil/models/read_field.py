@@ -14,11 +14,13 @@ from vivid_anvil.models.read_frd import read_frd
 from vivid_anvil.models.read_mesh import read_mesh
 from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.models.tables_of_fields import read_field_table
+from vivid_anvil.units import opened
 
 TABLES = (".csv", ".tsv", ".txt", ".xlsx", ".xlsm", ".parquet", ".pq")
 HDF5 = (".h5", ".hdf5", ".hdf")
 
 
+@opened()
 def read_field(
     path: str | Path,
     *,

@@ -16,7 +16,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.ground.files import existing, read_by_others
 from vivid_anvil.models.read_sets import nodes_of_elements
 from vivid_anvil.models.stress_field import Elements, StressField
-from vivid_anvil.units import DIMENSIONS, factor
+from vivid_anvil.units import DIMENSIONS, factor, opened
 
 # Types of elements in the file: kind, and the order of its nodes where ours differs.
 KINDS: dict[int, tuple[str, tuple[int, ...] | None]] = {
@@ -38,6 +38,7 @@ BLOCKS = {"stress": ("STRESS", "S"), "strain": ("TOSTRAIN", "E")}  # name of the
 
 
 @read_by_others("a .frd file in text form")
+@opened()
 def read_frd(
     path: str | Path, *, stress_unit: str, length_unit: str, cases: Sequence[str] | None = None
 ) -> StressField:

@@ -18,12 +18,13 @@ from vivid_anvil.models.element_values import field_of_rows
 from vivid_anvil.models.mesh_data import ORDERS, Way, of_case
 from vivid_anvil.models.rows import FACES, Rows
 from vivid_anvil.models.stress_field import Elements, StressField
-from vivid_anvil.units import DIMENSIONS, factor
+from vivid_anvil.units import DIMENSIONS, factor, opened
 
 MOST_KINDS = 100  # more different numbers than this are no materials
 
 
 @read_by_others("a whole mesh file")
+@opened()
 def read_mesh(
     path: str | Path,
     *,

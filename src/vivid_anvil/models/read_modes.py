@@ -17,6 +17,7 @@ from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.ground.files import existing, read_by_others
 from vivid_anvil.models.read_frd import field_of_steps, head_over
 from vivid_anvil.models.stress_field import StressField
+from vivid_anvil.units import opened
 
 AXES = ("x", "y", "z")
 VIBRATION = 2  # what the number in the line over a block says of a shape of vibration
@@ -50,6 +51,7 @@ class ModesOfModel:
 
 
 @read_by_others("a .frd file in text form")
+@opened()
 def read_modes(path: str | Path) -> ModesOfModel:
     """The modal stresses of a frequency step, in mm, N, s, t.
 
@@ -99,6 +101,7 @@ def read_modes(path: str | Path) -> ModesOfModel:
     return ModesOfModel(StressField(**own), read_only(np.array(found)))
 
 
+@opened()
 def read_participation(path: str | Path, natural_frequency: FloatArray | None = None) -> FloatArray:
     """Participation factors of a `.dat` file along x, y, z, √t: shape (modes, 3).
 
@@ -159,16 +162,21 @@ def _table(rows: list[str], title: str, name: str) -> FloatArray:
     return np.array(found, dtype=np.float64)
 
 
+@opened()
 def participation_along(factors: FloatArray, direction: str | list[float]) -> FloatArray:
     """Of a base that shakes along an axis, "x", "y" or "z", or along three numbers: shape (modes,).
 
     >>> participation_along(np.array([[0.0, 0.0, 2.0]]), [0.0, 3.0, 4.0])
     array([1.6])
     """
+    if factors.ndim != 2 or factors.shape[1] != 3:
+        raise InputError(
+            "modes, factors", f"shape {factors.shape}", "participation factors along x, y and z, shape (modes, 3)"
+        )
     if isinstance(direction, str):
         checks.one_of("modes, direction", direction, AXES)
         return np.asarray(factors[:, AXES.index(direction)])
-    vector = np.asarray(direction, dtype=np.float64)
+    vector = checks.as_numbers("modes, direction", direction)
     if vector.shape != (3,) or not np.linalg.norm(vector) > 0.0:
         raise InputError("modes, direction", f"{direction!r}", "an axis, or three numbers that are not all 0")
     return np.asarray(factors @ (vector / np.linalg.norm(vector)))

@@ -24,7 +24,7 @@ from vivid_anvil.models.tables_of_fields import field_of_frame, frame_of
 from vivid_anvil.spectra.responses.polar import of_phases
 from vivid_anvil.spectra.responses.response import ComplexArray
 from vivid_anvil.stress.measures import COMPONENTS
-from vivid_anvil.units import DIMENSIONS, factor
+from vivid_anvil.units import DIMENSIONS, factor, opened
 from vivid_anvil.writing.headings import name_and_unit
 from vivid_anvil.writing.read_table import column_numbers
 
@@ -63,6 +63,7 @@ class SteadyModel:
 
 
 @read_by_others("a file of complex stresses")
+@opened()
 def read_steady(path: str | Path, *, stress_unit: str | None = None, length_unit: str | None = None) -> SteadyModel:
     r"""The complex stresses of a steady-state step, from a `.frd` file, a table (CSV, workbook, Parquet) or HDF5.
 

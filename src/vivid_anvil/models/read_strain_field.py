@@ -21,6 +21,7 @@ from vivid_anvil.models.stress_field import StressField
 from vivid_anvil.models.tables_of_fields import field_of_frame, frame_of
 from vivid_anvil.spectra.responses.components import COMPONENTS
 from vivid_anvil.stress.rubber import SHEARS, STRAIN_MEASURES, green_lagrange
+from vivid_anvil.units import opened
 from vivid_anvil.writing.headings import name_and_unit
 from vivid_anvil.writing.read_table import column_numbers
 
@@ -29,6 +30,7 @@ NINE = ("xx", "xy", "xz", "yx", "yy", "yz", "zx", "zy", "zz")
 
 
 @read_by_others("a file of strains")
+@opened()
 def read_strain_field(
     path: str | Path,
     *,

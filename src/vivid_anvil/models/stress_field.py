@@ -278,6 +278,7 @@ def _finite(where: str, names: Sequence[str], ids: IntArray, stresses: FloatArra
         )
 
 
+@opened()
 def joined_cases(fields: Sequence[StressField]) -> StressField:
     """Load cases from several fields of the same nodes as one field, in the order of the first; places and sets of the first.
 

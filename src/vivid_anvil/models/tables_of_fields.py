@@ -32,6 +32,7 @@ _DIMENSION = {
 
 
 @read_by_others("a table of stresses")
+@opened()
 def read_field_table(path: str | Path) -> StressField:
     """A field from a CSV file, a workbook or a Parquet file: columns `node`, `x [mm]`, `y`, `z`, `xx [MPa]` to `zx`, `load case`.
 

@@ -22,9 +22,10 @@ from vivid_anvil.pages.matrix_live import cycles_live, matrix_live
 from vivid_anvil.pages.model_live import model_live
 from vivid_anvil.pages.places_live import places_live
 from vivid_anvil.study import AllPlaces
-from vivid_anvil.units import UnitSystem
+from vivid_anvil.units import UnitSystem, opened
 
 
+@opened()
 def live(thing: Any, *, units: UnitSystem = "metric") -> Live | None:
     """A figure to look around in of a noun or a result; None where there is only a still one, which `plot` draws.
 

@@ -17,7 +17,7 @@ from vivid_anvil.ground.extras import needed
 from vivid_anvil.ground.files import replacing
 from vivid_anvil.pages.live import Live, graphs
 from vivid_anvil.pages.live_of import live
-from vivid_anvil.units import UnitSystem
+from vivid_anvil.units import UnitSystem, opened
 from vivid_anvil.writing.html import data_url
 
 Watch = Callable[[str, int, int], None]
@@ -36,6 +36,7 @@ def style() -> str:
     return _shipped("page.css")
 
 
+@opened()
 def live_html(one: Live, name: str) -> str:
     """A figure as part of a page whose head has `scripts` and `style`; `name` is its own on that page."""
     figure = one.figure
@@ -48,6 +49,7 @@ def live_html(one: Live, name: str) -> str:
     return f"{row}{notes}\n<script>{call}</script>"
 
 
+@opened()
 def page_text(
     things: Mapping[str, Any], title: str, *, units: UnitSystem = "metric", watch: Watch | None = None
 ) -> str:
@@ -66,6 +68,7 @@ def page_text(
     return made.render(title=title, figures=figures, style=style(), scripts=scripts()) + "\n"
 
 
+@opened()
 def write_page(
     things: Mapping[str, Any] | Sequence[Any], path: str | Path, *, title: str = "", units: UnitSystem = "metric"
 ) -> Path:

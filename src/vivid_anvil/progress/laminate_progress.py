@@ -296,6 +296,7 @@ def marched(
     return Marched(*_kernels.march(tables.bundle, classes, ways, state, events, MOST_JUMPS, told, failing))
 
 
+@opened()
 def converged_to(progress: LaminateProgress, cycles: CycleEnds) -> float:
     """Share of the life by which its end may be wrong: a seventh of what jumps twice as long move it by; 0 without
     an end.

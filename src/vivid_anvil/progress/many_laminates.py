@@ -166,7 +166,7 @@ def _part(
 
 
 def _checked(ends: ArrayLike, often: ArrayLike) -> tuple[FloatArray, FloatArray]:
-    loads, counts = np.asarray(ends, dtype=np.float64), np.asarray(often, dtype=np.float64)
+    loads, counts = checks.as_numbers("laminates, ends", ends), checks.as_numbers("laminates, often", often)
     good = loads.ndim == 4 and loads.shape[2:] == (2, 6) and counts.shape == loads.shape[1:2] and loads.size > 0
     if not good or not np.isfinite(loads).all() or not (np.isfinite(counts) & (counts >= 0.0)).all():
         raise InputError(

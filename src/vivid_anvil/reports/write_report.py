@@ -35,11 +35,13 @@ def writer_of(path: str | Path) -> Callable[[Document, ReportSettings], bytes]:
     return WRITERS[ending]
 
 
+@opened()
 def report_bytes(document: Document, path: str | Path, settings: ReportSettings | None = None) -> bytes:
     """The bytes of a report as the ending of `path` asks for; InputError for another ending."""
     return writer_of(path)(document, settings or ReportSettings())
 
 
+@opened()
 def write_report(document: Document, path: str | Path, settings: ReportSettings | None = None) -> Path:
     """Write a report as HTML, Word or PDF, by the ending of its name; never half.
 

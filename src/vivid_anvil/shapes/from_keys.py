@@ -9,8 +9,10 @@ from typing import Any
 
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.shapes.shape import SHAPES, Shape
+from vivid_anvil.units import opened
 
 
+@opened()
 def keys_of_shape(made_by: Any) -> dict[str, bool]:
     """The keys that make a shape, and whether it needs them."""
     if not dataclasses.is_dataclass(made_by):
@@ -24,6 +26,7 @@ def keys_of_shape(made_by: Any) -> dict[str, bool]:
     return {field.name: field.name in bare for field in fields}
 
 
+@opened()
 def shape_of_keys(name: str, keys: Mapping[str, Any], where: str) -> Shape:
     """The shape of that name from its keys; InputError for one that it needs or does not have."""
     made_by = SHAPES.get(name, inside(where, "shape"))

@@ -49,7 +49,7 @@ def grid_of_rows(points: Sequence[Sequence[Any]]) -> GridCrack:
     [1.0312, 0.7562]
     """
     where = "crack of a grid, points"
-    if not points or any(isinstance(row, str) or len(row) != 4 for row in points):
+    if not len(points) or any(isinstance(row, str) or np.shape(row) != (4,) for row in points):
         raise InputError(where, f"{len(points)} rows", f"rows of {listed(COLUMNS['grid'])}")
     rows = np.array(
         [

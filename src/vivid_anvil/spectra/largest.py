@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.spectra.moments import Moments
-from vivid_anvil.units import coherent
+from vivid_anvil.units import coherent, opened
 
 EULER = 0.5772156649015329
 
@@ -50,6 +50,7 @@ class Largest:
         return Largest(2.0 * self.crossings)
 
 
+@opened()
 def expected_largest(process: Moments, exposure: float | str) -> Largest:
     """The largest value of a Gaussian process in an exposure, in units of its rms above its mean.
 

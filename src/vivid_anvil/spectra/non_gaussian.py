@@ -18,6 +18,7 @@ from vivid_anvil.counting import Cycles
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.units import opened
 
 COEFFICIENTS = ("exact", "usual")
 _NODES, _WEIGHTS = np.polynomial.hermite_e.hermegauss(24)  # exact for the fourth power of a cubic
@@ -55,6 +56,7 @@ class HermiteForm:
         return cycles.with_ends(read_only(bottom), read_only(top))
 
 
+@opened()
 def hermite_form(kurtosis: float, skewness: float = 0.0, *, coefficients: str = "exact") -> HermiteForm:
     """The form for a kurtosis of 3 (Gauss) or more, and a skewness.
 

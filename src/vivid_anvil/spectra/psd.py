@@ -13,11 +13,11 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from vivid_anvil.ground import checks
-from vivid_anvil.ground.checks import FloatArray, read_only
-from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.ground.checks import FloatArray, as_numbers, read_only
+from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.spectra.between_points import BETWEEN_POINTS, BetweenPoints
 from vivid_anvil.spectra.density import Lines, SpectralDensity
-from vivid_anvil.units import DIMENSIONS
+from vivid_anvil.units import DIMENSIONS, opened
 from vivid_anvil.units.psd import psd_dimension
 
 MOTIONS = ("acceleration", "velocity", "length")  # each the integral of the one before
@@ -177,6 +177,7 @@ def _check_values(frequency: FloatArray, values: FloatArray, rule: type[BetweenP
         raise InputError(where, "0 everywhere", "a PSD", "Leave out an event in which nothing shakes.")
 
 
+@opened()
 def psd_of_slopes(frequency: Sequence[float], levels: Sequence[float | Any]) -> FloatArray:
     """Values of breakpoints of which some are stated by the slope of their skirt.
 
@@ -204,6 +205,9 @@ def psd_of_slopes(frequency: Sequence[float], levels: Sequence[float | Any]) -> 
     >>> psd_of_slopes([20.0, 80.0, 350.0, 700.0], [("dB/octave", 3.0), 0.04, 0.04, ("dB/octave", -3.0)]).round(5)
     array([0.01005, 0.04   , 0.04   , 0.02005])
     """
+    numbers = [level for level in levels if not isinstance(level, tuple)]
+    if len(as_numbers("PSD, frequency", frequency)) != len(levels) or as_numbers("PSD, levels", numbers).ndim != 1:
+        raise InputError("PSD, levels", shortened(levels), "a level, or a slope, for each frequency")
     values = np.array([np.nan if isinstance(level, tuple) else level for level in levels], dtype=np.float64)
     known = np.flatnonzero(~np.isnan(values))
     if not known.size:

@@ -9,13 +9,14 @@ import numpy as np
 
 from vivid_anvil.ground.errors import InputError, inside, listed, shortened
 from vivid_anvil.spectra.psd import PSD, psd_of_slopes
-from vivid_anvil.units import coherent, split
+from vivid_anvil.units import coherent, opened, split
 from vivid_anvil.units.door import factor
 from vivid_anvil.units.psd import psd_dimension, psd_of
 
 SLOPE = "dB/octave"
 
 
+@opened()
 def psd_of_rows(rows: Sequence[Any], *, between: str = "log-log") -> PSD:
     """The PSD of rows such as ("20 Hz", "0.04 g^2/Hz"), or ("2000 Hz", "-3 dB/octave") where a skirt leads there.
 
@@ -48,7 +49,7 @@ def psd_of_rows(rows: Sequence[Any], *, between: str = "log-log") -> PSD:
     kinds: list[str] = []
     for i, row in enumerate(rows, 1):
         where = inside("PSD", f"row {i}")
-        if isinstance(row, str) or len(row) != 2 or not all(isinstance(cell, str) for cell in row):
+        if isinstance(row, str) or np.shape(row) != (2,) or not all(isinstance(cell, str) for cell in row):
             raise InputError(where, shortened(row), "a frequency and a level, each text with its unit")
         frequency.append(coherent(row[0], "frequency", where))
         value, unit = split(row[1], where, "0.05 g^2/Hz", "PSD")

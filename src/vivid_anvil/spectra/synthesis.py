@@ -20,7 +20,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.spectra.density import SpectralDensity
-from vivid_anvil.units import coherent
+from vivid_anvil.units import coherent, opened
 
 PER_PERIOD = 32.0  # samples in the shortest period: peaks are met to 0.5 % at worst, 0.2 % on average
 BLOCKS = 20  # parts that tell the scatter
@@ -67,6 +67,7 @@ class Synthesis:
         return np.array_split(self.samples, many)
 
 
+@opened()
 def synthesized(
     density: SpectralDensity,
     duration: float | str,
@@ -147,6 +148,7 @@ def _amplitudes(density: SpectralDensity, size: int, rate: float, low: float, hi
     return found
 
 
+@opened()
 def counted_synthesis(made: Synthesis, *, dimension: str = "stress", blocks: int = BLOCKS) -> Cycles:
     """The rainflow cycles of a made history, each of `blocks` parts counted by itself; the column "block" tells which.
 

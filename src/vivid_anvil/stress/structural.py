@@ -14,7 +14,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray, positive_number
+from vivid_anvil.ground.checks import FloatArray, given_back, positive_number
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.units import LENGTH_OR_NONE, STRESSES, coherent_values, many, opened
 
@@ -117,11 +117,7 @@ def _of_function(depths: FloatArray, stresses: Callable[[FloatArray], FloatArray
     t, half = float(depths[-1]), 0.5 * np.diff(depths)
     x = (0.5 * (depths[1:] + depths[:-1])[:, None] + half[:, None] * _GAUSS[0]).ravel()
     weight = (half[:, None] * _GAUSS[1]).ravel()
-    s, surface = (np.asarray(stresses(at), dtype=np.float64) for at in (x, depths[:1]))
-    if s.shape != x.shape or not (np.isfinite(s).all() and np.isfinite(surface).all()):
-        raise InputError(
-            "through thickness, stresses", f"values of shape {s.shape}", "a finite stress for each depth, MPa"
-        )
+    s, surface = (given_back("through thickness, stresses", stresses(at), at.shape) for at in (x, depths[:1]))
     membrane = float(weight @ s) / t
     bending = 6.0 * float(weight @ (s * (0.5 * t - x))) / t**2
     return ThroughThickness(membrane, bending, float(surface[0]) - membrane - bending)
@@ -134,6 +130,7 @@ def _check_depths(x: FloatArray, s: FloatArray) -> None:
         )
 
 
+@opened()
 def through_thickness(depths: ArrayLike, stresses: ArrayLike | Callable[[FloatArray], FloatArray]) -> ThroughThickness:
     """Membrane, bending and peak of `stresses`, MPa, at `depths` from the checked surface, mm, the last the other surface.
 

@@ -220,6 +220,7 @@ def _section_of(study: Study, curve: str) -> dict[str, Any]:
     return section if "standard" in section and "standard_file" not in section else {}
 
 
+@opened()
 def asks_for_a_flaw(study: Study, spot: str | None) -> bool:
     """Whether a name is that of a flaw; without a name whether the study has nothing else."""
     names = place_names(study)

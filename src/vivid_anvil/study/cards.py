@@ -232,6 +232,7 @@ def shipped_cards() -> dict[str, MaterialCard]:
     return cards_in(Path(str(files("vivid_anvil.materials") / "data" / "cards")))
 
 
+@opened()
 def cards_in(folder: str | Path) -> dict[str, MaterialCard]:
     """All cards of a folder, by key (the file's name without its ending), each checked."""
     place = Path(folder)
@@ -274,6 +275,7 @@ def read_card_named(name: str, folder: str | Path | None = None) -> MaterialCard
     raise InputError("card", repr(name), f"one of {listed(known)}", hint)
 
 
+@opened()
 def find_cards(words: str = "", folder: str | Path | None = None) -> list[MaterialCard]:
     """The cards in whose key, name, group or note all `words` stand; all cards for no words."""
     known = {**shipped_cards(), **({} if folder is None else cards_in(folder))}

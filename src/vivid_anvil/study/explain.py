@@ -6,11 +6,12 @@ from typing import Any
 
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials import SNCurve, curve_working
-from vivid_anvil.units import UnitSystem
+from vivid_anvil.units import UnitSystem, opened
 from vivid_anvil.writing.result import Result
 from vivid_anvil.writing.working import Working
 
 
+@opened()
 def explain(result: Any, *, units: UnitSystem = "metric") -> Working:
     """The main number of a result as numbered steps to redo by hand; print it.
 

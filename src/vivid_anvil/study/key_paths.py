@@ -11,11 +11,13 @@ from typing import Any
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.study.read_study import build_study
 from vivid_anvil.study.study import Study
+from vivid_anvil.units import opened
 
 LOAD_SCALE = "load scale"
 _QUANTITY = re.compile(r"\s*([+-]?[\d.]+(?:[eE][+-]?\d+)?)(\s*\D.*)")
 
 
+@opened()
 def number_and_unit(value: Any) -> tuple[float, str] | None:
     """Number and unit of a value; None for a word."""
     if isinstance(value, bool) or value is None:

@@ -14,6 +14,7 @@ from vivid_anvil.units import opened
 Watch = Callable[[str, int, int], None]
 
 
+@opened()
 def flaws_of(study: Study) -> FlawJob:
     """The flaws of a study; InputError where it has none."""
     if study.flaws is None:

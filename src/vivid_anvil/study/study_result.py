@@ -16,7 +16,7 @@ from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.growth import GrowthResult
 from vivid_anvil.study.kept_life import KeptLife, kept_of, kept_worst
 from vivid_anvil.study.study import WORST_NODE, Study
-from vivid_anvil.units import UnitSystem
+from vivid_anvil.units import UnitSystem, opened
 from vivid_anvil.writing.finding import Finding, gravest_first
 from vivid_anvil.writing.plain import finding_records
 from vivid_anvil.writing.result import Result, Words
@@ -156,6 +156,7 @@ class StudyResult(Result):
         return "\n".join(lines) + ">"
 
 
+@opened()
 def worst_first(lives: Sequence[LifeResult]) -> list[LifeResult]:
     """The shortest life first; of those without damage the one with the least reserve, else the largest stress."""
     return sorted(

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, TypeVar
 
+import numpy as np
 from scipy.optimize import brentq
 
 from vivid_anvil.damage import LifeResult
@@ -208,7 +209,7 @@ def what_if(
         raise InputError(
             f"what if, {key}", "no crack" if of_cracks else "no hot spot and no model", "at least one in the study"
         )
-    if not values:
+    if np.ndim(np.asarray(values, dtype=object)) != 1 or not len(values):
         raise InputError(f"what if, {key}", "no values", "at least one")
     now = 1.0 if key == LOAD_SCALE else value_at(base.data, key)
     with_node = base.model is not None and not of_cracks and spot in (None, WORST_NODE)
@@ -243,6 +244,7 @@ def _beyond(base: Study, values: Sequence[Any]) -> list[Finding]:
     return list(found.values())
 
 
+@opened()
 def of_flaws(base: Study, key: str, spot: str | None) -> bool:
     """Whether a question is one of flaws."""
     if base.flaws is None or not base.flaws.indications:
@@ -290,7 +292,7 @@ def what_if_flaws(
     """
     base = read_study(study, watch=watch) if isinstance(study, str | Path) else study
     flaws_of(base)
-    if not values:
+    if np.ndim(np.asarray(values, dtype=object)) != 1 or not len(values):
         raise InputError(f"what if, {key}", "no values", "at least one")
     if key == LOAD_SCALE:
         found = "a factor on the loads of hot spots"

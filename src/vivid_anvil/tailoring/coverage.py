@@ -12,7 +12,7 @@ import numpy as np
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.tailoring.damage_spectrum import DamageSpectrum
 from vivid_anvil.tailoring.oscillators import USUAL_Q
-from vivid_anvil.units import UnitSystem, number, opened
+from vivid_anvil.units import Takes, UnitSystem, number, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Result, Words
 from vivid_anvil.writing.table import Column, Table
@@ -178,7 +178,7 @@ def _findings(found: Coverage) -> Iterator[Finding]:
         )
 
 
-@opened()
+@opened(bands_per_octave=Takes(above=0.0, at_most=1000.0))
 def coverage(service: DamageSpectrum, test: DamageSpectrum, *, bands_per_octave: float = 1.0) -> Coverage:
     """Compare a test with a service, in bands of natural frequency.
 

@@ -205,7 +205,7 @@ def _corners(corners: object, frequency: FloatArray) -> FloatArray:
     """Breakpoints in Hz; InputError outside the oscillators."""
     where = inside("tailored test", "corners")
     found = np.atleast_1d(coherent_values(corners, "frequency", where))
-    if found.size < 2 or (np.diff(found) <= 0.0).any():
+    if found.ndim != 1 or found.size < 2 or not (np.diff(found) > 0.0).all():
         raise InputError(where, shortened(found.tolist()), "two or more ascending frequencies")
     if found[0] < frequency[0] * (1.0 - 1e-9) or found[-1] > frequency[-1] * (1.0 + 1e-9):
         raise InputError(

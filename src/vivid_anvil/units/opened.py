@@ -9,8 +9,6 @@ from __future__ import annotations
 import functools
 import inspect
 import math
-import os
-import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from pathlib import Path
@@ -21,6 +19,7 @@ import numpy as np
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, in_file, shortened
 from vivid_anvil.units.dimensions import DIMENSIONS
+from vivid_anvil.units.kinds import Noun, Plain, kinds_of
 from vivid_anvil.units.values import coherent_values
 
 Function = TypeVar("Function", bound=Callable[..., Any])
@@ -141,133 +140,6 @@ def _degrees(given: Any, found: float | FloatArray) -> float | FloatArray:
     return found
 
 
-@dataclass(frozen=True)
-class Noun:
-    """An argument that must be one of some classes, by their names."""
-
-    names: tuple[str, ...]
-    inside: tuple[float, float] = (math.inf, -math.inf)
-
-    def checked(self, value: Any, where: str) -> Any:
-        """`value`; InputError, with what to do, for anything else."""
-        if any(base.__name__ in self.names for base in type(value).__mro__):
-            return value
-        wanted = [name for name in self.names if name[0].isupper()]
-        hint = next((REMEDIES[name] for name in wanted if name in REMEDIES), "")
-        raise InputError(where, f"a {type(value).__name__}", " or ".join(f"a {name}" for name in wanted), hint)
-
-
-@dataclass(frozen=True)
-class Plain:
-    """An argument that must be a text, a path, something to call, a mapping or several of something; None where it may be."""
-
-    kind: str
-    optional: bool
-    items: Noun | None = None
-    inside: tuple[float, float] = (math.inf, -math.inf)
-
-    def checked(self, value: Any, where: str) -> Any:
-        """`value`; InputError for anything else, and for an item of another class than `items`."""
-        if value is None and self.optional:
-            return value
-        if not _PLAIN[self.kind][1](value) or (self.items is not None and isinstance(value, str)):
-            raise InputError(where, shortened(value), _PLAIN[self.kind][0])
-        if self.items is not None and isinstance(value, list | tuple):
-            for i, item in enumerate(value, 1):
-                self.items.checked(item, f"{where}, entry {i}")
-        return value
-
-
-# What an annotation begins with, what that is in words, and whether a value is one.
-_PLAIN: dict[str, tuple[str, Callable[[Any], bool]]] = {
-    "str | Path": ("the path of a file", lambda value: isinstance(value, str | os.PathLike)),
-    "str": ("a text", lambda value: isinstance(value, str)),
-    "Callable[": ("a function", callable),
-    "Mapping[": ("a mapping, such as a dict", lambda value: hasattr(value, "keys")),
-    "Sequence[": ("several, such as a list", lambda value: hasattr(value, "__iter__")),
-    "Iterable[": ("several, such as a list", lambda value: hasattr(value, "__iter__")),
-}
-
-
-def _plain(function: Callable[..., Any]) -> dict[str, Plain]:
-    """The arguments whose annotation is one of the plain kinds, alone or with None."""
-    found = {}
-    for name, words in function.__annotations__.items():
-        if name == "return" or not isinstance(words, str):
-            continue
-        alone = words.removesuffix(" | None")
-        for kind in _PLAIN:
-            if alone == kind or (kind.endswith("[") and alone.startswith(kind) and _one_bracket(alone)):
-                item = alone[len(kind) : -1] if kind in ("Sequence[", "Iterable[") else ""
-                known = re.fullmatch(r"[A-Z]\w*", item) is not None and item not in _NOT_CHECKED
-                own = Noun((item,)) if known and _a_class(item, function) else None
-                found[name] = Plain(kind, alone != words, own)
-    return found
-
-
-def _one_bracket(words: str) -> bool:
-    """Whether the first bracket closes at the end, so that nothing else is named beside it."""
-    depth = 0
-    for i, sign in enumerate(words):
-        depth += (sign == "[") - (sign == "]")
-        if depth == 0 and sign == "]":
-            return i == len(words) - 1
-    return False
-
-
-# What to do where something else is given than one of these.
-REMEDIES = {
-    "DutyCycle": 'Put what happens into one: DutyCycle("day", [Event("lap", history, occurrences=300)], repeats_per_year=250).',
-    "HotSpot": "Make one with its channel, stress per load, material and curve.",
-    "LifeResult": "assess_life gives one.",
-    "GrowthResult": "grow_crack gives one.",
-    "ModelResult": "assess_model gives one.",
-    "StudyResult": "run_study gives one.",
-    "Study": "read_study gives one.",
-    "Cycles": "rainflow gives them.",
-    "SNCurve": "knee_curve, detail_curve, estimate_curve and others give one.",
-    "StressField": "read_field gives one.",
-    "LoadHistory": "read_history gives one.",
-}
-# Names in annotations that are no classes of ours, or that anything may be that has their methods.
-_NOT_CHECKED = {
-    "Any",
-    "ArrayLike",
-    "Margin",
-    "OneSizeShape",
-    "FloatArray",
-    "IntArray",
-    "Load",
-    "None",
-    "Shape",
-    "TwoSizeShape",
-    "Watch",
-}
-_BUILTIN = {"Path": ("PosixPath", "WindowsPath", "Path"), "None": ("NoneType",), "float": ("float", "int", "floating")}
-_NAMES = re.compile(r"[A-Za-z]\w*(?:\s*\|\s*[A-Za-z]\w*)*")
-
-
-def _nouns(function: Callable[..., Any]) -> dict[str, Noun]:
-    """The arguments whose annotation names classes of ours."""
-    nouns = {}
-    for name, words in function.__annotations__.items():
-        if name == "return" or not isinstance(words, str) or _NAMES.fullmatch(words.strip("'\"")) is None:
-            continue
-        names = [one.strip() for one in words.strip("'\"").split("|")]
-        if any(name in _NOT_CHECKED - {"None"} for name in names) or not any(
-            _a_class(name, function) for name in names
-        ):
-            continue
-        nouns[name] = Noun(tuple(known for one in names for known in (*_BUILTIN.get(one, ()), one)))
-    return nouns
-
-
-def _a_class(name: str, function: Callable[..., Any]) -> bool:
-    """Whether a name in an annotation is that of a class, and not of an alias."""
-    meant = function.__globals__.get(name)
-    return name[0].isupper() and name not in ("Path", "None") and (meant is None or isinstance(meant, type))
-
-
 # Short words for what occurs most often.
 def many(dimension: str = "number", **limits: Any) -> Takes:
     """One value or many."""
@@ -300,7 +172,8 @@ def opened(valid: Callable[..., None] | None = None, /, **takes: Takes) -> Calla
 
     def wrapped(function: Function) -> Function:
         names = list(inspect.signature(function).parameters)
-        known: dict[str, Takes | Noun | Plain] = {**_plain(function), **_nouns(function), **takes}
+        kinds = kinds_of(function)
+        known: dict[str, Takes | Noun | Plain] = {**kinds, **takes}
         unknown = [name for name in takes if name not in names]
         assert not unknown, f"{function.__qualname__} has no {unknown}"
         places = [(names.index(name), name, how, *how.inside) for name, how in known.items()]
@@ -323,12 +196,15 @@ def opened(valid: Callable[..., None] | None = None, /, **takes: Takes) -> Calla
             ready = given if values is None else values
             if valid is not None:
                 valid(**dict(zip(names, ready, strict=False)), **named)
-            return function(*ready, **named)
+            try:
+                return function(*ready, **named)
+            except OverflowError:
+                raise InputError(title, "values too large to compute with", "values that occur") from None
 
         if names[:1] == ["path"]:
             door = _of_a_file(door)  # type: ignore[assignment]
         door.takes = cast(Mapping[str, Takes], takes)  # type: ignore[attr-defined]
-        door.plain = _plain(function)  # type: ignore[attr-defined]
+        door.plain = {name: kind for name, kind in kinds.items() if isinstance(kind, Plain)}  # type: ignore[attr-defined]
         return cast(Function, door)
 
     return wrapped

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 from vivid_anvil.writing.working import VALUE_DIGITS, Step, Working
 
 _SIGNS = {
@@ -104,6 +104,7 @@ def _number(text: str) -> str:
     return mantissa + (rf"\cdot 10^{{{int(power)}}}" if power else "")
 
 
+@opened()
 def working_in_latex(working: Working) -> str:
     r"""The steps as a LaTeX fragment: an enumeration with aligned equations (package amsmath).
 

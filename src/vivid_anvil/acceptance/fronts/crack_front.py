@@ -13,6 +13,7 @@ import numpy as np
 
 from vivid_anvil.acceptance.fronts.front_findings import front_findings
 from vivid_anvil.acceptance.fronts.mixed_mode import MIXED_MODES
+from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.shapes.solutions import k_from_j
@@ -269,7 +270,7 @@ def crack_front(
     array([0.0014, 0.0013, 0.0313])
     """
     MIXED_MODES.get(rule, "crack front, rule")
-    places = np.asarray(positions, dtype=np.float64)
+    places = checks.as_numbers("crack front, positions", positions)
     if places.ndim != 1 or not places.size or not np.isfinite(places).all():
         raise InputError("crack front, positions", f"shape {places.shape}", "finite positions, one or more")
     made: dict[str, FloatArray] = {}

@@ -6,6 +6,8 @@ import math
 from collections.abc import Sequence
 from typing import Any
 
+import numpy as np
+
 from vivid_anvil.acceptance.fronts.crack_front import CrackFront
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.shapes import TableCrack
@@ -46,8 +48,8 @@ def crack_of_fronts(sizes: Sequence[float | str], fronts: Sequence[CrackFront], 
     """
     rows: list[Any] = []
     given: Any = sizes
-    if len(given) != len(fronts):
-        raise InputError(WHERE, f"{len(given)} sizes for {len(fronts)} fronts", "a size for each front")
+    if np.ndim(given) != 1 or len(given) != len(fronts):
+        raise InputError(WHERE, f"{np.size(given)} sizes for {len(fronts)} fronts", "a size for each front")
     for size, front in zip(given, fronts, strict=True):
         k = float(front.k_effective[front.worst])
         if not front.trusted.any() and front.positions.size > 2:

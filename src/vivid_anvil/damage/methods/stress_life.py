@@ -25,7 +25,7 @@ from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES, MeanStressRule
 from vivid_anvil.materials.mean_stress.apply import COMPRESSIVE_MEANS, compressive_mean, counted_r
 from vivid_anvil.materials.mean_stress.working import rule_steps
 from vivid_anvil.stress import METHODS, HotSpot, Method, PowerLoop
-from vivid_anvil.units import UnitSystem, display_unit, shown
+from vivid_anvil.units import UnitSystem, display_unit, opened, shown
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.table import Column
 from vivid_anvil.writing.working import Step, put_in
@@ -249,6 +249,7 @@ class StressLife(Method):
         return f"S-N curve {self.sn_curve.name}, mean stress {self.mean_stress}"
 
 
+@opened()
 def stress_life(method: Method) -> StressLife:
     """The method, where it is stress-life; else an InputError."""
     if not isinstance(method, StressLife):
@@ -256,6 +257,7 @@ def stress_life(method: Method) -> StressLife:
     return method
 
 
+@opened()
 def stress_life_of(spot: HotSpot) -> StressLife:
     """The stress-life method of a hot spot; InputError where it has none, or another."""
     if not isinstance(spot.method, StressLife):

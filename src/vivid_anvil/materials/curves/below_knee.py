@@ -11,7 +11,7 @@ import dataclasses
 
 import numpy as np
 
-from vivid_anvil.ground.checks import FloatArray, one_of
+from vivid_anvil.ground.checks import FloatArray, one_of, together
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.curves.curve import SNCurve
 from vivid_anvil.units import many, opened
@@ -78,6 +78,8 @@ def consistent_damage(stress: FloatArray, per_repeat: FloatArray, curve: SNCurve
     >>> float(found.sum()) > 1e2 / float(steel.life(200.0))  # the small cycles join in later
     True
     """
+    together("consistent damage", stress=stress, per_repeat=per_repeat)
+    stress, per_repeat = np.atleast_1d(stress), np.atleast_1d(per_repeat)
     slope = slope_above_end(curve, "consistent")
     limit, life = curve.limit, float(curve.point_lives[-1])
     continued = dataclasses.replace(curve, below=slope)

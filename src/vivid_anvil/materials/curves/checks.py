@@ -81,10 +81,10 @@ def check_share(where: str, value: Any) -> float:
 
 def _check_r(curve: CurveGiven, where: str) -> None:
     ratio, mean = curve.r_ratio, curve.mean_stress
-    if (ratio == "fixed mean") != (mean is not None):
+    if (isinstance(ratio, str) and ratio == "fixed mean") != (mean is not None):
         found = "r_ratio 'fixed mean' without mean_stress" if mean is None else f"mean_stress with r_ratio {ratio!r}"
         raise InputError(inside(where, "r_ratio"), found, "both, for tests at one mean stress; or neither")
-    if ratio in ("any", "fixed mean"):
+    if isinstance(ratio, str) and ratio in ("any", "fixed mean"):
         return
     if not checks.real_number(inside(where, "r_ratio"), ratio, "R, 'any' or 'fixed mean'") < 1.0:
         raise InputError(inside(where, "r_ratio"), f"{ratio:g}", "minimum / maximum below 1, or 'any'")
@@ -116,7 +116,7 @@ def checked_points(points: Sequence[Sequence[Any]], where: str) -> tuple[tuple[f
         raise InputError(inside(where, "points"), repr(points), "pairs of stress and life")
     for row, point in enumerate(points, start=1):
         here = inside(where, f"point {row}")
-        if isinstance(point, str) or len(point) != 2:
+        if isinstance(point, str) or not hasattr(point, "__len__") or len(point) != 2:
             raise InputError(here, repr(point), "a pair of stress and life")
         stress, life = coherent(point[0], "stress", here), check_life(f"{here}, life", point[1])
         if not 0.0 < stress < math.inf:

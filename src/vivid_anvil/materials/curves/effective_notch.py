@@ -9,7 +9,7 @@ from vivid_anvil.ground.checks import one_of
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.curves.curve import SNCurve
 from vivid_anvil.materials.curves.detail_class import detail_curve
-from vivid_anvil.units import coherent
+from vivid_anvil.units import coherent, opened
 
 NOTCH_STANDARD = "IIW effective notch"
 STRESSES = ("principal", "von Mises")
@@ -24,6 +24,7 @@ NOTCH_CLASSES = {
 }
 
 
+@opened()
 def effective_notch_curve(
     metal: str, radius: float | str, *, stress: str = "principal", loading: str = "variable"
 ) -> SNCurve:

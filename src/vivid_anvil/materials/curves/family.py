@@ -317,6 +317,7 @@ class Interpolated(Conversion):
         return self.family.amplitude_at(self.family.curves[0].life(stress), self.r_ratio)
 
 
+@opened()
 def mean_over_amplitude(r_ratio: float) -> float:
     """Mean / amplitude of cycles of `r_ratio` below 1: (1 + R) / (1 - R)."""
     ratio = checks.real_number("r_ratio", r_ratio)

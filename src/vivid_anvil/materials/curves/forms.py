@@ -36,6 +36,7 @@ class Common(TypedDict, total=False):
     remarks: tuple[Finding, ...]
 
 
+@opened()
 def straight_curve(
     *,
     name: str,
@@ -95,6 +96,7 @@ def straight_curve(
     )
 
 
+@opened()
 def knee_curve(
     *,
     name: str,
@@ -344,6 +346,7 @@ def _meeting(
     return one * 10.0**log_stress, 10.0**log_life
 
 
+@opened()
 def basquin_curve(
     *,
     name: str,

@@ -65,6 +65,7 @@ def curve_record(curve: SNCurve) -> dict[str, Any]:
     return record
 
 
+@opened()
 def curves_table(curves: Mapping[str, Curve], units: UnitSystem) -> Table:
     """A row a curve or family, by its name in a study: where it comes from, in what it counts, its lines."""
     unit, one = display_unit("stress", units), float(shown(1.0, "stress", units))

@@ -184,6 +184,7 @@ def shipped_standards() -> dict[str, DetailStandard]:
     return {one.name: one for one in sorted(standards, key=lambda one: one.name)}
 
 
+@opened()
 def standard_named(name: str, file: str | Path | None = None) -> DetailStandard:
     """The standard of that name, or that in `file`; InputError with the names that there are."""
     if file is not None:

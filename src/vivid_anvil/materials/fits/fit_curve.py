@@ -121,7 +121,7 @@ class FittedCurve(Result):
             tested_from=max(1.0, float(lives[0])),
             tested_to=max(float(self.series.lives.max()), 1.01 * float(lives[0])),
             survival_probability=share,
-            log_life_std=self.std if confidence is None else None,
+            log_life_std=(self.std or None) if confidence is None else None,
             basis="tests",
             source=f"{self.series.source}, {len(self.series)} specimens, {self.model}, {said}",
             remarks=self.findings,

@@ -175,6 +175,7 @@ def _readings(cycles: ArrayLike, sizes: ArrayLike, least: int) -> tuple[FloatArr
     return n, a
 
 
+@opened()
 def read_growth_tests(
     path: str | Path,
     *,

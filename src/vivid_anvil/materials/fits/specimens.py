@@ -16,7 +16,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, field_of, inside, listed
 from vivid_anvil.materials.curves.curve import ANY_R, RRatio, StressKind
-from vivid_anvil.units import DIMENSIONS, factor, number
+from vivid_anvil.units import DIMENSIONS, factor, number, opened
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.html import html_frame
 from vivid_anvil.writing.known_table import KnownTable, read_known
@@ -157,6 +157,7 @@ class SpecimenSeries:
         return f"<SpecimenSeries {self.name}: {self.summary}>"
 
 
+@opened()
 def read_specimens(
     path: str | Path,
     *,
@@ -259,7 +260,7 @@ def _ratio(table: KnownTable, given: RRatio | None) -> RRatio:
     if values.size > 1:
         found = ", ".join(f"{value:g}" for value in values)
         raise InputError(inside(where, "column 'r_ratio'"), f"the values {found}", "one R", "Make a file of each.")
-    if given is not None and given != values[0]:
+    if given is not None and (np.ndim(given) or given != values[0]):
         raise InputError(inside(where, "column 'r_ratio'"), f"{values[0]:g}", f"the R that was stated, {given}")
     return float(values[0])
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import ArrayLike
 
+from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.materials.mean_stress.rule import MEAN_STRESS_RULES, MeanStressRule
@@ -91,6 +92,7 @@ def equivalent_amplitude(
     """
     chosen = MEAN_STRESS_RULES.get(rule, "mean_stress")
     value = chosen.checked_value(values, f"mean-stress rule {rule}")
+    checks.together(f"mean-stress rule {rule}", amplitude=amplitude, mean=mean)
     means = compressive_mean(amplitude, mean, compressive, chosen)
     _check_r(r_ratio, chosen)
     reversed_amplitude = chosen.to_reversed(amplitude, means, value)

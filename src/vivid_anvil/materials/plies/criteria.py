@@ -19,7 +19,7 @@ from vivid_anvil.ground.checks import BoolArray, FloatArray
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.plies.ply import Ply
-from vivid_anvil.units import Coherent
+from vivid_anvil.units import Coherent, opened
 
 PLY_CRITERIA: Choices[type[PlyCriterion]] = Choices("ply criterion")
 FIBRE_TENSION, FIBRE_COMPRESSION = "fibre tension", "fibre compression"
@@ -290,6 +290,7 @@ def _by_side(values: FloatArray, limits: FloatArray) -> Mapping[str, FloatArray]
     }
 
 
+@opened()
 def criterion_of(given: PlyCriterion | str, where: str = "criterion") -> PlyCriterion:
     """A criterion by itself or by its name, with its usual numbers."""
     if isinstance(given, PlyCriterion):

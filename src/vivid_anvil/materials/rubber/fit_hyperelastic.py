@@ -117,6 +117,7 @@ class HyperelasticFit(Result):
         return f"<HyperelasticFit {self.law.kind} of {self.tests.name}: deviation up to {worst:.1%}>"
 
 
+@opened()
 def constants_of(law: HyperelasticLaw) -> tuple[tuple[str, str], ...]:
     """Names and values of the constants, with their unit."""
     if isinstance(law, Ogden):

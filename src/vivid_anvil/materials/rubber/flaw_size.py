@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 from scipy.optimize import brentq
 
-from vivid_anvil.ground.checks import FloatArray, positive_number
+from vivid_anvil.ground.checks import FloatArray, as_numbers, positive_number
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.rubber.tearing_law import TearingLaw
 from vivid_anvil.units import many, number, one, opened
@@ -70,7 +70,7 @@ def initial_flaws(
     >>> initial_flaws(law, [0.5, 0.4], [118512.0, 200000.0], end="1.2 mm").each.round(4)
     array([0.04  , 0.0371])
     """
-    w, n = (np.atleast_1d(np.asarray(one_, dtype=np.float64)) for one_ in (energy, lives))
+    w, n = (np.atleast_1d(as_numbers("initial flaws, lives", one_)) for one_ in (energy, lives))
     if w.size != n.size:
         raise InputError("initial flaws", f"{w.size} energies, {n.size} lives", "one of each for every strip")
     found = []

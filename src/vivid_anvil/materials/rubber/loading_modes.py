@@ -7,8 +7,9 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray, one_of
+from vivid_anvil.ground.checks import FloatArray, as_numbers, one_of
 from vivid_anvil.ground.errors import InputError, inside
+from vivid_anvil.units import opened
 
 
 class LoadingMode(NamedTuple):
@@ -25,6 +26,7 @@ LOADING_MODES = {
 }
 
 
+@opened()
 def stretches(mode: str, stretch: ArrayLike) -> FloatArray:
     """The three principal stretches of an incompressible sheet, shape (..., 3).
 
@@ -32,7 +34,7 @@ def stretches(mode: str, stretch: ArrayLike) -> FloatArray:
     [2.0, 1.0, 0.5]
     """
     one_of("loading mode", mode, tuple(LOADING_MODES))
-    along = np.asarray(stretch, dtype=np.float64)
+    along = as_numbers("loading mode, stretch", stretch)
     if not (np.isfinite(along).all() and (along > 0.0).all()):
         worst = along[~(np.isfinite(along) & (along > 0.0))].ravel()[0]
         raise InputError(

@@ -13,7 +13,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.materials.rubber.loading_modes import LOADING_MODES
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 from vivid_anvil.writing.known_table import KnownTable, read_known
 from vivid_anvil.writing.known_values import known_values
 
@@ -126,6 +126,7 @@ class RubberTests:
         return f"<RubberTests {self.name}: {len(self)} points, {ranges}>"
 
 
+@opened()
 def read_rubber_tests(
     path: str | Path, *, name: str | None = None, sheet: str | int = 0, block: int | str | None = None
 ) -> RubberTests:

@@ -13,7 +13,7 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.materials.rubber.cracked_strips import EDGE_FORMS, edge_crack_energy, planar_strip_energy
 from vivid_anvil.materials.rubber.hyperelastic import HyperelasticLaw
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 from vivid_anvil.writing.known_table import KnownTable, read_known
 from vivid_anvil.writing.known_values import known_values
 
@@ -107,6 +107,7 @@ class TearingTests:
         return f"<TearingTests {self.name}: {len(self)} points, {reach}, R {', '.join(ratios)}>"
 
 
+@opened()
 def read_tearing_tests(
     path: str | Path,
     *,

@@ -98,7 +98,7 @@ class StrainLifeFit(Result):
             cyclic_strength_coefficient=self.cyclic_strength_coefficient,
             cyclic_hardening_exponent=self.cyclic_hardening_exponent,
             survival_probability=0.5,
-            log_life_std=self.std,
+            log_life_std=self.std or None,  # tests that lie on the line say nothing of scatter
             basis="tests",
             source=f"fitted to {len(self.tests)} tests, {self.tests.source}",
             points=tuple(zip(self.tests.strain_amplitude.tolist(), self.tests.lives.tolist(), strict=True)),

@@ -12,7 +12,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import BoolArray, FloatArray
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.materials.fits.specimens import runouts_in
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 from vivid_anvil.writing.known_table import KnownTable, read_known
 from vivid_anvil.writing.known_values import known_values
 
@@ -133,6 +133,7 @@ class StrainTests:
         return f"<StrainTests {self.name}: {len(self)} specimens, {runouts}, strain amplitudes from {low} to {high}>"
 
 
+@opened()
 def read_strain_tests(
     path: str | Path, *, name: str | None = None, sheet: str | int = 0, block: int | str | None = None
 ) -> StrainTests:

@@ -11,7 +11,7 @@ import math
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray, reach, refuse_unless
+from vivid_anvil.ground.checks import FloatArray, reach, refuse_unless, together
 from vivid_anvil.units import LENGTH, LENGTHS, REACH, STRENGTH, STRESS, STRESSES, many, one, opened
 from vivid_anvil.writing.working import Step, put_in
 
@@ -118,6 +118,7 @@ def plasticity_interaction(chi: ArrayLike, load_ratio: ArrayLike) -> FloatArray:
     >>> plasticity_interaction([0.3, 5.83], [0.9, 0.7]).round(5)
     array([0.02502, 0.25   ])
     """
+    together("plasticity interaction", chi=chi, load_ratio=load_ratio)
     return np.asarray(np.vectorize(rho_of_one, otypes=[np.float64])(chi, load_ratio))
 
 

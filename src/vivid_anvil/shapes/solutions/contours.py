@@ -44,8 +44,9 @@ def k_of_contours(table: ArrayLike) -> ContourMeans:
     >>> float(found.k[0]), bool(found.path_independent[0])
     (1050.5, True)
     """
-    values = _without_labels(np.atleast_2d(np.asarray(table, dtype=np.float64)))
-    if values.shape[1] < 3 or not np.isfinite(values).all():
+    values = np.atleast_2d(np.asarray(table, dtype=np.float64))
+    values = _without_labels(values) if values.ndim == 2 and values.size else values
+    if values.ndim != 2 or values.shape[1] < 3 or not np.isfinite(values).all():
         raise InputError(
             "contour table", f"shape {values.shape}", "finite values, three contours or more at each position"
         )
@@ -68,6 +69,7 @@ def _without_labels(values: FloatArray) -> FloatArray:
     return values
 
 
+@opened()
 def k_of_contour_frame(frame: Any) -> ContourMeans:
     """The same of a data frame: columns headed with a unit of K are contours, others (node, angle, position) are labels.
 

@@ -16,7 +16,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray, refuse_unless
+from vivid_anvil.ground.checks import FloatArray, given_back, refuse_unless
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.solutions.ellipses import surface_crack
 from vivid_anvil.units import LENGTH, LENGTHS, REACH, inner, opened
@@ -45,7 +45,7 @@ def centre_crack_by_weight(stress: Stress, size: float) -> float:
     100.0
     """
     angles = 0.5 * math.pi * _NODES  # x = a sin(angle)
-    values = stress(size * np.sin(angles)) * (1.0 + np.sin(angles))
+    values = _along(stress, size * np.sin(angles)) * (1.0 + np.sin(angles))
     return float(math.sqrt(size / math.pi) * 0.5 * math.pi * (values * _WEIGHTS).sum())
 
 
@@ -58,6 +58,7 @@ def edge_crack_by_weight(stress: Stress, size: ArrayLike, width: float) -> Float
     1.13
     """
     sizes = np.asarray(size, dtype=np.float64)
+    refuse_unless(sizes.size > 0, "edge crack by weight, size", "no size", "one or more")
     y = sizes / width
     if not ((y > 0.0) & (y <= 0.5 + 1e-12)).all():
         raise InputError(
@@ -119,7 +120,7 @@ def surface_ends_by_weight(stress: Stress, a: float, c: float, t: float, half_wi
     powers = (1.0, *np.linalg.solve(rows, known))
     edges = np.sqrt(np.minimum(_kinks(stress), a) / a)  # x = a v² takes 1 / √x out
     v, dv = _nodes(np.append(np.where(edges < 1.0, edges, 1.0), 1.0))
-    values = stress(a * v**2) * np.polynomial.polynomial.polyval(v, powers)
+    values = _along(stress, a * v**2) * np.polynomial.polynomial.polyval(v, powers)
     return float(4.0 * math.sqrt(a / math.pi) * (values * dv).sum())
 
 
@@ -130,7 +131,11 @@ def _from_tip(stress: Stress, sizes: FloatArray, front: float, powers: tuple[Arr
     weights = np.zeros_like(u)
     for power in reversed(powers):
         weights = weights * u + np.asarray(power, dtype=np.float64)[..., None]
-    return np.asarray(-front * 2.0 * np.sqrt(sizes) * (stress(a * (1.0 - u**2)) * weights * du).sum(axis=-1))
+    return np.asarray(-front * 2.0 * np.sqrt(sizes) * (_along(stress, a * (1.0 - u**2)) * weights * du).sum(axis=-1))
+
+
+def _along(stress: Stress, places: FloatArray) -> FloatArray:
+    return given_back("stress", stress(places), places.shape)
 
 
 def _kinks(stress: Stress) -> FloatArray:

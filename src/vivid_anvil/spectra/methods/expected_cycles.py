@@ -10,6 +10,7 @@ from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.spectra.moments import Moments
 from vivid_anvil.spectra.range_density import RangeDensity
+from vivid_anvil.units import opened
 
 EXPECTED_CYCLES: Choices[type[ExpectedCycles]] = Choices("expected cycles")
 
@@ -45,6 +46,7 @@ class ExpectedCycles(ABC):
         return ()
 
 
+@opened()
 def expected_ranges(process: Moments, method: str = "dirlik", *, slope: float | None = None) -> RangeDensity:
     """Ranges a second that a Gaussian process is expected to have, by a formula of `EXPECTED_CYCLES`.
 

@@ -13,7 +13,7 @@ from typing import NoReturn
 import numpy as np
 
 from vivid_anvil.ground.errors import InputError, shortened
-from vivid_anvil.units import number
+from vivid_anvil.units import number, opened
 
 MOST = 2000  # plies of a laminate
 _ANGLE = re.compile(r"(±|∓|\+-|-\+)?\s*([+-]?(?:\d+\.?\d*|\.\d+))\s*°?")
@@ -167,6 +167,7 @@ class _Reader:
         raise InputError("layup", found, expected, 'Write for instance "[0/±45/90]s".')
 
 
+@opened()
 def layup_text(angles: Sequence[float]) -> str:
     """Angles in the usual notation, as short as it gets: what `angles_of` reads back.
 

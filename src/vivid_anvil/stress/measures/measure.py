@@ -21,7 +21,7 @@ from vivid_anvil.ground.handed import address
 from vivid_anvil.spectra.responses.components import COMPONENTS
 from vivid_anvil.spectra.responses.response import ComplexArray
 from vivid_anvil.stress import _kernels as kernels
-from vivid_anvil.units import UnitSystem, coherent_values, shown
+from vivid_anvil.units import UnitSystem, coherent_values, opened, shown
 from vivid_anvil.writing.working import Step, put_in
 
 MEASURES: Choices[Callable[[], Measure]] = Choices("stress measure")
@@ -125,6 +125,7 @@ def _largest_over_phase(measure: Measure, tensors: ComplexArray) -> FloatArray:
     return np.asarray(found.max(axis=1))
 
 
+@opened()
 def stress_measure(measure: Measure | str) -> Measure:
     """A measure by its name, one of `MEASURES`, or as it is.
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.checks import FloatArray, as_numbers
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.stress.measures.straight import normal_weights
 from vivid_anvil.units import many, one, opened
@@ -59,7 +59,7 @@ def angles_of(normals: ArrayLike) -> tuple[FloatArray, FloatArray]:
 
 def directions(normals: ArrayLike) -> FloatArray:
     """Unit vectors of directions, shape (n, 3); InputError for others."""
-    found = np.atleast_2d(np.asarray(normals, dtype=np.float64))
+    found = np.atleast_2d(as_numbers("planes, normals", normals))
     if found.ndim != 2 or found.shape[1] != 3 or not np.isfinite(found).all():
         raise InputError("planes, normals", f"shape {found.shape}", "finite directions, shape (n, 3)")
     sizes = np.linalg.norm(found, axis=1)

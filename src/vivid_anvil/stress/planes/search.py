@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray
+from vivid_anvil.ground.checks import BoolArray, FloatArray, IntArray, given_back
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.stress.directions import beside, half_sphere, step_of
 from vivid_anvil.stress.planes.resolve import angles_of, directions
@@ -84,7 +84,7 @@ def worst_plane(
     net = half_sphere(step_degrees) if normals is None else directions(normals)
     if not len(net):
         raise InputError("planes", "no plane", "one or more")
-    found = np.asarray(values(net), dtype=np.float64)
+    found = given_back("planes, values", values(net), (len(net),))
     best = float(found.max())
     near = np.flatnonzero(found >= best - NEAR * abs(best))
     near = near[np.argsort(-found[near], kind="stable")]
@@ -97,7 +97,7 @@ def worst_plane(
     tied = np.flatnonzero(reached >= best - TIED * abs(best))
     order = tied[np.argsort(-reached[tied], kind="stable")]
     if second is not None:
-        own = np.asarray(second(chosen[order]), dtype=np.float64)
+        own = given_back("planes, second", second(chosen[order]), (len(order),))
         order = order[np.argsort(-own, kind="stable")]
     first = chosen[order[0]]
     return PlaneFound(float(reached[order[0]]), first, _apart(first, chosen[order[1:]]))
@@ -306,4 +306,4 @@ def plane_map(values: Values, *, step_degrees: float = 2.0) -> tuple[FloatArray,
     ((23, 3), 1.0)
     """
     net = half_sphere(step_degrees)
-    return net, np.asarray(values(net), dtype=np.float64)
+    return net, given_back("planes, values", values(net), (len(net),))

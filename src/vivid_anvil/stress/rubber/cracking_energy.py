@@ -17,6 +17,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.rubber import HyperelasticLaw
 from vivid_anvil.stress.planes.resolve import directions
 from vivid_anvil.stress.rubber import _kernels as kernels
+from vivid_anvil.units import opened
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)
@@ -96,6 +97,7 @@ class StrainPath:
         return np.ascontiguousarray(found.T)
 
 
+@opened()
 def without_drift(energies: FloatArray) -> FloatArray:
     """Energies of a closed path, (planes, samples), less what a pass leaves, in proportion to the step; none below 0.
 
@@ -104,5 +106,9 @@ def without_drift(energies: FloatArray) -> FloatArray:
     >>> without_drift(np.array([[0.0, 1.0, 0.5]])).tolist()
     [[0.0, 0.75, 0.0]]
     """
+    if energies.ndim != 2 or energies.shape[1] < 2:
+        raise InputError(
+            "without drift, energies", f"shape {energies.shape}", "shape (planes, samples), two samples or more"
+        )
     share = np.arange(energies.shape[1]) / (energies.shape[1] - 1)
     return np.asarray(np.maximum(energies - (energies[:, -1:] - energies[:, :1]) * share, 0.0))

@@ -10,9 +10,10 @@ from collections.abc import Callable
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray, one_of
+from vivid_anvil.ground.checks import FloatArray, as_numbers, one_of
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.stress.planes.deviator import FULL
+from vivid_anvil.units import opened
 
 PLACES = ((0, 0), (1, 1), (2, 2), (0, 1), (1, 2), (2, 0))
 SHEARS = {"tensor": "half of the engineering shear", "engineering": "twice the tensor shear"}
@@ -25,6 +26,7 @@ SAID = {
 }
 
 
+@opened()
 def cauchy_green(values: ArrayLike, measure: str, *, shear: str = "tensor") -> FloatArray:
     """Right Cauchy-Green tensors C = FᵀF, shape (samples, 6), of strains in one of `STRAIN_MEASURES`.
 
@@ -56,7 +58,7 @@ def cauchy_green(values: ArrayLike, measure: str, *, shear: str = "tensor") -> F
     one_of("strains, measure", measure, tuple(STRAIN_MEASURES))
     one_of("strains, shear", shear, tuple(SHEARS))
     size = 9 if measure == "deformation gradient" else 6
-    own = np.asarray(values, dtype=np.float64)
+    own = as_numbers("strains", values)
     if own.ndim != 2 or own.shape[1] != size or not len(own):
         expected = (
             f"shape (samples, {size}): {SAID[measure]}" if size == 9 else "shape (samples, 6): xx, yy, zz, xy, yz, zx"
@@ -126,10 +128,13 @@ STRAIN_MEASURES: dict[str, Callable[[FloatArray], FloatArray]] = {
 }
 
 
+@opened()
 def volumes(cauchy_greens: FloatArray) -> FloatArray:
     """J, the volume over that of the undeformed body, at each sample.
 
     >>> volumes(cauchy_green([[1.21, 1.0, 1.0, 0, 0, 0]], "right stretch")).round(6).tolist()
     [1.21]
     """
+    if cauchy_greens.ndim != 2 or cauchy_greens.shape[1] != 6:
+        raise InputError("volumes, cauchy_greens", f"shape {cauchy_greens.shape}", "tensors, shape (samples, 6)")
     return np.asarray(np.sqrt(np.linalg.det(cauchy_greens[:, FULL])))

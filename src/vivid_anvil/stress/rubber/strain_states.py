@@ -132,6 +132,7 @@ class StrainStates(Relation):
         return Nominal([], "ε_1", put_in(stress))
 
 
+@opened()
 def green_lagrange(values: ArrayLike, measure: str, *, shear: str = "tensor") -> FloatArray:
     """Green and Lagrange's strains, tensor components, of strains in one of `STRAIN_MEASURES`, shape (states, 6).
 

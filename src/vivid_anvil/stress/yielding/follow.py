@@ -15,11 +15,12 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.counting import _kernels as counting
 from vivid_anvil.counting import turning_points
-from vivid_anvil.ground.checks import FloatArray, IntArray, finite_samples, read_only
+from vivid_anvil.ground.checks import FloatArray, IntArray, as_numbers, finite_samples, read_only
 from vivid_anvil.materials.strain import CyclicCurve
 from vivid_anvil.stress.yielding import _kernels
 from vivid_anvil.stress.yielding.notch_rules import NOTCH_RULES
 from vivid_anvil.stress.yielding.skeleton import skeleton_table
+from vivid_anvil.units import opened
 
 
 @dataclass(frozen=True, eq=False)
@@ -57,6 +58,7 @@ class Followed:
         return 0.5 * (self.highest_stress + self.lowest_stress)
 
 
+@opened()
 def follow_block(
     curve: CyclicCurve,
     drive: ArrayLike,
@@ -101,7 +103,7 @@ def follow_block(
     ([461.7, -400.3, 383.6, -291.2, 461.7], [0.002188, 0.004759])
     """
     chosen = NOTCH_RULES.get(rule, "notch rule")
-    values = finite_samples(np.asarray(drive, dtype=np.float64), where="follow block, drive", unit="")
+    values = finite_samples(as_numbers("follow block, drive", drive), where="follow block, drive", unit="")
     index = np.empty(values.size, dtype=np.int64)
     points = index[: counting.turning_points(values, index)]
     points = points if points.size else np.array([0])
