@@ -5,7 +5,7 @@ import json
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 import vivid_anvil as va
@@ -211,6 +211,7 @@ def test_a_fit_finds_the_curve_that_tests_lie_on(strength, b, ductility, c):
         fatigue_ductility_coefficient=ductility,
         fatigue_ductility_exponent=c,
     )
+    assume(curve.plastic(curve.life(AMPLITUDES)).min() > 1e-8)  # a difference of strains that has digits
     found = fit_strain_life(specimens(curve), youngs_modulus=206e3, smallest_plastic_strain=0.0)
     assert found.curve().life(AMPLITUDES) == pytest.approx(curve.life(AMPLITUDES), rel=1e-6)
     assert found.std < 1e-6

@@ -212,5 +212,7 @@ def test_a_function_through_the_thickness_is_integrated_as_it_is(factors, thickn
     assert found.membrane + found.bending + found.peak == pytest.approx(float(stress(0.0)), abs=1e-9)
     depths = np.linspace(0.0, thickness, 4001)
     assert through_thickness(depths, stress(depths)).membrane == pytest.approx(found.membrane, abs=1e-3)
-    with pytest.raises(InputError, match="each depth"):
-        through_thickness([0.0, thickness], lambda x: 1.0)
+    assert through_thickness([0.0, thickness], lambda x: 80.0).membrane == pytest.approx(80.0, rel=1e-12)
+    for nonsense in (lambda x: "80 MPa", lambda x: x[:3], lambda x: x + np.nan):
+        with pytest.raises(InputError, match="through thickness, stresses: found a function that gives"):
+            through_thickness([0.0, thickness], nonsense)

@@ -60,7 +60,7 @@ class Noun:
     @property
     def wanted(self) -> list[str]:
         """The classes in words."""
-        return [f"a {name}" for name in self.names if name[0].isupper()]
+        return [f"a {name}" for name in self.names if name[0].isupper() and name not in _NOT_SAID]
 
 
 @dataclass(frozen=True)
@@ -186,6 +186,7 @@ _WITH_ENTRIES = {
 }
 # Names in annotations that are no classes of ours, or that anything may be that has their methods.
 _NOT_CHECKED = {"Any", "None"}
+_NOT_SAID = {"None", "NoneType", "PosixPath", "WindowsPath"}
 _BUILTIN = {"Path": ("PosixPath", "WindowsPath", "Path"), "None": ("NoneType",), "float": ("float", "int", "floating")}
 
 
