@@ -149,18 +149,42 @@ def test_every_table_of_lives_has_the_used_share(run, demo_file):
     assert re.search(rf"\({toe} %\)", run("side-by-side", demo_file, other)[1])
 
 
-def test_explain_in_latex_is_set_without_error(run, demo_file):
-    code, out, _ = run("explain", demo_file, "--spot", "bore of the suspension pin", "--latex")
-    more = run("explain", demo_file, "--latex")[1]
-    lines = re.findall(r"^    (.*&=.*?)(?: \\\\)?$", out + more, re.MULTILINE)
-    assert code == 0
-    assert len(lines) > 60
-    assert r"(\sigma" not in out
+def aligned(text):
+    """The equations of a working in LaTeX, each set by a reader of formulas."""
+    lines = re.findall(r"^    (.*&=.*?)(?: \\\\)?$", text, re.MULTILINE)
     parser = MathTextParser("path")
     for line in lines:
         parser.parse(f"${line.replace('&', '')}$")
+    return lines
+
+
+def test_explain_in_latex_is_set_without_error(run, demo_file):
+    code, out, _ = run("explain", demo_file, "--spot", "bore of the suspension pin", "--latex")
+    more = run("explain", demo_file, "--latex")[1]
+    assert code == 0
+    assert len(aligned(out + more)) > 60
+    assert r"(\sigma" not in out
     assert r"S_{ar} &= S_{a} / (1 - S_{m} / R_{m})" in out
     assert r"\sqrt{\pi  \times  a}" in more
+
+
+OTHER_STUDIES = (
+    "hanger_head",
+    "grip_shaft",
+    "safety_bar",
+    "sensor_bracket",
+    "suspension_bush",
+    "suspension_pin",
+    "tower_base",
+)
+
+
+@pytest.mark.parametrize("study", OTHER_STUDIES)
+def test_every_study_of_the_demo_is_explained_in_latex(run, demo_file, study):
+    code, out, err = run("explain", demo_file.parent / f"{study}.toml", "--latex")
+    assert code == 0, err
+    assert len(aligned(out)) > 30
+    assert out.isascii()
 
 
 @pytest.mark.parametrize("place", range(3))

@@ -7,20 +7,43 @@ import re
 from vivid_anvil.units import number, opened
 from vivid_anvil.writing.working import VALUE_DIGITS, Step, Working
 
+_GREEK = {
+    "Γ": "Gamma",
+    "Δ": "Delta",
+    "Λ": "Lambda",
+    "Σ": "Sigma",
+    "Φ": "Phi",
+    "Ω": "Omega",
+    "α": "alpha",
+    "β": "beta",
+    "γ": "gamma",
+    "δ": "delta",
+    "ε": "varepsilon",
+    "ζ": "zeta",
+    "η": "eta",
+    "θ": "theta",
+    "κ": "kappa",
+    "λ": "lambda",
+    "μ": "mu",
+    "ν": "nu",
+    "ξ": "xi",
+    "π": "pi",
+    "ρ": "rho",
+    "σ": "sigma",
+    "τ": "tau",
+    "φ": "varphi",
+    "χ": "chi",
+    "ψ": "psi",
+    "ω": "omega",
+}
 _SIGNS = {
     "×": r"\times ",
     "·": r"\cdot ",
-    "Δ": r"\Delta ",
-    "Σ": r"\Sigma ",
-    "σ": r"\sigma ",
-    "γ": r"\gamma ",
-    "α": r"\alpha ",
-    "π": r"\pi ",
-    "φ": r"\phi ",
+    "±": r"\pm ",
+    "∫": r"\int ",
+    "∞": r"\infty ",
     "°": r"^{\circ}",
-    "²": "^{2}",
-    "³": "^{3}",
-    "⁴": "^{4}",
+    **{sign: f"^{{{power}}}" for power, sign in enumerate("⁰¹²³⁴⁵⁶⁷⁸⁹")},
     "<=": r"\le ",
     ">=": r"\ge ",
     "%": r"\%",
@@ -28,9 +51,9 @@ _SIGNS = {
     "&": r"\&",
 }
 _FUNCTIONS = frozenset({"sin", "cos", "tan", "sec", "exp", "ln", "log", "min", "max", "arccos", "arcsin", "tanh"})
-_UPRIGHT = frozenset({"MPa", "ksi", "GPa", "kN", "kip", "mm", "in", "kNm", "Nm"})
+_UPRIGHT = frozenset({"of", "by", "at", "MPa", "ksi", "GPa", "kN", "kip", "mm", "in", "kNm", "Nm"})
 _PIECE = re.compile(
-    r"(?P<number>\d+(?:\.\d+)?(?:e[+-]?\d+)?)|(?P<word>[A-Za-z][A-Za-z']*)(?:_(?P<sub>[A-Za-z0-9'_]+))?"
+    r"(?P<unit>N/mm|N\*mm/mm|MJ/m\^3|kJ/m\^2)|(?P<number>\d+(?:\.\d+)?(?:e[+-]?\d+)?)|(?P<word>[A-Za-z][A-Za-z']*|[Α-Ωα-ω])(?:_(?P<sub>[A-Za-z0-9'_]+))?"
     r"|(?P<sign><=|>=|.)",
     re.DOTALL,
 )
@@ -63,7 +86,8 @@ def _pieces(text: str) -> list[str]:
         else:
             match = _PIECE.match(text, at)
             assert match is not None, "every character is a piece"
-            made.append(_piece(match, after_number=bool(re.search(r"\d $", text[:at]))))
+            piece = _piece(match, after_number=bool(re.search(r"\d $", text[:at])))
+            made.append(f"({piece})" if match["number"] and "^" in piece and text[match.end() :][:1] == "^" else piece)
             if match["word"] and made[-1].startswith(r"\ ") and len(made) > 1:
                 made[-2] = made[-2].rstrip(" ")
             at_next = match.end()
@@ -85,11 +109,16 @@ def _argument(text: str, at: int) -> tuple[str, int]:
 
 
 def _piece(match: re.Match[str], *, after_number: bool) -> str:
+    if match["unit"]:
+        return _unit(match["unit"])
     if match["number"]:
         return _number(match["number"])
     if match["sign"]:
         return _SIGNS.get(match["sign"], match["sign"])
     word, sub = match["word"], match["sub"]
+    if word in _GREEK:
+        made = rf"\{_GREEK[word]} "
+        return made.rstrip() + "_{" + sub.replace("_", ",") + "}" if sub else made
     if word in _FUNCTIONS and not after_number:
         made = rf"\{word} "
     elif word in _UPRIGHT or len(word) > 2:
@@ -135,20 +164,32 @@ def working_in_latex(working: Working) -> str:
 
 def _step(step: Step) -> list[str]:
     head, _, rest = step.formula.partition(" = ")
-    value = f"{number(step.value, VALUE_DIGITS)} {step.unit}".rstrip()
+    value = latex(number(step.value, VALUE_DIGITS)) + _unit(step.unit)
     return [
         rf"  \item {_plain(step.title)}" + (f" ({_plain(step.source)})" if step.source else ""),
         r"  \begin{align*}",
         rf"    {latex(head)} &= {latex(rest)} \\",
         rf"    &= {latex(step.numbers)} \\",
-        rf"    &= {latex(value)}",
+        rf"    &= {value}",
         r"  \end{align*}",
     ]
+
+
+def _unit(unit: str) -> str:
+    """A unit behind its number, upright."""
+    rooted = re.sub(r"√([A-Za-z]+)", r"\\sqrt{\1}", unit.replace("%", r"\%").replace("*", r"\cdot "))
+    powered = re.sub(r"\^(-?[0-9.]+)", r"^{\1}", rooted).replace(" ", r"\ ")
+    return rf"\ \mathrm{{{''.join(_SIGNS.get(sign, sign) for sign in powered)}}}" if unit else ""
 
 
 def _plain(text: str) -> str:
     """Text with the signs that LaTeX takes for its own."""
     escaped = re.sub(r"([&%$#_{}])", r"\\\1", text).replace("^", r"\^{}")
     rooted = re.sub(r"√([A-Za-z]+)", r"$\\sqrt{\\mathrm{\1}}$", escaped)
-    signs = {"×": r"$\times$", "Δ": r"$\Delta$", "γ": r"$\gamma$", "σ": r"$\sigma$", "π": r"$\pi$", "°": r"$^\circ$"}
-    return "".join(signs.get(sign, sign) for sign in rooted)
+    return "".join(_in_text(sign) for sign in rooted)
+
+
+def _in_text(sign: str) -> str:
+    if sign in _GREEK:
+        return rf"$\{_GREEK[sign]}$"
+    return f"${_SIGNS[sign].strip()}$" if sign in _SIGNS and not sign.isascii() else sign

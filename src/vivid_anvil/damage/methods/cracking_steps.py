@@ -174,7 +174,7 @@ def at_ends(method: CrackingEnergy, life: Any, row: int, units: UnitSystem) -> l
         steps += [
             Step(
                 f"{title}: principal stretch {i}, of the computed states",
-                f"λ_{i} = √ of a principal value of C",
+                f"λ_{i} = √(principal value of C)",
                 f"√({put_in(float(each) ** 2)})",
                 float(each),
                 "",
