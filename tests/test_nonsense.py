@@ -1,9 +1,10 @@
-"""Nonsense into every argument of every public function, beside the good values of its own example: refused, or of no harm.
+"""Nonsense into every argument of every public function and noun, beside the good values of its own example.
 
 The examples of the docstrings are what the calls come from, so that a new function is tried as soon as it has one.
 """
 
 import doctest
+import importlib
 import inspect
 import math
 import re
@@ -16,11 +17,16 @@ import pytest
 
 import vivid_anvil as va
 from conftest import OF_THE_DEMO
-from tests.test_public_functions import FUNCTIONS
+from tests.test_public_functions import FUNCTIONS, PACKAGES
 from vivid_anvil.ground.errors import InputError
 
 pytestmark = pytest.mark.slow
 ALL = FUNCTIONS | {name: getattr(va, name) for name in va.__all__ if inspect.isfunction(getattr(va, name))}
+PUBLIC = [va, *(importlib.import_module(f"vivid_anvil.{package}") for package in PACKAGES)]
+CLASSES = {
+    name: getattr(home, name) for home in PUBLIC for name in home.__all__ if inspect.isclass(getattr(home, name))
+}
+NOUNS = {name: one for name, one in CLASSES.items() if not issubclass(one, tuple | InputError)}
 NONSENSE = {
     "nothing": None,
     "an object": object(),
@@ -52,60 +58,95 @@ class Recorder:
 
 
 @pytest.fixture
-def example_of(demo_folder, of_the_demo, monkeypatch):
-    """What the example of a docstring gives the function, run in a folder of the demo; None where it does not call it."""
+def ran(demo_folder, of_the_demo, monkeypatch):
+    """Runs the examples of a thing in a folder of the demo, with some names of its own."""
 
-    def made(name):
-        function, recorder = ALL[name], Recorder(ALL[name])
+    def run(thing, name, own):
         monkeypatch.chdir(demo_folder)
-        known = vars(sys.modules[function.__module__]) | {one: getattr(va, one) for one in va.__all__}
-        for test in doctest.DocTestFinder(recurse=False).find(function, name, globs=known):
+        known = vars(sys.modules[thing.__module__]) | {one: getattr(va, one) for one in va.__all__}
+        for test in doctest.DocTestFinder(recurse=False).find(thing, name, globs=known):
             source = "".join(example.source for example in test.examples)
             test.globs |= {one: of_the_demo(one) for one in OF_THE_DEMO if re.search(rf"\b{one}\b(?!\s*=)", source)}
-            with monkeypatch.context() as patched:
-                for module in [one for one in list(sys.modules.values()) if vars(one).get(name) is function]:
-                    patched.setattr(module, name, recorder)
-                patched.setitem(vars(va), name, recorder)
-                test.globs[name] = recorder
-                doctest.DocTestRunner(verbose=False).run(test, out=lambda _: None, clear_globs=False)
-        return recorder.call
+            test.globs |= own
+            doctest.DocTestRunner(verbose=False).run(test, out=lambda _: None, clear_globs=False)
 
-    return made
+    return run
 
 
-def called(function, call, argument, value):
-    """The function with one argument of its example's call replaced."""
-    bound = inspect.signature(function).bind(*call[0], **call[1])
+def example_of(name, ran, monkeypatch):
+    """What the example of a docstring gives the function; None where it does not call it."""
+    function, recorder = ALL[name], Recorder(ALL[name])
+    with monkeypatch.context() as patched:
+        for module in [one for one in list(sys.modules.values()) if vars(one).get(name) is function]:
+            patched.setattr(module, name, recorder)
+        patched.setitem(vars(va), name, recorder)
+        ran(function, name, {name: recorder})
+    return recorder.call
+
+
+def example_of_noun(name, ran, monkeypatch):
+    """The same of a class."""
+    calls, noun = [], NOUNS[name]
+    made = noun.__init__
+
+    def kept(self, *given, **named):
+        if type(self) is noun:
+            calls.append((given, named))
+        made(self, *given, **named)
+
+    with monkeypatch.context() as patched:
+        patched.setattr(noun, "__init__", kept)
+        ran(noun, name, {})
+    return calls[0] if calls else None
+
+
+def called(thing, call, argument, value):
+    """The function, or the class, with one argument of its example's call replaced."""
+    bound = inspect.signature(thing).bind(*call[0], **call[1])
     bound.arguments[argument] = value
-    order = list(inspect.signature(function).parameters)
+    order = list(inspect.signature(thing).parameters)
     bound.arguments = dict(sorted(bound.arguments.items(), key=lambda one: order.index(one[0])))
-    return function(*bound.args, **bound.kwargs)
+    return thing(*bound.args, **bound.kwargs)
 
 
-@pytest.mark.parametrize("name", sorted(ALL))
-def test_nonsense_is_refused_by_name_or_does_no_harm(name, example_of):
-    call = example_of(name)
-    if call is None:
-        assert name not in va.__all__, "what stands at the front door has an example that calls it"
-        pytest.skip("its example does not call it")
-    wrong = []
-    for argument in inspect.signature(ALL[name]).parameters.values():
+def wrong_answers(thing, call):
+    """Each argument with each nonsense that raises another error than InputError, in words."""
+    for argument in inspect.signature(thing).parameters.values():
         if argument.kind in (argument.VAR_POSITIONAL, argument.VAR_KEYWORD):
             continue
         for what, value in NONSENSE.items():
             if value is not None or "None" not in str(argument.annotation):
-                wrong += raised(name, call, argument.name, what)
-    assert not wrong, "\n".join(wrong)
+                yield from raised(thing, call, argument.name, what)
 
 
-def raised(name, call, argument, what):
-    """Another error than InputError, in words, with where it is raised."""
+def raised(thing, call, argument, what):
     with warnings.catch_warnings():
         warnings.simplefilter("ignore")
         try:
-            called(ALL[name], call, argument, NONSENSE[what])
+            called(thing, call, argument, NONSENSE[what])
         except InputError:
             return
         except Exception as error:
             last = traceback.extract_tb(error.__traceback__)[-1]
-            yield f"{name}, {argument}: {what} raises {error!r} at {last.filename}:{last.lineno}"
+            yield f"{thing.__name__}, {argument}: {what} raises {error!r} at {last.filename}:{last.lineno}"
+
+
+@pytest.mark.parametrize("name", sorted(ALL))
+def test_a_function_refuses_nonsense_by_name_or_takes_no_harm(name, ran, monkeypatch):
+    call = example_of(name, ran, monkeypatch)
+    if call is None:
+        assert name not in va.__all__ or name == "read_mdf", (
+            "what stands at the front door has an example that calls it"
+        )
+        pytest.skip("its example does not call it")
+    wrong = list(wrong_answers(ALL[name], call))
+    assert not wrong, "\n".join(wrong)
+
+
+@pytest.mark.parametrize("name", sorted(NOUNS))
+def test_a_noun_that_exists_is_sound(name, ran, monkeypatch):
+    call = example_of_noun(name, ran, monkeypatch)
+    if call is None:
+        pytest.skip("no example makes it: others give one")
+    wrong = list(wrong_answers(NOUNS[name], call))
+    assert not wrong, "\n".join(wrong)

@@ -18,13 +18,14 @@ from vivid_anvil.acceptance.point import FractureLoads
 from vivid_anvil.acceptance.stages import Stage, years_of
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
 from vivid_anvil.materials.fracture import Metal
-from vivid_anvil.units import one, opened
+from vivid_anvil.units import one, opened, sound
 
 Watch = Callable[[str, int, int], None]
 TOGETHER = 50  # flaws that are worked on as one part
 Job = tuple[Characterised, str, str, "PlaceOfFlaws", FractureLoads, float]
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, eq=False)
 class PlaceOfFlaws:
     """A part, its metal, and the stages in which its flaws grow.

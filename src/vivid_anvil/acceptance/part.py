@@ -23,7 +23,7 @@ from vivid_anvil.shapes import (
     SphereSurfaceCrack,
     SurfaceCrack,
 )
-from vivid_anvil.units import Coherent, OptionalCoherent
+from vivid_anvil.units import Coherent, OptionalCoherent, sound
 
 FORMS = {
     "plate": "flat, with a width across the flaw",
@@ -34,6 +34,7 @@ FORMS = {
 KINDS = ("surface", "embedded", "through", "edge", "corner", "hole", "hole corner")
 
 
+@sound
 @dataclass(frozen=True, kw_only=True)
 class Part:
     """A wall with flaws.

@@ -15,9 +15,10 @@ from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.fracture import AssessmentCurve, Metal
 from vivid_anvil.shapes.shape import Shape
 from vivid_anvil.shapes.solutions import StressProfile
-from vivid_anvil.units import number
+from vivid_anvil.units import number, sound
 
 
+@sound
 @dataclass(frozen=True, eq=False)
 class FractureLoads:
     """What pulls at a flaw: primary stresses, which a section has to carry, and secondary ones, which balance themselves.

@@ -18,7 +18,7 @@ from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.growth.driving_cycles import BENDING, GrowthDrive, growth_drive
 from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.units import coherent, number, opened
+from vivid_anvil.units import coherent, number, opened, sound
 
 _TIME = re.compile(r"\s*([0-9.]+(?:[eE][+-]?\d+)?)\s*(years?|months?|weeks?|days?)\s*")
 IN_A_YEAR = {"year": 1.0, "month": 12.0, "week": 365.25 / 7.0, "day": 365.25}
@@ -38,6 +38,7 @@ def years_of(value: Any, where: str) -> float:
     return checks.positive_number(where, value, "a number of years above 0, or text such as '6 months'")
 
 
+@sound
 @dataclass(frozen=True, eq=False)
 class RangesPerYear:
     """Ranges of stress at a flaw and how often a year each occurs, as pasted from a sheet.

@@ -13,7 +13,7 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, field_of
-from vivid_anvil.units import DIMENSIONS, in_dimension, opened, plain_numbers
+from vivid_anvil.units import DIMENSIONS, in_dimension, opened, plain_numbers, sound
 from vivid_anvil.writing.html import html_frame
 
 COLUMNS = ("range", "mean", "count", "start", "end", "event", "per_repeat")  # one number a cycle
@@ -28,6 +28,7 @@ _OF_NOTHING: dict[str, Any] = dict(  # noqa: C408 (names are read more easily)
 )
 
 
+@sound
 @dataclass(frozen=True, eq=False, repr=False)
 class Cycles:
     """Counted cycles, one entry each, shape (k,): range and mean in the coherent unit of `dimension`.
@@ -113,11 +114,11 @@ class Cycles:
             object.__setattr__(self, name, checks.kept(values))
         for name in ("start", "end"):
             given = getattr(self, name)
-            places = np.full(size, -1) if given is None else np.asarray(given, dtype=np.int64)
+            places = np.full(size, -1) if given is None else _whole(given, name)
             if places.shape != (size,):
                 raise InputError(f"Cycles.{name}", f"shape {places.shape}", f"{size} sample numbers")
             object.__setattr__(self, name, checks.kept(places))
-        event = np.zeros(size, dtype=np.int64) if self.event is None else np.asarray(self.event, dtype=np.int64)
+        event = np.zeros(size, dtype=np.int64) if self.event is None else _whole(self.event, "event")
         often = (
             self.count if self.per_repeat is None else plain_numbers(self.per_repeat, field_of("Cycles", "per_repeat"))
         )
@@ -370,3 +371,11 @@ def of_a_repeat(sources: Sequence[Any], extremes: tuple[float, float]) -> Cycles
     return first._changed(
         **own, columns=_added(tables), sample_rate=rate, sources=tuple(sources), lowest=low, highest=high
     )
+
+
+def _whole(given: Any, name: str) -> IntArray:
+    """Whole numbers of each cycle."""
+    found = plain_numbers(given, field_of("Cycles", name))
+    if not (found == np.floor(found)).all():
+        raise InputError(field_of("Cycles", name), "numbers that are not whole", "whole numbers")
+    return found.astype(np.int64)

@@ -17,7 +17,7 @@ from vivid_anvil.counting.cycles import Cycles
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, field_of, shortened
-from vivid_anvil.units import DIMENSIONS, one, opened
+from vivid_anvil.units import DIMENSIONS, one, opened, plain_numbers, sound
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.html import html_frame
 
@@ -33,6 +33,7 @@ TOO_COARSE = 0.01
 MOST_CLASSES = 4096
 
 
+@sound
 @dataclass(frozen=True, eq=False, repr=False)
 class CycleMatrix:
     """Counts, shape (rows, columns), of cycles by classes of two values (see `MATRICES`), in the unit of `dimension`.
@@ -76,7 +77,7 @@ class CycleMatrix:
             edges = _edges(getattr(self, name), name)
             object.__setattr__(self, name, checks.kept(edges))
             shape.append(edges.size - 1)
-        counts = np.asarray(self.counts, dtype=np.float64)
+        counts = plain_numbers(self.counts, field_of("CycleMatrix", "counts"))
         if counts.shape != tuple(shape):
             raise InputError(
                 field_of("CycleMatrix", "counts"),

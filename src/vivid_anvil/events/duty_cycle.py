@@ -24,7 +24,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, listed
 from vivid_anvil.histories.load import Give, Load
 from vivid_anvil.spectra.methods import EXPECTED_CYCLES
-from vivid_anvil.units import DIMENSIONS, number, split
+from vivid_anvil.units import DIMENSIONS, number, sound, split
 from vivid_anvil.writing.html import html_frame
 
 HOUR = 3600.0
@@ -85,6 +85,7 @@ def _flat(events: tuple[Event, ...]) -> list[tuple[SimpleEvent, float]]:
     return found
 
 
+@sound
 @dataclass(frozen=True, eq=False, repr=False)
 class DutyCycle(Load):
     """One repeat of the use: events with occurrences. The user names the repeat ("lap", "flight", "month").

@@ -14,9 +14,10 @@ from vivid_anvil.counting.load_sequence import LoadSequence
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, did_you_mean, field_of, inside
 from vivid_anvil.histories.load import Give, Load
-from vivid_anvil.units import coherent, dimension_of, split
+from vivid_anvil.units import coherent, dimension_of, sound, split
 
 
+@sound
 @dataclass(frozen=True, repr=False)
 class ConstantAmplitude(Load):
     """`cycles` equal cycles of a load between `minimum` and `maximum`, in the coherent unit of `dimension`.

@@ -14,9 +14,10 @@ from vivid_anvil.ground.checks import positive_number
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.load import Ends, Give, Load
 from vivid_anvil.histories.load_history import LoadHistory
-from vivid_anvil.units import coherent
+from vivid_anvil.units import coherent, sound
 
 
+@sound
 @dataclass(frozen=True, eq=False)
 class GatedHistory(Load):
     """A history whose small cycles of some channels are taken out before counting; `gates` by channel, coherent or text.

@@ -19,11 +19,12 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, listed
 from vivid_anvil.histories.channel import Channel, channel_named, check_channels
 from vivid_anvil.histories.load import Give, Load, Samples
-from vivid_anvil.units import coherent
+from vivid_anvil.units import coherent, sound
 
 _IN_TURN = re.compile(r"\s*(\d{1,6})\s+to\s+(\d{1,6})\s*")
 
 
+@sound
 @dataclass(frozen=True, eq=False, repr=False)
 class LoadStates(Load):
     """Channels that go through the same states, one after the other and back to the first, `cycles` times an occurrence.

@@ -24,9 +24,10 @@ from vivid_anvil.spectra.responses.gain import Gain
 from vivid_anvil.spectra.responses.response import Response
 from vivid_anvil.spectra.synthesis import Tone
 from vivid_anvil.spectra.tensor_spectra import TensorSpectra
-from vivid_anvil.units import coherent
+from vivid_anvil.units import coherent, sound
 
 
+@sound
 @dataclass(frozen=True, eq=False, repr=False)
 class RandomVibration(Load):
     """A stationary random process for an exposure, of one input or several; its cycles are expected, not counted.

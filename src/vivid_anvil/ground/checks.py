@@ -91,6 +91,8 @@ def as_numbers(where: str, values: ArrayLike, what: str = "numbers") -> FloatArr
     >>> as_numbers("lives", [1, 2.5]).tolist()
     [1.0, 2.5]
     """
+    if type(values) is not np.ndarray:
+        _refuse_units(values, where)
     try:
         return np.asarray(values, dtype=np.float64)
     except (TypeError, ValueError):

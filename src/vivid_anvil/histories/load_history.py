@@ -17,10 +17,11 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, field_of, inside
 from vivid_anvil.histories.channel import STEPS, Channel, Steps, channel_named, check_channels
 from vivid_anvil.histories.load import Give, Load, Samples
-from vivid_anvil.units import DIMENSIONS, Coherent
+from vivid_anvil.units import DIMENSIONS, Coherent, sound
 from vivid_anvil.writing.html import html_frame
 
 
+@sound
 @dataclass(frozen=True, eq=False, repr=False)
 class LoadHistory(Load):
     """Channels of equal length, sampled at `sample_rate` (Hz, or text such as "100 Hz"), with a name.

@@ -7,11 +7,12 @@ from typing import Literal
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, field_of, inside
-from vivid_anvil.units import OptionalCoherent, number
+from vivid_anvil.units import OptionalCoherent, number, sound
 
 GROUPS = ("steel", "cast steel", "nodular iron", "malleable iron", "grey iron", "wrought aluminium", "cast aluminium")
 
 
+@sound
 @dataclass(frozen=True, kw_only=True)
 class Material:
     """Ultimate and yield strength, MPa, fracture toughness, MPa√mm, and what mean-stress rules need; each may be left out.
@@ -78,7 +79,7 @@ class Material:
             )
 
         exponent = self.walker_exponent
-        if exponent is not None and exponent != "estimated":
+        if exponent is not None and not (isinstance(exponent, str) and exponent == "estimated"):
             self._between("walker_exponent", exponent, 0.0, 1.0, "an exponent γ above 0 and at most 1, or 'estimated'")
         if self.mean_stress_sensitivity is not None:
             self._between(

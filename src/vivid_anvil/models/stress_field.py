@@ -13,7 +13,7 @@ from vivid_anvil.ground.checks import FloatArray, IntArray, one_of, read_only
 from vivid_anvil.ground.errors import InputError, Place, did_you_mean, inside, listed
 from vivid_anvil.models.rows import Rows
 from vivid_anvil.stress.measures import COMPONENTS
-from vivid_anvil.units import DIMENSIONS, in_dimension, opened, plain_numbers
+from vivid_anvil.units import DIMENSIONS, in_dimension, opened, plain_numbers, sound
 
 SAME_PLACE = 1e-3  # mm: files round
 # No unit load case of a part gets there, nor a modal stress for 1 mm √t.
@@ -35,6 +35,7 @@ class Elements:
     ids: IntArray
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, eq=False, repr=False)
 class StressField:
     """Unit stresses of one or more load cases at nodes.

@@ -18,7 +18,7 @@ from vivid_anvil.materials.plies.ply import LIVES, STIFFNESS_DECAYS_OF, STRENGTH
 from vivid_anvil.progress._jump_kernels import STIFFNESS, STRENGTH
 from vivid_anvil.progress.bundles import Plies, Ways
 from vivid_anvil.stress.laminates import Laminate
-from vivid_anvil.units import Coherent
+from vivid_anvil.units import Coherent, sound
 
 FAILS_BY = {
     "damage sum": "a mode fails when the damage of its cycles sums up to the critical sum (Palmgren 1924, Miner 1945)",
@@ -27,6 +27,7 @@ FAILS_BY = {
 MODES = ("fibre", "matrix")
 
 
+@sound
 @dataclass(frozen=True, kw_only=True)
 class ProgressSettings:
     """How a laminate is followed to its end.

@@ -14,7 +14,7 @@ from vivid_anvil.shapes.one_size import EdgeCrack
 from vivid_anvil.shapes.shape import SHAPES, Onwards, TwoSizeShape
 from vivid_anvil.shapes.solutions.collapse import reference_stress
 from vivid_anvil.shapes.solutions.ellipses import corner_crack, hole_corner_crack
-from vivid_anvil.units import LENGTH, STRESS, Coherent, inner, opened
+from vivid_anvil.units import LENGTH, STRESS, Coherent, inner, opened, sound
 
 # The shape checks its sizes itself, and asks thousands of times.
 _corner_crack = inner(corner_crack)
@@ -89,6 +89,7 @@ class CornerCrack(TwoSizeShape):
         return EdgeCrack(self.plate_width), (c,)
 
 
+@sound
 @SHAPES.add("hole, corner")
 @dataclass(frozen=True, kw_only=True, repr=False)
 class HoleCornerCrack(TwoSizeShape):

@@ -8,11 +8,13 @@ from typing import ClassVar
 
 import numpy as np
 
+from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.shape import TwoSizeShape
-from vivid_anvil.units import LENGTH, STRESS, opened
+from vivid_anvil.units import LENGTH, STRESS, opened, sound
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, repr=False)
 class GridCrack(TwoSizeShape):
     """A crack with two sizes whose Y stand in tables over depth and aspect, straight between; nothing beyond them.
@@ -56,11 +58,11 @@ class GridCrack(TwoSizeShape):
     def __post_init__(self) -> None:
         shape = (len(self.depths), len(self.aspects))
         for name, values in (("depths", self.depths), ("aspects", self.aspects)):
-            rising = np.asarray(values, dtype=np.float64)
-            if rising.size < 2 or not ((np.diff(rising) > 0.0).all() and rising[0] > 0.0):
+            rising = checks.as_numbers(f"crack of a grid, {name}", values)
+            if rising.ndim != 1 or rising.size < 2 or not ((np.diff(rising) > 0.0).all() and rising[0] > 0.0):
                 raise InputError(f"crack of a grid, {name}", f"{rising.tolist()}", "two or more that rise, above 0")
         for name, table in (("deep", self.deep), ("along", self.along)):
-            found = np.asarray(table, dtype=np.float64)
+            found = checks.as_numbers(f"crack of a grid, {name}", table)
             if found.shape != shape or not (np.isfinite(found) & (found > 0.0)).all():
                 raise InputError(f"crack of a grid, {name}", f"shape {found.shape}", f"values above 0 of shape {shape}")
 

@@ -14,7 +14,7 @@ from vivid_anvil.ground.errors import InputError
 from vivid_anvil.shapes.shape import SHAPES, OneSizeShape
 from vivid_anvil.shapes.solutions.holes import hole_crack, pin_hole_crack
 from vivid_anvil.shapes.solutions.through import geometry_factor
-from vivid_anvil.units import LENGTHS, STRESS, Coherent, OptionalCoherent, opened
+from vivid_anvil.units import LENGTHS, STRESS, Coherent, OptionalCoherent, opened, sound
 from vivid_anvil.writing.working import put_in
 
 _FAR = 0.95  # of a section: where the formula holds up to the end
@@ -74,6 +74,7 @@ class DoubleEdgeCrack(OneSizeShape):
         return f"(1 + 0.122 × cos(π × {x})^4) × √(1 / (π × {x}) × tan(π × {x}))"
 
 
+@sound
 @SHAPES.add("hole")
 @dataclass(frozen=True, repr=False)
 class HoleCrack(OneSizeShape):

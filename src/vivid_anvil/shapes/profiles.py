@@ -22,7 +22,7 @@ from vivid_anvil.shapes.shape import SHAPES, OneSizeShape, Onwards, TwoSizeShape
 from vivid_anvil.shapes.solutions.collapse import reference_stress, surface_share
 from vivid_anvil.shapes.solutions.profile import StressProfile
 from vivid_anvil.shapes.surface import SurfaceCrack
-from vivid_anvil.units import LENGTH, LENGTHS, STRESS, Coherent, number, opened
+from vivid_anvil.units import LENGTH, LENGTHS, STRESS, Coherent, number, opened, sound
 from vivid_anvil.writing.working import put_in
 
 
@@ -39,6 +39,7 @@ def _profile(points: Any, where: str, needed: float) -> StressProfile:
     return profile
 
 
+@sound
 @SHAPES.add("edge, any stress")
 @dataclass(frozen=True, repr=False)
 class ProfileEdgeCrack(OneSizeShape):
@@ -113,6 +114,7 @@ class ProfileEdgeCrack(OneSizeShape):
         return put_in(float(self.geometry_factor(size)))
 
 
+@sound
 @SHAPES.add("surface, any stress")
 @dataclass(frozen=True, kw_only=True, repr=False)
 class ProfileSurfaceCrack(TwoSizeShape):

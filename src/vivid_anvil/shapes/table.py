@@ -12,10 +12,11 @@ from numpy.typing import ArrayLike
 from vivid_anvil.ground.checks import FloatArray, real_number
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.shapes.shape import SHAPES, OneSizeShape
-from vivid_anvil.units import LENGTHS, STRESS, coherent, number, opened
+from vivid_anvil.units import LENGTHS, STRESS, coherent, number, opened, sound
 from vivid_anvil.writing.working import put_in
 
 
+@sound
 @SHAPES.add("table")
 @dataclass(frozen=True, repr=False)
 class TableCrack(OneSizeShape):

@@ -18,6 +18,7 @@ from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, inside, listed, shortened
 from vivid_anvil.spectra.density import SpectralDensity
 from vivid_anvil.spectra.responses.response import ComplexArray
+from vivid_anvil.units import sound
 
 CONJUGATED = ("first", "second")
 NEGATIVE = 1e-9  # of the largest eigenvalue: what rounding may take the smallest below 0
@@ -89,6 +90,7 @@ class Together:
         )
 
 
+@sound
 @dataclass(frozen=True, eq=False)
 class PSDs(CrossSpectra):
     """Inputs by their PSDs; pairs that are not named in `together` are independent.
@@ -165,6 +167,7 @@ class PSDs(CrossSpectra):
         return found
 
 
+@sound
 @dataclass(frozen=True, eq=False)
 class SpectralMatrix(CrossSpectra):
     """A measured matrix at lines, straight between them in real and imaginary parts.
@@ -206,7 +209,11 @@ class SpectralMatrix(CrossSpectra):
         where = "cross-spectra"
         checks.one_of(inside(where, "conjugated"), self.conjugated, CONJUGATED)
         frequency = checks.finite_samples(self.frequency, where=inside(where, "frequency"), unit="Hz")
-        values, many = np.asarray(self.values, dtype=np.complex128), len(self.names)
+        many = len(self.names)
+        try:
+            values = np.asarray(self.values, dtype=np.complex128)
+        except (TypeError, ValueError):
+            raise InputError(inside(where, "values"), shortened(self.values), "complex numbers") from None
         if values.shape != (frequency.size, many, many):
             raise InputError(
                 where, f"a matrix of shape {values.shape}", f"{frequency.size} lines of {many} by {many} values"

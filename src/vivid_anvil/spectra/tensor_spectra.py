@@ -23,8 +23,10 @@ from vivid_anvil.spectra.density import Lines, SpectralDensity
 from vivid_anvil.spectra.response_density import graded_edges
 from vivid_anvil.spectra.responses.components import ComponentResponses
 from vivid_anvil.spectra.responses.response import ComplexArray
+from vivid_anvil.units import sound
 
 
+@sound
 @dataclass(frozen=True, eq=False)
 class TensorSpectra:
     """The 6x6 PSD, MPa²/Hz, of what responses make of some inputs; xx, yy, zz, xy, yz, zx.

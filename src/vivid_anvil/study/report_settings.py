@@ -11,6 +11,7 @@ from typing import Any
 
 from vivid_anvil.ground import checks
 from vivid_anvil.ground.errors import InputError, did_you_mean, inside, listed
+from vivid_anvil.units import sound
 
 WHERE = "report"
 SECTIONS = {
@@ -36,6 +37,7 @@ PICTURES = ("still", "interactive")
 IN_BLOCK = ("project", "number", "revision", "author", "checker")
 
 
+@sound
 @dataclass(frozen=True, kw_only=True)
 class ReportSettings:
     """The title block of a report, and what goes into it.

@@ -23,6 +23,7 @@ from vivid_anvil.units.opened import (
     one,
     opened,
 )
+from vivid_anvil.units.sound import sound
 from vivid_anvil.units.temperature import celsius
 from vivid_anvil.units.values import coherent_values, in_dimension, plain_numbers, unit_of, with_dimension
 
@@ -68,6 +69,7 @@ __all__ = [
     "plain_numbers",
     "rate_at_range",
     "shown",
+    "sound",
     "split",
     "unit_of",
     "with_dimension",

@@ -193,7 +193,7 @@ _BUILTIN = {"Path": ("PosixPath", "WindowsPath", "Path"), "None": ("NoneType",),
 def kinds_of(function: Callable[..., Any]) -> dict[str, Noun | Plain]:
     """What each argument of `function` must be, where its annotation says it."""
     found = {}
-    for name, words in function.__annotations__.items():
+    for name, words in getattr(function, "__annotations__", {}).items():
         kind = _kind(words.strip("'\""), function) if name != "return" and isinstance(words, str) else None
         if kind is not None:
             found[name] = kind
@@ -237,7 +237,9 @@ def _entries(words: str, function: Callable[..., Any]) -> Noun | Plain | None:
     inside = _split(inner[:-1], ",") if inner else []
     if outer in ("Mapping", "dict") and len(inside) == 2:
         entry = inside[1]
-    elif outer in ("Sequence", "Iterable", "list") and len(inside) == 1:
+    elif (outer in ("Sequence", "Iterable", "list") and len(inside) == 1) or (
+        outer == "tuple" and inside[1:] == ["..."]
+    ):
         entry = inside[0]
     else:
         return None

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from vivid_anvil.acceptance.stresses.secondary import SECONDARY, Balanced, Secondary, yield_of
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.fracture import Metal
-from vivid_anvil.units import OptionalCoherent
+from vivid_anvil.units import OptionalCoherent, sound
 from vivid_anvil.writing.working import Step, put_in
 
 RELAXED = {
@@ -17,6 +17,7 @@ RELAXED = {
 }
 
 
+@sound
 @SECONDARY.add("as welded")
 @dataclass(frozen=True, kw_only=True)
 class AsWelded(Secondary):

@@ -7,12 +7,13 @@ from dataclasses import dataclass
 from vivid_anvil.acceptance.stresses.secondary import SECONDARY, Balanced, Secondary, yield_of
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.fracture import Metal
-from vivid_anvil.units import OptionalCoherent
+from vivid_anvil.units import OptionalCoherent, sound
 from vivid_anvil.writing.working import Step, put_in
 
 HEAT_TREATED = {"along the weld": 0.3, "across the weld": 0.2}
 
 
+@sound
 @SECONDARY.add("heat treated")
 @dataclass(frozen=True, kw_only=True)
 class HeatTreated(Secondary):

@@ -10,8 +10,10 @@ from vivid_anvil.acceptance.stresses.secondary import SECONDARY, Balanced, Secon
 from vivid_anvil.ground.errors import inside
 from vivid_anvil.materials.fracture import Metal
 from vivid_anvil.shapes.solutions import StressProfile
+from vivid_anvil.units import sound
 
 
+@sound
 @SECONDARY.add("profile")
 @dataclass(frozen=True, kw_only=True, eq=False)
 class ProfileStress(Secondary):

@@ -6,12 +6,13 @@ from dataclasses import dataclass
 
 from vivid_anvil.acceptance.stresses.primary import PRIMARY, Outer, Primary
 from vivid_anvil.ground.errors import InputError, inside
-from vivid_anvil.units import Coherent
+from vivid_anvil.units import Coherent, sound
 from vivid_anvil.writing.working import Step, put_in
 
 DIRECTIONS = {"around": "hoop stress of a cylinder", "along": "axial stress of a closed cylinder", "sphere": "sphere"}
 
 
+@sound
 @PRIMARY.add("pressure")
 @dataclass(frozen=True, kw_only=True)
 class PressureStress(Primary):

@@ -9,9 +9,11 @@ from typing import Any
 from vivid_anvil.acceptance.stresses.primary import PRIMARY, Outer, Primary
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.shapes.solutions import StressProfile
+from vivid_anvil.units import sound
 from vivid_anvil.writing.working import Step
 
 
+@sound
 @PRIMARY.add("profile")
 @dataclass(frozen=True, kw_only=True, eq=False)
 class PrimaryProfile(Primary):

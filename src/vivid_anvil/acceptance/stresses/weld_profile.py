@@ -10,7 +10,7 @@ from vivid_anvil.acceptance.stresses.secondary import SECONDARY, Balanced, Secon
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.fracture import Metal
 from vivid_anvil.shapes.solutions import StressProfile
-from vivid_anvil.units import OptionalCoherent
+from vivid_anvil.units import OptionalCoherent, sound
 from vivid_anvil.writing.working import Step, put_in
 
 # Stress over yield at z, the depth over the wall from the face with the weld's last pass.
@@ -28,6 +28,7 @@ WELD_PROFILES: dict[str, tuple[tuple[float, ...], str]] = {
 }
 
 
+@sound
 @SECONDARY.add("weld profile")
 @dataclass(frozen=True, kw_only=True)
 class WeldProfile(Secondary):

@@ -47,7 +47,7 @@ from vivid_anvil.progress import (
 from vivid_anvil.stress import METHODS, HotSpot, Method, OfMany
 from vivid_anvil.stress.laminates import Laminate, SectionLoads
 from vivid_anvil.stress.planes.plane_cycles import only_alone
-from vivid_anvil.units import Coherent, UnitSystem
+from vivid_anvil.units import Coherent, UnitSystem, sound
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.result import Words
 from vivid_anvil.writing.table import Column, Table
@@ -63,6 +63,7 @@ _FOUND: Kept[PlaceInLaminate] = Kept()
 _FOLLOWED: Kept[LaminateProgress] = Kept()
 
 
+@sound
 @METHODS.add("ply fatigue")
 @dataclass(frozen=True, kw_only=True, eq=False)
 class PlyFatigue(Method):

@@ -25,7 +25,7 @@ from vivid_anvil.materials.mean_stress import MEAN_STRESS_RULES, MeanStressRule
 from vivid_anvil.materials.mean_stress.apply import COMPRESSIVE_MEANS, compressive_mean, counted_r
 from vivid_anvil.materials.mean_stress.working import rule_steps
 from vivid_anvil.stress import METHODS, HotSpot, Method, PowerLoop
-from vivid_anvil.units import UnitSystem, display_unit, opened, shown
+from vivid_anvil.units import UnitSystem, display_unit, opened, shown, sound
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.table import Column
 from vivid_anvil.writing.working import Step, put_in
@@ -33,6 +33,7 @@ from vivid_anvil.writing.working import Step, put_in
 MEANS = {"ignored": 0, "capped": 1, "credited": 2}  # as the loop knows them
 
 
+@sound
 @METHODS.add("stress life")
 @dataclass(frozen=True, kw_only=True, eq=False)
 class StressLife(Method):

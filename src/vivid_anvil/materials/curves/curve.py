@@ -23,7 +23,7 @@ from vivid_anvil.materials.curves.checks import check_curve
 from vivid_anvil.materials.curves.curved import CurvedForm
 from vivid_anvil.materials.curves.own_findings import looks
 from vivid_anvil.materials.curves.segments import Segments, damage_of_powers, lives_of_powers, stresses_of_powers
-from vivid_anvil.units import OptionalCoherent, UnitSystem, coherent_values, many, number, one, opened
+from vivid_anvil.units import OptionalCoherent, UnitSystem, coherent_values, many, number, one, opened, sound
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.html import html_frame
 from vivid_anvil.writing.working import Step
@@ -103,6 +103,7 @@ class Conversion(ABC):
 FEW_POINTS = 4
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, repr=False)
 class SNCurve(Curve):
     """Life for a stress: straight lines through `points`, and what holds above the first and below the last.

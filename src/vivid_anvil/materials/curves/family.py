@@ -22,7 +22,7 @@ from vivid_anvil.ground.errors import InputError, field_of, inside, listed
 from vivid_anvil.materials.curves.convert import in_terms_of
 from vivid_anvil.materials.curves.curve import ANY_R, FIXED_MEAN, Conversion, Curve, SNCurve
 from vivid_anvil.materials.curves.working import stress_step
-from vivid_anvil.units import STRESS, UnitSystem, display_unit, many, number, one, opened, shown
+from vivid_anvil.units import STRESS, UnitSystem, display_unit, many, number, one, opened, shown, sound
 from vivid_anvil.writing.working import Step, put_in
 
 BEYOND = {
@@ -32,6 +32,7 @@ BEYOND = {
 _HALVINGS = 200
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, repr=False)
 class SNFamily(Curve):
     """S-N curves of one material or detail at two or more R (or fixed means), and what holds beyond them.

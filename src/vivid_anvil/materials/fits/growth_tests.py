@@ -18,7 +18,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.shapes.solutions import compact_tension, middle_tension, three_point_bend
-from vivid_anvil.units import DIMENSIONS, FORCE, LENGTH, LENGTHS, coherent, factor, many, one, opened
+from vivid_anvil.units import DIMENSIONS, FORCE, LENGTH, LENGTHS, coherent, factor, many, one, opened, sound
 from vivid_anvil.writing.known_table import KnownTable, read_known
 from vivid_anvil.writing.read_table import column_numbers
 
@@ -37,6 +37,7 @@ COLUMNS = {
 }
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, eq=False, repr=False)
 class GrowthTests:
     """Growth rates, mm/cycle, at ranges of K, MPa√mm, both shape (n,), of tests at one R; how they were had.
@@ -54,7 +55,7 @@ class GrowthTests:
 
     def __post_init__(self) -> None:
         where = f"growth tests {self.name}"
-        ranges, rates = (np.array(one, dtype=np.float64) for one in (self.ranges, self.rates))
+        ranges, rates = (np.array(checks.as_numbers(where, one)) for one in (self.ranges, self.rates))
         if ranges.ndim != 1 or ranges.shape != rates.shape or ranges.size < 3:
             raise InputError(where, f"{ranges.size} ranges and {rates.size} rates", "as many of both, three or more")
         for name, values in (("range of K", ranges), ("growth rate", rates)):

@@ -16,7 +16,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, field_of, inside, listed
 from vivid_anvil.materials.curves.curve import ANY_R, RRatio, StressKind
-from vivid_anvil.units import DIMENSIONS, factor, number, opened
+from vivid_anvil.units import DIMENSIONS, factor, number, opened, sound
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.html import html_frame
 from vivid_anvil.writing.known_table import KnownTable, read_known
@@ -33,6 +33,7 @@ _YES = {"yes", "true", "1", "1.0", "run-out", "runout", "y"}
 _NO = {"no", "false", "0", "0.0", "failed", "failure", "n", ""}
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, eq=False, repr=False)
 class SpecimenSeries:
     """Specimens of one series: `stresses`, MPa (range or amplitude as `stress` says), `lives`, cycles, and `failed`.
@@ -81,12 +82,17 @@ class SpecimenSeries:
         where = f"tests {self.name}"
         checks.text(field_of("SpecimenSeries", "name"), self.name)
         checks.one_of(inside(where, "stress"), self.stress, ("range", "amplitude"))
-        if self.r_ratio != ANY_R and not checks.real_number(inside(where, "r_ratio"), self.r_ratio, "R or 'any'") < 1.0:
+        if (
+            not (isinstance(self.r_ratio, str) and self.r_ratio == ANY_R)
+            and not checks.real_number(inside(where, "r_ratio"), self.r_ratio, "R or 'any'") < 1.0
+        ):
             raise InputError(inside(where, "r_ratio"), f"{self.r_ratio}", "minimum / maximum below 1, or 'any'")
         stresses = checks.finite_samples(
-            np.array(self.stresses, dtype=float), where=inside(where, "stress"), unit="MPa"
+            checks.as_numbers(inside(where, "stress"), self.stresses), where=inside(where, "stress"), unit="MPa"
         )
-        lives = checks.finite_samples(np.array(self.lives, dtype=float), where=inside(where, "life"), unit="cycles")
+        lives = checks.finite_samples(
+            checks.as_numbers(inside(where, "life"), self.lives), where=inside(where, "life"), unit="cycles"
+        )
         failed = np.asarray(self.failed)
         if failed.dtype != bool:
             raise InputError(inside(where, "failed"), f"values of type {failed.dtype}", "True or False")

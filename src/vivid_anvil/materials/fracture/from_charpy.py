@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, ClassVar
 
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.fracture.toughness import ROOT_1000, TOUGHNESSES, FoundToughness, Toughness, refuse_large
-from vivid_anvil.units import Coherent, Temperature
+from vivid_anvil.units import Coherent, Temperature, sound
 from vivid_anvil.writing.finding import Finding
 from vivid_anvil.writing.working import Step, put_in
 
@@ -18,6 +18,7 @@ CORRELATIONS = ("lower shelf and transition", "upper shelf")
 FRONT = 25.0  # mm
 
 
+@sound
 @TOUGHNESSES.add("Charpy energy")
 @dataclass(frozen=True, kw_only=True)
 class CharpyToughness(Toughness):

@@ -13,7 +13,7 @@ from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.materials.fracture.assessment_curve import ASSESSMENT_CURVES, AssessmentCurve
 from vivid_anvil.materials.fracture.toughness import FoundToughness, KToughness, Toughness
 from vivid_anvil.materials.material import Material
-from vivid_anvil.units import Coherent, OptionalCoherent, Temperature
+from vivid_anvil.units import Coherent, OptionalCoherent, Temperature, sound
 from vivid_anvil.writing.working import Step, put_in
 
 OF_CURVES = ("cut_off", "stress_strain", "measured_as", "plateau_strain")
@@ -54,6 +54,7 @@ class Weld:
             raise InputError("weld, yield_strength", found, "at most the ultimate strength", "Are the two exchanged?")
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, eq=False, repr=False)
 class Metal:
     """What a flaw lies in.

@@ -12,10 +12,11 @@ import numpy as np
 
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.fracture.assessment_curve import ASSESSMENT_CURVES, WHERE, AssessmentCurve, strain_points
-from vivid_anvil.units import coherent
+from vivid_anvil.units import coherent, sound
 from vivid_anvil.writing.working import put_in
 
 
+@sound
 @ASSESSMENT_CURVES.add("stress-strain")
 @dataclass(frozen=True, kw_only=True, eq=False)
 class StressStrainCurve(AssessmentCurve):

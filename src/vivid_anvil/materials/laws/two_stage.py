@@ -7,12 +7,13 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, ClassVar
 
-from vivid_anvil.ground.errors import inside
+from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.laws.law import LAWS, GrowthLaw
-from vivid_anvil.units import Coherent, GrowthRate, OptionalCoherent, growth_constant
+from vivid_anvil.units import Coherent, GrowthRate, OptionalCoherent, growth_constant, sound
 from vivid_anvil.writing.working import put_in
 
 
+@sound
 @LAWS.add("two-stage")
 @dataclass(frozen=True, kw_only=True, repr=False)
 class TwoStageLaw(GrowthLaw):
@@ -80,6 +81,11 @@ class TwoStageLaw(GrowthLaw):
         """The range, MPa√mm, from which the second power holds."""
         if self.transition is not None:
             return self.transition
+        if self.slope == self.slope_2:
+            where = inside(f"growth law {self.name}", "slope_2")
+            raise InputError(
+                where, f"{self.slope_2:g}, as slope", "another slope", "Lines of one slope never meet: a ParisLaw."
+            )
         return float((self.constant / self.second) ** (1.0 / (self.slope_2 - self.slope)))
 
     @property

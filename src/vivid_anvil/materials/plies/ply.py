@@ -21,7 +21,7 @@ from vivid_anvil.materials.plies.energy_life import EnergyLife
 from vivid_anvil.materials.plies.life_diagram import LifeDiagram
 from vivid_anvil.materials.plies.stiffness_decay import StiffnessDecay
 from vivid_anvil.materials.plies.strength_decay import StrengthDecay
-from vivid_anvil.units import Coherent, OptionalCoherent, number
+from vivid_anvil.units import Coherent, OptionalCoherent, number, sound
 
 STRENGTHS = (
     "tension_along",
@@ -37,6 +37,7 @@ STRENGTH_DECAYS_OF = ("fibre_strength_decay", "across_strength_decay", "shear_st
 STIFFNESS_DECAYS_OF = ("fibre_stiffness_decay", "across_stiffness_decay", "shear_stiffness_decay")
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, repr=False)
 class Ply:
     """A ply, plane stress, linear elastic.

@@ -18,7 +18,7 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.materials.rubber.loading_modes import LOADING_MODES, stretches
-from vivid_anvil.units import Coherent, OptionalCoherent, coherent, number
+from vivid_anvil.units import Coherent, OptionalCoherent, coherent, number, sound
 
 HYPERELASTIC: Choices[type[HyperelasticLaw]] = Choices("hyperelastic law")
 SOFTEST, STIFFEST = 0.05, 50.0  # MPa, shear modulus of rubbers
@@ -68,7 +68,7 @@ class HyperelasticLaw(ABC):
         where = f"hyperelastic law {self.name}"
         checks.text(inside(where, "source"), self.source)
         if self.stretches_tested is not None:
-            low, high = self.stretches_tested
+            low, high = (checks.real_number(inside(where, "stretches_tested"), one) for one in self.stretches_tested)
             if not 0.0 < low < high:
                 raise InputError(
                     inside(where, "stretches_tested"), f"{low:g} to {high:g}", "least and largest stretch, above 0"
@@ -249,6 +249,7 @@ class _OfInvariants(HyperelasticLaw):
         return np.array(self.constants)
 
 
+@sound
 @HYPERELASTIC.add("neo-hookean")
 @dataclass(frozen=True, kw_only=True, repr=False)
 class NeoHookean(_OfInvariants):
@@ -288,6 +289,7 @@ class NeoHookean(_OfInvariants):
         return self.c10, 0.0, 0.0, 0.0
 
 
+@sound
 @HYPERELASTIC.add("mooney-rivlin")
 @dataclass(frozen=True, kw_only=True, repr=False)
 class MooneyRivlin(_OfInvariants):
@@ -330,6 +332,7 @@ class MooneyRivlin(_OfInvariants):
         return self.c10, 0.0, 0.0, self.c01
 
 
+@sound
 @HYPERELASTIC.add("yeoh")
 @dataclass(frozen=True, kw_only=True, repr=False)
 class Yeoh(_OfInvariants):
@@ -372,6 +375,7 @@ class Yeoh(_OfInvariants):
         return self.c10, self.c20, self.c30, 0.0
 
 
+@sound
 @HYPERELASTIC.add("ogden")
 @dataclass(frozen=True, kw_only=True, repr=False)
 class Ogden(HyperelasticLaw):

@@ -13,7 +13,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.materials.rubber.loading_modes import LOADING_MODES
-from vivid_anvil.units import number, opened
+from vivid_anvil.units import number, opened, sound
 from vivid_anvil.writing.known_table import KnownTable, read_known
 from vivid_anvil.writing.known_values import known_values
 
@@ -29,6 +29,7 @@ STRAINS, STRESSES = ("stretch", "engineering strain", "true strain"), ("nominal 
 LARGEST = 12.0  # stretch, beyond which a strain is percent
 
 
+@sound
 @dataclass(frozen=True, eq=False, repr=False)
 class RubberTests:
     """Points of tests of sheets, shape (n,) each: mode, stretch, -, nominal stress, MPa.
@@ -75,7 +76,7 @@ class RubberTests:
         object.__setattr__(self, "modes", modes)
         for key, unit in (("stretch", ""), ("nominal_stress", "MPa")):
             found = checks.finite_samples(
-                np.array(getattr(self, key), dtype=float), where=inside(where, key), unit=unit
+                checks.as_numbers(inside(where, key), getattr(self, key)), where=inside(where, key), unit=unit
             )
             if found.size != len(modes):
                 raise InputError(inside(where, key), f"{found.size} values", f"{len(modes)}, one for every mode")

@@ -13,7 +13,7 @@ from vivid_anvil.ground.checks import FloatArray
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.materials.rubber.cracked_strips import EDGE_FORMS, edge_crack_energy, planar_strip_energy
 from vivid_anvil.materials.rubber.hyperelastic import HyperelasticLaw
-from vivid_anvil.units import number, opened
+from vivid_anvil.units import number, opened, sound
 from vivid_anvil.writing.known_table import KnownTable, read_known
 from vivid_anvil.writing.known_values import known_values
 
@@ -29,6 +29,7 @@ COLUMNS = {
 WAYS = "'tearing energy [kJ/m^2]'; or 'height [mm]' (planar strip) or 'crack [mm]' (edge crack) beside a stretch"
 
 
+@sound
 @dataclass(frozen=True, eq=False, repr=False)
 class TearingTests:
     """Points of growth tests, shape (n,) each: largest tearing energy of the cycle, N/mm, growth, mm/cycle, R.
@@ -68,7 +69,7 @@ class TearingTests:
         where = f"tearing tests {self.name}"
         energies = checks.finite_samples(self.energies, where=inside(where, "energies"), unit="N/mm")
         rates = checks.finite_samples(self.rates, where=inside(where, "rates"), unit="mm/cycle")
-        given = np.asarray(self.r_ratios, dtype=np.float64)
+        given = checks.as_numbers(inside(where, "r_ratios"), self.r_ratios)
         ratios = np.full(energies.size, float(given)) if given.ndim == 0 else given
         if not energies.size == rates.size == ratios.size or energies.size < 3:
             found = f"{energies.size} energies, {rates.size} rates, {ratios.size} of R"

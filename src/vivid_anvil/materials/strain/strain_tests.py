@@ -12,7 +12,7 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import BoolArray, FloatArray
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.materials.fits.specimens import runouts_in
-from vivid_anvil.units import number, opened
+from vivid_anvil.units import number, opened, sound
 from vivid_anvil.writing.known_table import KnownTable, read_known
 from vivid_anvil.writing.known_values import known_values
 
@@ -28,6 +28,7 @@ COLUMNS = {
 LARGEST = 0.2  # strain amplitude, beyond which it is percent or a mistake
 
 
+@sound
 @dataclass(frozen=True, eq=False, repr=False)
 class StrainTests:
     """Fully reversed strain-controlled tests, shape (n,) each: strain amplitude, -, stress amplitude, MPa, life, cycles.
@@ -74,7 +75,7 @@ class StrainTests:
         rows: dict[str, Any] = {}
         for key, unit in (("strain_amplitude", ""), ("stress_amplitude", "MPa"), ("lives", "cycles")):
             rows[key] = checks.finite_samples(
-                np.array(getattr(self, key), dtype=float), where=inside(where, key), unit=unit
+                checks.as_numbers(inside(where, key), getattr(self, key)), where=inside(where, key), unit=unit
             )
         size = rows["lives"].size
         failed = np.ones(size, dtype=bool) if self.failed is None else np.asarray(self.failed)
@@ -84,7 +85,7 @@ class StrainTests:
         if self.plastic_strain_amplitude is not None:
             key = "plastic_strain_amplitude"
             rows[key] = checks.finite_samples(
-                np.array(self.plastic_strain_amplitude, dtype=float), where=inside(where, key), unit=""
+                checks.as_numbers(inside(where, key), self.plastic_strain_amplitude), where=inside(where, key), unit=""
             )
         sizes = {key: one.size for key, one in rows.items()}
         if len(set(sizes.values())) > 1:

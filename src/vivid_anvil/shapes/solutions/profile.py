@@ -8,11 +8,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.checks import FloatArray, one_of
 from vivid_anvil.ground.errors import InputError
-from vivid_anvil.units import coherent, number
+from vivid_anvil.units import DIMENSIONS, coherent, number, sound
 
 
+@sound
 @dataclass(frozen=True)
 class StressProfile:
     """Stress over the depth from the cracked surface, straight between `points` (depth, mm; stress); nothing beyond the last.
@@ -31,6 +32,7 @@ class StressProfile:
 
     def __post_init__(self) -> None:
         where = self.where
+        one_of(f"{where}, of", self.of, tuple(DIMENSIONS))
         if len(self.points) < 2 or any(len(row) != 2 for row in self.points):
             raise InputError(where, f"{self.points!r}", "two or more rows of depth and stress")
         rows = [

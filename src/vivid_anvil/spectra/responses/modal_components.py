@@ -18,11 +18,12 @@ from vivid_anvil.spectra.responses.damping import Damping, dampings
 from vivid_anvil.spectra.responses.modes import modal_coordinates
 from vivid_anvil.spectra.responses.of_motion import per_motion
 from vivid_anvil.spectra.responses.response import ComplexArray, Resonance
-from vivid_anvil.units import coherent_values
+from vivid_anvil.units import coherent_values, sound
 
 SIGNS = {"acceleration": -1.0, "force": 1.0}  # of a modal coordinate: a base that shakes, a force that acts
 
 
+@sound
 @dataclass(frozen=True, eq=False, kw_only=True)
 class ModalComponents(ComponentResponses):
     """Six stress components at a place by the modes of a structure, normalised to a modal mass of 1 t.
@@ -81,7 +82,7 @@ class ModalComponents(ComponentResponses):
             )
         rows = {name: self._row(name, one) for name, one in self.participation.items()}
         object.__setattr__(self, "participation", rows)
-        stress = np.asarray(self.modal_stress, dtype=np.float64)
+        stress = checks.as_numbers(inside(where, "modal_stress"), self.modal_stress)
         if stress.shape != (own.size, 6) or not np.isfinite(stress).all():
             raise InputError(
                 inside(where, "modal_stress"),

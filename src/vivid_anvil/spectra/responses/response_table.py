@@ -16,7 +16,7 @@ from vivid_anvil.ground.choices import Choices
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.spectra.responses.polar import of_phases
 from vivid_anvil.spectra.responses.response import RESPONSES, ComplexArray, Resonance, Response
-from vivid_anvil.units import coherent_ratio, coherent_values
+from vivid_anvil.units import DIMENSIONS, coherent_ratio, coherent_values, sound
 
 BETWEEN_LINES: Choices[Any] = Choices("course of a frequency response between lines")
 CLOSE_FITS = (1e-12, 1e-10, 1e-8, 1e-6, 1e-4)  # of the largest value: what a rational fit may leave at the lines
@@ -43,6 +43,7 @@ def rational(table: ResponseTable, asked: FloatArray) -> ComplexArray:
     return np.asarray(table.fitted(asked.ravel()).reshape(asked.shape))
 
 
+@sound
 @RESPONSES.add("table")
 @dataclass(frozen=True, kw_only=True, eq=False)
 class ResponseTable(Response):
@@ -80,6 +81,7 @@ class ResponseTable(Response):
     input: str = "acceleration"
 
     def __post_init__(self) -> None:
+        checks.one_of(inside("response table", "input"), self.input, tuple(DIMENSIONS))
         where = "response table"
         given = np.atleast_1d(coherent_values(self.frequency, "frequency", inside(where, "frequency")))
         frequency = checks.finite_samples(given, where=inside(where, "frequency"), unit="Hz")

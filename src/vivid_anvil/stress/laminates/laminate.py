@@ -19,7 +19,7 @@ from vivid_anvil.ground.checks import FloatArray, read_only
 from vivid_anvil.ground.errors import InputError, inside, shortened
 from vivid_anvil.materials.plies.ply import Ply, ply_stiffness, to_ply, turned
 from vivid_anvil.stress.laminates.layup import angles_of, layup_text
-from vivid_anvil.units import Coherent, OptionalCoherent, coherent, number
+from vivid_anvil.units import Coherent, OptionalCoherent, coherent, number, sound
 
 FORCES, MOMENTS, SHEARS = ("nx", "ny", "nxy"), ("mx", "my", "mxy"), ("qx", "qy")
 RESULTANTS = (*FORCES, *MOMENTS, *SHEARS)
@@ -54,6 +54,7 @@ class LaidPly(NamedTuple):
     thickness: float
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, eq=False, repr=False)
 class Laminate:
     """A laminate.
@@ -113,7 +114,11 @@ class Laminate:
         if not isinstance(self.ply, Ply):
             raise InputError(inside(where, "ply"), shortened(self.ply), "a ply")
         try:
-            angles = angles_of(self.layup) if isinstance(self.layup, str) else angles_of(layup_text(self.layup or ()))
+            angles = (
+                angles_of(self.layup)
+                if isinstance(self.layup, str)
+                else angles_of(layup_text(() if self.layup is None else self.layup))
+            )
         except InputError as error:
             raise InputError(inside(where, error.where), error.found, error.expected, error.remedy) from None
         assert self.ply_thickness is not None

@@ -17,10 +17,11 @@ from vivid_anvil.stress.laminates.laminate import MOMENTS, RESULTANTS
 from vivid_anvil.stress.relations.case_loads import CaseLoads
 from vivid_anvil.stress.relations.relation import AskedMoment, Nominal, Relation
 from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY
-from vivid_anvil.units import UnitSystem, display_unit, shown
+from vivid_anvil.units import UnitSystem, display_unit, shown, sound
 from vivid_anvil.writing.working import put_in
 
 
+@sound
 @dataclass(frozen=True, eq=False, kw_only=True)
 class SectionLoads(Relation):
     """Forces, moments and shear forces per width at a place of a laminate.

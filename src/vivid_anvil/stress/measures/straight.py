@@ -8,11 +8,11 @@ from typing import Any, ClassVar
 
 import numpy as np
 
-from vivid_anvil.ground.checks import FloatArray, one_of
+from vivid_anvil.ground.checks import FloatArray, as_numbers, one_of
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.spectra.responses.components import COMPONENTS
 from vivid_anvil.stress.measures.measure import MEASURES, Measure, length, shown_stress, stress_in
-from vivid_anvil.units import UnitSystem, display_unit
+from vivid_anvil.units import UnitSystem, display_unit, sound
 from vivid_anvil.writing.working import Step, put_in
 
 
@@ -64,6 +64,7 @@ for _one in COMPONENTS:
     MEASURES.add(f"component {_one}")(functools.partial(Component, _one))
 
 
+@sound
 @dataclass(frozen=True)
 class NormalStress(Measure):
     """The normal stress along `direction`, (x, y, z) of any length: n·σ·n.
@@ -89,7 +90,7 @@ class NormalStress(Measure):
     knows_direction: ClassVar[bool] = True
 
     def __post_init__(self) -> None:
-        vector = np.asarray(self.direction, dtype=np.float64)
+        vector = as_numbers("stress measure, direction", self.direction, "three numbers, not all 0")
         if vector.shape != (3,) or not np.isfinite(vector).all() or not np.linalg.norm(vector) > 0.0:
             raise InputError("stress measure, direction", f"{self.direction!r}", "three numbers, not all 0")
         object.__setattr__(self, "direction", tuple(float(one) for one in vector))

@@ -17,10 +17,11 @@ from vivid_anvil.spectra.responses.coordinates import LineCoordinates
 from vivid_anvil.stress.relations.case_loads import StressesByCase
 from vivid_anvil.stress.relations.coordinate_loads import constants_of, events_of, place_of, units_of
 from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
-from vivid_anvil.units import coherent_values, dimension_of, split
+from vivid_anvil.units import coherent_values, dimension_of, sound, split
 from vivid_anvil.units.door import coherent
 
 
+@sound
 @dataclass(frozen=True, eq=False, kw_only=True)
 class LineLoads:
     """One input of a model with two load cases a line, the real and the imaginary part of its stresses, one line after the other.

@@ -20,10 +20,11 @@ from vivid_anvil.stress.relations.one_load import load_in
 from vivid_anvil.stress.relations.relation import AskedMoment, Moment, Nominal, Relation
 from vivid_anvil.stress.relations.vibrating_components import VibratingComponents
 from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY
-from vivid_anvil.units import Coherent, UnitSystem, coherent, coherent_values, display_unit
+from vivid_anvil.units import Coherent, UnitSystem, coherent, coherent_values, display_unit, sound
 from vivid_anvil.writing.working import Step, put_in
 
 
+@sound
 @dataclass(frozen=True, eq=False, kw_only=True)
 class UnitStresses(Relation):
     """A tensor at a place, superposed from load cases, and the `measure` of it that is counted.

@@ -12,14 +12,15 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import ArrayLike
 
-from vivid_anvil.ground.checks import FloatArray
+from vivid_anvil.ground.checks import FloatArray, as_numbers
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.materials.rubber import HyperelasticLaw
 from vivid_anvil.stress.planes.resolve import directions
 from vivid_anvil.stress.rubber import _kernels as kernels
-from vivid_anvil.units import opened
+from vivid_anvil.units import opened, sound
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, eq=False)
 class StrainPath:
     """Right Cauchy-Green tensors along a path, shape (samples, 6), straight from one to the next, and the law of the rubber.
@@ -58,7 +59,7 @@ class StrainPath:
     closes: bool = True
 
     def __post_init__(self) -> None:
-        own = np.asarray(self.cauchy_greens, dtype=np.float64)
+        own = as_numbers("strain path, cauchy_greens", self.cauchy_greens)
         if own.ndim != 2 or own.shape[1] != 6 or len(own) < 2 or not np.isfinite(own).all():
             raise InputError(
                 "strain path", f"shape {own.shape}", "two or more right Cauchy-Green tensors, shape (samples, 6)"
@@ -73,7 +74,7 @@ class StrainPath:
                     "State the surface_normal, or the bulk_modulus of the law.",
                 )
             return
-        (normal,) = directions(np.asarray(self.surface_normal, dtype=np.float64)[None])
+        (normal,) = directions(as_numbers("strain path, surface_normal", self.surface_normal)[None])
         object.__setattr__(self, "surface_normal", normal)
 
     @cached_property

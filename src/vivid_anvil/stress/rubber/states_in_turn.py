@@ -14,11 +14,12 @@ from vivid_anvil.ground import checks
 from vivid_anvil.ground.checks import FloatArray, IntArray
 from vivid_anvil.ground.errors import InputError, inside, listed
 from vivid_anvil.histories.channel import Channel
-from vivid_anvil.units import DIMENSIONS, coherent
+from vivid_anvil.units import DIMENSIONS, coherent, sound
 
 ZERO = 1e-12  # of the largest place, below which a place is 0
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, eq=False)
 class StatesInTurn:
     """States of strain in their order, and the channel that goes through them.

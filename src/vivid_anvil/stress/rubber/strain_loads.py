@@ -17,6 +17,7 @@ from vivid_anvil.ground.errors import InputError, did_you_mean, listed
 from vivid_anvil.histories.load import Load
 from vivid_anvil.stress.relations.vibrating_event import OVER_FREQUENCY
 from vivid_anvil.stress.rubber.states_in_turn import StatesInTurn
+from vivid_anvil.units import sound
 
 
 @dataclass(frozen=True, eq=False)
@@ -54,6 +55,7 @@ class StrainEvent:
         return self.often
 
 
+@sound
 @dataclass(frozen=True, eq=False)
 class StrainLoads:
     """Sequences of states; every event goes through those that name it, else through the one that names no event.

@@ -12,7 +12,7 @@ from numpy.typing import ArrayLike
 
 from vivid_anvil.events import DutyCycle
 from vivid_anvil.events.seen import seen_as
-from vivid_anvil.ground.checks import FloatArray, read_only
+from vivid_anvil.ground.checks import FloatArray, as_numbers, read_only
 from vivid_anvil.ground.errors import InputError
 from vivid_anvil.histories.load import Load
 from vivid_anvil.stress.planes.deviator import FULL
@@ -21,12 +21,13 @@ from vivid_anvil.stress.relations.relation import AskedMoment, Nominal, Relation
 from vivid_anvil.stress.rubber.states_in_turn import StatesInTurn  # noqa: F401  # of the examples
 from vivid_anvil.stress.rubber.strain_loads import StrainLoads
 from vivid_anvil.stress.rubber.strain_measures import cauchy_green
-from vivid_anvil.units import UnitSystem, opened
+from vivid_anvil.units import UnitSystem, opened, sound
 from vivid_anvil.writing.working import put_in
 
 UNDEFORMED = np.array([1.0, 1.0, 1.0, 0.0, 0.0, 0.0])
 
 
+@sound
 @dataclass(frozen=True, eq=False, kw_only=True)
 class StrainStates(Relation):
     """Green and Lagrange's strains of a place in every computed state, and what goes through these.
@@ -66,7 +67,7 @@ class StrainStates(Relation):
     def __post_init__(self) -> None:
         for key, value in (("offset", 0.0), ("dimension", "strain"), ("any_of_channels", True)):
             object.__setattr__(self, key, value)
-        own = np.array(self.strains, dtype=np.float64)
+        own = np.array(as_numbers("strain states, strains", self.strains))
         size = len(self.loads.cases)
         if own.shape != (size, 6):
             raise InputError(
