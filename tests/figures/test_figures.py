@@ -78,3 +78,13 @@ def test_labels_of_places_do_not_cover_each_other():
         order = np.argsort(points[side, 1])
         assert (np.diff(labels[side, 1][order]) > 0.0).all()  # lines to them do not cross
         assert labels[side, 1].mean() == pytest.approx(points[side, 1].mean())
+
+
+@pytest.mark.parametrize("name", ["lap", "lap.xyz", ".png"])
+def test_a_picture_without_its_kind_is_refused_and_leaves_nothing(tmp_path, name):
+    figure = va.plot(va.LoadHistory("lap", (va.Channel("force", [1.0, 4.0, 2.0, 5.0, 1.0], "force"),), 10.0))
+    for save in (va.save_figure, va.figures.draw_into):
+        with pytest.raises(va.InputError, match=r"found '.*', expected a name that ends in .png"):
+            save(figure, tmp_path / name)
+    assert not list(tmp_path.iterdir())
+    assert va.save_figure(figure, tmp_path / "lap.SVG").read_text().startswith("<?xml")

@@ -20,7 +20,7 @@ from matplotlib.ticker import FuncFormatter, LogLocator, MaxNLocator, NullFormat
 
 from vivid_anvil.figures.tidy import FIXED
 from vivid_anvil.ground.checks import FloatArray
-from vivid_anvil.ground.errors import InputError
+from vivid_anvil.ground.errors import InputError, shortened
 from vivid_anvil.ground.files import replacing
 from vivid_anvil.units import opened
 
@@ -128,9 +128,18 @@ def save_figure(figure: Figure, path: str | Path) -> Path:
     >>> save_figure(plot(history), "lap.png").name  # of the demo: read_history("loaded_lap.csv")
     'lap.png'
     """
+    _asked_for(figure, path)
     with replacing(path) as temporary:
         draw_into(figure, temporary)
     return Path(path)
+
+
+def _asked_for(figure: Figure, path: str | Path) -> None:
+    """InputError unless the ending says which kind of picture is asked for."""
+    if Path(path).suffix.lower().removeprefix(".") not in figure.canvas.get_supported_filetypes():
+        raise InputError(
+            "figure, path", shortened(str(path)), "a name that ends in .png, .svg, .pdf or another kind of picture"
+        )
 
 
 @opened()
@@ -163,6 +172,8 @@ def draw_into(figure: Figure, path: str | Path | io.BytesIO) -> None:
     >>> picture.stat().st_size > 0
     True
     """
+    if not isinstance(path, io.BytesIO):
+        _asked_for(figure, path)
     engine = figure.get_layout_engine()
     figure.set_layout_engine(None)
     try:
