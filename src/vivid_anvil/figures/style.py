@@ -138,7 +138,9 @@ def _asked_for(figure: Figure, path: str | Path) -> None:
     """InputError unless the ending says which kind of picture is asked for."""
     if Path(path).suffix.lower().removeprefix(".") not in figure.canvas.get_supported_filetypes():
         raise InputError(
-            "figure, path", shortened(str(path)), "a name that ends in .png, .svg, .pdf or another kind of picture"
+            "figure, path",
+            shortened(Path(path).name),
+            "a name that ends in .png, .svg, .pdf or another kind of picture",
         )
 
 
