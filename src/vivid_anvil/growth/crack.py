@@ -17,7 +17,7 @@ from vivid_anvil.materials import GrowthLaw
 from vivid_anvil.shapes.shape import OneSizeShape, Shape, TwoSizeShape
 from vivid_anvil.shapes.solutions import StressProfile
 from vivid_anvil.stress import HotSpot
-from vivid_anvil.units import Coherent, OptionalCoherent, number
+from vivid_anvil.units import Coherent, OptionalCoherent, number, sound
 
 ORDERS = {
     "per repeat": "all cycles of a repeat at once, as their order within it hardly counts",
@@ -35,6 +35,7 @@ BEYOND = {
 }
 
 
+@sound
 @dataclass(frozen=True, kw_only=True, eq=False, repr=False)
 class Crack:
     """Where a crack is, how large it is, how it grows, where it has to stop.
