@@ -100,6 +100,7 @@ class ProgressSettings:
         )
 
 
+@sound
 @dataclass(frozen=True, eq=False)
 class PlyTables:
     """The arrays; addresses hold in this process alone, so it is made where it is used."""
