@@ -13,6 +13,7 @@ import traceback
 import warnings
 
 import numpy as np
+import pint
 import pytest
 
 import vivid_anvil as va
@@ -155,3 +156,20 @@ def test_a_noun_that_exists_is_sound(name, ran, monkeypatch):
         pytest.skip("no example makes it: others give one")
     wrong = list(wrong_answers(NOUNS[name], call))
     assert not wrong, "\n".join(wrong)
+
+
+def test_what_a_function_gives_back_keeps_its_unit_or_is_refused():
+    quantity = pint.UnitRegistry().Quantity
+    assert va.through_thickness([0.0, 10.0], lambda x: 80.0).membrane == pytest.approx(80.0)
+    with pytest.raises(InputError, match="a function that gives"):
+        va.through_thickness([0.0, 10.0], lambda x: quantity(np.full(x.shape, 12.0), "ksi"))
+
+
+@pytest.mark.parametrize("column", ["stresses", "lives"])
+def test_columns_of_tests_are_numbers_and_never_lose_a_unit(column):
+    given = {"name": "bars", "stress": "amplitude", "r_ratio": -1.0, "failed": [True] * 3}
+    good = {"stresses": [300.0, 250.0, 200.0], "lives": [1e4, 1e5, 1e6]}
+    assert va.SpecimenSeries(**given, **good).stresses.tolist() == good["stresses"]
+    for value in (["300", "250", "200"], [True, True, False], pint.UnitRegistry().Quantity(good[column], "ksi")):
+        with pytest.raises(InputError, match="tests bars"):
+            va.SpecimenSeries(**given, **good | {column: value})

@@ -140,6 +140,8 @@ def test_a_value_to_solve_for_must_lie_in_the_range(study):
         what_if(study, NOTCH, [2.0], spot="pin")
     with pytest.raises(InputError, match="no values"):
         what_if(study, NOTCH, [])
+    with pytest.raises(InputError, match=r"found '1\.1', expected a list of values"):
+        what_if(study, NOTCH, "1.1")
 
 
 def test_a_variant_that_fails_at_once_is_told_and_uses_all(run, demo_file):

@@ -252,7 +252,9 @@ def look_at_vibration(
     )
     if damage_of is not None:
         checks.real_number(
-            "vibration, damage_of", damage_of(expected_ranges(process, "narrow band").cycles(1.0)), "a damage"
+            "vibration, damage_of",
+            damage_of(expected_ranges(process, "narrow band").cycles(1.0, dimension=process.dimension)),
+            "a damage",
         )
     damage = damage_of or (lambda cycles: float(np.sum(cycles.count * cycles.range**m)))
     formulas = [_by_formula(process, formula, m, damage, closed=damage_of is None) for formula in EXPECTED_CYCLES]

@@ -85,18 +85,32 @@ def one_row(values: ArrayLike, *, where: str) -> FloatArray:
     return read_only(samples.reshape(-1))
 
 
+def plain_numbers(value: Any, where: str, what: str = "real numbers") -> FloatArray:
+    """`value` as float64 of its shape; InputError for text, true or false, and complex numbers."""
+    try:
+        raw = np.asarray(value)
+    except ValueError:
+        raise InputError(where, "rows of different lengths", "numbers in an array") from None
+    if raw.dtype.kind == "O" and all(_plain_number(one) for one in raw.ravel().tolist()):
+        raw = raw.astype(np.float64)
+    if raw.dtype.kind not in "iuf":
+        raise InputError(where, f"values of type {raw.dtype}", what, "Convert the values to float64 before.")
+    return np.asarray(raw, dtype=np.float64)
+
+
+def _plain_number(one: Any) -> bool:
+    return isinstance(one, int | float) and not isinstance(one, bool)
+
+
 def as_numbers(where: str, values: ArrayLike, what: str = "numbers") -> FloatArray:
-    """`values` as float64, of whatever shape; InputError for what is no number, and for rows of unlike length.
+    """The same, and InputError for values that carry a unit: they are never taken without it.
 
     >>> as_numbers("lives", [1, 2.5]).tolist()
     [1.0, 2.5]
     """
     if type(values) is not np.ndarray:
         _refuse_units(values, where)
-    try:
-        return np.asarray(values, dtype=np.float64)
-    except (TypeError, ValueError):
-        raise InputError(where, shortened(values), what) from None
+    return plain_numbers(values, where, what)
 
 
 def together(where: str, **arrays: ArrayLike) -> tuple[int, ...]:
@@ -128,8 +142,8 @@ def given_back(where: str, found: Any, shape: tuple[int, ...]) -> FloatArray:
     [80.0, 80.0]
     """
     try:
-        numbers = np.broadcast_to(np.asarray(found, dtype=np.float64), shape)
-    except (TypeError, ValueError):
+        numbers = np.broadcast_to(as_numbers(where, found), shape)
+    except ValueError:  # an InputError is one
         raise InputError(
             where, f"a function that gives {shortened(found)}", f"one that gives numbers, shape {shape}"
         ) from None

@@ -13,12 +13,11 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, TypeVar
 
-import numpy as np
 from scipy.optimize import brentq
 
 from vivid_anvil.damage import LifeResult
 from vivid_anvil.damage.methods.cracking_findings import beyond_computed
-from vivid_anvil.ground.errors import InputError, did_you_mean, listed
+from vivid_anvil.ground.errors import InputError, did_you_mean, listed, shortened
 from vivid_anvil.stress.rubber import StrainFields, StrainStates
 from vivid_anvil.study.kept_life import KeptLife, WorstNode, kept_columns, kept_growth, kept_of
 from vivid_anvil.study.key_paths import LOAD_SCALE, changed_study, number_and_unit, value_at
@@ -209,8 +208,7 @@ def what_if(
         raise InputError(
             f"what if, {key}", "no crack" if of_cracks else "no hot spot and no model", "at least one in the study"
         )
-    if np.ndim(np.asarray(values, dtype=object)) != 1 or not len(values):
-        raise InputError(f"what if, {key}", "no values", "at least one")
+    _check_values(values, key)
     now = 1.0 if key == LOAD_SCALE else value_at(base.data, key)
     with_node = base.model is not None and not of_cracks and spot in (None, WORST_NODE)
     node = worst_node(base, watch=watch) if with_node else None
@@ -292,8 +290,7 @@ def what_if_flaws(
     """
     base = read_study(study, watch=watch) if isinstance(study, str | Path) else study
     flaws_of(base)
-    if np.ndim(np.asarray(values, dtype=object)) != 1 or not len(values):
-        raise InputError(f"what if, {key}", "no values", "at least one")
+    _check_values(values, key)
     if key == LOAD_SCALE:
         found = "a factor on the loads of hot spots"
         raise InputError(
@@ -445,3 +442,11 @@ def value_that_meets_target(
             "Widen the range.",
         )
     return float(brentq(excess, low, high, xtol=1e-9 * max(abs(low), abs(high)), rtol=1e-12))
+
+
+def _check_values(values: Sequence[Any], key: str) -> None:
+    """InputError for no values, and for a text or a table in their place."""
+    if not len(values):
+        raise InputError(f"what if, {key}", "no values", "at least one")
+    if isinstance(values, str) or getattr(values, "ndim", 1) != 1:
+        raise InputError(f"what if, {key}", shortened(values), "a list of values", f"Such as [{shortened(values)}].")

@@ -1,5 +1,6 @@
 """The one door for values with units, in and out."""
 
+from vivid_anvil.ground.checks import plain_numbers
 from vivid_anvil.units.dimensions import DIMENSIONS, Dimension
 from vivid_anvil.units.display import UNIT_SYSTEMS, UnitSystem, display_unit, fixed, in_unit, lasting, number, shown
 from vivid_anvil.units.door import coherent, coherent_ratio, dimension_of, factor, is_unit, split
@@ -25,7 +26,7 @@ from vivid_anvil.units.opened import (
 )
 from vivid_anvil.units.sound import sound
 from vivid_anvil.units.temperature import celsius
-from vivid_anvil.units.values import coherent_values, in_dimension, plain_numbers, unit_of, with_dimension
+from vivid_anvil.units.values import coherent_values, in_dimension, unit_of, with_dimension
 
 __all__ = [
     "DIMENSIONS",

@@ -18,6 +18,7 @@ from typing import Any
 
 import numpy as np
 
+from vivid_anvil.ground.checks import as_numbers
 from vivid_anvil.ground.errors import InputError, shortened
 
 # What to do where something else is given than one of these.
@@ -124,13 +125,8 @@ def _is_array(value: Any) -> bool:
 
 
 def _as_array(value: Any, where: str) -> Any:
-    try:
-        found = np.asarray(value)
-    except ValueError:
-        raise InputError(where, "rows of different lengths", "an array") from None
-    if found.dtype.kind not in "iuf":
-        raise InputError(where, shortened(value), "numbers")
-    return found
+    as_numbers(where, value)
+    return np.asarray(value)
 
 
 _IS: dict[str, Callable[[Any], bool]] = {

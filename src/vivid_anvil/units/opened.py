@@ -199,7 +199,9 @@ def opened(valid: Callable[..., None] | None = None, /, **takes: Takes) -> Calla
             try:
                 return function(*ready, **named)
             except OverflowError:
-                raise InputError(title, "values too large to compute with", "values that occur") from None
+                raise InputError(
+                    title, "values too large to compute with", "smaller ones", "Is one of them in another unit?"
+                ) from None
 
         if names[:1] == ["path"]:
             door = _of_a_file(door)  # type: ignore[assignment]

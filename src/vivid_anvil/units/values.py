@@ -11,7 +11,7 @@ from typing import Any
 
 import numpy as np
 
-from vivid_anvil.ground.checks import FloatArray, real_number
+from vivid_anvil.ground.checks import FloatArray, plain_numbers, real_number
 from vivid_anvil.ground.errors import InputError, inside
 from vivid_anvil.units.dimensions import DIMENSIONS
 from vivid_anvil.units.door import coherent, dimension_of, factor
@@ -92,23 +92,6 @@ def with_dimension(value: Any, dimension: str | None, where: str) -> tuple[Any, 
         return value, dimension or "stress"
     own = dimension or dimension_of(unit, where).name
     return in_dimension(value, own, where), own
-
-
-def plain_numbers(value: Any, where: str) -> FloatArray:
-    """`value` as float64 of its shape; InputError for text, true or false, and complex numbers."""
-    try:
-        raw = np.asarray(value)
-    except ValueError:
-        raise InputError(where, "rows of different lengths", "numbers in an array") from None
-    if raw.dtype.kind == "O" and all(_plain(one) for one in raw.ravel().tolist()):
-        raw = raw.astype(np.float64)
-    if raw.dtype.kind not in "iuf":
-        raise InputError(where, f"values of type {raw.dtype}", "real numbers", "Convert the values to float64 before.")
-    return np.asarray(raw, dtype=np.float64)
-
-
-def _plain(one: Any) -> bool:
-    return isinstance(one, int | float) and not isinstance(one, bool)
 
 
 def _is_quantity(value: Any) -> bool:
